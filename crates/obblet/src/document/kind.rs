@@ -1,0 +1,394 @@
+//! What a node can be, in the terms of HTML and CommonMark.
+
+use super::Text;
+
+/// The name of a note within its document: its index in [`Document::notes`](super::Document::notes).
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct NoteId(pub u32);
+
+/// What a node is. Each variant shows the HTML it stands for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Kind {
+    /// The document itself.
+    Root,
+
+    // Blocks.
+    /// `<h1>` to `<h6>`; the number is 1 to 6.
+    Heading(u8),
+    /// `<p>`
+    Paragraph,
+    /// `<blockquote>`; the attribute `cite` names the source.
+    BlockQuote,
+    /// `<ul>` or `<ol>`
+    List(ListKind),
+    /// `<li>`, with a checkbox where it is a task.
+    ListItem {
+        /// Whether a task is done; `None` for an item that is no task.
+        checked: Option<bool>,
+    },
+    /// `<dl>`
+    TermList,
+    /// `<dt>`
+    Term,
+    /// `<dd>`
+    TermDescription,
+    /// `<pre><code>`
+    CodeBlock {
+        /// The code, with its final newline.
+        code: Text,
+        /// What the source says about it; the first word names the language.
+        info: Text,
+    },
+    /// `<pre>` that holds more than code: white space counts in all that is below.
+    Preformatted,
+    /// `<table>`; its columns are in [`Document::columns`](super::Document::columns).
+    Table,
+    /// `<caption>` of a table, `<figcaption>` of a figure.
+    Caption,
+    /// `<thead>`, `<tbody>` or `<tfoot>`
+    RowGroup(RowGroupKind),
+    /// `<tr>`
+    Row,
+    /// `<th>` or `<td>`
+    Cell(CellKind),
+    /// `<figure>`
+    Figure,
+    /// `<hr>`
+    ThematicBreak,
+    /// A part of the document: `<div>`, `<section>`, `<aside>` and their like.
+    Division(DivisionKind),
+    /// `<details>`
+    Details {
+        /// Whether it shows its content at first.
+        open: bool,
+    },
+    /// `<summary>`
+    Summary,
+    /// Source text in a markup language, as a block.
+    RawBlock {
+        /// The markup as it was written.
+        raw: Text,
+    },
+    /// The body of a [`Note`](super::Note); stands at the top of a tree of its own.
+    Note,
+
+    // Text.
+    /// Characters.
+    Text(Text),
+    /// `<em>`
+    Emphasis,
+    /// `<strong>`
+    Strong,
+    /// `<u>`
+    Underline,
+    /// `<s>`
+    Strikethrough,
+    /// `<ins>`
+    Insertion,
+    /// `<del>`
+    Deletion,
+    /// `<mark>`
+    Highlight,
+    /// `<code>` within a line.
+    Code(Text),
+    /// `<sub>`
+    Subscript,
+    /// `<sup>`
+    Superscript,
+    /// `<a href>`; a title is in the attributes.
+    Link {
+        /// Where it leads.
+        href: Text,
+    },
+    /// `<img>`; a title is in the attributes.
+    Image {
+        /// The address of the picture.
+        src: Text,
+        /// What stands for it where it cannot be seen.
+        alt: Text,
+    },
+    /// `<br>`
+    LineBreak,
+    /// The end of a source line within a paragraph, shown as a space.
+    SoftBreak,
+    /// `<span>`
+    Span,
+    /// A mark that leads to a note.
+    NoteReference(NoteId),
+    /// A formula, kept as TeX.
+    Math {
+        /// TeX without its delimiters.
+        tex: Text,
+        /// Whether it stands on a line of its own.
+        display: bool,
+    },
+    /// A place that links lead to; its name is the id in the attributes.
+    Anchor,
+    /// Source text in a markup language, within a line.
+    Raw {
+        /// The markup as it was written.
+        raw: Text,
+    },
+    /// Another text-level element of HTML.
+    TextLevel(TextLevel),
+}
+
+/// What kind of list it is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct ListKind {
+    /// Whether the items are numbered.
+    pub ordered: bool,
+    /// Whether items follow each other without space: a paragraph directly in an item is written as plain text.
+    pub tight: bool,
+    /// What the items are marked with.
+    pub marker: Marker,
+    /// The number of the first item of an ordered list.
+    pub start: i32,
+}
+
+/// What the items of a list are marked with.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Marker {
+    /// Bullets, or decimal numbers.
+    #[default]
+    Plain,
+    /// a, b, c
+    LowerAlpha,
+    /// A, B, C
+    UpperAlpha,
+    /// i, ii, iii
+    LowerRoman,
+    /// I, II, III
+    UpperRoman,
+}
+
+/// Which part of a table a group of rows is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum RowGroupKind {
+    /// `<thead>`
+    Head,
+    /// `<tbody>`
+    Body,
+    /// `<tfoot>`
+    Foot,
+}
+
+/// What a table cell is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct CellKind {
+    /// Whether it is a header cell.
+    pub header: bool,
+    /// Which cells a header cell speaks for.
+    pub scope: Scope,
+    /// How its text is aligned.
+    pub align: Align,
+    /// How many columns it takes, from 1.
+    pub columns: u16,
+    /// How many rows it takes, from 1.
+    pub rows: u16,
+}
+
+impl CellKind {
+    /// A plain cell of one row and one column.
+    pub const PLAIN: Self = Self { header: false, scope: Scope::Unsaid, align: Align::Unsaid, columns: 1, rows: 1 };
+}
+
+/// Which cells a header cell speaks for.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Scope {
+    /// The table's structure tells.
+    #[default]
+    Unsaid,
+    /// `scope="row"`
+    Row,
+    /// `scope="col"`
+    Column,
+    /// `scope="rowgroup"`
+    RowGroup,
+    /// `scope="colgroup"`
+    ColumnGroup,
+}
+
+/// How text is aligned.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Align {
+    /// As the surroundings say.
+    #[default]
+    Unsaid,
+    /// To the left.
+    Left,
+    /// Centred.
+    Center,
+    /// To the right.
+    Right,
+    /// To both sides.
+    Justify,
+}
+
+/// Which part of a document a division is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum DivisionKind {
+    /// `<div>`
+    Plain,
+    /// `<section>`
+    Section,
+    /// `<article>`
+    Article,
+    /// `<aside>`
+    Aside,
+    /// `<nav>`
+    Navigation,
+    /// `<header>`
+    Header,
+    /// `<footer>`
+    Footer,
+    /// `<address>`
+    Address,
+    /// A short text set apart from the flow, of a kind that its heading names.
+    Callout(Callout),
+}
+
+/// What a callout is for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Callout {
+    /// Worth knowing even when skimming.
+    Note,
+    /// Makes things easier.
+    Tip,
+    /// Needed to succeed.
+    Important,
+    /// Needs attention at once, to avoid trouble.
+    Warning,
+    /// Risks of an action.
+    Caution,
+}
+
+impl Callout {
+    /// The English word for it.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Note => "Note",
+            Self::Tip => "Tip",
+            Self::Important => "Important",
+            Self::Warning => "Warning",
+            Self::Caution => "Caution",
+        }
+    }
+}
+
+/// Text-level elements of HTML that have no kind of their own (HTML, section 4.5).
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[allow(missing_docs, reason = "each is the element of its name")]
+pub enum TextLevel {
+    Abbreviation,
+    Cite,
+    Data,
+    Definition,
+    Isolate,
+    Keyboard,
+    Override,
+    Quotation,
+    Ruby,
+    RubyParenthesis,
+    RubyText,
+    Sample,
+    Small,
+    Time,
+    Variable,
+}
+
+impl TextLevel {
+    const NAMES: [(Self, &'static str); 15] = [
+        (Self::Abbreviation, "abbr"),
+        (Self::Cite, "cite"),
+        (Self::Data, "data"),
+        (Self::Definition, "dfn"),
+        (Self::Isolate, "bdi"),
+        (Self::Keyboard, "kbd"),
+        (Self::Override, "bdo"),
+        (Self::Quotation, "q"),
+        (Self::Ruby, "ruby"),
+        (Self::RubyParenthesis, "rp"),
+        (Self::RubyText, "rt"),
+        (Self::Sample, "samp"),
+        (Self::Small, "small"),
+        (Self::Time, "time"),
+        (Self::Variable, "var"),
+    ];
+
+    /// The name of the element.
+    #[must_use]
+    pub fn element(self) -> &'static str {
+        Self::NAMES[self as usize].1
+    }
+
+    /// The kind for an element's name.
+    #[must_use]
+    pub fn from_element(name: &str) -> Option<Self> {
+        Self::NAMES.iter().find(|(_, element)| *element == name).map(|(kind, _)| *kind)
+    }
+}
+
+impl Kind {
+    /// Whether the node is part of a line of text. Everything else is a block.
+    #[must_use]
+    pub const fn is_inline(self) -> bool {
+        matches!(
+            self,
+            Self::Text(_)
+                | Self::Emphasis
+                | Self::Strong
+                | Self::Underline
+                | Self::Strikethrough
+                | Self::Insertion
+                | Self::Deletion
+                | Self::Highlight
+                | Self::Code(_)
+                | Self::Subscript
+                | Self::Superscript
+                | Self::Link { .. }
+                | Self::Image { .. }
+                | Self::LineBreak
+                | Self::SoftBreak
+                | Self::Span
+                | Self::NoteReference(_)
+                | Self::Math { .. }
+                | Self::Anchor
+                | Self::Raw { .. }
+                | Self::TextLevel(_)
+        )
+    }
+
+    /// Whether nodes of this kind never have children.
+    #[must_use]
+    pub const fn is_leaf(self) -> bool {
+        matches!(
+            self,
+            Self::Text(_)
+                | Self::Code(_)
+                | Self::CodeBlock { .. }
+                | Self::Image { .. }
+                | Self::LineBreak
+                | Self::SoftBreak
+                | Self::NoteReference(_)
+                | Self::Math { .. }
+                | Self::Raw { .. }
+                | Self::RawBlock { .. }
+                | Self::ThematicBreak
+        )
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn each_text_level_kind_stands_at_its_own_index() {
+        for (index, (kind, name)) in TextLevel::NAMES.iter().enumerate() {
+            assert_eq!((*kind as usize, kind.element()), (index, *name));
+            assert_eq!(TextLevel::from_element(name), Some(*kind));
+        }
+    }
+}

@@ -1,0 +1,53 @@
+//! What is known about a document as a whole.
+
+/// Which way text runs.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Direction {
+    /// `dir="ltr"`
+    LeftToRight,
+    /// `dir="rtl"`
+    RightToLeft,
+    /// `dir="auto"`: as the first strong character says.
+    Auto,
+}
+
+impl Direction {
+    /// The value of the attribute `dir`.
+    #[must_use]
+    pub const fn value(self) -> &'static str {
+        match self {
+            Self::LeftToRight => "ltr",
+            Self::RightToLeft => "rtl",
+            Self::Auto => "auto",
+        }
+    }
+
+    /// The direction that a value of the attribute `dir` stands for.
+    #[must_use]
+    pub fn from_value(value: &str) -> Option<Self> {
+        [Self::LeftToRight, Self::RightToLeft, Self::Auto].into_iter().find(|way| way.value().eq_ignore_ascii_case(value))
+    }
+}
+
+/// Title, authors, language and so on.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Metadata {
+    /// The title.
+    pub title: Option<String>,
+    /// What stands below the title.
+    pub subtitle: Option<String>,
+    /// Who wrote it.
+    pub authors: Vec<String>,
+    /// The date as the source writes it.
+    pub date: Option<String>,
+    /// The language, as a BCP 47 tag.
+    pub language: Option<String>,
+    /// Which way the text runs.
+    pub direction: Option<Direction>,
+    /// A sentence or two about the content.
+    pub description: Option<String>,
+    /// Words to find it by.
+    pub keywords: Vec<String>,
+    /// Everything else, in the order of the source.
+    pub other: Vec<(String, String)>,
+}

@@ -1,0 +1,254 @@
+//! The model: what every reader makes, every pass changes and every writer reads.
+//!
+//! A [`Document`] is an arena of [`Node`]s in one `Vec`, linked by [`NodeId`]s, and one string pool that all text of the
+//! nodes lives in. Making a node is a push; wrapping, moving and removing one relinks a handful of numbers; dropping a
+//! document frees a few vectors however many nodes it has.
+//!
+//! Invariants that readers and passes keep and writers may rely on:
+//!
+//! * The links are consistent: each child names its parent, and siblings name each other. Only the methods of
+//!   [`Document`] write links.
+//! * A [`Text`] is a valid range of the pool, on character boundaries.
+//! * Readers leave no empty text node and no two text nodes side by side.
+//!
+//! What is *not* promised is that the tree makes sense as HTML: a table may stand in a heading. Writers take any tree and
+//! repair what their format cannot say.
+//!
+//! Nothing here recurses over the depth of a tree; [`Walk`] visits nodes in steps of entering and leaving.
+
+mod attributes;
+mod finding;
+mod kind;
+mod metadata;
+mod node;
+mod place;
+mod tree;
+mod walk;
+
+pub use attributes::{Attributes, AttributesId};
+pub use finding::{Finding, Weight};
+pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, NoteId, RowGroupKind, Scope, TextLevel};
+pub use metadata::{Direction, Metadata};
+pub use node::{Node, NodeId, Text};
+pub use place::{Place, SourceMap};
+pub use walk::{Step, Walk};
+
+use std::collections::HashMap;
+
+/// A style that the source document names, such as a word processor's paragraph style.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct NamedStyle {
+    /// The name as people see it in the source program.
+    pub name: String,
+    /// The class that stands for the style in HTML.
+    pub class: String,
+    /// CSS declarations, in the order in which they are written.
+    pub properties: Vec<(String, String)>,
+}
+
+/// An image or other file that travels inside the document.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Media {
+    /// File name that nodes refer to in their addresses.
+    pub name: String,
+    /// The bytes as they were found.
+    pub bytes: Vec<u8>,
+}
+
+/// A footnote or endnote: a tree of its own, mentioned by [`Kind::NoteReference`] nodes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Note {
+    /// The label that the source gave it; unique within a document.
+    pub label: String,
+    /// A [`Kind::Note`] node that has no parent.
+    pub body: NodeId,
+}
+
+/// One column of a table.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub struct Column {
+    /// How the cells of the column are aligned unless they say otherwise.
+    pub align: Align,
+}
+
+/// A document in memory. See the [module](self) for its invariants.
+///
+/// ```
+/// use obblet::document::{Document, Kind};
+///
+/// let mut doc = Document::new();
+/// let heading = doc.append(doc.root(), Kind::Heading(1));
+/// doc.append_text(heading, "Tides");
+/// assert_eq!(doc.plain_text(doc.root()), "Tides");
+/// ```
+#[derive(Clone, Debug)]
+pub struct Document {
+    /// Title, authors, language and so on.
+    pub metadata: Metadata,
+    /// Styles that the source names.
+    pub styles: Vec<NamedStyle>,
+    /// Images and other files that the source holds.
+    pub media: Vec<Media>,
+    /// Notes, in the order in which the source defines them.
+    pub notes: Vec<Note>,
+    /// What the user should know about the work so far.
+    pub findings: Vec<Finding>,
+    /// Tells where in the source a place is.
+    pub source: SourceMap,
+    nodes: Vec<Node>,
+    pool: String,
+    attributes: Vec<Attributes>,
+    columns: HashMap<NodeId, Vec<Column>>,
+}
+
+impl Default for Document {
+    fn default() -> Self {
+        Self::new()
+    }
+}
+
+impl Document {
+    /// An empty document: a root without children.
+    #[must_use]
+    pub fn new() -> Self {
+        Self::with_pool(String::new(), 16)
+    }
+
+    /// An empty document whose pool begins with `pool`, with room for `nodes` nodes.
+    ///
+    /// A reader of a text format puts its source here, so that most text nodes are ranges of it and need no copy.
+    #[must_use]
+    pub fn with_pool(pool: String, nodes: usize) -> Self {
+        let mut arena = Vec::with_capacity(nodes.max(1));
+        arena.push(Node::new(Kind::Root));
+        Self {
+            metadata: Metadata::default(),
+            styles: Vec::new(),
+            media: Vec::new(),
+            notes: Vec::new(),
+            findings: Vec::new(),
+            source: SourceMap::default(),
+            nodes: arena,
+            pool,
+            attributes: vec![Attributes::default()],
+            columns: HashMap::new(),
+        }
+    }
+
+    /// The text of a range.
+    #[must_use]
+    pub fn text(&self, text: Text) -> &str {
+        self.pool.get(text.range()).unwrap_or_default()
+    }
+
+    /// The whole string pool.
+    #[must_use]
+    pub fn pool(&self) -> &str {
+        &self.pool
+    }
+
+    /// Puts a string into the pool.
+    ///
+    /// Ranges are 32 bits wide. Where the pool would grow past 4 GiB, the text is lost with a finding; readers refuse
+    /// sources that are large enough for it long before.
+    pub fn intern(&mut self, text: &str) -> Text {
+        let start = self.pool.len();
+        if u32::try_from(start + text.len()).is_err() {
+            self.find(Finding::lost("document.too-large", "the document holds more than 4 GiB of text"));
+            return Text::EMPTY;
+        }
+        self.pool.push_str(text);
+        Text::between(start, self.pool.len())
+    }
+
+    /// Joins two texts: in place where the first ends the pool or the second follows it, else by copying both.
+    pub fn join(&mut self, first: Text, second: Text) -> Text {
+        if first.end == second.start {
+            return Text { start: first.start, end: second.end };
+        }
+        if first.is_empty() {
+            return second;
+        }
+        if u32::try_from(self.pool.len() + first.len() + second.len()).is_err() {
+            self.find(Finding::lost("document.too-large", "the document holds more than 4 GiB of text"));
+            return first;
+        }
+        let start = if first.end as usize == self.pool.len() {
+            first.start as usize
+        } else {
+            let start = self.pool.len();
+            self.pool.extend_from_within(first.range());
+            start
+        };
+        self.pool.extend_from_within(second.range());
+        Text::between(start, self.pool.len())
+    }
+
+    /// Records a finding.
+    pub fn find(&mut self, finding: Finding) {
+        self.findings.push(finding);
+    }
+
+    /// The attributes of a node; those of a node without any are empty.
+    #[must_use]
+    pub fn attributes(&self, node: NodeId) -> &Attributes {
+        self.attributes.get(self.node(node).attributes.index()).unwrap_or(&self.attributes[0])
+    }
+
+    /// The attributes of a node, to change them.
+    pub fn attributes_mut(&mut self, node: NodeId) -> &mut Attributes {
+        let mut index = self.node(node).attributes.index();
+        if index == 0 {
+            index = self.attributes.len();
+            self.attributes.push(Attributes::default());
+            self.node_mut(node).attributes = AttributesId::new(index);
+        }
+        &mut self.attributes[index]
+    }
+
+    /// Gives `to` a copy of the attributes of `from`.
+    pub fn copy_attributes(&mut self, from: NodeId, to: NodeId) {
+        if self.node(from).attributes.index() != 0 {
+            let copy = self.attributes(from).clone();
+            *self.attributes_mut(to) = copy;
+        }
+    }
+
+    /// The columns of a table, as far as the source describes them.
+    #[must_use]
+    pub fn columns(&self, table: NodeId) -> &[Column] {
+        self.columns.get(&table).map_or(&[], Vec::as_slice)
+    }
+
+    /// Describes the columns of a table.
+    pub fn set_columns(&mut self, table: NodeId, columns: Vec<Column>) {
+        self.columns.insert(table, columns);
+    }
+
+    /// The place in the source where a node begins.
+    #[must_use]
+    pub fn place(&self, node: NodeId) -> Place {
+        self.source.place(&self.pool, self.node(node).offset)
+    }
+
+    /// The text below a node as a reader would speak it: text, code and the alternatives of images; a line break is a
+    /// newline, a soft break a space.
+    #[must_use]
+    pub fn plain_text(&self, node: NodeId) -> String {
+        let mut out = String::new();
+        for step in self.walk(node) {
+            if let Step::Enter(id) = step {
+                match self.kind(id) {
+                    Kind::Text(text) | Kind::Code(text) | Kind::CodeBlock { code: text, .. } | Kind::Image { alt: text, .. } => {
+                        out.push_str(self.text(text));
+                    }
+                    Kind::Math { tex, .. } => out.push_str(self.text(tex)),
+                    Kind::SoftBreak => out.push(' '),
+                    Kind::LineBreak => out.push('\n'),
+                    _ => {}
+                }
+            }
+        }
+        out
+    }
+}

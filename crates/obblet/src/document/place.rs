@@ -1,0 +1,108 @@
+//! Where in a source something stands.
+
+use serde::Serialize;
+use std::fmt;
+use std::sync::{Arc, Mutex, OnceLock};
+
+/// A place in a source, as people name it.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize)]
+#[serde(untagged)]
+pub enum Place {
+    /// Not known, or nowhere in particular.
+    #[default]
+    Unknown,
+    /// A line and a column, both from 1; columns count characters.
+    Line {
+        /// The line.
+        line: u32,
+        /// The character within the line.
+        column: u32,
+    },
+}
+
+impl fmt::Display for Place {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Unknown => Ok(()),
+            Self::Line { line, column } => write!(f, "{line}:{column}"),
+        }
+    }
+}
+
+/// Tells places from offsets.
+///
+/// The pool of a document that was read from text begins with that text. Where a reader joins lines whose indentation or
+/// quote marks are not content, it puts a copy behind it and says here where each piece of the copy came from.
+#[derive(Clone, Debug, Default)]
+pub struct SourceMap {
+    source_length: u32,
+    has_lines: bool,
+    pieces: Vec<(u32, u32)>,
+    lines: OnceLock<Arc<Lines>>,
+}
+
+#[derive(Debug)]
+struct Lines {
+    starts: Vec<u32>,
+    // Findings mostly come in the order of the source; going on from the last one keeps long lines linear.
+    last: Mutex<(u32, u32)>,
+}
+
+impl SourceMap {
+    /// The offset of what has no place.
+    pub const UNKNOWN: u32 = u32::MAX;
+
+    /// The map of a source of so many bytes that stands at the beginning of the pool.
+    #[must_use]
+    pub fn of_text(length: usize) -> Self {
+        Self { source_length: u32::try_from(length).unwrap_or(u32::MAX), has_lines: true, ..Self::default() }
+    }
+
+    /// Says that the pool from offset `copy` on is a copy of the source from offset `original` on.
+    pub fn add_piece(&mut self, copy: u32, original: u32) {
+        self.pieces.push((copy, original));
+    }
+
+    /// The offset in the source of an offset in the pool.
+    #[must_use]
+    pub fn original(&self, offset: u32) -> u32 {
+        if offset < self.source_length {
+            return offset;
+        }
+        let after = self.pieces.partition_point(|&(copy, _)| copy <= offset);
+        match after.checked_sub(1).and_then(|index| self.pieces.get(index)) {
+            Some(&(copy, original)) => (original + (offset - copy)).min(self.source_length),
+            None => self.source_length.min(offset),
+        }
+    }
+
+    /// The place of an offset in the pool.
+    #[must_use]
+    pub fn place(&self, pool: &str, offset: u32) -> Place {
+        if offset == Self::UNKNOWN || !self.has_lines {
+            return Place::Unknown;
+        }
+        let source = pool.get(..self.source_length as usize).unwrap_or_default();
+        let mut at = (self.original(offset) as usize).min(source.len());
+        while !source.is_char_boundary(at) {
+            at -= 1;
+        }
+        let lines = self.lines.get_or_init(|| {
+            let starts = std::iter::once(0)
+                .chain(memchr::memchr_iter(b'\n', source.as_bytes()).map(|newline| newline as u32 + 1))
+                .collect();
+            Arc::new(Lines { starts, last: Mutex::new((0, 0)) })
+        });
+        let line = lines.starts.partition_point(|&start| start as usize <= at).max(1);
+        let start = lines.starts.get(line - 1).map_or(0, |&start| start as usize);
+        let mut last = lines.last.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+        let (known, characters) = *last;
+        let column = if (known as usize) >= start && (known as usize) <= at {
+            characters + source[known as usize..at].chars().count() as u32
+        } else {
+            source[start..at].chars().count() as u32
+        };
+        *last = (at as u32, column);
+        Place::Line { line: line as u32, column: column + 1 }
+    }
+}

@@ -1,0 +1,285 @@
+//! Building and changing the tree. Every method takes constant time, or time that grows with the children it moves.
+
+use super::{Document, Kind, Node, NodeId, Text, Walk};
+
+impl Document {
+    /// The root, which is there in every document.
+    #[must_use]
+    pub const fn root(&self) -> NodeId {
+        NodeId::ROOT
+    }
+
+    /// How many nodes were ever made, removed ones included.
+    #[must_use]
+    pub fn node_count(&self) -> usize {
+        self.nodes.len()
+    }
+
+    /// A node. Names come from this document's own methods and never dangle.
+    #[must_use]
+    pub fn node(&self, id: NodeId) -> &Node {
+        &self.nodes[id.index()]
+    }
+
+    pub(super) fn node_mut(&mut self, id: NodeId) -> &mut Node {
+        &mut self.nodes[id.index()]
+    }
+
+    /// What a node is.
+    #[must_use]
+    pub fn kind(&self, id: NodeId) -> Kind {
+        self.node(id).kind
+    }
+
+    /// Makes a node another kind; its children stay.
+    pub fn set_kind(&mut self, id: NodeId, kind: Kind) {
+        self.node_mut(id).kind = kind;
+    }
+
+    /// Says where in the source a node begins, in the units of [`Document::source`].
+    pub fn set_offset(&mut self, id: NodeId, offset: u32) {
+        self.node_mut(id).offset = offset;
+    }
+
+    /// The nodes in the order in which they were made. Removed ones are among them.
+    pub fn nodes(&self) -> impl Iterator<Item = (NodeId, &Node)> {
+        self.nodes.iter().enumerate().map(|(index, node)| (NodeId::new(index), node))
+    }
+
+    /// Makes a node that stands nowhere yet.
+    pub fn create(&mut self, kind: Kind) -> NodeId {
+        let id = NodeId::new(self.nodes.len());
+        self.nodes.push(Node::new(kind));
+        id
+    }
+
+    /// Makes a node as the last child of `parent`.
+    pub fn append(&mut self, parent: NodeId, kind: Kind) -> NodeId {
+        let id = NodeId::new(self.nodes.len());
+        let last = self.node(parent).last;
+        self.nodes.push(Node { parent: Some(parent), previous: last, ..Node::new(kind) });
+        match last {
+            Some(last) => self.node_mut(last).next = Some(id),
+            None => self.node_mut(parent).first = Some(id),
+        }
+        self.node_mut(parent).last = Some(id);
+        id
+    }
+
+    /// Makes a node as the last child of `parent`, and says where in the source it begins.
+    pub fn append_at(&mut self, parent: NodeId, kind: Kind, offset: u32) -> NodeId {
+        let id = self.append(parent, kind);
+        self.node_mut(id).offset = offset;
+        id
+    }
+
+    /// Appends a text node.
+    pub fn append_text(&mut self, parent: NodeId, text: &str) -> NodeId {
+        let text = self.intern(text);
+        self.append(parent, Kind::Text(text))
+    }
+
+    /// Appends a link whose text is `text`.
+    pub fn append_link(&mut self, parent: NodeId, href: &str, text: &str) -> NodeId {
+        let href = self.intern(href);
+        let link = self.append(parent, Kind::Link { href });
+        self.append_text(link, text);
+        link
+    }
+
+    /// Appends an image.
+    pub fn append_image(&mut self, parent: NodeId, src: &str, alt: &str) -> NodeId {
+        let (src, alt) = (self.intern(src), self.intern(alt));
+        self.append(parent, Kind::Image { src, alt })
+    }
+
+    /// Takes a node out of the tree, with everything below it.
+    pub fn detach(&mut self, id: NodeId) {
+        let Node { parent, previous, next, .. } = *self.node(id);
+        match previous {
+            Some(previous) => self.node_mut(previous).next = next,
+            None => {
+                if let Some(parent) = parent {
+                    self.node_mut(parent).first = next;
+                }
+            }
+        }
+        match next {
+            Some(next) => self.node_mut(next).previous = previous,
+            None => {
+                if let Some(parent) = parent {
+                    self.node_mut(parent).last = previous;
+                }
+            }
+        }
+        let node = self.node_mut(id);
+        (node.parent, node.previous, node.next) = (None, None, None);
+    }
+
+    /// Makes a node that stands elsewhere or nowhere the last child of `parent`.
+    pub fn move_into(&mut self, parent: NodeId, id: NodeId) {
+        self.detach(id);
+        let last = self.node(parent).last;
+        match last {
+            Some(last) => self.node_mut(last).next = Some(id),
+            None => self.node_mut(parent).first = Some(id),
+        }
+        self.node_mut(parent).last = Some(id);
+        let node = self.node_mut(id);
+        (node.parent, node.previous) = (Some(parent), last);
+    }
+
+    /// Moves a node in front of another.
+    pub fn move_before(&mut self, sibling: NodeId, id: NodeId) {
+        if sibling == id {
+            return;
+        }
+        self.detach(id);
+        let Node { parent, previous, .. } = *self.node(sibling);
+        match previous {
+            Some(previous) => self.node_mut(previous).next = Some(id),
+            None => {
+                if let Some(parent) = parent {
+                    self.node_mut(parent).first = Some(id);
+                }
+            }
+        }
+        self.node_mut(sibling).previous = Some(id);
+        let node = self.node_mut(id);
+        (node.parent, node.previous, node.next) = (parent, previous, Some(sibling));
+    }
+
+    /// Moves a node behind another.
+    pub fn move_after(&mut self, sibling: NodeId, id: NodeId) {
+        match (self.node(sibling).next, self.node(sibling).parent) {
+            (Some(next), _) if next == id => {}
+            (Some(next), _) => self.move_before(next, id),
+            (None, Some(parent)) => self.move_into(parent, id),
+            (None, None) => {}
+        }
+    }
+
+    /// Moves all children of `from` behind the children of `to`.
+    pub fn move_children(&mut self, from: NodeId, to: NodeId) {
+        while let Some(child) = self.node(from).first {
+            self.move_into(to, child);
+        }
+    }
+
+    /// Puts a new node where `id` stands and `id` into it.
+    pub fn wrap(&mut self, id: NodeId, kind: Kind) -> NodeId {
+        let wrapper = self.create(kind);
+        self.node_mut(wrapper).offset = self.node(id).offset;
+        self.move_before(id, wrapper);
+        self.move_into(wrapper, id);
+        wrapper
+    }
+
+    /// Puts the children of a node in its place.
+    pub fn unwrap(&mut self, id: NodeId) {
+        while let Some(child) = self.node(id).first {
+            self.move_before(id, child);
+        }
+        self.detach(id);
+    }
+
+    /// Splits a node behind `child`: what follows goes into a new node of the same kind and attributes, which stands right
+    /// behind. Returns the new node.
+    pub fn split_after(&mut self, child: NodeId) -> Option<NodeId> {
+        let parent = self.node(child).parent?;
+        let rest = self.create(self.kind(parent));
+        self.copy_attributes(parent, rest);
+        self.node_mut(rest).offset = self.node(parent).offset;
+        self.move_after(parent, rest);
+        while let Some(next) = self.node(child).next {
+            self.move_into(rest, next);
+        }
+        Some(rest)
+    }
+
+    /// The children of a node.
+    pub fn children(&self, id: NodeId) -> impl Iterator<Item = NodeId> {
+        std::iter::successors(self.node(id).first, |&child| self.node(child).next)
+    }
+
+    /// The nodes above a node, nearest first.
+    pub fn ancestors(&self, id: NodeId) -> impl Iterator<Item = NodeId> {
+        std::iter::successors(self.node(id).parent, |&above| self.node(above).parent)
+    }
+
+    /// Walks the tree below and including a node.
+    #[must_use]
+    pub fn walk(&self, id: NodeId) -> Walk<'_> {
+        Walk::new(self, id)
+    }
+
+    /// Adds `text` to the end of `parent`, into its last child where that is text.
+    pub fn append_joined(&mut self, parent: NodeId, text: Text, offset: u32) {
+        if text.is_empty() {
+            return;
+        }
+        if let Some(last) = self.node(parent).last
+            && let Kind::Text(before) = self.kind(last)
+        {
+            let joined = self.join(before, text);
+            self.set_kind(last, Kind::Text(joined));
+        } else {
+            self.append_at(parent, Kind::Text(text), offset);
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::document::Step;
+    use proptest::prelude::*;
+
+    /// Every link agrees with its counterpart, and a walk meets each reachable node once.
+    fn check(doc: &Document) {
+        let mut entered = 0;
+        let mut reachable = 1;
+        for step in doc.walk(doc.root()) {
+            let Step::Enter(id) = step else { continue };
+            entered += 1;
+            let mut before = None;
+            for child in doc.children(id) {
+                reachable += 1;
+                assert_eq!(doc.node(child).parent(), Some(id));
+                assert_eq!(doc.node(child).previous(), before);
+                before = Some(child);
+            }
+            assert_eq!(doc.node(id).last_child(), before);
+        }
+        assert_eq!(entered, reachable);
+    }
+
+    proptest! {
+        #[test]
+        fn links_stay_consistent(moves in prop::collection::vec((0u8..8, 0usize..64, 0usize..64), 0..200)) {
+            let mut doc = Document::new();
+            let mut nodes = vec![doc.root()];
+            for (action, a, b) in moves {
+                let (a, b) = (nodes[a % nodes.len()], nodes[b % nodes.len()]);
+                let inside = |doc: &Document, low, high| low == high || doc.ancestors(low).any(|x| x == high);
+                let root = doc.root();
+                match action {
+                    0..=2 => nodes.push(doc.append(a, Kind::Paragraph)),
+                    3 if b != root && !inside(&doc, a, b) => doc.move_into(a, b),
+                    4 if b != root && a != root && !inside(&doc, a, b) => doc.move_before(a, b),
+                    5 if b != root && a != root && !inside(&doc, a, b) => doc.move_after(a, b),
+                    6 if a != root => nodes.push(doc.wrap(a, Kind::BlockQuote)),
+                    7 if a != root && doc.node(a).parent().is_some() => {
+                        if b == a {
+                            doc.unwrap(a);
+                        } else {
+                            nodes.extend(doc.split_after(a).filter(|_| doc.node(a).parent() != Some(root)));
+                        }
+                    }
+                    _ => {}
+                }
+                check(&doc);
+            }
+        }
+    }
+}

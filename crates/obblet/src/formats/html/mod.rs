@@ -1,0 +1,111 @@
+//! HTML, as the living standard defines it.
+//!
+//! Where the format differs from the model: almost nothing does, the model's kinds are elements of HTML; but HTML says
+//! which element may stand where, and the model does not. The writer repairs what HTML cannot say, with findings, so that
+//! any tree becomes valid markup.
+
+mod address;
+mod model;
+mod read;
+mod write;
+
+pub use address::{is_safe_link, is_safe_picture};
+pub use read::open_raw;
+pub use write::{HeadingEntry, Written, write};
+
+/// Which of the two syntaxes of HTML is written.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Syntax {
+    /// The HTML syntax.
+    #[default]
+    Html,
+    /// The XML syntax.
+    Xhtml,
+}
+
+/// Which characters are written as themselves.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Characters {
+    /// All of them.
+    #[default]
+    Utf8,
+    /// ASCII; the others as character references.
+    Ascii,
+}
+
+/// Which elements get an id.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Ids {
+    /// Those that the source gave one, and headings that something points to.
+    #[default]
+    Used,
+    /// Those, and every heading.
+    Headings,
+    /// Only what notes need.
+    None,
+}
+
+/// What becomes of raw HTML in a source.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Raw {
+    /// It is written as it is. Only for sources that are trusted.
+    Keep,
+    /// It is parsed, made valid, and rid of all that can run.
+    #[default]
+    Clean,
+    /// It is shown as text.
+    Escape,
+    /// It is left out, with findings.
+    Drop,
+}
+
+/// Marks a piece of code with classes: calls the function with each run of text and its class.
+pub type Highlighter<'h> = &'h dyn Fn(&str, &str, &mut dyn FnMut(&str, Option<&str>)) -> bool;
+
+/// How HTML is written.
+#[derive(Clone, Copy)]
+pub struct Options<'h> {
+    /// The syntax.
+    pub syntax: Syntax,
+    /// The characters.
+    pub characters: Characters,
+    /// Spaces for each level of blocks.
+    pub indent: u8,
+    /// Whether blocks follow each other without line breaks.
+    pub compact: bool,
+    /// Which elements get an id.
+    pub ids: Ids,
+    /// What becomes of raw HTML that is still in the tree.
+    pub raw: Raw,
+    /// Whether raw HTML that is kept loses the tags that GitHub disallows (GitHub Flavored Markdown, section 6.11).
+    pub tag_filter: bool,
+    /// Whether addresses that run script are written.
+    pub trust: bool,
+    /// Whether headings get numbers, as in `2.1`.
+    pub heading_numbers: bool,
+    /// Colours code.
+    pub highlight: Option<Highlighter<'h>>,
+}
+
+impl Default for Options<'_> {
+    fn default() -> Self {
+        Self {
+            syntax: Syntax::Html,
+            characters: Characters::Utf8,
+            indent: 0,
+            compact: false,
+            ids: Ids::Used,
+            raw: Raw::Clean,
+            tag_filter: false,
+            trust: false,
+            heading_numbers: false,
+            highlight: None,
+        }
+    }
+}
+
+impl std::fmt::Debug for Options<'_> {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("Options").field("syntax", &self.syntax).field("raw", &self.raw).finish_non_exhaustive()
+    }
+}

@@ -1,0 +1,178 @@
+//! What may stand where (HTML, section 3.2.5 and the content models of section 4), and which attributes are whose.
+
+use crate::document::{DivisionKind, Document, Kind, NodeId, TextLevel};
+
+/// Whether a document is one that HTML can say as it is. Looks at each node and its parent once.
+pub(super) fn holds(doc: &Document) -> bool {
+    doc.nodes().all(|(id, node)| match node.parent() {
+        Some(parent) => may_hold(doc.kind(parent), node.kind()) && local_rules_hold(doc, id, node.kind()),
+        None => true,
+    })
+}
+
+/// Whether the first child of a node, and the number of its children, are as they must be.
+fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {
+    match kind {
+        Kind::Details { .. } => {
+            doc.node(id).first_child().is_some_and(|first| doc.kind(first) == Kind::Summary)
+                && doc.children(id).filter(|&child| doc.kind(child) == Kind::Summary).count() == 1
+        }
+        Kind::Caption => match doc.node(id).parent().map(|parent| doc.kind(parent)) {
+            Some(Kind::Table) => doc.node(id).previous().is_none(),
+            _ => {
+                doc.node(id).previous().is_none()
+                    || (doc.node(id).next().is_none()
+                        && doc.node(id).parent().and_then(|figure| doc.node(figure).first_child()).is_none_or(|first| doc.kind(first) != Kind::Caption))
+            }
+        },
+        Kind::Row => doc.node(id).first_child().is_some(),
+        // Merged cells need a look at the whole table.
+        Kind::Cell(cell) => cell.columns == 1 && cell.rows == 1,
+        Kind::TermDescription => doc.node(id).previous().is_some(),
+        Kind::Term => doc.node(id).next().is_some(),
+        _ => true,
+    }
+}
+
+/// Whether a node may hold only text and what stands within a line.
+pub(super) const fn holds_phrasing(kind: Kind) -> bool {
+    matches!(kind, Kind::Heading(_) | Kind::Paragraph | Kind::Term | Kind::Summary | Kind::Preformatted) || kind.is_inline()
+}
+
+/// Whether a node may hold any block, and text as well.
+pub(super) const fn holds_flow(kind: Kind) -> bool {
+    matches!(
+        kind,
+        Kind::Root
+            | Kind::Note
+            | Kind::BlockQuote
+            | Kind::ListItem { .. }
+            | Kind::TermDescription
+            | Kind::Division(_)
+            | Kind::Details { .. }
+            | Kind::Figure
+            | Kind::Caption
+            | Kind::Cell(_)
+    )
+}
+
+/// Blocks that stand wherever blocks may.
+pub(super) const fn is_flow(kind: Kind) -> bool {
+    matches!(
+        kind,
+        Kind::Heading(_)
+            | Kind::Paragraph
+            | Kind::BlockQuote
+            | Kind::List(_)
+            | Kind::TermList
+            | Kind::CodeBlock { .. }
+            | Kind::Preformatted
+            | Kind::Table
+            | Kind::Figure
+            | Kind::ThematicBreak
+            | Kind::Division(_)
+            | Kind::Details { .. }
+            | Kind::RawBlock { .. }
+    )
+}
+
+/// Whether HTML lets a node of one kind be the child of a node of another.
+pub(super) const fn may_hold(parent: Kind, child: Kind) -> bool {
+    match child {
+        Kind::ListItem { .. } => matches!(parent, Kind::List(_)),
+        Kind::Term | Kind::TermDescription => matches!(parent, Kind::TermList),
+        Kind::RowGroup(_) => matches!(parent, Kind::Table),
+        Kind::Row => matches!(parent, Kind::Table | Kind::RowGroup(_)),
+        Kind::Cell(_) => matches!(parent, Kind::Row),
+        Kind::Caption => matches!(parent, Kind::Table | Kind::Figure),
+        Kind::Summary => matches!(parent, Kind::Details { .. }),
+        Kind::Root | Kind::Note => false,
+        Kind::TextLevel(TextLevel::RubyText | TextLevel::RubyParenthesis) => matches!(parent, Kind::TextLevel(TextLevel::Ruby)),
+        _ if child.is_inline() => {
+            (holds_flow(parent) || holds_phrasing(parent)) && !parent.is_leaf() && !matches!(parent, Kind::Link { .. } if is_note(child))
+        }
+        Kind::Heading(_) => holds_flow(parent) && !is_header_cell(parent) && !is_address(parent),
+        _ => holds_flow(parent) && (!is_address(parent) || matches!(child, Kind::Paragraph)),
+    }
+}
+
+const fn is_note(kind: Kind) -> bool {
+    matches!(kind, Kind::NoteReference(_))
+}
+
+const fn is_header_cell(kind: Kind) -> bool {
+    matches!(kind, Kind::Cell(cell) if cell.header)
+}
+
+const fn is_address(kind: Kind) -> bool {
+    matches!(kind, Kind::Division(DivisionKind::Address))
+}
+
+/// How the value of an attribute is written.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum AttributeForm {
+    Text,
+    Address,
+    Flag,
+}
+
+/// Whether the element of a kind may have an attribute of this name and value that is not among those with a field of
+/// their own, and how it is written.
+pub(super) fn attribute(kind: Kind, name: &str, value: &str) -> Option<AttributeForm> {
+    let is_number = !value.is_empty() && value.len() < 6 && value.bytes().all(|byte| byte.is_ascii_digit());
+    match (kind, name) {
+        (Kind::Image { .. }, "width" | "height") => is_number.then_some(AttributeForm::Text),
+        (Kind::Link { .. }, "rel") => value.bytes().all(|byte| byte.is_ascii_alphabetic() || matches!(byte, b' ' | b'-')).then_some(AttributeForm::Text),
+        (Kind::Link { .. }, "hreflang") => is_language(value).then_some(AttributeForm::Text),
+        (Kind::List(list), "reversed") => list.ordered.then_some(AttributeForm::Flag),
+        (Kind::ListItem { .. }, "value") => value.parse::<i32>().is_ok().then_some(AttributeForm::Text),
+        (Kind::BlockQuote | Kind::Insertion | Kind::Deletion | Kind::TextLevel(TextLevel::Quotation), "cite") => {
+            super::is_safe_link(value).then_some(AttributeForm::Address)
+        }
+        (Kind::Insertion | Kind::Deletion | Kind::TextLevel(TextLevel::Time), "datetime") => is_date(value).then_some(AttributeForm::Text),
+        (Kind::TextLevel(TextLevel::Data), "value") => Some(AttributeForm::Text),
+        _ => None,
+    }
+}
+
+/// Whether a text has the form of a language tag (BCP 47).
+pub(super) fn is_language(tag: &str) -> bool {
+    let mut parts = tag.split('-');
+    let is_part = |part: &str, least| (least..=8).contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric());
+    parts.next().is_some_and(|first| is_part(first, 2) && first.bytes().all(|byte| byte.is_ascii_alphabetic()) && first.len() < 4) && parts.all(|part| is_part(part, 1))
+}
+
+/// Whether a text is a date as `YYYY-MM-DD`, with or without a time behind it.
+pub(super) fn is_date(text: &str) -> bool {
+    let bytes = text.as_bytes();
+    let (date, time) = bytes.split_at(bytes.len().min(10));
+    let digits = |part: &[u8]| part.iter().all(u8::is_ascii_digit);
+    let number = |part: &[u8]| part.iter().fold(0, |number, digit| number * 10 + u32::from(digit - b'0'));
+    if date.len() != 10 || date[4] != b'-' || date[7] != b'-' || !digits(&date[..4]) || !digits(&date[5..7]) || !digits(&date[8..]) {
+        return false;
+    }
+    let (year, month, day) = (number(&date[..4]), number(&date[5..7]), number(&date[8..]));
+    let leap = year % 4 == 0 && (year % 100 != 0 || year % 400 == 0);
+    let days = match month {
+        1 | 3 | 5 | 7 | 8 | 10 | 12 => 31,
+        4 | 6 | 9 | 11 => 30,
+        2 if leap => 29,
+        2 => 28,
+        _ => 0,
+    };
+    let time_holds = match time {
+        [] => true,
+        [b'T' | b' ', rest @ ..] => {
+            let rest = rest.strip_suffix(b"Z").unwrap_or(rest);
+            matches!(rest.len(), 5 | 8)
+                && rest[2] == b':'
+                && digits(&rest[..2])
+                && digits(&rest[3..5])
+                && number(&rest[..2]) < 24
+                && number(&rest[3..5]) < 60
+                && (rest.len() == 5 || (rest[5] == b':' && digits(&rest[6..]) && number(&rest[6..]) < 60))
+        }
+        _ => false,
+    };
+    year > 0 && (1..=days).contains(&day) && time_holds
+}

@@ -1,0 +1,629 @@
+//! The markup of each kind of node.
+
+use super::super::{Raw, Syntax, address, model};
+use super::Writer;
+use crate::document::{
+    Align, CellKind, Direction, DivisionKind, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Text, TextLevel,
+};
+
+/// Tags that GitHub disallows in raw HTML (GitHub Flavored Markdown, section 6.11).
+const DISALLOWED: [&str; 9] = ["title", "textarea", "style", "xmp", "iframe", "noembed", "noframes", "script", "plaintext"];
+
+impl Writer<'_, '_> {
+    /// Writes what stands before the children of a node. Returns whether the children are to be written.
+    pub(super) fn enter(&mut self, id: NodeId) -> bool {
+        match self.doc.kind(id) {
+            Kind::Root | Kind::Note => {}
+            Kind::Text(text) => self.out.text(self.doc.text(text)),
+            Kind::SoftBreak if self.preformatted > 0 => self.out.text("\n"),
+            Kind::SoftBreak => self.out.soft_break(),
+            Kind::Paragraph => self.enter_paragraph(id),
+            Kind::Heading(level) => {
+                self.block(HEADINGS[usize::from(level.clamp(1, 6)) - 1], id);
+                if let Some(number) = self.ids.number(id) {
+                    let number = format!("{number} ");
+                    self.out.text(&number);
+                }
+            }
+            Kind::BlockQuote => self.container("blockquote", id),
+            Kind::List(list) => self.enter_list(list, id),
+            Kind::ListItem { checked } => self.enter_item(checked, id),
+            Kind::TermList => self.container("dl", id),
+            Kind::Term => self.block("dt", id),
+            Kind::TermDescription => self.flow("dd", id),
+            Kind::CodeBlock { code, info } => self.code_block(code, info, id),
+            Kind::Preformatted => {
+                self.block("pre", id);
+                self.preformatted += 1;
+                // The parser drops a newline that comes first.
+                if self.doc.plain_text(id).starts_with('\n') {
+                    self.out.text("\n");
+                }
+            }
+            Kind::Table => {
+                self.container("table", id);
+                self.tables += 1;
+            }
+            Kind::Caption => self.flow(self.caption(id), id),
+            Kind::RowGroup(group) => self.container(group_name(group), id),
+            Kind::Row => self.container("tr", id),
+            Kind::Cell(cell) => self.enter_cell(cell, id),
+            Kind::Figure => self.container("figure", id),
+            Kind::ThematicBreak => {
+                self.out.line();
+                self.out.markup("<hr");
+                self.attributes(id, Kind::ThematicBreak);
+                self.out.close_void();
+                self.out.line();
+            }
+            Kind::Division(division) => self.enter_division(division, id),
+            Kind::Details { open } => {
+                self.out.line();
+                self.out.markup("<details");
+                self.attributes(id, Kind::Details { open });
+                if open {
+                    self.out.flag("open");
+                }
+                self.out.close_tag();
+                self.out.deeper();
+                self.out.line();
+            }
+            Kind::Summary => self.block("summary", id),
+            Kind::RawBlock { raw } => self.raw(raw, id, true),
+            Kind::Raw { raw } => self.raw(raw, id, false),
+            Kind::Code(text) => {
+                self.inline("code", id);
+                self.out.text(self.doc.text(text));
+                self.out.markup("</code>");
+            }
+            Kind::Math { tex, .. } => {
+                self.out.markup("<code");
+                self.out.attribute("class", "language-tex");
+                self.out.close_tag();
+                self.out.text(self.doc.text(tex).trim());
+                self.out.markup("</code>");
+            }
+            Kind::Image { src, alt } => self.image(src, alt, id),
+            Kind::LineBreak => {
+                self.out.markup("<br");
+                self.out.close_void();
+                if self.preformatted == 0 {
+                    self.out.soft_break();
+                }
+            }
+            Kind::NoteReference(note) => self.note_mark(note),
+            Kind::Link { href } => return self.enter_link(href, id),
+            Kind::Span if self.attributes_are_empty(id) => {}
+            Kind::Anchor if self.attributes_are_empty(id) => {}
+            Kind::Span | Kind::Anchor => self.inline("span", id),
+            Kind::TextLevel(level) => self.enter_text_level(level, id),
+            kind => {
+                if let Some(name) = simple_element(kind) {
+                    self.inline(name, id);
+                }
+            }
+        }
+        true
+    }
+
+    /// Writes what stands behind the children of a node.
+    pub(super) fn leave(&mut self, id: NodeId) {
+        match self.doc.kind(id) {
+            Kind::Paragraph => self.leave_paragraph(id),
+            Kind::Heading(level) => self.end_block(HEADINGS[usize::from(level.clamp(1, 6)) - 1]),
+            Kind::BlockQuote => self.end_container("blockquote"),
+            Kind::List(list) => self.end_container(if list.ordered { "ol" } else { "ul" }),
+            Kind::ListItem { .. } => self.end_flow("li"),
+            Kind::TermList => self.end_container("dl"),
+            Kind::Term => self.end_block("dt"),
+            Kind::TermDescription => self.end_flow("dd"),
+            Kind::Preformatted => {
+                self.preformatted -= 1;
+                self.end_block("pre");
+            }
+            Kind::Table => {
+                self.tables -= 1;
+                self.end_container("table");
+            }
+            Kind::Caption => self.end_flow(self.caption(id)),
+            Kind::RowGroup(group) => self.end_container(group_name(group)),
+            Kind::Row => self.end_container("tr"),
+            Kind::Cell(cell) => self.end_flow(if cell.header { "th" } else { "td" }),
+            Kind::Figure => self.end_container("figure"),
+            Kind::Division(division) => self.leave_division(division),
+            Kind::Details { .. } => self.end_container("details"),
+            Kind::Summary => self.end_block("summary"),
+            Kind::Link { .. } => self.leave_link(id),
+            Kind::Span | Kind::Anchor if self.attributes_are_empty(id) => {}
+            Kind::Span | Kind::Anchor => self.out.markup("</span>"),
+            Kind::TextLevel(level) => self.leave_text_level(level, id),
+            kind => {
+                if let Some(name) = simple_element(kind) {
+                    self.end_tag(name);
+                }
+            }
+        }
+    }
+
+    /// The start tag of a block that holds text.
+    fn block(&mut self, name: &str, id: NodeId) {
+        self.out.line();
+        self.inline(name, id);
+    }
+
+    /// The start tag of a block that holds blocks.
+    fn container(&mut self, name: &str, id: NodeId) {
+        self.block(name, id);
+        self.out.deeper();
+        self.out.line();
+    }
+
+    /// The start tag of a block that holds blocks or text.
+    fn flow(&mut self, name: &str, id: NodeId) {
+        self.block(name, id);
+        self.out.deeper();
+    }
+
+    fn inline(&mut self, name: &str, id: NodeId) {
+        self.out.markup("<");
+        self.out.markup(name);
+        if self.doc.node(id).has_attributes() || matches!(self.doc.kind(id), Kind::Heading(_)) {
+            self.attributes(id, self.doc.kind(id));
+        }
+        self.out.close_tag();
+    }
+
+    fn end_tag(&mut self, name: &str) {
+        self.out.markup("</");
+        self.out.markup(name);
+        self.out.close_tag();
+    }
+
+    fn end_block(&mut self, name: &str) {
+        self.end_tag(name);
+        self.out.line();
+    }
+
+    fn end_container(&mut self, name: &str) {
+        self.out.shallower();
+        self.out.line();
+        self.end_block(name);
+    }
+
+    fn end_flow(&mut self, name: &str) {
+        self.out.shallower();
+        self.end_block(name);
+    }
+
+    /// Whether a paragraph is written without tags: a lone or first one in an item of a tight list.
+    fn is_bare(&self, id: NodeId) -> bool {
+        let node = self.doc.node(id);
+        let Some(item) = node.parent().filter(|&parent| matches!(self.doc.kind(parent), Kind::ListItem { .. })) else {
+            return false;
+        };
+        let tight = self.doc.node(item).parent().is_some_and(|list| matches!(self.doc.kind(list), Kind::List(ListKind { tight: true, .. })));
+        let after_text = node.previous().is_some_and(|before| {
+            let kind = self.doc.kind(before);
+            kind == Kind::Paragraph || kind.is_inline()
+        });
+        tight && !after_text && !node.has_attributes()
+    }
+
+    fn enter_paragraph(&mut self, id: NodeId) {
+        if !self.is_bare(id) {
+            self.block("p", id);
+        } else if self.doc.node(id).previous().is_some() {
+            self.out.line();
+        }
+        let node = self.doc.node(id);
+        if node.previous().is_none()
+            && let Some(item) = node.parent()
+            && let Kind::ListItem { checked: Some(checked) } = self.doc.kind(item)
+        {
+            self.checkbox(checked);
+        }
+    }
+
+    fn leave_paragraph(&mut self, id: NodeId) {
+        if let Some((paragraph, number)) = self.notes.ending
+            && paragraph == id
+        {
+            self.back_links(number);
+        }
+        if self.is_bare(id) {
+            if self.doc.node(id).next().is_some() {
+                self.out.line();
+            }
+        } else {
+            self.end_block("p");
+        }
+    }
+
+    fn enter_list(&mut self, list: ListKind, id: NodeId) {
+        self.out.line();
+        self.out.markup(if list.ordered { "<ol" } else { "<ul" });
+        self.attributes(id, Kind::List(list));
+        if list.ordered {
+            if list.start != 1 {
+                self.out.attribute("start", &list.start.to_string());
+            }
+            let marker = match list.marker {
+                Marker::Plain => None,
+                Marker::LowerAlpha => Some("a"),
+                Marker::UpperAlpha => Some("A"),
+                Marker::LowerRoman => Some("i"),
+                Marker::UpperRoman => Some("I"),
+            };
+            if let Some(marker) = marker {
+                self.out.attribute("type", marker);
+            }
+        }
+        self.out.close_tag();
+        self.out.deeper();
+        self.out.line();
+    }
+
+    fn enter_item(&mut self, checked: Option<bool>, id: NodeId) {
+        self.flow("li", id);
+        let first = self.doc.node(id).first_child();
+        if let Some(checked) = checked
+            && first.is_none_or(|first| self.doc.kind(first) != Kind::Paragraph)
+        {
+            self.checkbox(checked);
+        }
+    }
+
+    fn checkbox(&mut self, checked: bool) {
+        self.out.markup("<input");
+        self.out.attribute("type", "checkbox");
+        self.out.flag("disabled");
+        if checked {
+            self.out.flag("checked");
+        }
+        self.out.close_void();
+        self.out.text(" ");
+    }
+
+    fn caption(&self, id: NodeId) -> &'static str {
+        let parent = self.doc.node(id).parent().map(|parent| self.doc.kind(parent));
+        if parent == Some(Kind::Table) { "caption" } else { "figcaption" }
+    }
+
+    fn enter_cell(&mut self, cell: CellKind, id: NodeId) {
+        self.out.line();
+        self.out.markup(if cell.header { "<th" } else { "<td" });
+        self.attributes(id, Kind::Cell(cell));
+        if cell.columns > 1 {
+            self.out.attribute("colspan", &cell.columns.min(1000).to_string());
+        }
+        if cell.rows > 1 {
+            self.out.attribute("rowspan", &cell.rows.to_string());
+        }
+        let scope = match cell.scope {
+            Scope::Unsaid => None,
+            Scope::Row => Some("row"),
+            Scope::Column => Some("col"),
+            Scope::RowGroup => Some("rowgroup"),
+            Scope::ColumnGroup => Some("colgroup"),
+        };
+        if let Some(scope) = scope.filter(|_| cell.header) {
+            self.out.attribute("scope", scope);
+        }
+        let align = match cell.align {
+            Align::Unsaid => None,
+            Align::Left => Some("text-align: left"),
+            Align::Center => Some("text-align: center"),
+            Align::Right => Some("text-align: right"),
+            Align::Justify => Some("text-align: justify"),
+        };
+        if let Some(align) = align {
+            self.out.attribute("style", align);
+        }
+        self.out.close_tag();
+        self.out.deeper();
+    }
+
+    fn code_block(&mut self, code: Text, info: Text, id: NodeId) {
+        self.out.line();
+        self.out.markup("<pre");
+        self.attributes(id, Kind::CodeBlock { code, info });
+        self.out.close_tag();
+        self.out.markup("<code");
+        let language = language(self.doc.text(info));
+        if !language.is_empty() {
+            self.out.attribute("class", &format!("language-{language}"));
+        }
+        self.out.close_tag();
+        let code = self.doc.text(code);
+        let colour = self.options.highlight.filter(|_| !language.is_empty());
+        let coloured = colour.is_some_and(|highlight| {
+            highlight(language, code, &mut |run, class| match class {
+                None => self.out.text(run),
+                Some(class) => {
+                    self.out.markup("<span");
+                    self.out.attribute("class", class);
+                    self.out.close_tag();
+                    self.out.text(run);
+                    self.out.markup("</span>");
+                }
+            })
+        });
+        if !coloured {
+            self.out.text(code);
+        }
+        self.out.markup("</code></pre>");
+        self.out.line();
+    }
+
+    fn enter_division(&mut self, division: DivisionKind, id: NodeId) {
+        let name = self.division(division);
+        self.restrict(division, 1);
+        self.out.line();
+        self.out.markup("<");
+        self.out.markup(name);
+        if let DivisionKind::Callout(callout) = division {
+            self.out.attribute("class", &callout.word().to_lowercase());
+        }
+        self.attributes(id, Kind::Division(division));
+        self.out.close_tag();
+        self.out.deeper();
+        self.out.line();
+        if let DivisionKind::Callout(callout) = division {
+            self.out.markup("<p><strong>");
+            self.out.text(callout.word());
+            self.out.markup("</strong></p>");
+            self.out.line();
+        }
+    }
+
+    fn leave_division(&mut self, division: DivisionKind) {
+        self.restrict(division, -1);
+        let name = self.division(division);
+        self.end_container(name);
+    }
+
+    /// Headers and footers hold neither each other nor, here, sections of their own.
+    fn restrict(&mut self, division: DivisionKind, step: isize) {
+        if matches!(division, DivisionKind::Header | DivisionKind::Footer | DivisionKind::Address) {
+            self.restricted = self.restricted.saturating_add_signed(step);
+        }
+    }
+
+    const fn division(&self, division: DivisionKind) -> &'static str {
+        if self.restricted > 0 || self.tables > 0 {
+            return "div";
+        }
+        match division {
+            DivisionKind::Plain => "div",
+            DivisionKind::Section => "section",
+            DivisionKind::Article => "article",
+            DivisionKind::Aside | DivisionKind::Callout(_) => "aside",
+            DivisionKind::Navigation => "nav",
+            DivisionKind::Header => "header",
+            DivisionKind::Footer => "footer",
+            DivisionKind::Address => "address",
+        }
+    }
+
+    fn enter_link(&mut self, href: Text, id: NodeId) -> bool {
+        self.links += 1;
+        if self.links > 1 {
+            return true;
+        }
+        let href = self.doc.text(href);
+        if !self.options.trust && !address::is_safe_link(href) {
+            self.unsafe_links.push(id);
+            self.findings.push(
+                Finding::lost("html.unsafe-link", "the address of a link can run script and was left out")
+                    .at(self.doc.place(id))
+                    .losing(href)
+                    .hint("set html.trust to true if the document is your own"),
+            );
+            return true;
+        }
+        self.out.markup("<a");
+        self.out.address("href", href);
+        self.attributes(id, Kind::Link { href: Text::EMPTY });
+        self.out.close_tag();
+        true
+    }
+
+    fn leave_link(&mut self, id: NodeId) {
+        self.links -= 1;
+        if self.links == 0 && self.unsafe_links.pop_if(|unwritten| *unwritten == id).is_none() {
+            self.out.markup("</a>");
+        }
+    }
+
+    fn image(&mut self, src: Text, alt: Text, id: NodeId) {
+        let (address, alt) = (self.doc.text(src), self.doc.text(alt));
+        if !self.options.trust && !address::is_safe_picture(address) {
+            self.findings.push(
+                Finding::lost("html.unsafe-picture", "the address of a picture can run script; its words are kept")
+                    .at(self.doc.place(id))
+                    .losing(address.chars().take(200).collect::<String>())
+                    .hint("save the picture as a file, or set html.trust to true if the document is your own"),
+            );
+            self.out.text(alt);
+            return;
+        }
+        if address.trim().is_empty() {
+            // An image needs an address.
+            self.findings.push(
+                Finding::changed("image.no-address", "a picture has no address; its words are kept").at(self.doc.place(id)),
+            );
+            self.out.text(alt);
+            return;
+        }
+        self.out.markup("<img");
+        self.out.address("src", address);
+        self.out.attribute("alt", alt);
+        self.attributes(id, Kind::Image { src, alt: Text::EMPTY });
+        self.out.close_void();
+    }
+
+    fn enter_text_level(&mut self, level: TextLevel, id: NodeId) {
+        if level == TextLevel::Definition {
+            self.definitions += 1;
+        }
+        if self.is_written(level, id, self.definitions) {
+            self.inline(level.element(), id);
+        }
+    }
+
+    fn leave_text_level(&mut self, level: TextLevel, id: NodeId) {
+        if self.is_written(level, id, self.definitions) {
+            self.end_tag(level.element());
+        }
+        if level == TextLevel::Definition {
+            self.definitions -= 1;
+        }
+    }
+
+    /// Some elements need an attribute to mean anything, and definitions do not nest.
+    fn is_written(&self, level: TextLevel, id: NodeId, definitions: usize) -> bool {
+        let attributes = self.doc.attributes(id);
+        let has = |name: &str| attributes.other.iter().any(|(known, _)| self.doc.text(*known) == name);
+        match level {
+            TextLevel::Time => has("datetime"),
+            TextLevel::Data => has("value"),
+            TextLevel::Override => matches!(attributes.direction, Some(Direction::LeftToRight | Direction::RightToLeft)),
+            TextLevel::Definition => definitions == 1,
+            _ => true,
+        }
+    }
+
+    fn attributes_are_empty(&self, id: NodeId) -> bool {
+        !self.doc.node(id).has_attributes() || {
+            let attributes = self.doc.attributes(id);
+            self.ids.get(id).is_none()
+                && attributes.classes.is_empty()
+                && attributes.language.is_none()
+                && attributes.direction.is_none()
+                && attributes.title.is_none()
+        }
+    }
+
+    /// Writes the attributes of a node that its element may have.
+    fn attributes(&mut self, id: NodeId, kind: Kind) {
+        if let Some(name) = self.ids.get(id) {
+            self.out.attribute("id", name);
+        }
+        if !self.doc.node(id).has_attributes() {
+            return;
+        }
+        let attributes = self.doc.attributes(id);
+        if !attributes.classes.is_empty() && !matches!(kind, Kind::Division(DivisionKind::Callout(_))) {
+            let classes: Vec<&str> = attributes.classes.iter().map(|&class| self.doc.text(class)).collect();
+            self.out.attribute("class", &classes.join(" "));
+        }
+        if let Some(language) = attributes.language.map(|language| self.doc.text(language)).filter(|tag| model::is_language(tag)) {
+            self.out.attribute("lang", language);
+            if self.options.syntax == Syntax::Xhtml {
+                self.out.attribute("xml:lang", language);
+            }
+        }
+        if let Some(direction) = attributes.direction {
+            self.out.attribute("dir", direction.value());
+        }
+        if let Some(title) = attributes.title {
+            self.out.attribute("title", self.doc.text(title));
+        }
+        for &(name, value) in &attributes.other {
+            let (name, value) = (self.doc.text(name), self.doc.text(value));
+            if let Some(form) = model::attribute(kind, name, value) {
+                match form {
+                    model::AttributeForm::Text => self.out.attribute(name, value),
+                    model::AttributeForm::Address => self.out.address(name, value),
+                    model::AttributeForm::Flag => self.out.flag(name),
+                }
+            }
+        }
+    }
+
+    fn raw(&mut self, raw: Text, id: NodeId, block: bool) {
+        let text = self.doc.text(raw);
+        match self.options.raw {
+            Raw::Keep => {
+                if block {
+                    self.out.line();
+                }
+                let kept = if self.options.tag_filter { filter_tags(text) } else { text.into() };
+                self.out.markup(kept.trim_end_matches('\n'));
+                if block {
+                    self.out.line();
+                }
+            }
+            Raw::Escape if block => {
+                self.out.line();
+                self.out.markup("<p>");
+                self.out.text(text.trim());
+                self.out.markup("</p>");
+                self.out.line();
+            }
+            Raw::Escape => self.out.text(text),
+            // The pass that cleans has taken all raw nodes away; what is left is in notes that nothing can reach.
+            Raw::Clean | Raw::Drop => {
+                if !text.starts_with("<!--") {
+                    self.findings.push(
+                        Finding::lost("html.raw", "raw HTML was left out").at(self.doc.place(id)).losing(text.trim()),
+                    );
+                }
+            }
+        }
+    }
+}
+
+const HEADINGS: [&str; 6] = ["h1", "h2", "h3", "h4", "h5", "h6"];
+
+const fn group_name(group: RowGroupKind) -> &'static str {
+    match group {
+        RowGroupKind::Head => "thead",
+        RowGroupKind::Body => "tbody",
+        RowGroupKind::Foot => "tfoot",
+    }
+}
+
+const fn simple_element(kind: Kind) -> Option<&'static str> {
+    Some(match kind {
+        Kind::Emphasis => "em",
+        Kind::Strong => "strong",
+        Kind::Underline => "u",
+        Kind::Strikethrough => "s",
+        Kind::Insertion => "ins",
+        Kind::Deletion => "del",
+        Kind::Highlight => "mark",
+        Kind::Subscript => "sub",
+        Kind::Superscript => "sup",
+        _ => return None,
+    })
+}
+
+/// The language in what a source says about a code block: its first word, without the punctuation that some put around it.
+fn language(info: &str) -> &str {
+    let info = info.trim_start_matches(['{', '.']);
+    let end = info.find(|c: char| c.is_whitespace() || matches!(c, ',' | '}')).unwrap_or(info.len());
+    &info[..end]
+}
+
+/// Takes the meaning from tags that are not allowed.
+fn filter_tags(raw: &str) -> std::borrow::Cow<'_, str> {
+    let is_disallowed = |rest: &str| {
+        let rest = rest.strip_prefix('/').unwrap_or(rest);
+        DISALLOWED.iter().any(|name| {
+            rest.get(..name.len()).is_some_and(|start| start.eq_ignore_ascii_case(name))
+                && rest[name.len()..].starts_with(|c: char| c.is_ascii_whitespace() || matches!(c, '>' | '/'))
+        })
+    };
+    if !raw.match_indices('<').any(|(at, _)| is_disallowed(&raw[at + 1..])) {
+        return raw.into();
+    }
+    let mut out = String::with_capacity(raw.len() + 8);
+    for (index, piece) in raw.split('<').enumerate() {
+        if index > 0 {
+            out.push_str(if is_disallowed(piece) { "&lt;" } else { "<" });
+        }
+        out.push_str(piece);
+    }
+    out.into()
+}

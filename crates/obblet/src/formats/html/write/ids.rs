@@ -1,0 +1,168 @@
+//! Who gets which id. Ids are unique; a second one of the same name gets a number.
+
+use super::super::{Ids as Wanted, Options};
+use super::HeadingEntry;
+use crate::document::{Document, Kind, NodeId, Step};
+use std::collections::{HashMap, HashSet};
+use std::fmt::Write;
+
+/// The ids of a document.
+#[derive(Debug, Default)]
+pub(super) struct Ids {
+    given: HashMap<NodeId, String>,
+    taken: HashSet<String>,
+    headings: Vec<HeadingEntry>,
+    numbers: HashMap<NodeId, String>,
+}
+
+impl Ids {
+    /// Gives ids to the nodes of a document.
+    pub(super) fn of(doc: &Document, options: &Options<'_>) -> Self {
+        let mut ids = Self::default();
+        let mut pointed = HashSet::new();
+        let mut any = options.heading_numbers || options.ids == Wanted::Headings;
+        for (id, node) in doc.nodes() {
+            match node.kind() {
+                Kind::Link { href } if options.ids != Wanted::None => {
+                    if let Some(name) = doc.text(href).strip_prefix('#') {
+                        pointed.insert(decode(name));
+                    }
+                }
+                _ if node.has_attributes() && doc.attributes(id).id.is_some() => any = true,
+                _ => {}
+            }
+        }
+        if any || !pointed.is_empty() {
+            ids.name_all(doc, options, &pointed);
+        }
+        ids
+    }
+
+    fn name_all(&mut self, doc: &Document, options: &Options<'_>, pointed: &HashSet<String>) {
+        let tops = std::iter::once(doc.root()).chain(doc.notes.iter().map(|note| note.body));
+        let tops: Vec<NodeId> = tops.collect();
+        let entered = |top: &NodeId| {
+            doc.walk(*top).filter_map(|step| match step {
+                Step::Enter(id) => Some(id),
+                Step::Leave(_) => None,
+            })
+        };
+        // What the source named comes first: nothing may take its names away.
+        if options.ids != Wanted::None {
+            for id in tops.iter().flat_map(entered) {
+                if let Some(name) = doc.attributes(id).id {
+                    let name: String = doc.text(name).split_whitespace().collect::<Vec<_>>().join("-");
+                    if !name.is_empty() && self.taken.insert(name.clone()) {
+                        self.given.insert(id, name);
+                    }
+                }
+            }
+        }
+        let mut slugs = HashMap::new();
+        let mut counts = [0_u32; 6];
+        let mut top_level = 6;
+        for id in tops.iter().flat_map(entered) {
+            let Kind::Heading(level) = doc.kind(id) else { continue };
+            let text = doc.plain_text(id);
+            let slug = unique_slug(&text, &mut slugs);
+            let wanted = match options.ids {
+                Wanted::None => false,
+                Wanted::Headings => true,
+                Wanted::Used => pointed.contains(&slug),
+            };
+            if wanted && !self.given.contains_key(&id) {
+                let name = self.free(&slug);
+                self.given.insert(id, name);
+            }
+            let number = if options.heading_numbers { number(&mut counts, &mut top_level, level) } else { String::new() };
+            if !number.is_empty() {
+                self.numbers.insert(id, number.clone());
+            }
+            self.headings.push(HeadingEntry {
+                level,
+                id: self.given.get(&id).cloned().unwrap_or_default(),
+                number,
+                text: text.split_whitespace().collect::<Vec<_>>().join(" "),
+            });
+        }
+    }
+
+    /// The id of a node.
+    pub(super) fn get(&self, id: NodeId) -> Option<&str> {
+        self.given.get(&id).map(String::as_str)
+    }
+
+    /// The number of a heading.
+    pub(super) fn number(&self, id: NodeId) -> Option<&str> {
+        self.numbers.get(&id).map(String::as_str)
+    }
+
+    /// Takes an id that nothing has yet: `wanted`, or `wanted` with a number behind it.
+    pub(super) fn free(&mut self, wanted: &str) -> String {
+        let mut name = wanted.to_owned();
+        let mut number = 1;
+        while !self.taken.insert(name.clone()) {
+            number += 1;
+            name = format!("{wanted}-{number}");
+        }
+        name
+    }
+
+    pub(super) fn into_headings(self) -> Vec<HeadingEntry> {
+        self.headings
+    }
+}
+
+fn decode(name: &str) -> String {
+    percent_encoding::percent_decode_str(name).decode_utf8_lossy().into_owned()
+}
+
+/// What people expect to link to: the words of the heading in lower case with hyphens between them, and a number behind
+/// the second of the same name.
+fn unique_slug(text: &str, slugs: &mut HashMap<String, u32>) -> String {
+    let mut slug = String::with_capacity(text.len());
+    for c in text.trim().chars() {
+        match c {
+            ' ' | '-' | '\n' | '\t' => slug.push('-'),
+            '_' => slug.push('_'),
+            c if c.is_alphanumeric() || is_mark(c) => slug.extend(c.to_lowercase()),
+            _ => {}
+        }
+    }
+    if slug.is_empty() {
+        slug.push_str("section");
+    }
+    let count = slugs.entry(slug.clone()).or_insert(0);
+    *count += 1;
+    if *count == 1 {
+        return slug;
+    }
+    let base = slug.clone();
+    loop {
+        slug.truncate(base.len());
+        let _ = write!(slug, "-{}", slugs[&base] - 1);
+        if !slugs.contains_key(&slug) {
+            slugs.insert(slug.clone(), 1);
+            return slug;
+        }
+        if let Some(count) = slugs.get_mut(&base) {
+            *count += 1;
+        }
+    }
+}
+
+/// Marks belong to the letter before them in many scripts.
+fn is_mark(c: char) -> bool {
+    use unicode_properties::{GeneralCategoryGroup, UnicodeGeneralCategory};
+    !c.is_ascii() && c.general_category_group() == GeneralCategoryGroup::Mark
+}
+
+/// The next number of a heading: `2.1` for the first of the second level in the second of the first.
+fn number(counts: &mut [u32; 6], top_level: &mut u8, level: u8) -> String {
+    let index = usize::from(level.clamp(1, 6)) - 1;
+    counts[index] += 1;
+    counts[index + 1..].fill(0);
+    *top_level = (*top_level).min(level);
+    let start = usize::from(*top_level) - 1;
+    counts[start.min(index)..=index].iter().map(u32::to_string).collect::<Vec<_>>().join(".")
+}

@@ -1,0 +1,119 @@
+//! Writing HTML: one walk over the tree, one printer.
+
+mod elements;
+mod ids;
+mod notes;
+mod printer;
+mod repair;
+
+use super::{Options, model};
+use crate::document::{Document, Finding, NodeId, Step};
+use notes::NoteNumbers;
+use printer::Printer;
+
+/// A heading of the text that was written, for a contents list.
+#[derive(Clone, Debug, PartialEq, Eq, serde::Serialize)]
+pub struct HeadingEntry {
+    /// 1 to 6.
+    pub level: u8,
+    /// The id of its element; empty where it has none.
+    pub id: String,
+    /// Its number, where headings are numbered.
+    pub number: String,
+    /// Its text.
+    pub text: String,
+}
+
+/// HTML, and what the user should know about it.
+#[derive(Clone, Debug, Default)]
+pub struct Written {
+    /// The markup.
+    pub html: String,
+    /// Findings of the writing.
+    pub findings: Vec<Finding>,
+    /// The headings, where ids or numbers were asked for.
+    pub headings: Vec<HeadingEntry>,
+}
+
+/// Writes a document as a fragment: what stands within a body element.
+#[must_use]
+pub fn write(doc: &Document, options: &Options<'_>) -> Written {
+    if model::holds(doc) {
+        return Writer::new(doc, options).run();
+    }
+    let mut repaired = doc.clone();
+    repaired.findings.clear();
+    repair::repair(&mut repaired);
+    let mut written = Writer::new(&repaired, options).run();
+    written.findings.splice(..0, std::mem::take(&mut repaired.findings));
+    written
+}
+
+/// Writes one document.
+struct Writer<'d, 'o> {
+    doc: &'d Document,
+    options: &'o Options<'o>,
+    out: Printer,
+    findings: Vec<Finding>,
+    ids: ids::Ids,
+    notes: NoteNumbers,
+    /// How many links the walk is in; only the outermost is written.
+    links: usize,
+    /// Links that are not written, for what they lead to can run.
+    unsafe_links: Vec<NodeId>,
+    /// How many nodes the walk is in that keep white space, that are tables, that define a term, and in which only plain
+    /// divisions may stand.
+    preformatted: usize,
+    tables: usize,
+    definitions: usize,
+    restricted: usize,
+}
+
+impl<'d, 'o> Writer<'d, 'o> {
+    fn new(doc: &'d Document, options: &'o Options<'o>) -> Self {
+        Self {
+            doc,
+            options,
+            out: Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options),
+            findings: Vec::new(),
+            ids: ids::Ids::of(doc, options),
+            notes: NoteNumbers::default(),
+            links: 0,
+            unsafe_links: Vec::new(),
+            preformatted: 0,
+            tables: 0,
+            definitions: 0,
+            restricted: 0,
+        }
+    }
+
+    fn run(mut self) -> Written {
+        self.tree(self.doc.root());
+        self.write_notes();
+        let mut html = self.out.finish();
+        if !html.is_empty() && !self.options.compact {
+            html.push('\n');
+        }
+        if self.out.replaced {
+            self.findings.push(
+                Finding::changed("html.control-characters", "control characters that HTML forbids became \u{FFFD}")
+                    .hint("remove them from the source"),
+            );
+        }
+        Written { html, findings: self.findings, headings: self.ids.into_headings() }
+    }
+
+    fn tree(&mut self, top: NodeId) {
+        let mut walk = self.doc.walk(top);
+        while let Some(step) = walk.next() {
+            match step {
+                Step::Enter(id) => {
+                    if !self.enter(id) {
+                        walk.skip_children(id);
+                    }
+                }
+                Step::Leave(id) => self.leave(id),
+            }
+        }
+    }
+}

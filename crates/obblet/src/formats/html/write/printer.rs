@@ -1,0 +1,228 @@
+//! Puts markup on lines: knows indentation, escaping, and the two syntaxes.
+
+use super::super::{Characters, Options, Syntax, address};
+use std::fmt::Write;
+
+/// What a byte of text needs.
+const PLAIN: u8 = 0;
+const MARKUP: u8 = 1;
+const CONTROL: u8 = 2;
+/// The first byte of a character that may be a control or no character at all.
+const DOUBTFUL: u8 = 3;
+/// The first byte of a character that is not ASCII.
+const WIDE: u8 = 4;
+const QUOTE: u8 = 5;
+
+const fn classes(ascii: bool, attribute: bool) -> [u8; 256] {
+    let mut table = [PLAIN; 256];
+    let mut byte = 0;
+    while byte < 256 {
+        table[byte] = match byte as u8 {
+            b'&' | b'<' | b'>' => MARKUP,
+            b'"' if attribute => QUOTE,
+            b'\n' | b'\t' if !attribute => PLAIN,
+            0..=0x1F | 0x7F => CONTROL,
+            0x80..=0xBF => PLAIN,
+            0xC0.. if ascii => WIDE,
+            0xC2 | 0xEF | 0xF0..=0xF4 => DOUBTFUL,
+            _ => PLAIN,
+        };
+        byte += 1;
+    }
+    table
+}
+
+static TEXT: [u8; 256] = classes(false, false);
+static TEXT_ASCII: [u8; 256] = classes(true, false);
+static ATTRIBUTE: [u8; 256] = classes(false, true);
+static ATTRIBUTE_ASCII: [u8; 256] = classes(true, true);
+
+/// Whether HTML allows a character in text (HTML, section 13.1.4 and "noncharacter").
+const fn is_allowed(c: char) -> bool {
+    !matches!(c, '\u{0}'..='\u{8}' | '\u{B}'..='\u{1F}' | '\u{7F}'..='\u{9F}' | '\u{FDD0}'..='\u{FDEF}') && c as u32 & 0xFFFE != 0xFFFE
+}
+
+/// Writes markup.
+pub(super) struct Printer {
+    out: String,
+    xml: bool,
+    ascii: bool,
+    compact: bool,
+    indent: usize,
+    depth: usize,
+    /// Whether the next thing goes on a new line.
+    line_due: bool,
+    /// Whether nothing stands on the line yet but indentation that is due.
+    fresh: bool,
+    /// Whether a character was replaced that HTML forbids.
+    pub(super) replaced: bool,
+}
+
+impl Printer {
+    pub(super) fn new(capacity: usize, options: &Options<'_>) -> Self {
+        Self {
+            out: String::with_capacity(capacity),
+            xml: options.syntax == Syntax::Xhtml,
+            ascii: options.characters == Characters::Ascii,
+            compact: options.compact,
+            indent: if options.compact { 0 } else { options.indent as usize },
+            depth: 0,
+            line_due: false,
+            fresh: true,
+            replaced: false,
+        }
+    }
+
+    pub(super) fn finish(&mut self) -> String {
+        std::mem::take(&mut self.out)
+    }
+
+    pub(super) const fn is_xml(&self) -> bool {
+        self.xml
+    }
+
+    /// Begins a line, unless one has just begun.
+    pub(super) fn line(&mut self) {
+        if !self.fresh {
+            self.line_due = true;
+        }
+    }
+
+    /// What follows stands one level deeper.
+    pub(super) fn deeper(&mut self) {
+        self.depth += 1;
+    }
+
+    /// What follows stands one level less deep.
+    pub(super) fn shallower(&mut self) {
+        self.depth = self.depth.saturating_sub(1);
+    }
+
+    #[inline]
+    fn settle(&mut self) {
+        if self.line_due || self.fresh {
+            self.settle_line();
+        }
+    }
+
+    fn settle_line(&mut self) {
+        if self.line_due && !self.compact {
+            self.out.push('\n');
+        }
+        if (self.line_due || self.fresh) && self.indent > 0 {
+            // Deeply nested documents would else be all indentation.
+            self.out.extend(std::iter::repeat_n(' ', self.indent * self.depth.min(40)));
+        }
+        self.line_due = false;
+        self.fresh = false;
+    }
+
+    /// A soft break.
+    pub(super) fn soft_break(&mut self) {
+        self.settle();
+        self.out.push('\n');
+        if self.indent > 0 {
+            self.out.extend(std::iter::repeat_n(' ', self.indent * self.depth.min(40)));
+        }
+    }
+
+    /// Markup as it is.
+    #[inline]
+    pub(super) fn markup(&mut self, markup: &str) {
+        self.settle();
+        self.out.push_str(markup);
+    }
+
+    /// The end of a start tag.
+    pub(super) fn close_tag(&mut self) {
+        self.out.push('>');
+    }
+
+    /// The end of the tag of an element without content.
+    pub(super) fn close_void(&mut self) {
+        self.out.push_str(if self.xml { " />" } else { ">" });
+    }
+
+    /// Characters.
+    #[inline]
+    pub(super) fn text(&mut self, text: &str) {
+        self.settle();
+        self.escape(text, if self.ascii { &TEXT_ASCII } else { &TEXT });
+    }
+
+    /// An attribute, within a tag.
+    pub(super) fn attribute(&mut self, name: &str, value: &str) {
+        self.out.push(' ');
+        self.out.push_str(name);
+        self.out.push_str("=\"");
+        self.escape(value, if self.ascii { &ATTRIBUTE_ASCII } else { &ATTRIBUTE });
+        self.out.push('"');
+    }
+
+    /// An attribute whose value is its name, where the syntax wants one.
+    pub(super) fn flag(&mut self, name: &str) {
+        self.out.push(' ');
+        self.out.push_str(name);
+        if self.xml {
+            self.out.push_str("=\"");
+            self.out.push_str(name);
+            self.out.push('"');
+        }
+    }
+
+    /// An attribute whose value is an address.
+    pub(super) fn address(&mut self, name: &str, value: &str) {
+        self.out.push(' ');
+        self.out.push_str(name);
+        self.out.push_str("=\"");
+        address::write(&mut self.out, value);
+        self.out.push('"');
+    }
+
+    fn escape(&mut self, text: &str, classes: &[u8; 256]) {
+        let bytes = text.as_bytes();
+        let (mut start, mut at) = (0, 0);
+        while at < bytes.len() {
+            if classes[bytes[at] as usize] == PLAIN {
+                at += 1;
+                continue;
+            }
+            if classes[bytes[at] as usize] == DOUBTFUL {
+                let c = text[at..].chars().next().unwrap_or_default();
+                if is_allowed(c) && c != '\u{A0}' {
+                    at += c.len_utf8();
+                    continue;
+                }
+            }
+            self.out.push_str(&text[start..at]);
+            at += self.escape_character(&text[at..]);
+            start = at;
+        }
+        self.out.push_str(&text[start..]);
+    }
+
+    /// Writes the first character of `rest` in a form that is safe. Returns its length.
+    fn escape_character(&mut self, rest: &str) -> usize {
+        let c = rest.chars().next().unwrap_or_default();
+        match c {
+            '&' => self.out.push_str("&amp;"),
+            '<' => self.out.push_str("&lt;"),
+            '>' => self.out.push_str("&gt;"),
+            '"' => self.out.push_str("&quot;"),
+            // Only attributes come here with these; XML would make spaces of them.
+            '\n' => self.out.push_str("&#10;"),
+            '\t' => self.out.push_str("&#9;"),
+            '\r' => self.out.push('\n'),
+            '\u{A0}' if !self.xml => self.out.push_str("&nbsp;"),
+            '\u{A0}' => self.out.push_str("&#160;"),
+            c if !is_allowed(c) => {
+                self.replaced = true;
+                self.out.push_str(if self.ascii { "&#65533;" } else { "\u{FFFD}" });
+            }
+            c => {
+                let _ = write!(self.out, "&#{};", c as u32);
+            }
+        }
+        c.len_utf8()
+    }
+}

@@ -1,0 +1,95 @@
+//! A position in a line that knows columns: a tab goes on to the next multiple of four (CommonMark, section 2.2).
+
+/// Where the reader is in a line.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Cursor<'s> {
+    bytes: &'s [u8],
+    /// Offset of the next byte.
+    pub(super) at: usize,
+    /// Offset of the newline that ends the line.
+    pub(super) end: usize,
+    column: usize,
+    /// Columns that are left of a tab that was used in part.
+    left_of_tab: usize,
+}
+
+impl<'s> Cursor<'s> {
+    pub(super) const fn new(bytes: &'s [u8], start: usize, end: usize) -> Self {
+        Self { bytes, at: start, end, column: 0, left_of_tab: 0 }
+    }
+
+    /// The next byte, or the newline at the end.
+    pub(super) fn byte(&self) -> u8 {
+        if self.at < self.end { self.bytes[self.at] } else { b'\n' }
+    }
+
+    /// How many columns of white space follow, and the offset of what stands behind them.
+    pub(super) fn indent(&self) -> (usize, usize) {
+        let (mut at, mut columns, mut column) = (self.at, self.left_of_tab, self.column + self.left_of_tab);
+        while at < self.end {
+            let width = match self.bytes[at] {
+                b' ' => 1,
+                b'\t' => 4 - column % 4,
+                _ => break,
+            };
+            columns += width;
+            column += width;
+            at += 1;
+        }
+        (columns, at)
+    }
+
+    /// Skips up to `count` columns of white space.
+    pub(super) fn skip_columns(&mut self, mut count: usize) {
+        let part = count.min(self.left_of_tab);
+        self.left_of_tab -= part;
+        self.column += part;
+        count -= part;
+        while count > 0 && self.at < self.end {
+            let width = match self.bytes[self.at] {
+                b' ' => 1,
+                b'\t' => 4 - self.column % 4,
+                _ => return,
+            };
+            self.at += 1;
+            let used = width.min(count);
+            self.column += used;
+            self.left_of_tab = width - used;
+            count -= used;
+        }
+    }
+
+    /// Skips all white space that follows.
+    pub(super) fn skip_indent(&mut self) {
+        let (columns, at) = self.indent();
+        self.column += columns;
+        self.left_of_tab = 0;
+        self.at = at;
+    }
+
+    /// Skips bytes that are no white space.
+    pub(super) fn skip_bytes(&mut self, count: usize) {
+        self.at += count;
+        self.column += count;
+    }
+
+    /// Skips one column of white space, where there is one.
+    pub(super) fn skip_optional_space(&mut self) {
+        self.skip_columns(1);
+    }
+
+    /// Whether nothing but white space follows.
+    pub(super) fn is_blank(&self) -> bool {
+        self.indent().1 == self.end
+    }
+
+    /// What follows, as bytes.
+    pub(super) fn rest(&self) -> &'s [u8] {
+        &self.bytes[self.at..self.end]
+    }
+
+    /// Spaces that stand for the rest of a tab that was used in part.
+    pub(super) const fn spaces_left(&self) -> usize {
+        self.left_of_tab
+    }
+}

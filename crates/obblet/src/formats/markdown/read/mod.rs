@@ -1,0 +1,34 @@
+//! Reading Markdown: blocks first, line by line; then the text within them, since links may name what is defined later
+//! (CommonMark, appendix "A parsing strategy").
+
+mod alert;
+mod blocks;
+mod cursor;
+mod front_matter;
+mod inlines;
+mod leaf;
+mod reference;
+mod source;
+mod starts;
+mod table;
+
+use super::Options;
+use crate::document::{Document, SourceMap};
+
+/// Reads a Markdown document. Any bytes are Markdown; what is doubtful about them is in the findings.
+#[must_use]
+pub fn read(bytes: &[u8], options: &Options) -> Document {
+    let (source, broken) = source::decode(bytes);
+    let mut pool = String::with_capacity(source.len() + source.len() / 8 + 64);
+    pool.push_str(&source);
+    let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
+    doc.source = SourceMap::of_text(source.len());
+    source::report(&mut doc, broken);
+    let start = if options.front_matter { front_matter::read(&source, &mut doc) } else { 0 };
+    let blocks = blocks::Blocks::new(&source, doc, options).run(start);
+    let mut doc = inlines::run(&source, blocks, options);
+    if options.alerts {
+        alert::mark(&mut doc);
+    }
+    doc
+}

@@ -1,0 +1,4 @@
+//! What the tests share.
+#![allow(dead_code, missing_docs, unreachable_pub, reason = "each test file uses a part of it")]
+
+pub mod dom;
