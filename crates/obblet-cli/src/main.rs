@@ -1,1 +1,33 @@
-fn main() {}
+//! The `obblet` command: arguments, messages and exit codes. All conversion is the library's.
+
+mod arguments;
+mod commands;
+mod indentation;
+mod messages;
+mod report;
+
+use clap::Parser;
+use std::process::ExitCode;
+
+/// How a command ended.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Outcome {
+    /// Everything was done.
+    Done = 0,
+    /// Something could not be converted.
+    Failed = 1,
+    /// The command was used wrongly.
+    Misused = 2,
+    /// There are findings of the weight that was asked to fail.
+    Found = 3,
+}
+
+fn main() -> ExitCode {
+    let arguments = arguments::Arguments::parse();
+    let outcome = match &arguments.command {
+        arguments::Command::Convert(convert) => commands::convert::run(convert),
+        arguments::Command::Profile(profile) => commands::profile::run(profile),
+        arguments::Command::Demo(demo) => commands::demo::run(demo),
+    };
+    ExitCode::from(outcome as u8)
+}

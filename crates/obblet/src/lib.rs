@@ -1,4 +1,38 @@
-//! Obblet turns documents into clean, standards-valid HTML and back.
+//! Obblet turns documents into clean, standards-valid HTML and back, and says what was lost on the way.
+//!
+//! ```
+//! use obblet::{Format, convert, profile::Profile};
+//!
+//! let profile = Profile::built_in("page")?;
+//! let source = b"---\ntitle: Tides\nlanguage: en\n---\n\nHigh water at **06:12**.\n";
+//! let converted = convert(source, Format::Markdown, Format::Html, &profile)?;
+//! assert!(converted.text.contains("<title>Tides</title>"));
+//! assert!(converted.text.contains("<p>High water at <strong>06:12</strong>.</p>"));
+//! assert!(converted.findings.is_empty());
+//! # Ok::<(), obblet::Error>(())
+//! ```
+//!
+//! The rooms of the house:
+//!
+//! * [`document`]: the model that all other rooms share;
+//! * [`formats`]: a room for each format, reading it into the model and writing it from there;
+//! * [`refine`]: passes from a document to a document;
+//! * [`page`]: looks;
+//! * [`profile`]: every setting, its default and its meaning;
+//! * [`publish`]: a folder in, web output out.
+//!
+//! There is no terminal, no network, no clock and no environment in here. Files are read only where a call names them, and
+//! never outside of the source's folder.
 
+mod convert;
 pub mod document;
+mod error;
 pub mod formats;
+pub mod page;
+pub mod profile;
+pub mod publish;
+pub mod refine;
+
+pub use convert::{Converted, LinkTarget, Links, OutputFile, Surroundings, convert, convert_in, read, write};
+pub use error::Error;
+pub use formats::Format;

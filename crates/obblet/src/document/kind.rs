@@ -283,6 +283,8 @@ impl Callout {
 pub enum TextLevel {
     Abbreviation,
     Cite,
+    /// Code that holds markup; code without is [`Kind::Code`].
+    Code,
     Data,
     Definition,
     Isolate,
@@ -299,9 +301,10 @@ pub enum TextLevel {
 }
 
 impl TextLevel {
-    const NAMES: [(Self, &'static str); 15] = [
+    const NAMES: [(Self, &'static str); 16] = [
         (Self::Abbreviation, "abbr"),
         (Self::Cite, "cite"),
+        (Self::Code, "code"),
         (Self::Data, "data"),
         (Self::Definition, "dfn"),
         (Self::Isolate, "bdi"),

@@ -17,7 +17,7 @@ impl NodeId {
         Self(NonZeroU32::MIN.saturating_add(u32::try_from(index).unwrap_or(u32::MAX)))
     }
 
-    pub(super) const fn index(self) -> usize {
+    pub(crate) const fn index(self) -> usize {
         self.0.get() as usize - 1
     }
 }

@@ -5,11 +5,13 @@
 //! any tree becomes valid markup.
 
 mod address;
+pub(crate) mod escape;
 mod model;
 mod read;
 mod write;
 
 pub use address::{is_safe_link, is_safe_picture};
+pub(crate) use model::is_language;
 pub use read::open_raw;
 pub use write::{HeadingEntry, Written, write};
 
@@ -83,6 +85,15 @@ pub struct Options<'h> {
     pub trust: bool,
     /// Whether headings get numbers, as in `2.1`.
     pub heading_numbers: bool,
+    /// Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants
+    /// it.
+    pub heading_steps: bool,
+    /// Whether [`Written`] lists the headings.
+    pub list_headings: bool,
+    /// The level of a heading that stands above the document; 0 for none.
+    pub level_above: u8,
+    /// Ids that the surroundings of the output use.
+    pub taken_ids: &'h [&'h str],
     /// Colours code.
     pub highlight: Option<Highlighter<'h>>,
 }
@@ -99,6 +110,10 @@ impl Default for Options<'_> {
             tag_filter: false,
             trust: false,
             heading_numbers: false,
+            heading_steps: true,
+            list_headings: false,
+            level_above: 0,
+            taken_ids: &[],
             highlight: None,
         }
     }

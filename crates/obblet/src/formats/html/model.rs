@@ -56,26 +56,6 @@ pub(super) const fn holds_flow(kind: Kind) -> bool {
     )
 }
 
-/// Blocks that stand wherever blocks may.
-pub(super) const fn is_flow(kind: Kind) -> bool {
-    matches!(
-        kind,
-        Kind::Heading(_)
-            | Kind::Paragraph
-            | Kind::BlockQuote
-            | Kind::List(_)
-            | Kind::TermList
-            | Kind::CodeBlock { .. }
-            | Kind::Preformatted
-            | Kind::Table
-            | Kind::Figure
-            | Kind::ThematicBreak
-            | Kind::Division(_)
-            | Kind::Details { .. }
-            | Kind::RawBlock { .. }
-    )
-}
-
 /// Whether HTML lets a node of one kind be the child of a node of another.
 pub(super) const fn may_hold(parent: Kind, child: Kind) -> bool {
     match child {
@@ -136,7 +116,7 @@ pub(super) fn attribute(kind: Kind, name: &str, value: &str) -> Option<Attribute
 }
 
 /// Whether a text has the form of a language tag (BCP 47).
-pub(super) fn is_language(tag: &str) -> bool {
+pub(crate) fn is_language(tag: &str) -> bool {
     let mut parts = tag.split('-');
     let is_part = |part: &str, least| (least..=8).contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric());
     parts.next().is_some_and(|first| is_part(first, 2) && first.bytes().all(|byte| byte.is_ascii_alphabetic()) && first.len() < 4) && parts.all(|part| is_part(part, 1))

@@ -18,13 +18,7 @@ impl Writer<'_, '_> {
             Kind::SoftBreak if self.preformatted > 0 => self.out.text("\n"),
             Kind::SoftBreak => self.out.soft_break(),
             Kind::Paragraph => self.enter_paragraph(id),
-            Kind::Heading(level) => {
-                self.block(HEADINGS[usize::from(level.clamp(1, 6)) - 1], id);
-                if let Some(number) = self.ids.number(id) {
-                    let number = format!("{number} ");
-                    self.out.text(&number);
-                }
-            }
+            Kind::Heading(level) => self.enter_heading(level, id),
             Kind::BlockQuote => self.container("blockquote", id),
             Kind::List(list) => self.enter_list(list, id),
             Kind::ListItem { checked } => self.enter_item(checked, id),
@@ -110,7 +104,7 @@ impl Writer<'_, '_> {
     pub(super) fn leave(&mut self, id: NodeId) {
         match self.doc.kind(id) {
             Kind::Paragraph => self.leave_paragraph(id),
-            Kind::Heading(level) => self.end_block(HEADINGS[usize::from(level.clamp(1, 6)) - 1]),
+            Kind::Heading(_) => self.leave_heading(),
             Kind::BlockQuote => self.end_container("blockquote"),
             Kind::List(list) => self.end_container(if list.ordered { "ol" } else { "ul" }),
             Kind::ListItem { .. } => self.end_flow("li"),
@@ -146,7 +140,7 @@ impl Writer<'_, '_> {
     }
 
     /// The start tag of a block that holds text.
-    fn block(&mut self, name: &str, id: NodeId) {
+    pub(super) fn block(&mut self, name: &str, id: NodeId) {
         self.out.line();
         self.inline(name, id);
     }
@@ -179,7 +173,7 @@ impl Writer<'_, '_> {
         self.out.close_tag();
     }
 
-    fn end_block(&mut self, name: &str) {
+    pub(super) fn end_block(&mut self, name: &str) {
         self.end_tag(name);
         self.out.line();
     }
@@ -573,8 +567,6 @@ impl Writer<'_, '_> {
         }
     }
 }
-
-const HEADINGS: [&str; 6] = ["h1", "h2", "h3", "h4", "h5", "h6"];
 
 const fn group_name(group: RowGroupKind) -> &'static str {
     match group {

@@ -1,7 +1,6 @@
 //! Who gets which id. Ids are unique; a second one of the same name gets a number.
 
 use super::super::{Ids as Wanted, Options};
-use super::HeadingEntry;
 use crate::document::{Document, Kind, NodeId, Step};
 use std::collections::{HashMap, HashSet};
 use std::fmt::Write;
@@ -11,16 +10,15 @@ use std::fmt::Write;
 pub(super) struct Ids {
     given: HashMap<NodeId, String>,
     taken: HashSet<String>,
-    headings: Vec<HeadingEntry>,
-    numbers: HashMap<NodeId, String>,
 }
 
 impl Ids {
     /// Gives ids to the nodes of a document.
     pub(super) fn of(doc: &Document, options: &Options<'_>) -> Self {
         let mut ids = Self::default();
+        ids.taken.extend(options.taken_ids.iter().map(|&id| id.to_owned()));
         let mut pointed = HashSet::new();
-        let mut any = options.heading_numbers || options.ids == Wanted::Headings;
+        let mut any = options.ids == Wanted::Headings;
         for (id, node) in doc.nodes() {
             match node.kind() {
                 Kind::Link { href } if options.ids != Wanted::None => {
@@ -59,12 +57,11 @@ impl Ids {
             }
         }
         let mut slugs = HashMap::new();
-        let mut counts = [0_u32; 6];
-        let mut top_level = 6;
         for id in tops.iter().flat_map(entered) {
-            let Kind::Heading(level) = doc.kind(id) else { continue };
-            let text = doc.plain_text(id);
-            let slug = unique_slug(&text, &mut slugs);
+            if !matches!(doc.kind(id), Kind::Heading(_)) {
+                continue;
+            }
+            let slug = unique_slug(&doc.plain_text(id), &mut slugs);
             let wanted = match options.ids {
                 Wanted::None => false,
                 Wanted::Headings => true,
@@ -74,27 +71,12 @@ impl Ids {
                 let name = self.free(&slug);
                 self.given.insert(id, name);
             }
-            let number = if options.heading_numbers { number(&mut counts, &mut top_level, level) } else { String::new() };
-            if !number.is_empty() {
-                self.numbers.insert(id, number.clone());
-            }
-            self.headings.push(HeadingEntry {
-                level,
-                id: self.given.get(&id).cloned().unwrap_or_default(),
-                number,
-                text: text.split_whitespace().collect::<Vec<_>>().join(" "),
-            });
         }
     }
 
     /// The id of a node.
     pub(super) fn get(&self, id: NodeId) -> Option<&str> {
         self.given.get(&id).map(String::as_str)
-    }
-
-    /// The number of a heading.
-    pub(super) fn number(&self, id: NodeId) -> Option<&str> {
-        self.numbers.get(&id).map(String::as_str)
     }
 
     /// Takes an id that nothing has yet: `wanted`, or `wanted` with a number behind it.
@@ -106,10 +88,6 @@ impl Ids {
             name = format!("{wanted}-{number}");
         }
         name
-    }
-
-    pub(super) fn into_headings(self) -> Vec<HeadingEntry> {
-        self.headings
     }
 }
 
@@ -155,14 +133,4 @@ fn unique_slug(text: &str, slugs: &mut HashMap<String, u32>) -> String {
 fn is_mark(c: char) -> bool {
     use unicode_properties::{GeneralCategoryGroup, UnicodeGeneralCategory};
     !c.is_ascii() && c.general_category_group() == GeneralCategoryGroup::Mark
-}
-
-/// The next number of a heading: `2.1` for the first of the second level in the second of the first.
-fn number(counts: &mut [u32; 6], top_level: &mut u8, level: u8) -> String {
-    let index = usize::from(level.clamp(1, 6)) - 1;
-    counts[index] += 1;
-    counts[index + 1..].fill(0);
-    *top_level = (*top_level).min(level);
-    let start = usize::from(*top_level) - 1;
-    counts[start.min(index)..=index].iter().map(u32::to_string).collect::<Vec<_>>().join(".")
 }

@@ -1,13 +1,15 @@
 //! Writing HTML: one walk over the tree, one printer.
 
 mod elements;
+mod geometry;
+mod headings;
 mod ids;
 mod notes;
 mod printer;
 mod repair;
 
-use super::{Options, model};
-use crate::document::{Document, Finding, NodeId, Step};
+use super::{Options, Raw, model};
+use crate::document::{Document, Finding, Kind, NodeId, Step};
 use notes::NoteNumbers;
 use printer::Printer;
 
@@ -31,18 +33,22 @@ pub struct Written {
     pub html: String,
     /// Findings of the writing.
     pub findings: Vec<Finding>,
-    /// The headings, where ids or numbers were asked for.
+    /// The headings, where a list of them was asked for.
     pub headings: Vec<HeadingEntry>,
 }
 
 /// Writes a document as a fragment: what stands within a body element.
 #[must_use]
 pub fn write(doc: &Document, options: &Options<'_>) -> Written {
-    if model::holds(doc) {
+    let has_raw = options.raw == Raw::Clean && doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. }));
+    if !has_raw && model::holds(doc) {
         return Writer::new(doc, options).run();
     }
     let mut repaired = doc.clone();
     repaired.findings.clear();
+    if has_raw {
+        super::open_raw(&mut repaired);
+    }
     repair::repair(&mut repaired);
     let mut written = Writer::new(&repaired, options).run();
     written.findings.splice(..0, std::mem::take(&mut repaired.findings));
@@ -57,6 +63,7 @@ struct Writer<'d, 'o> {
     findings: Vec<Finding>,
     ids: ids::Ids,
     notes: NoteNumbers,
+    headings: headings::Headings,
     /// How many links the walk is in; only the outermost is written.
     links: usize,
     /// Links that are not written, for what they lead to can run.
@@ -78,6 +85,7 @@ impl<'d, 'o> Writer<'d, 'o> {
             findings: Vec::new(),
             ids: ids::Ids::of(doc, options),
             notes: NoteNumbers::default(),
+            headings: headings::Headings::below(options.level_above),
             links: 0,
             unsafe_links: Vec::new(),
             preformatted: 0,
@@ -100,7 +108,7 @@ impl<'d, 'o> Writer<'d, 'o> {
                     .hint("remove them from the source"),
             );
         }
-        Written { html, findings: self.findings, headings: self.ids.into_headings() }
+        Written { html, findings: self.findings, headings: self.headings.entries }
     }
 
     fn tree(&mut self, top: NodeId) {
@@ -116,4 +124,11 @@ impl<'d, 'o> Writer<'d, 'o> {
             }
         }
     }
+}
+
+/// A text as it stands in markup.
+pub(super) fn escaped(text: &str, options: &Options<'_>) -> String {
+    let mut printer = Printer::new(text.len() + 16, &Options { indent: 0, ..*options });
+    printer.text(text);
+    printer.finish()
 }

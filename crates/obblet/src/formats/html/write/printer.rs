@@ -77,10 +77,6 @@ impl Printer {
         std::mem::take(&mut self.out)
     }
 
-    pub(super) const fn is_xml(&self) -> bool {
-        self.xml
-    }
-
     /// Begins a line, unless one has just begun.
     pub(super) fn line(&mut self) {
         if !self.fresh {

@@ -1,2 +1,456 @@
-//! x
-pub(super) fn repair(_: &mut crate::document::Document) {}
+//! Making a tree of which HTML can say every part.
+//!
+//! The tree is walked from the top; each node, when its turn comes, stands where it may, and puts its children where they
+//! may stand: in a list what is no item becomes one, in a paragraph a block splits it, formatting around blocks goes to the
+//! text within them. Nodes that are made or moved have their turn later. How many are made is bounded.
+
+use super::super::model;
+use crate::document::{CellKind, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind};
+
+/// Formatting is copied to the text within blocks up to so many times for each node of the tree, and then left out.
+const MOST_COPIES: usize = 4;
+
+/// Puts every node where HTML lets it stand.
+pub(super) fn repair(doc: &mut Document) {
+    let mut repair = Repair { copies_left: doc.node_count() * MOST_COPIES, changed: None, contains_block: blocks_within(doc), doc };
+    let tops: Vec<NodeId> = std::iter::once(repair.doc.root()).chain(repair.doc.notes.iter().map(|note| note.body)).collect();
+    for top in tops {
+        repair.tree(top);
+    }
+    let changed = repair.changed;
+    super::geometry::settle(doc);
+    if let Some(node) = changed {
+        let place = doc.place(node);
+        doc.find(
+            Finding::changed("html.structure", "parts of the document stand where HTML does not let them and were moved")
+                .at(place)
+                .hint("the first of them is here; compare the result with the source"),
+        );
+    }
+}
+
+struct Repair<'d> {
+    doc: &'d mut Document,
+    copies_left: usize,
+    /// The first node that could not stay as it was.
+    changed: Option<NodeId>,
+    /// For each node that was there at first and stands within a line: whether a block is below it.
+    contains_block: Vec<bool>,
+}
+
+/// For each node, whether a block is below it with nothing but parts of a line between.
+fn blocks_within(doc: &Document) -> Vec<bool> {
+    let mut within = vec![false; doc.node_count()];
+    for (id, node) in doc.nodes() {
+        if node.kind().is_inline() {
+            continue;
+        }
+        let mut at = doc.node(id).parent();
+        while let Some(above) = at.filter(|&above| doc.kind(above).is_inline() && !within[above.index()]) {
+            within[above.index()] = true;
+            at = doc.node(above).parent();
+        }
+    }
+    within
+}
+
+impl Repair<'_> {
+    fn tree(&mut self, top: NodeId) {
+        let mut next = Some(top);
+        while let Some(id) = next {
+            self.settle_children(id);
+            next = self.after(id, top);
+        }
+    }
+
+    /// The node to look at next: the first child, or what follows.
+    fn after(&self, id: NodeId, top: NodeId) -> Option<NodeId> {
+        if let Some(child) = self.doc.node(id).first_child() {
+            return Some(child);
+        }
+        let mut at = id;
+        while at != top {
+            if let Some(next) = self.doc.node(at).next() {
+                return Some(next);
+            }
+            at = self.doc.node(at).parent()?;
+        }
+        None
+    }
+
+    fn note(&mut self, id: NodeId) {
+        self.changed.get_or_insert(id);
+    }
+
+    fn settle_children(&mut self, id: NodeId) {
+        let kind = self.doc.kind(id);
+        if kind.is_leaf() {
+            while let Some(child) = self.doc.node(id).first_child() {
+                self.note(child);
+                self.doc.move_after(id, child);
+            }
+            return;
+        }
+        match kind {
+            Kind::List(_) => self.wrap_others(id, Kind::ListItem { checked: None }),
+            Kind::TermList => self.settle_terms(id),
+            Kind::Table => self.settle_table(id),
+            Kind::RowGroup(_) => self.wrap_others(id, Kind::Row),
+            Kind::Row => self.settle_row(id),
+            Kind::Details { .. } => self.settle_details(id),
+            Kind::Figure => self.settle_figure(id),
+            _ => {}
+        }
+        if !model::holds_flow(kind) && !model::holds_phrasing(kind) {
+            return;
+        }
+        let mut at = self.doc.node(id).first_child();
+        while let Some(child) = at {
+            at = self.settle_child(id, child);
+        }
+        if model::holds_phrasing(self.doc.kind(id)) {
+            self.lift_blocks(id);
+        }
+    }
+
+    /// Puts one child of a node that holds blocks or text where it may stand. Returns the next child to look at.
+    fn settle_child(&mut self, parent: NodeId, child: NodeId) -> Option<NodeId> {
+        let (parent_kind, kind) = (self.doc.kind(parent), self.doc.kind(child));
+        if kind.is_inline() && self.contains_block.get(child.index()).copied().unwrap_or(false) {
+            return self.push_down(child);
+        }
+        if model::may_hold(parent_kind, kind) {
+            return self.doc.node(child).next();
+        }
+        self.note(child);
+        match kind {
+            Kind::Root | Kind::Note => self.doc.set_kind(child, Kind::Division(DivisionKind::Plain)),
+            Kind::Caption | Kind::Summary => self.doc.set_kind(child, Kind::Division(DivisionKind::Plain)),
+            Kind::ListItem { .. } => self.gather(child, Kind::List(PLAIN_LIST)),
+            Kind::Term | Kind::TermDescription => self.gather(child, Kind::TermList),
+            Kind::RowGroup(_) | Kind::Row => self.gather(child, Kind::Table),
+            Kind::Cell(_) => self.gather(child, Kind::Row),
+            Kind::TextLevel(_) => self.doc.set_kind(child, Kind::Span),
+            Kind::NoteReference(_) => {
+                // A mark within a link: it goes behind the link.
+                let next = self.doc.node(child).next();
+                self.doc.move_after(parent, child);
+                return next;
+            }
+            Kind::Heading(_) if model::holds_flow(parent_kind) => {
+                self.doc.set_kind(child, Kind::Paragraph);
+                let strong = self.doc.create(Kind::Strong);
+                self.doc.move_children(child, strong);
+                self.doc.move_into(child, strong);
+            }
+            _ if parent_kind == Kind::Division(DivisionKind::Address) => {
+                self.doc.set_kind(parent, Kind::Division(DivisionKind::Plain));
+            }
+            Kind::Paragraph | Kind::Division(_) | Kind::Heading(_) if !matches!(parent_kind, Kind::Paragraph) => {
+                return self.open_in_place(child);
+            }
+            _ => return self.doc.node(child).next(),
+        }
+        Some(child)
+    }
+
+    /// Puts a node, and those of its kind right behind it, into a new node that may hold them.
+    fn gather(&mut self, first: NodeId, kind: Kind) {
+        let wrapper = self.doc.wrap(first, kind);
+        while let Some(next) = self.doc.node(wrapper).next().filter(|&next| {
+            let next = self.doc.kind(next);
+            !next.is_inline() && model::may_hold(kind, next) && !matches!(next, Kind::Caption)
+        }) {
+            self.doc.move_into(wrapper, next);
+        }
+    }
+
+    /// Blocks in a node that holds only text follow it, and the text between them goes into nodes like it.
+    fn lift_blocks(&mut self, id: NodeId) {
+        let kind = self.doc.kind(id);
+        let Some(first) = self.doc.children(id).find(|&child| !model::may_hold(kind, self.doc.kind(child))) else { return };
+        let moved: Vec<NodeId> = std::iter::successors(Some(first), |&child| self.doc.node(child).next()).collect();
+        let mut last = id;
+        if kind == Kind::Term {
+            // What a term can't hold describes it.
+            let description = self.doc.create(Kind::TermDescription);
+            self.doc.move_after(id, description);
+            for child in moved {
+                self.doc.move_into(description, child);
+            }
+            return;
+        }
+        let mut run = None;
+        for child in moved {
+            if !model::may_hold(kind, self.doc.kind(child)) {
+                self.doc.move_after(last, child);
+                (last, run) = (child, None);
+                continue;
+            }
+            let into = run.unwrap_or_else(|| {
+                let copy = self.doc.create(if kind == Kind::Summary { Kind::Paragraph } else { kind });
+                self.doc.set_offset(copy, self.doc.node(child).offset());
+                self.doc.move_after(last, copy);
+                copy
+            });
+            self.doc.move_into(into, child);
+            (last, run) = (into, Some(into));
+        }
+        if kind == Kind::Paragraph && self.doc.node(id).first_child().is_none() && self.doc.attributes(id).is_empty() {
+            // Nothing is left of it. A span without attributes leaves no trace.
+            self.doc.set_kind(id, Kind::Span);
+        }
+    }
+
+    /// Puts the text of a block in its place, with a space on each side.
+    fn open_in_place(&mut self, block: NodeId) -> Option<NodeId> {
+        let first = self.doc.node(block).first_child();
+        if self.doc.node(block).previous().is_some() && first.is_some() {
+            let space = self.doc.create(Kind::SoftBreak);
+            self.doc.move_before(block, space);
+        }
+        let next = self.doc.node(block).next();
+        if let (Some(next), Some(_)) = (next, first) {
+            let space = self.doc.create(Kind::SoftBreak);
+            self.doc.move_before(next, space);
+        }
+        self.doc.unwrap(block);
+        first.or(next)
+    }
+
+    /// Formatting around blocks: it goes around the text on either side of them, and around what they hold.
+    fn push_down(&mut self, wrapper: NodeId) -> Option<NodeId> {
+        self.note(wrapper);
+        let kind = self.doc.kind(wrapper);
+        let plain = matches!(kind, Kind::Span | Kind::Anchor);
+        let (before, parent) = (self.doc.node(wrapper).previous(), self.doc.node(wrapper).parent());
+        let children: Vec<NodeId> = self.doc.children(wrapper).collect();
+        let mut run: Option<NodeId> = None;
+        let mut blocks = Vec::new();
+        for child in children {
+            let is_text = self.doc.kind(child).is_inline() && !self.contains_block.get(child.index()).copied().unwrap_or(false);
+            if !is_text {
+                run = None;
+                self.doc.move_before(wrapper, child);
+                blocks.push(child);
+                continue;
+            }
+            let into = match run {
+                Some(run) => run,
+                None => {
+                    let Some(copy) = self.copy(wrapper) else {
+                        self.doc.move_before(wrapper, child);
+                        continue;
+                    };
+                    self.doc.move_before(wrapper, copy);
+                    run = Some(copy);
+                    copy
+                }
+            };
+            self.doc.move_into(into, child);
+        }
+        self.doc.detach(wrapper);
+        if !plain || !self.doc.attributes(wrapper).is_empty() {
+            self.format_within(wrapper, blocks);
+        }
+        // Go on with the first of what now stands here.
+        match before {
+            Some(before) => self.doc.node(before).next(),
+            None => parent.and_then(|parent| self.doc.node(parent).first_child()),
+        }
+    }
+
+    fn copy(&mut self, wrapper: NodeId) -> Option<NodeId> {
+        self.copies_left = self.copies_left.checked_sub(1)?;
+        let copy = self.doc.create(self.doc.kind(wrapper));
+        self.doc.set_offset(copy, self.doc.node(wrapper).offset());
+        self.doc.copy_attributes(wrapper, copy);
+        if self.doc.node(copy).has_attributes() {
+            // An id stays unique: the first copy keeps it.
+            self.doc.attributes_mut(wrapper).id = None;
+        }
+        Some(copy)
+    }
+
+    /// Wraps what blocks hold.
+    fn format_within(&mut self, wrapper: NodeId, mut blocks: Vec<NodeId>) {
+        while let Some(block) = blocks.pop() {
+            let kind = self.doc.kind(block);
+            let holds_text = model::holds_flow(kind) || model::holds_phrasing(kind);
+            if !holds_text || matches!(kind, Kind::Details { .. } | Kind::Figure) {
+                blocks.extend(self.doc.children(block));
+                continue;
+            }
+            if self.doc.node(block).first_child().is_none() {
+                continue;
+            }
+            let Some(copy) = self.copy(wrapper) else { return };
+            let has_block = self.doc.children(block).any(|child| {
+                !self.doc.kind(child).is_inline() || self.contains_block.get(child.index()).copied().unwrap_or(false)
+            });
+            self.doc.move_children(block, copy);
+            self.doc.move_into(block, copy);
+            if self.contains_block.len() <= copy.index() {
+                self.contains_block.resize(copy.index() + 1, false);
+            }
+            self.contains_block[copy.index()] = has_block;
+        }
+    }
+
+    /// Wraps runs of children that a list or a group of rows can't hold.
+    fn wrap_others(&mut self, id: NodeId, kind: Kind) {
+        let children: Vec<NodeId> = self.doc.children(id).collect();
+        let mut run: Option<NodeId> = None;
+        for child in children {
+            if std::mem::discriminant(&self.doc.kind(child)) == std::mem::discriminant(&kind) {
+                run = None;
+                continue;
+            }
+            self.note(child);
+            // A list beside the items of a list belongs to the item before it.
+            let before = self.doc.node(child).previous().filter(|&before| {
+                matches!((self.doc.kind(child), self.doc.kind(before)), (Kind::List(_), Kind::ListItem { .. }))
+            });
+            match run.or(before) {
+                Some(run) => self.doc.move_into(run, child),
+                None => run = Some(self.doc.wrap(child, kind)),
+            }
+        }
+    }
+
+    /// Terms have descriptions, and descriptions have terms.
+    fn settle_terms(&mut self, id: NodeId) {
+        let children: Vec<NodeId> = self.doc.children(id).collect();
+        let mut run: Option<NodeId> = None;
+        for child in children {
+            if matches!(self.doc.kind(child), Kind::Term | Kind::TermDescription) {
+                run = None;
+                continue;
+            }
+            self.note(child);
+            match run {
+                Some(run) => self.doc.move_into(run, child),
+                None => run = Some(self.doc.wrap(child, Kind::TermDescription)),
+            }
+        }
+        if let Some(first) = self.doc.node(id).first_child()
+            && self.doc.kind(first) == Kind::TermDescription
+        {
+            let term = self.doc.create(Kind::Term);
+            self.doc.move_before(first, term);
+        }
+        match self.doc.node(id).last_child() {
+            Some(last) if self.doc.kind(last) == Kind::Term => {
+                self.doc.append(id, Kind::TermDescription);
+            }
+            Some(_) => {}
+            None => self.doc.set_kind(id, Kind::Division(DivisionKind::Plain)),
+        }
+    }
+
+    /// A caption comes first, and there is one; what is no part of a table goes before it.
+    fn settle_table(&mut self, id: NodeId) {
+        let children: Vec<NodeId> = self.doc.children(id).collect();
+        let mut caption = None;
+        let mut cells: Option<NodeId> = None;
+        for child in children {
+            match self.doc.kind(child) {
+                Kind::Caption if caption.is_none() => {
+                    caption = Some(child);
+                    if let Some(first) = self.doc.node(id).first_child().filter(|&first| first != child) {
+                        self.note(child);
+                        self.doc.move_before(first, child);
+                    }
+                }
+                Kind::RowGroup(_) | Kind::Row => cells = None,
+                Kind::Cell(_) => {
+                    self.note(child);
+                    match cells {
+                        Some(row) => self.doc.move_into(row, child),
+                        None => cells = Some(self.doc.wrap(child, Kind::Row)),
+                    }
+                }
+                _ => {
+                    self.note(child);
+                    if self.doc.kind(child) == Kind::Caption {
+                        self.doc.set_kind(child, Kind::Division(DivisionKind::Plain));
+                    }
+                    // It stands where the walk has been; a wrapper that the walk has yet to see takes it.
+                    let row = self.doc.create(Kind::Row);
+                    self.doc.move_before(child, row);
+                    let cell = self.doc.append(row, Kind::Cell(CellKind::PLAIN));
+                    self.doc.move_into(cell, child);
+                }
+            }
+        }
+        self.order_groups(id);
+    }
+
+    /// One head before everything, one foot behind it.
+    fn order_groups(&mut self, id: NodeId) {
+        let children: Vec<NodeId> = self.doc.children(id).collect();
+        let (mut head, mut foot, mut before) = (false, None, false);
+        for child in children {
+            match self.doc.kind(child) {
+                Kind::RowGroup(RowGroupKind::Head) if head || before => {
+                    self.note(child);
+                    self.doc.set_kind(child, Kind::RowGroup(RowGroupKind::Body));
+                    before = true;
+                }
+                Kind::RowGroup(RowGroupKind::Head) => head = true,
+                Kind::RowGroup(RowGroupKind::Foot) if foot.is_some() => {
+                    self.doc.set_kind(child, Kind::RowGroup(RowGroupKind::Body));
+                }
+                Kind::RowGroup(RowGroupKind::Foot) => foot = Some(child),
+                Kind::Caption => {}
+                _ => before = true,
+            }
+        }
+        if let Some(foot) = foot
+            && self.doc.node(foot).next().is_some()
+        {
+            self.doc.move_into(id, foot);
+        }
+    }
+
+    fn settle_row(&mut self, id: NodeId) {
+        self.wrap_others(id, Kind::Cell(CellKind::PLAIN));
+        if self.doc.node(id).first_child().is_none() {
+            self.doc.append(id, Kind::Cell(CellKind::PLAIN));
+        }
+    }
+
+    /// A summary comes first, and there is one.
+    fn settle_details(&mut self, id: NodeId) {
+        let summary = self.doc.children(id).find(|&child| self.doc.kind(child) == Kind::Summary);
+        let summary = summary.unwrap_or_else(|| {
+            let summary = self.doc.create(Kind::Summary);
+            self.doc.append_text(summary, "Details");
+            summary
+        });
+        match self.doc.node(id).first_child() {
+            Some(first) if first != summary => self.doc.move_before(first, summary),
+            Some(_) => {}
+            None => self.doc.move_into(id, summary),
+        }
+        let others: Vec<NodeId> = self.doc.children(id).skip(1).filter(|&child| self.doc.kind(child) == Kind::Summary).collect();
+        for other in others {
+            self.doc.set_kind(other, Kind::Paragraph);
+        }
+    }
+
+    /// A caption comes first or last, and there is one.
+    fn settle_figure(&mut self, id: NodeId) {
+        let captions: Vec<NodeId> = self.doc.children(id).filter(|&child| self.doc.kind(child) == Kind::Caption).collect();
+        for (index, &caption) in captions.iter().enumerate() {
+            if index > 0 {
+                self.note(caption);
+                self.doc.set_kind(caption, Kind::Division(DivisionKind::Plain));
+            } else if self.doc.node(caption).previous().is_some() && self.doc.node(caption).next().is_some() {
+                self.doc.move_into(id, caption);
+            }
+        }
+    }
+}
+
+const PLAIN_LIST: ListKind = ListKind { ordered: false, tight: false, marker: Marker::Plain, start: 1 };

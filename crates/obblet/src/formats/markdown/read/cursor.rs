@@ -18,11 +18,6 @@ impl<'s> Cursor<'s> {
         Self { bytes, at: start, end, column: 0, left_of_tab: 0 }
     }
 
-    /// The next byte, or the newline at the end.
-    pub(super) fn byte(&self) -> u8 {
-        if self.at < self.end { self.bytes[self.at] } else { b'\n' }
-    }
-
     /// How many columns of white space follow, and the offset of what stands behind them.
     pub(super) fn indent(&self) -> (usize, usize) {
         let (mut at, mut columns, mut column) = (self.at, self.left_of_tab, self.column + self.left_of_tab);

@@ -35,10 +35,6 @@ pub(super) struct Lines {
 }
 
 impl Lines {
-    fn is_empty(&self) -> bool {
-        self.length() == 0
-    }
-
     fn length(&self) -> usize {
         if self.pieces.is_empty() { self.end - self.start } else { self.copy.len() }
     }

@@ -140,7 +140,8 @@ impl Scanner<'_, '_, '_> {
             let kind = match found.mark {
                 Mark::Emphasis => Kind::Emphasis,
                 Mark::Strong => Kind::Strong,
-                Mark::Strikethrough => Kind::Strikethrough,
+                // The extension's specification writes it as deleted text.
+                Mark::Strikethrough => Kind::Deletion,
             };
             parent = doc.append_at(parent, kind, end);
             next = found.next_open;

@@ -1,0 +1,143 @@
+//! The arguments of the command line.
+
+use clap::{Args, Parser, Subcommand, ValueEnum};
+use obblet::document::Weight;
+use std::path::PathBuf;
+
+/// Turns documents into clean, standards-valid HTML, and says what was lost on the way.
+#[derive(Debug, Parser)]
+#[command(name = "obblet", version, max_term_width = 100)]
+pub(crate) struct Arguments {
+    #[command(subcommand)]
+    pub(crate) command: Command,
+}
+
+/// What to do.
+#[derive(Debug, Subcommand)]
+pub(crate) enum Command {
+    /// Converts documents: one file to another, standard input to standard output, or several files into a folder.
+    Convert(Convert),
+    /// Lists profiles, shows every setting with its meaning, or starts a profile of your own.
+    Profile(Profile),
+    /// Writes the demo documents into a folder, and converts them into a small site.
+    Demo(Demo),
+}
+
+/// Settings that many commands take.
+#[derive(Debug, Args)]
+pub(crate) struct Settings {
+    /// A built-in profile, or a file of settings. May be given more than once; later ones win.
+    #[arg(long, value_name = "NAME OR FILE")]
+    pub(crate) profile: Vec<String>,
+    /// A single setting, as in --set html.indent=2. `obblet profile show` lists them all.
+    #[arg(long = "set", value_name = "KEY=VALUE")]
+    pub(crate) assignments: Vec<String>,
+    /// The same as --set shape=...: page or fragment.
+    #[arg(long)]
+    pub(crate) shape: Option<String>,
+    /// The same as --set page.look=...: chart, folio, beacon or none.
+    #[arg(long)]
+    pub(crate) look: Option<String>,
+}
+
+/// How much is said.
+#[derive(Debug, Args)]
+pub(crate) struct Talk {
+    /// Says nothing but errors.
+    #[arg(long, short)]
+    pub(crate) quiet: bool,
+    /// Tells advice as well as losses and changes, and all of each.
+    #[arg(long, short, conflicts_with = "quiet")]
+    pub(crate) verbose: bool,
+    /// Writes all findings to a file, as JSON.
+    #[arg(long, value_name = "FILE")]
+    pub(crate) report: Option<PathBuf>,
+    /// Ends with exit code 3 where there is a finding of this weight or a heavier one.
+    #[arg(long, value_name = "WEIGHT")]
+    pub(crate) fail_on: Option<WeightName>,
+}
+
+/// Weights, as they are written.
+#[derive(Clone, Copy, Debug, ValueEnum)]
+pub(crate) enum WeightName {
+    Lost,
+    Changed,
+    Advice,
+}
+
+impl From<WeightName> for Weight {
+    fn from(name: WeightName) -> Self {
+        match name {
+            WeightName::Lost => Self::Lost,
+            WeightName::Changed => Self::Changed,
+            WeightName::Advice => Self::Advice,
+        }
+    }
+}
+
+/// Arguments of `obblet convert`.
+#[derive(Debug, Args)]
+pub(crate) struct Convert {
+    /// Documents to convert; standard input where there are none, or for `-`.
+    #[arg(value_name = "FILE")]
+    pub(crate) sources: Vec<PathBuf>,
+    /// Where to write: a file, a folder (for several documents, or with a slash at its end), or `-` for standard output.
+    #[arg(long, short, value_name = "FILE OR FOLDER")]
+    pub(crate) output: Option<PathBuf>,
+    /// The format of the source, where its extension does not tell: markdown.
+    #[arg(long, value_name = "FORMAT")]
+    pub(crate) reads: Option<String>,
+    /// The format to write, where the extension of the output does not tell: html.
+    #[arg(long, value_name = "FORMAT")]
+    pub(crate) writes: Option<String>,
+    /// The same as --set page.title=...
+    #[arg(long)]
+    pub(crate) title: Option<String>,
+    #[command(flatten)]
+    pub(crate) settings: Settings,
+    #[command(flatten)]
+    pub(crate) talk: Talk,
+}
+
+/// Arguments of `obblet profile`.
+#[derive(Debug, Args)]
+pub(crate) struct Profile {
+    #[command(subcommand)]
+    pub(crate) action: Option<ProfileAction>,
+}
+
+/// What to do with profiles.
+#[derive(Debug, Subcommand)]
+pub(crate) enum ProfileAction {
+    /// Lists the built-in profiles.
+    List,
+    /// Shows every setting of a profile: its value, what it may be, and what it means.
+    Show {
+        /// A built-in profile or a file.
+        #[arg(default_value = "page")]
+        profile: String,
+        /// Only settings whose name begins so, as in html.
+        #[arg(long, value_name = "BEGINNING")]
+        only: Option<String>,
+    },
+    /// Writes a new file of settings that begins as a built-in profile does.
+    New {
+        /// The file to write.
+        #[arg(default_value = "obblet.toml")]
+        file: PathBuf,
+        /// The built-in profile to begin with.
+        #[arg(long, default_value = "page", value_name = "NAME")]
+        from: String,
+    },
+}
+
+/// Arguments of `obblet demo`.
+#[derive(Debug, Args)]
+pub(crate) struct Demo {
+    /// The folder to write; the documents go into handbook/ in it, and the pages into site/.
+    #[arg(default_value = "greywick-sound")]
+    pub(crate) folder: PathBuf,
+    /// The look of the pages: chart, folio or beacon.
+    #[arg(long)]
+    pub(crate) look: Option<String>,
+}

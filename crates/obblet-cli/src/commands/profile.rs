@@ -1,0 +1,121 @@
+//! `obblet profile`
+
+use crate::arguments::{Profile as Arguments, ProfileAction};
+use crate::{Outcome, messages};
+use anstyle::Style;
+use obblet::profile::{BUILT_IN, Profile, SETTINGS};
+use std::fmt::Write as _;
+use std::io::Write as _;
+use std::path::Path;
+
+/// Lines of settings are as wide as this.
+const WIDTH: usize = 96;
+
+pub(crate) fn run(arguments: &Arguments) -> Outcome {
+    match arguments.action.as_ref().unwrap_or(&ProfileAction::List) {
+        ProfileAction::List => print(&list()),
+        ProfileAction::Show { profile, only } => match load(profile) {
+            Ok(loaded) => show(&loaded, only.as_deref()),
+            Err(error) => messages::fail(Outcome::Misused, error),
+        },
+        ProfileAction::New { file, from } => new(file, from),
+    }
+}
+
+fn print(text: &str) -> Outcome {
+    match anstream::stdout().write_all(text.as_bytes()) {
+        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => messages::fail(Outcome::Failed, error),
+        _ => Outcome::Done,
+    }
+}
+
+fn list() -> String {
+    let bold = Style::new().bold();
+    let mut out = String::new();
+    for (name, purpose, _) in BUILT_IN {
+        let _ = writeln!(out, "{bold}{name:<10}{bold:#} {purpose}");
+    }
+    out.push_str("\nobblet profile show NAME   every setting of a profile, with its meaning\n");
+    out.push_str("obblet profile new FILE    a file of settings to begin with\n");
+    out
+}
+
+fn load(name: &str) -> Result<Profile, String> {
+    if Path::new(name).is_file() {
+        let mut profile = Profile::default();
+        profile.apply_file(Path::new(name)).map_err(|error| error.to_string())?;
+        return Ok(profile);
+    }
+    Profile::built_in(name).map_err(|error| error.to_string())
+}
+
+fn show(profile: &Profile, only: Option<&str>) -> Outcome {
+    let bold = Style::new().bold();
+    let default = Profile::default();
+    let mut out = String::new();
+    let mut shown = 0;
+    for setting in SETTINGS.iter().filter(|setting| only.is_none_or(|beginning| setting.key.starts_with(beginning))) {
+        let (value, usual) = ((setting.get)(profile), (setting.get)(&default));
+        let changed = if value == usual { String::new() } else { format!("   (default: {usual})") };
+        let _ = writeln!(out, "{bold}{} = {value}{bold:#}{changed}", setting.key);
+        for line in wrap(setting.meaning, WIDTH - 4) {
+            let _ = writeln!(out, "    {line}");
+        }
+        let _ = writeln!(out, "    May be: {}\n", (setting.values)());
+        shown += 1;
+    }
+    if shown == 0 {
+        return messages::fail(Outcome::Misused, format_args!("no setting begins with {}", only.unwrap_or_default()));
+    }
+    print(&out)
+}
+
+/// A file of settings in which all is commented out but what the built-in profile sets.
+fn new(file: &Path, from: &str) -> Outcome {
+    let Some((_, _, own)) = BUILT_IN.iter().find(|(name, _, _)| *name == from) else {
+        return messages::fail(Outcome::Misused, Profile::built_in(from).err().map_or_else(String::new, |error| error.to_string()));
+    };
+    if file.exists() {
+        return messages::fail(Outcome::Failed, format_args!("{} is there already; name another file", file.display()));
+    }
+    let default = Profile::default();
+    let mut out = String::from("# Settings of Obblet. Lines that begin with a number sign show what is so without being set.\n");
+    for setting in SETTINGS {
+        out.push('\n');
+        for line in wrap(setting.meaning, WIDTH - 2) {
+            let _ = writeln!(out, "# {line}");
+        }
+        let _ = writeln!(out, "# May be: {}", (setting.values)());
+        match own.lines().find(|line| line.split(" = ").next() == Some(setting.key)) {
+            Some(line) => {
+                let _ = writeln!(out, "{line}");
+            }
+            None => {
+                let _ = writeln!(out, "# {} = {}", setting.key, (setting.get)(&default));
+            }
+        }
+    }
+    match obblet::publish::write_whole(file, out.as_bytes()) {
+        Ok(()) => {
+            messages::say(format_args!("{} holds every setting; take the number sign from those that you change", file.display()));
+            Outcome::Done
+        }
+        Err(error) => messages::fail(Outcome::Failed, error),
+    }
+}
+
+fn wrap(text: &str, width: usize) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split_whitespace() {
+        let last = lines.len() - 1;
+        if !lines[last].is_empty() && lines[last].chars().count() + 1 + word.chars().count() > width {
+            lines.push(word.to_owned());
+        } else {
+            if !lines[last].is_empty() {
+                lines[last].push(' ');
+            }
+            lines[last].push_str(word);
+        }
+    }
+    lines
+}

@@ -1,0 +1,85 @@
+//! What people read while a command works: all of it goes to standard error, and is plain where that is no terminal.
+
+use crate::Outcome;
+use anstyle::{AnsiColor, Style};
+use obblet::document::{Finding, Place, Weight};
+use std::collections::HashMap;
+use std::fmt::Display;
+use std::io::Write;
+
+/// So many findings of one code are shown; the rest are counted.
+const MOST_OF_A_CODE: usize = 5;
+
+const fn style(weight: Weight) -> Style {
+    let color = match weight {
+        Weight::Lost => AnsiColor::Red,
+        Weight::Changed => AnsiColor::Yellow,
+        Weight::Advice => AnsiColor::Cyan,
+    };
+    Style::new().fg_color(Some(anstyle::Color::Ansi(color)))
+}
+
+/// Writes a line. A standard error that is gone is nobody's loss.
+pub(crate) fn say(line: impl Display) {
+    let _ = writeln!(anstream::stderr(), "{line}");
+}
+
+/// Says what went wrong.
+pub(crate) fn error(message: impl Display) {
+    let bold = Style::new().bold().fg_color(Some(AnsiColor::Red.into()));
+    say(format_args!("{bold}obblet:{bold:#} {message}"));
+}
+
+/// Says what went wrong, and how the command ends.
+pub(crate) fn fail(outcome: Outcome, message: impl Display) -> Outcome {
+    error(message);
+    outcome
+}
+
+/// Tells the findings of a document.
+pub(crate) fn findings(source: &str, findings: &[Finding], verbose: bool) {
+    let mut counts: HashMap<&str, usize> = HashMap::new();
+    for finding in findings {
+        if finding.weight == Weight::Advice && !verbose {
+            continue;
+        }
+        let count = counts.entry(&finding.code).or_insert(0);
+        *count += 1;
+        if verbose || *count <= MOST_OF_A_CODE {
+            one(source, finding);
+        }
+    }
+    let mut more: Vec<(&str, usize)> = counts.into_iter().filter(|&(_, count)| !verbose && count > MOST_OF_A_CODE).collect();
+    more.sort_unstable();
+    for (code, count) in more {
+        say(format_args!("{source}: {} more of {code}; --verbose shows them", count - MOST_OF_A_CODE));
+    }
+}
+
+fn one(source: &str, finding: &Finding) {
+    let style = style(finding.weight);
+    let place = match finding.place {
+        Place::Unknown => String::new(),
+        place => format!(":{place}"),
+    };
+    let hint = if finding.hint.is_empty() { String::new() } else { format!("; {}", finding.hint) };
+    say(format_args!(
+        "{source}{place}: {style}{}{style:#} [{}] {}{hint}",
+        finding.weight.word(),
+        finding.code,
+        finding.message
+    ));
+}
+
+/// How many findings of each weight there are, in words; empty where there are none.
+pub(crate) fn tally(findings: &[Finding]) -> String {
+    let parts: Vec<String> = [Weight::Lost, Weight::Changed, Weight::Advice]
+        .into_iter()
+        .filter_map(|weight| {
+            let count = findings.iter().filter(|finding| finding.weight == weight).count();
+            let style = style(weight);
+            (count > 0).then(|| format!("{style}{count} {}{style:#}", weight.word()))
+        })
+        .collect();
+    parts.join(", ")
+}

@@ -1,0 +1,72 @@
+//! Findings for programs.
+
+use obblet::document::{Finding, Weight};
+use serde::Serialize;
+use std::path::{Path, PathBuf};
+
+/// What a command did.
+#[derive(Debug, Default, Serialize)]
+pub(crate) struct Report {
+    counts: Counts,
+    documents: Vec<Document>,
+}
+
+#[derive(Debug, Default, Serialize)]
+struct Counts {
+    documents: usize,
+    failed: usize,
+    lost: usize,
+    changed: usize,
+    advice: usize,
+}
+
+#[derive(Debug, Serialize)]
+struct Document {
+    source: String,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    output: Option<String>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    error: Option<String>,
+    findings: Vec<Finding>,
+}
+
+impl Report {
+    /// Adds a document that was converted.
+    pub(crate) fn add(&mut self, source: &str, output: Option<&Path>, findings: Vec<Finding>) {
+        self.counts.documents += 1;
+        for finding in &findings {
+            match finding.weight {
+                Weight::Lost => self.counts.lost += 1,
+                Weight::Changed => self.counts.changed += 1,
+                Weight::Advice => self.counts.advice += 1,
+            }
+        }
+        let output = output.map(|path| path.display().to_string());
+        self.documents.push(Document { source: source.to_owned(), output, error: None, findings });
+    }
+
+    /// Adds a document that could not be converted.
+    pub(crate) fn add_failure(&mut self, source: &str, error: String) {
+        self.counts.documents += 1;
+        self.counts.failed += 1;
+        self.documents.push(Document { source: source.to_owned(), output: None, error: Some(error), findings: Vec::new() });
+    }
+
+    /// Whether a document could not be converted.
+    pub(crate) const fn has_failures(&self) -> bool {
+        self.counts.failed > 0
+    }
+
+    /// Whether there is a finding of a weight, or a heavier one.
+    pub(crate) fn reaches(&self, weight: Weight) -> bool {
+        self.documents.iter().flat_map(|document| &document.findings).any(|finding| finding.weight <= weight)
+    }
+
+    /// Writes the report where the user asked for it.
+    pub(crate) fn save(&self, path: Option<&PathBuf>) -> Result<(), String> {
+        let Some(path) = path else { return Ok(()) };
+        let mut text = serde_json::to_string_pretty(self).map_err(|error| error.to_string())?;
+        text.push('\n');
+        obblet::publish::write_whole(path, text.as_bytes()).map_err(|error| error.to_string())
+    }
+}

@@ -1,0 +1,66 @@
+//! What can go wrong so that there is no output at all. Everything else is a finding.
+
+use crate::profile::ProfileError;
+
+/// Why a conversion has no output.
+#[derive(Debug, thiserror::Error)]
+#[non_exhaustive]
+pub enum Error {
+    /// The format can't be read yet.
+    #[error("can't read {format} documents")]
+    NotRead {
+        /// Name of the format.
+        format: &'static str,
+    },
+    /// The format can't be written yet.
+    #[error("can't write {format} documents")]
+    NotWritten {
+        /// Name of the format.
+        format: &'static str,
+    },
+    /// The source is larger than the limit.
+    #[error("the source has {size} bytes; the limit is {limit} (limits.source)")]
+    TooLarge {
+        /// Its size in bytes.
+        size: u64,
+        /// The limit in bytes.
+        limit: u64,
+    },
+    /// A file that a setting names can't be used.
+    #[error("{setting}: can't read {path}: {cause}")]
+    SettingFile {
+        /// Key of the setting.
+        setting: &'static str,
+        /// Path of the file.
+        path: String,
+        /// Why.
+        cause: std::io::Error,
+    },
+    /// There is no look of that name.
+    #[error("there is no look {name}; there are {}, and none", crate::page::LOOKS.join(", "))]
+    UnknownLook {
+        /// The name.
+        name: String,
+    },
+    /// A frame, header or footer has an expression that can't be used.
+    #[error("{file}:{line}: {message}")]
+    Frame {
+        /// The file.
+        file: String,
+        /// The line, from 1.
+        line: usize,
+        /// What is wrong.
+        message: String,
+    },
+    /// A profile that can't be used.
+    #[error(transparent)]
+    Profile(#[from] ProfileError),
+    /// A file can't be read or written.
+    #[error("{path}: {cause}")]
+    File {
+        /// Path of the file.
+        path: String,
+        /// Why.
+        cause: std::io::Error,
+    },
+}

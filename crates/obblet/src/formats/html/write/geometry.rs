@@ -1,0 +1,101 @@
+//! Tables whose cells fit: no cell over another, none that reaches out of its group of rows, no row without a cell of its
+//! own, and rows of one width (HTML, section 4.9.12, "forming a table").
+
+use crate::document::{CellKind, Document, Kind, NodeId};
+
+/// No table is wider than this; the rest of a wider row stays, with cells of one column.
+const WIDEST: usize = 1000;
+
+/// Puts every table in order that has merged cells or rows of several widths.
+pub(super) fn settle(doc: &mut Document) {
+    let tables: Vec<NodeId> = doc.nodes().filter(|(_, node)| node.kind() == Kind::Table).map(|(id, _)| id).collect();
+    for table in tables {
+        let mut groups: Vec<Vec<NodeId>> = Vec::new();
+        let mut loose = Vec::new();
+        for child in doc.children(table) {
+            match doc.kind(child) {
+                Kind::RowGroup(_) => {
+                    groups.extend(Some(std::mem::take(&mut loose)).filter(|rows| !rows.is_empty()));
+                    groups.push(doc.children(child).collect());
+                }
+                Kind::Row => loose.push(child),
+                _ => {}
+            }
+        }
+        groups.extend(Some(loose).filter(|rows| !rows.is_empty()));
+        let mut placed = Vec::new();
+        let layouts: Vec<Vec<usize>> = groups.iter().map(|rows| settle_group(doc, rows, &mut placed)).collect();
+        let width = layouts.iter().flatten().copied().max().unwrap_or(0).min(WIDEST);
+        for (rows, widths) in groups.iter().zip(&layouts) {
+            for (&row, &reached) in rows.iter().zip(widths) {
+                if reached < width {
+                    let columns = (width - reached) as u16;
+                    let cell = doc.append(row, Kind::Cell(CellKind { columns, ..CellKind::PLAIN }));
+                    placed.push((cell, reached));
+                }
+            }
+        }
+        drop_columns(doc, &placed);
+    }
+}
+
+/// Takes out columns in which no cell begins: the cells over them get narrower.
+fn drop_columns(doc: &mut Document, placed: &[(NodeId, usize)]) {
+    let end = placed.iter().map(|&(_, column)| column + 1).max().unwrap_or(0);
+    let mut begins = vec![false; end];
+    for &(_, column) in placed {
+        begins[column] = true;
+    }
+    // How many columns before each one are in use.
+    let before: Vec<usize> = std::iter::once(0)
+        .chain(begins.iter().scan(0, |count, &used| {
+            *count += usize::from(used);
+            Some(*count)
+        }))
+        .collect();
+    for &(cell, column) in placed {
+        if let Kind::Cell(kind) = doc.kind(cell) {
+            let to = (column + usize::from(kind.columns)).min(end);
+            let columns = (before[to] - before[column]).max(1) as u16;
+            doc.set_kind(cell, Kind::Cell(CellKind { columns, ..kind }));
+        }
+    }
+}
+
+/// Gives each cell of a group the span it can have, and notes its column. Returns how far each row reaches.
+fn settle_group(doc: &mut Document, rows: &[NodeId], placed: &mut Vec<(NodeId, usize)>) -> Vec<usize> {
+    // For each column: how many of the rows that follow a cell from above still takes.
+    let mut taken: Vec<u16> = Vec::new();
+    let mut reached = Vec::with_capacity(rows.len());
+    for (index, &row) in rows.iter().enumerate() {
+        let cells: Vec<NodeId> = doc.children(row).collect();
+        let mut column = 0;
+        let mut own = vec![];
+        for cell in cells {
+            let Kind::Cell(kind) = doc.kind(cell) else { continue };
+            while taken.get(column).is_some_and(|&rows| rows > 0) {
+                column += 1;
+            }
+            let free = taken[column.min(taken.len())..].iter().take_while(|&&rows| rows == 0).count();
+            let room = if column + free < taken.len() { free } else { WIDEST.saturating_sub(column).max(1) };
+            let columns = usize::from(kind.columns.max(1)).min(room);
+            let rows_left = (rows.len() - index).min(usize::from(u16::MAX)) as u16;
+            let spanned = kind.rows.clamp(1, rows_left);
+            doc.set_kind(cell, Kind::Cell(CellKind { columns: columns as u16, rows: spanned, ..kind }));
+            own.push((column, columns, spanned));
+            placed.push((cell, column));
+            column += columns;
+        }
+        let end = own.last().map_or(0, |&(column, columns, _)| column + columns);
+        taken.resize(taken.len().max(end), 0);
+        let from_above = taken.iter().rposition(|&rows| rows > 0).map_or(0, |last| last + 1);
+        for rows in &mut taken {
+            *rows = rows.saturating_sub(1);
+        }
+        for (column, columns, rows) in own {
+            taken[column..column + columns].fill(rows - 1);
+        }
+        reached.push(end.max(from_above));
+    }
+    reached
+}

@@ -1,0 +1,78 @@
+//! Headings: their levels in steps, their numbers, and the list of them.
+
+use super::{HeadingEntry, Writer};
+use crate::document::{Finding, NodeId};
+
+/// What is known of the headings so far.
+#[derive(Debug, Default)]
+pub(super) struct Headings {
+    pub(super) entries: Vec<HeadingEntry>,
+    /// The headings above the next one: their levels in the source, and as they are written.
+    above: Vec<(u8, u8)>,
+    counts: [u32; 6],
+    top: Option<usize>,
+    /// The level of the heading that the walk is in.
+    open: u8,
+}
+
+const NAMES: [&str; 6] = ["h1", "h2", "h3", "h4", "h5", "h6"];
+
+impl Headings {
+    /// Headings below one of a level that stands above the document, if any.
+    pub(super) fn below(level: u8) -> Self {
+        let above = if level == 0 { Vec::new() } else { vec![(0, level)] };
+        Self { above, ..Self::default() }
+    }
+
+    /// The level that a heading of a level in the source has when no level is left out on the way down.
+    fn step(&mut self, level: u8) -> u8 {
+        while self.above.last().is_some_and(|&(above, _)| above >= level) {
+            self.above.pop();
+        }
+        // A first heading may be of any level, where nothing is above it.
+        let written = self.above.last().map_or(level, |&(_, above)| (above + 1).min(6));
+        self.above.push((level, written));
+        written
+    }
+
+    /// `2.1` for the first heading of the second level in the second of the first.
+    fn number(&mut self, level: u8) -> String {
+        let index = usize::from(level) - 1;
+        self.counts[index] += 1;
+        self.counts[index + 1..].fill(0);
+        let top = self.top.map_or(index, |top| top.min(index));
+        self.top = Some(top);
+        self.counts[top..=index].iter().map(u32::to_string).collect::<Vec<_>>().join(".")
+    }
+}
+
+impl Writer<'_, '_> {
+    pub(super) fn enter_heading(&mut self, level: u8, id: NodeId) {
+        let level = level.clamp(1, 6);
+        let text = self.doc.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
+        // A heading without text heads nothing.
+        let written = if self.options.heading_steps && !text.is_empty() { self.headings.step(level) } else { level };
+        if written != level {
+            self.findings.push(
+                Finding::changed("html.heading-level", format!("a heading of level {level} leaves out a level and became one of level {written}"))
+                    .at(self.doc.place(id))
+                    .hint("give headings the level below that of the heading above them"),
+            );
+        }
+        self.headings.open = written;
+        self.block(NAMES[usize::from(written) - 1], id);
+        let number = if self.options.heading_numbers { self.headings.number(written) } else { String::new() };
+        if !number.is_empty() {
+            self.out.text(&number);
+            self.out.text(" ");
+        }
+        if self.options.list_headings {
+            let id = self.ids.get(id).unwrap_or_default().to_owned();
+            self.headings.entries.push(HeadingEntry { level: written, id, number, text });
+        }
+    }
+
+    pub(super) fn leave_heading(&mut self) {
+        self.end_block(NAMES[usize::from(self.headings.open.clamp(1, 6)) - 1]);
+    }
+}

@@ -1,0 +1,223 @@
+//! Pictures: where they go, how large they are, and whether they are there at all.
+
+use super::svg;
+use crate::convert::{OutputFile, Surroundings};
+use crate::document::{Document, Finding, Kind, NodeId, Text};
+use crate::profile::{ImagePlace, Profile};
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+
+/// A picture file that was read once, however many nodes show it.
+struct Picture {
+    bytes: Vec<u8>,
+    size: Option<(usize, usize)>,
+    /// Its address in the output; `None` where it stays.
+    address: Option<String>,
+}
+
+/// Puts the pictures of a document where the profile wants them. Returns the files that go with the output.
+pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surroundings<'_>) -> Vec<OutputFile> {
+    let images: Vec<(NodeId, Text, Text)> = doc
+        .nodes()
+        .filter_map(|(id, node)| match node.kind() {
+            Kind::Image { src, alt } => Some((id, src, alt)),
+            _ => None,
+        })
+        .collect();
+    if images.is_empty() {
+        return Vec::new();
+    }
+    if profile.images.place == ImagePlace::Drop {
+        drop_all(doc, &images);
+        return Vec::new();
+    }
+    let mut gallery = Gallery { profile, surroundings, pictures: HashMap::new(), names: HashMap::new(), files: Vec::new() };
+    for (id, src, alt) in images {
+        if alt.is_empty() && !doc.attributes(id).other.iter().any(|(name, _)| doc.text(*name) == "role") {
+            let place = doc.place(id);
+            doc.find(
+                Finding::advice("image.no-words", "a picture has no words for those who can't see it")
+                    .at(place)
+                    .hint("write them between the brackets, or leave it if the picture is only decoration"),
+            );
+        }
+        gallery.place_one(doc, id, src, alt);
+    }
+    gallery.files
+}
+
+fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
+    for &(id, src, alt) in images {
+        let (place, src) = (doc.place(id), doc.text(src).to_owned());
+        doc.find(Finding::changed("image.dropped", "a picture was left out; its words are kept").at(place).losing(src));
+        doc.set_kind(id, Kind::Text(alt));
+        if doc.node(id).has_attributes() {
+            *doc.attributes_mut(id) = crate::document::Attributes::default();
+        }
+    }
+}
+
+struct Gallery<'a> {
+    profile: &'a Profile,
+    surroundings: &'a Surroundings<'a>,
+    /// By path in the file system. `None` for those that can't be used.
+    pictures: HashMap<PathBuf, Option<Picture>>,
+    /// Names that are taken in the folder of pictures.
+    names: HashMap<String, usize>,
+    files: Vec<OutputFile>,
+}
+
+impl Gallery<'_> {
+    fn place_one(&mut self, doc: &mut Document, id: NodeId, src: Text, alt: Text) {
+        let address = doc.text(src).to_owned();
+        let (Some(folder), Some(local)) = (self.surroundings.folder, local_path(&address)) else { return };
+        let path = folder.join(&local);
+        if !self.pictures.contains_key(&path) {
+            let found = self.load(&path, &local);
+            if let Err(finding) = &found {
+                let place = doc.place(id);
+                doc.find(finding.clone().at(place));
+            }
+            self.pictures.insert(path.clone(), found.ok());
+        }
+        let Some(Some(picture)) = self.pictures.get(&path) else { return };
+        if let Some((width, height)) = picture.size.filter(|_| self.profile.images.sizes) {
+            set_size(doc, id, width, height);
+        }
+        if let Some(address) = &picture.address {
+            let src = doc.intern(address);
+            doc.set_kind(id, Kind::Image { src, alt });
+        }
+    }
+
+    /// Reads a picture and decides where it goes.
+    fn load(&mut self, path: &Path, local: &str) -> Result<Picture, Finding> {
+        let missing = || {
+            Finding::advice("image.missing", format!("there is no picture {local}")).hint("check its path; it counts from the folder of the document")
+        };
+        let real = std::fs::canonicalize(path).map_err(|_| missing())?;
+        let root = self.surroundings.root.or(self.surroundings.folder).unwrap_or(Path::new("."));
+        let real_root = std::fs::canonicalize(root).map_err(|_| missing())?;
+        if !real.starts_with(&real_root) {
+            return Err(Finding::changed("image.outside", format!("the picture {local} is outside of the folder of the source; it was not read"))
+                .hint("move it into the folder"));
+        }
+        let length = std::fs::metadata(&real).ok().filter(std::fs::Metadata::is_file).ok_or_else(missing)?.len();
+        if length > self.profile.limits.image {
+            return Err(Finding::changed("image.too-large", format!("the picture {local} has {length} bytes, more than limits.image allows; it was not read")));
+        }
+        let bytes = std::fs::read(&real).map_err(|_| missing())?;
+        let mut picture = Picture { size: size(&bytes), bytes, address: None };
+        if is_svg(local) && !self.profile.html.trust {
+            picture.bytes = svg::clean(&picture.bytes).map_err(|message| {
+                Finding::lost("image.scriptable", format!("the picture {local} can't be made safe: {message}; it was not copied"))
+            })?;
+        }
+        self.settle(&mut picture, &real, local);
+        Ok(picture)
+    }
+
+    fn settle(&mut self, picture: &mut Picture, real: &Path, local: &str) {
+        if self.profile.images.place == ImagePlace::Embed {
+            if let Some(kind) = media_type(local) {
+                picture.address = Some(format!("data:{kind};base64,{}", base64(&picture.bytes)));
+            }
+            return;
+        }
+        let Some(output) = self.surroundings.output else { return };
+        if self.surroundings.mirrored {
+            self.files.push(OutputFile { path: PathBuf::from(local), bytes: std::mem::take(&mut picture.bytes) });
+            return;
+        }
+        // In the folder of the source the page reaches the picture where it is.
+        let same = std::fs::canonicalize(output).ok().zip(self.surroundings.folder.and_then(|folder| std::fs::canonicalize(folder).ok()));
+        if same.is_some_and(|(output, folder)| output == folder) {
+            return;
+        }
+        let file = real.file_name().map_or_else(|| "picture".to_owned(), |name| name.to_string_lossy().into_owned());
+        let count = self.names.entry(file.to_lowercase()).or_insert(0);
+        *count += 1;
+        let file = match (*count, file.rsplit_once('.')) {
+            (1, _) => file,
+            (count, Some((stem, extension))) => format!("{stem}-{count}.{extension}"),
+            (count, None) => format!("{file}-{count}"),
+        };
+        let folder = self.profile.images.folder.replace("{name}", self.surroundings.name);
+        // The setting names a folder beside the page and nothing else.
+        let folder: PathBuf = Path::new(&folder).components().filter(|part| matches!(part, std::path::Component::Normal(_))).collect();
+        let path = folder.join(file);
+        let parts: Vec<String> = path.iter().map(|part| encode(&part.to_string_lossy())).collect();
+        picture.address = Some(parts.join("/"));
+        self.files.push(OutputFile { path, bytes: std::mem::take(&mut picture.bytes) });
+    }
+}
+
+/// The path that an address names, where it is one of a file beside the document.
+fn local_path(address: &str) -> Option<String> {
+    let path = address.split(['?', '#']).next().unwrap_or_default();
+    let has_scheme = path.split_once(':').is_some_and(|(scheme, _)| scheme.len() > 1 && scheme.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'-' | b'.')));
+    if path.is_empty() || path.starts_with('/') || path.starts_with('\\') || has_scheme {
+        return None;
+    }
+    let decoded = percent_encoding::percent_decode_str(path).decode_utf8().ok()?.into_owned();
+    (!decoded.contains('\0') && !decoded.starts_with('/')).then_some(decoded)
+}
+
+/// What stands for a file name in an address.
+fn encode(name: &str) -> String {
+    const SET: &percent_encoding::AsciiSet = &percent_encoding::CONTROLS.add(b' ').add(b'%').add(b'?').add(b'#').add(b':');
+    percent_encoding::utf8_percent_encode(name, SET).to_string()
+}
+
+fn is_svg(name: &str) -> bool {
+    Path::new(name).extension().is_some_and(|extension| extension.eq_ignore_ascii_case("svg"))
+}
+
+fn media_type(name: &str) -> Option<&'static str> {
+    let extension = Path::new(name).extension()?.to_string_lossy().to_lowercase();
+    Some(match extension.as_str() {
+        "png" => "image/png",
+        "jpg" | "jpeg" => "image/jpeg",
+        "gif" => "image/gif",
+        "webp" => "image/webp",
+        "avif" => "image/avif",
+        "bmp" => "image/bmp",
+        "svg" => "image/svg+xml",
+        _ => return None,
+    })
+}
+
+/// Width and height in CSS pixels.
+fn size(bytes: &[u8]) -> Option<(usize, usize)> {
+    imagesize::blob_size(bytes).ok().map(|size| (size.width, size.height)).or_else(|| svg::size(bytes)).filter(|&(width, height)| {
+        (1..100_000).contains(&width) && (1..100_000).contains(&height)
+    })
+}
+
+fn set_size(doc: &mut Document, id: NodeId, width: usize, height: usize) {
+    let has_size = doc.attributes(id).other.iter().any(|(name, _)| matches!(doc.text(*name), "width" | "height"));
+    if has_size {
+        return;
+    }
+    for (name, value) in [("width", width), ("height", height)] {
+        let pair = (doc.intern(name), doc.intern(&value.to_string()));
+        doc.attributes_mut(id).other.push(pair);
+    }
+}
+
+/// Base 64 with padding (RFC 4648, section 4).
+fn base64(bytes: &[u8]) -> String {
+    const LETTERS: &[u8; 64] = b"ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+    let mut out = String::with_capacity(bytes.len().div_ceil(3) * 4);
+    for chunk in bytes.chunks(3) {
+        let group = chunk.iter().enumerate().fold(0_u32, |group, (index, &byte)| group | u32::from(byte) << (16 - 8 * index));
+        for index in 0..4 {
+            if index <= chunk.len() {
+                out.push(LETTERS[(group >> (18 - 6 * index)) as usize & 63] as char);
+            } else {
+                out.push('=');
+            }
+        }
+    }
+    out
+}

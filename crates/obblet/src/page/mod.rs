@@ -1,0 +1,155 @@
+//! From a fragment to a finished page: frame, look, contents list, pictures.
+
+mod contents;
+mod frame;
+#[cfg(feature = "highlight")]
+mod highlight;
+pub(crate) mod images;
+mod look;
+mod svg;
+
+pub use look::LOOKS;
+
+use crate::convert::{Converted, OutputFile, Surroundings, first_heading, html_options};
+use crate::document::{Document, Finding, Kind};
+use crate::error::Error;
+use crate::formats::html::{self, Characters, Highlighter, Syntax};
+use crate::profile::{Profile, StylePlace};
+use std::path::{Path, PathBuf};
+
+/// Pages with fewer headings than this need no list of them.
+const FEWEST_CONTENTS: usize = 3;
+
+/// The title of a page: the setting, the metadata, the first heading, the name of the file.
+pub(crate) fn title(doc: &Document, profile: &Profile, name: &str) -> String {
+    let given = Some(profile.page.title.clone()).filter(|title| !title.is_empty());
+    given.or_else(|| doc.metadata.title.clone()).or_else(|| first_heading(doc)).unwrap_or_else(|| name.to_owned())
+}
+
+/// What colours code, where that is asked for and built in.
+pub(crate) fn highlighter(profile: &Profile) -> Option<Highlighter<'static>> {
+    #[cfg(feature = "highlight")]
+    if profile.page.highlight {
+        return Some(&highlight::classes);
+    }
+    let _ = profile;
+    None
+}
+
+/// Writes a document as a whole page.
+pub(crate) fn finish(doc: &Document, profile: &Profile, surroundings: &Surroundings<'_>) -> Result<Converted, Error> {
+    let name = if surroundings.name.is_empty() { "Untitled" } else { surroundings.name };
+    let title = title(doc, profile, name);
+    let has_top_heading = doc.children(doc.root()).any(|child| doc.kind(child) == Kind::Heading(1));
+    let shows_title = !has_top_heading && (doc.metadata.title.is_some() || !profile.page.title.is_empty());
+    let mut options = html_options(profile, html::Ids::Headings);
+    options.list_headings = true;
+    options.level_above = u8::from(shows_title);
+    options.taken_ids = frame::IDS;
+    let mut written = html::write(doc, &options);
+    let language = doc.metadata.language.clone().filter(|tag| html::is_language(tag));
+    if language.is_none() {
+        written.findings.push(
+            Finding::advice("page.language", "the page does not say what language it is in")
+                .hint("set page.language, or language in the front matter"),
+        );
+    }
+    let mut files = Vec::new();
+    let styles = styles(profile, surroundings, &mut files)?;
+    let contents = match profile.page.contents {
+        depth if depth > 0 && written.headings.len() >= FEWEST_CONTENTS => {
+            contents::list(&written.headings, depth, profile.html.syntax, profile.html.characters)
+        }
+        _ => String::new(),
+    };
+    let view = frame::View {
+        title: &title,
+        shows_title,
+        language: language.as_deref(),
+        description: Some(profile.page.description.as_str()).filter(|text| !text.is_empty()).or(doc.metadata.description.as_deref()),
+        authors: authors(doc, profile),
+        contents: &contents,
+        headings: &written.headings,
+        body: written.html.trim_end_matches('\n'),
+        styles: &styles,
+    };
+    let mut text = frame::render(doc, profile, surroundings, &view)?;
+    text.push('\n');
+    if profile.html.characters == Characters::Ascii {
+        text = to_ascii(&text);
+    }
+    Ok(Converted { text, findings: written.findings, files, title })
+}
+
+fn authors(doc: &Document, profile: &Profile) -> Vec<String> {
+    if profile.page.author.is_empty() { doc.metadata.authors.clone() } else { vec![profile.page.author.clone()] }
+}
+
+/// The style rules of a page: text for its head, and addresses.
+#[derive(Debug, Default)]
+pub(crate) struct Styles {
+    pub(crate) embedded: Vec<String>,
+    pub(crate) linked: Vec<String>,
+}
+
+fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<OutputFile>) -> Result<Styles, Error> {
+    let mut styles = Styles::default();
+    let look = look::stylesheet(&profile.page.look)?;
+    if let Some(look) = look {
+        add_style(profile, surroundings, files, &mut styles, &format!("look-{}.css", profile.page.look), look);
+    }
+    for sheet in &profile.page.stylesheets {
+        if sheet.contains("://") || sheet.starts_with("//") {
+            styles.linked.push(sheet.clone());
+            continue;
+        }
+        let text = read_setting("page.stylesheets", Path::new(sheet))?;
+        let name = Path::new(sheet).file_name().map_or_else(String::new, |name| name.to_string_lossy().into_owned());
+        add_style(profile, surroundings, files, &mut styles, &name, text);
+    }
+    Ok(styles)
+}
+
+fn add_style(
+    profile: &Profile,
+    surroundings: &Surroundings<'_>,
+    files: &mut Vec<OutputFile>,
+    styles: &mut Styles,
+    name: &str,
+    text: String,
+) {
+    // Without a file to stand beside, a page has everything within it.
+    if profile.page.styles == StylePlace::Embed || surroundings.output.is_none() {
+        // An end tag within would end the element, and a comment in XML would hide it.
+        let safe = text.replace("</", "<\\/").replace("<!--", "").replace("]]>", "");
+        let safe = if profile.html.syntax == Syntax::Xhtml { safe.replace('&', "\\26 ").replace('<', "\\3C ") } else { safe };
+        styles.embedded.push(if profile.html.characters == Characters::Ascii { css_to_ascii(&safe) } else { safe });
+    } else {
+        let path = PathBuf::from(format!("{}{name}", surroundings.to_top));
+        styles.linked.push(path.display().to_string());
+        files.push(OutputFile { path, bytes: text.into_bytes() });
+    }
+}
+
+/// Reads a file that a setting names.
+pub(crate) fn read_setting(setting: &'static str, path: &Path) -> Result<String, Error> {
+    std::fs::read_to_string(path).map_err(|cause| Error::SettingFile { setting, path: path.display().to_string(), cause })
+}
+
+/// Makes references of all characters that are not ASCII. Style rules have none any more.
+fn to_ascii(text: &str) -> String {
+    use std::fmt::Write;
+    let mut out = String::with_capacity(text.len() + text.len() / 8);
+    for c in text.chars() {
+        if c.is_ascii() {
+            out.push(c);
+        } else {
+            let _ = write!(out, "&#{};", c as u32);
+        }
+    }
+    out
+}
+
+fn css_to_ascii(text: &str) -> String {
+    text.chars().map(|c| if c.is_ascii() { c.to_string() } else { format!("\\{:X} ", c as u32) }).collect()
+}

@@ -1,0 +1,113 @@
+//! SVG files: their size, and without what can run.
+
+use quick_xml::events::{BytesStart, Event};
+use quick_xml::{Reader, Writer};
+
+/// Elements that run script, load pages, or change other elements' addresses.
+const RUNNING: [&str; 8] = ["script", "foreignobject", "iframe", "embed", "object", "handler", "listener", "set"];
+
+/// Width and height in CSS pixels.
+pub(super) fn size(bytes: &[u8]) -> Option<(usize, usize)> {
+    let text = std::str::from_utf8(bytes).ok()?;
+    let mut reader = Reader::from_str(text);
+    for _ in 0..64 {
+        match reader.read_event().ok()? {
+            Event::Start(tag) | Event::Empty(tag) => {
+                if tag.local_name().as_ref() != "svg" {
+                    return None;
+                }
+                let get = |name: &str| tag.try_get_attribute(name).ok().flatten().map(|value| value.value.into_owned());
+                let length = |name: &str| get(name).and_then(|value| value.trim().trim_end_matches("px").parse::<f64>().ok());
+                let view: Vec<f64> = get("viewBox")?.split([' ', ',']).filter_map(|part| part.parse().ok()).collect();
+                let (width, height) = match (length("width"), length("height"), view.as_slice()) {
+                    (Some(width), Some(height), _) => (width, height),
+                    (_, _, [_, _, width, height]) => (*width, *height),
+                    _ => return None,
+                };
+                return Some((width.round() as usize, height.round() as usize));
+            }
+            Event::Eof => return None,
+            _ => {}
+        }
+    }
+    None
+}
+
+/// The same drawing without script, handlers, addresses that run, and entity declarations.
+pub(super) fn clean(bytes: &[u8]) -> Result<Vec<u8>, String> {
+    let text = std::str::from_utf8(bytes).map_err(|_| "it is not UTF-8".to_owned())?;
+    let mut reader = Reader::from_str(text);
+    let mut writer = Writer::new(Vec::with_capacity(bytes.len()));
+    let mut skipping = 0_usize;
+    loop {
+        let event = reader.read_event().map_err(|error| error.to_string())?;
+        match event {
+            Event::Eof => break,
+            Event::DocType(_) | Event::PI(_) => {}
+            Event::Start(tag) if skipping > 0 || runs(&tag) => {
+                let _ = tag;
+                skipping += 1;
+            }
+            Event::End(_) if skipping > 0 => skipping -= 1,
+            Event::Empty(tag) if skipping > 0 || runs(&tag) => drop(tag),
+            _ if skipping > 0 => {}
+            Event::Start(tag) => write(&mut writer, Event::Start(without_handlers(&tag)?))?,
+            Event::Empty(tag) => write(&mut writer, Event::Empty(without_handlers(&tag)?))?,
+            // Only the five references that XML defines; others need a declaration.
+            Event::GeneralRef(reference) => {
+                let name: &str = reference.as_ref();
+                if name.starts_with('#') || matches!(name, "amp" | "lt" | "gt" | "quot" | "apos") {
+                    write(&mut writer, Event::GeneralRef(reference))?;
+                }
+            }
+            other => write(&mut writer, other)?,
+        }
+    }
+    Ok(writer.into_inner())
+}
+
+fn write(writer: &mut Writer<Vec<u8>>, event: Event<'_>) -> Result<(), String> {
+    writer.write_event(event).map_err(|error| error.to_string())
+}
+
+fn runs(tag: &BytesStart<'_>) -> bool {
+    let name = tag.local_name().as_ref().to_lowercase();
+    let animates_address = matches!(name.as_str(), "animate" | "animatetransform" | "animatemotion")
+        && tag.attributes().flatten().any(|attribute| attribute.key.local_name().as_ref() == "attributeName" && attribute.value.to_ascii_lowercase().ends_with("href"));
+    animates_address || RUNNING.contains(&name.as_str())
+}
+
+fn without_handlers(tag: &BytesStart<'_>) -> Result<BytesStart<'static>, String> {
+    let name = tag.name().as_ref().to_owned();
+    let mut clean = BytesStart::new(name);
+    for attribute in tag.attributes() {
+        let attribute = attribute.map_err(|error| error.to_string())?;
+        let local = attribute.key.local_name().as_ref().to_lowercase();
+        let value = attribute.value.clone().into_owned();
+        let resolved = quick_xml::escape::unescape(&value).map_or_else(|_| value.clone(), std::borrow::Cow::into_owned);
+        let leads = matches!(local.as_str(), "href" | "src" | "base" | "from" | "to" | "values");
+        let is_safe = crate::formats::html::is_safe_picture(&resolved);
+        if local.starts_with("on") || (leads && !is_safe) || resolved.to_lowercase().contains("javascript:") {
+            continue;
+        }
+        clean.push_attribute((attribute.key.as_ref(), attribute.value.as_ref()));
+    }
+    Ok(clean)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn nothing_that_runs_is_left() {
+        let drawing = br#"<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY x "y">]><svg xmlns="http://www.w3.org/2000/svg" onload="a()" viewBox="0 0 20 10">
+<script>alert(1)</script><a xlink:href="java&#9;script:b()"><path d="M0 0"/></a><g><foreignObject><p onclick="c()">x</p></foreignObject></g>&x;<text>Tide &amp; time</text></svg>"#;
+        let clean = String::from_utf8(clean(drawing).unwrap()).unwrap();
+        for gone in ["script", "onload", "onclick", "foreignObject", "ENTITY", "alert", "&x;"] {
+            assert!(!clean.contains(gone), "{gone} in {clean}");
+        }
+        assert!(clean.contains("<path d=\"M0 0\"/>") && clean.contains("Tide &amp; time"), "{clean}");
+        assert_eq!(size(drawing), Some((20, 10)));
+    }
+}

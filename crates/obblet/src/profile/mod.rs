@@ -1,0 +1,256 @@
+//! Every setting there is: its default, its meaning, and the profiles that come with Obblet.
+//!
+//! A [`Profile`] is plain data. Layers of settings are put on each other in this order, later ones winning:
+//!
+//! 1. a built-in profile ([`Profile::built_in`]; `page` unless another is named),
+//! 2. `obblet.toml` in the folders above and of the source, outermost first,
+//! 3. profile files that the user names,
+//! 4. single settings, as `key=value`.
+
+mod builtin;
+mod error;
+mod layer;
+mod settings;
+mod value;
+
+pub use builtin::BUILT_IN;
+pub use error::ProfileError;
+pub(crate) use error::nearest;
+pub use layer::FILE_NAME;
+pub use settings::{SETTINGS, Setting};
+pub use value::Value;
+
+use crate::formats::{html, markdown};
+use crate::refine::typography::{Dashes, Quotes};
+use std::path::PathBuf;
+
+/// What an HTML output is.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Shape {
+    /// A page; a fragment where the text comes from standard input.
+    #[default]
+    Auto,
+    /// A whole document.
+    Page,
+    /// Content to paste into another system.
+    Fragment,
+}
+
+/// How much of the source's looks is carried over.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Styling {
+    /// Structure only.
+    #[default]
+    Semantic,
+    /// Names of styles as classes.
+    Named,
+    /// Looks like the source.
+    Exact,
+}
+
+/// Which levels headings have.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum HeadingLevels {
+    /// In steps, except in fragments of CommonMark.
+    #[default]
+    Auto,
+    /// Never leaving out a level on the way down.
+    Steps,
+    /// As in the source.
+    Source,
+}
+
+/// Settings of HTML output.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct HtmlSettings {
+    pub syntax: html::Syntax,
+    pub characters: html::Characters,
+    pub indent: u8,
+    pub compact: bool,
+    pub raw: html::Raw,
+    pub trust: bool,
+    pub ids: Option<html::Ids>,
+    pub heading_levels: HeadingLevels,
+    pub heading_numbers: bool,
+}
+
+/// Which Markdown it is.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Dialect {
+    /// The CommonMark specification and nothing else.
+    Commonmark,
+    /// What GitHub reads.
+    #[default]
+    Github,
+}
+
+/// What the end of a line within a paragraph is.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum LineEnds {
+    /// White space.
+    #[default]
+    Space,
+    /// A line break.
+    Break,
+}
+
+/// Settings of Markdown. An extension that is not set is as the dialect says.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct MarkdownSettings {
+    pub dialect: Dialect,
+    pub tables: Option<bool>,
+    pub tasks: Option<bool>,
+    pub strikethrough: Option<bool>,
+    pub autolinks: Option<bool>,
+    pub tag_filter: Option<bool>,
+    pub footnotes: Option<bool>,
+    pub alerts: Option<bool>,
+    pub math: Option<bool>,
+    pub front_matter: Option<bool>,
+    pub line_ends: LineEnds,
+}
+
+impl MarkdownSettings {
+    /// The options of the reader.
+    #[must_use]
+    pub fn options(&self) -> markdown::Options {
+        let dialect = match self.dialect {
+            Dialect::Commonmark => markdown::Options::COMMONMARK,
+            Dialect::Github => markdown::Options::GITHUB,
+        };
+        markdown::Options {
+            tables: self.tables.unwrap_or(dialect.tables),
+            tasks: self.tasks.unwrap_or(dialect.tasks),
+            strikethrough: self.strikethrough.unwrap_or(dialect.strikethrough),
+            autolinks: self.autolinks.unwrap_or(dialect.autolinks),
+            footnotes: self.footnotes.unwrap_or(dialect.footnotes),
+            alerts: self.alerts.unwrap_or(dialect.alerts),
+            math: self.math.unwrap_or(dialect.math),
+            front_matter: self.front_matter.unwrap_or(dialect.front_matter),
+            hard_lines: self.line_ends == LineEnds::Break,
+        }
+    }
+}
+
+/// What becomes of pictures.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum ImagePlace {
+    /// Files in a folder beside the page.
+    #[default]
+    Folder,
+    /// Within the page.
+    Embed,
+    /// Left out; their words stay.
+    Drop,
+}
+
+/// Settings of pictures.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct ImageSettings {
+    pub place: ImagePlace,
+    pub folder: String,
+    pub sizes: bool,
+}
+
+/// Where style rules are.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum StylePlace {
+    /// In the page.
+    #[default]
+    Embed,
+    /// In a file that the page names.
+    Link,
+}
+
+/// Settings of whole pages.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct PageSettings {
+    pub title: String,
+    pub description: String,
+    pub author: String,
+    pub language: String,
+    pub look: String,
+    pub styles: StylePlace,
+    pub stylesheets: Vec<String>,
+    pub contents: u8,
+    pub head: Option<PathBuf>,
+    pub header: Option<PathBuf>,
+    pub footer: Option<PathBuf>,
+    pub frame: Option<PathBuf>,
+    pub skip_link: bool,
+    pub highlight: bool,
+}
+
+/// Settings of the passes that clean a document.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct CleanSettings {
+    pub quotes: Quotes,
+    pub dashes: Dashes,
+}
+
+/// Limits of memory and sizes.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct LimitSettings {
+    pub source: u64,
+    pub image: u64,
+}
+
+/// All settings. [`SETTINGS`] says what each means.
+///
+/// ```
+/// use obblet::profile::{Profile, Shape};
+///
+/// let mut profile = Profile::built_in("fragment").unwrap();
+/// profile.set("html.indent=2").unwrap();
+/// assert_eq!((profile.shape, profile.html.indent), (Shape::Fragment, 2));
+/// let error = profile.set("html.indnt=2").unwrap_err();
+/// assert_eq!(error.to_string(), "there is no setting html.indnt; did you mean html.indent?");
+/// ```
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct Profile {
+    pub shape: Shape,
+    pub styling: Styling,
+    pub html: HtmlSettings,
+    pub markdown: MarkdownSettings,
+    pub images: ImageSettings,
+    pub page: PageSettings,
+    pub clean: CleanSettings,
+    pub limits: LimitSettings,
+}
+
+impl Default for Profile {
+    fn default() -> Self {
+        Self {
+            shape: Shape::default(),
+            styling: Styling::default(),
+            html: HtmlSettings::default(),
+            markdown: MarkdownSettings::default(),
+            images: ImageSettings { place: ImagePlace::default(), folder: "{name}-images".to_owned(), sizes: true },
+            page: PageSettings {
+                title: String::new(),
+                description: String::new(),
+                author: String::new(),
+                language: String::new(),
+                look: "chart".to_owned(),
+                styles: StylePlace::default(),
+                stylesheets: Vec::new(),
+                contents: 3,
+                head: None,
+                header: None,
+                footer: None,
+                frame: None,
+                skip_link: true,
+                highlight: false,
+            },
+            clean: CleanSettings::default(),
+            limits: LimitSettings { source: 1 << 29, image: 1 << 26 },
+        }
+    }
+}
