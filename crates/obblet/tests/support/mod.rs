@@ -1,4 +1,7 @@
 //! What the tests share.
 #![allow(dead_code, missing_docs, unreachable_pub, reason = "each test file uses a part of it")]
 
+pub mod conservation;
 pub mod dom;
+pub mod trees;
+pub mod validity;

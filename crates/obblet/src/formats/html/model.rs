@@ -17,14 +17,8 @@ fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {
             doc.node(id).first_child().is_some_and(|first| doc.kind(first) == Kind::Summary)
                 && doc.children(id).filter(|&child| doc.kind(child) == Kind::Summary).count() == 1
         }
-        Kind::Caption => match doc.node(id).parent().map(|parent| doc.kind(parent)) {
-            Some(Kind::Table) => doc.node(id).previous().is_none(),
-            _ => {
-                doc.node(id).previous().is_none()
-                    || (doc.node(id).next().is_none()
-                        && doc.node(id).parent().and_then(|figure| doc.node(figure).first_child()).is_none_or(|first| doc.kind(first) != Kind::Caption))
-            }
-        },
+        Kind::Caption => caption_fits(doc, id),
+        Kind::TermList => doc.node(id).first_child().is_some(),
         Kind::Row => doc.node(id).first_child().is_some(),
         // Merged cells need a look at the whole table.
         Kind::Cell(cell) => cell.columns == 1 && cell.rows == 1,
@@ -32,6 +26,18 @@ fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {
         Kind::Term => doc.node(id).next().is_some(),
         _ => true,
     }
+}
+
+/// Whether a caption comes first in its table, or first or last in its figure and alone.
+pub(super) fn caption_fits(doc: &Document, id: NodeId) -> bool {
+    let (node, parent) = (doc.node(id), doc.node(id).parent());
+    if node.previous().is_none() {
+        return true;
+    }
+    let first = parent.and_then(|parent| doc.node(parent).first_child());
+    parent.is_some_and(|parent| doc.kind(parent) == Kind::Figure)
+        && node.next().is_none()
+        && first.is_some_and(|first| doc.kind(first) != Kind::Caption)
 }
 
 /// Whether a node may hold only text and what stands within a line.

@@ -23,17 +23,11 @@ pub(super) fn settle(doc: &mut Document) {
             }
         }
         groups.extend(Some(loose).filter(|rows| !rows.is_empty()));
+        let width = groups.iter().map(|rows| settle_group(doc, rows, None, &mut Vec::new())).max().unwrap_or(0).min(WIDEST);
+        // With the width of the table known, each row gets the cells that it lacks.
         let mut placed = Vec::new();
-        let layouts: Vec<Vec<usize>> = groups.iter().map(|rows| settle_group(doc, rows, &mut placed)).collect();
-        let width = layouts.iter().flatten().copied().max().unwrap_or(0).min(WIDEST);
-        for (rows, widths) in groups.iter().zip(&layouts) {
-            for (&row, &reached) in rows.iter().zip(widths) {
-                if reached < width {
-                    let columns = (width - reached) as u16;
-                    let cell = doc.append(row, Kind::Cell(CellKind { columns, ..CellKind::PLAIN }));
-                    placed.push((cell, reached));
-                }
-            }
+        for rows in &groups {
+            settle_group(doc, rows, Some(width), &mut placed);
         }
         drop_columns(doc, &placed);
     }
@@ -62,11 +56,11 @@ fn drop_columns(doc: &mut Document, placed: &[(NodeId, usize)]) {
     }
 }
 
-/// Gives each cell of a group the span it can have, and notes its column. Returns how far each row reaches.
-fn settle_group(doc: &mut Document, rows: &[NodeId], placed: &mut Vec<(NodeId, usize)>) -> Vec<usize> {
+/// Gives each cell of a group the span it can have, and notes its column. Given a width, fills what is free up to there.
+/// Returns how far the group reaches.
+fn settle_group(doc: &mut Document, rows: &[NodeId], width: Option<usize>, placed: &mut Vec<(NodeId, usize)>) -> usize {
     // For each column: how many of the rows that follow a cell from above still takes.
-    let mut taken: Vec<u16> = Vec::new();
-    let mut reached = Vec::with_capacity(rows.len());
+    let mut taken: Vec<u16> = vec![0; width.unwrap_or(0)];
     for (index, &row) in rows.iter().enumerate() {
         let cells: Vec<NodeId> = doc.children(row).collect();
         let mut column = 0;
@@ -86,16 +80,28 @@ fn settle_group(doc: &mut Document, rows: &[NodeId], placed: &mut Vec<(NodeId, u
             placed.push((cell, column));
             column += columns;
         }
-        let end = own.last().map_or(0, |&(column, columns, _)| column + columns);
-        taken.resize(taken.len().max(end), 0);
-        let from_above = taken.iter().rposition(|&rows| rows > 0).map_or(0, |last| last + 1);
+        taken.resize(taken.len().max(column), 0);
+        if width.is_some() {
+            fill(doc, row, &taken, column, placed);
+        }
         for rows in &mut taken {
             *rows = rows.saturating_sub(1);
         }
         for (column, columns, rows) in own {
             taken[column..column + columns].fill(rows - 1);
         }
-        reached.push(end.max(from_above));
     }
-    reached
+    taken.len()
+}
+
+/// Puts a cell into each gap of a row, from a column on.
+fn fill(doc: &mut Document, row: NodeId, taken: &[u16], mut column: usize, placed: &mut Vec<(NodeId, usize)>) {
+    while column < taken.len() {
+        let gap = taken[column..].iter().take_while(|&&rows| rows == 0).count();
+        if gap > 0 {
+            let cell = doc.append(row, Kind::Cell(CellKind { columns: gap as u16, ..CellKind::PLAIN }));
+            placed.push((cell, column));
+        }
+        column += gap.max(1);
+    }
 }

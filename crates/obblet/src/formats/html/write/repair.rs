@@ -116,20 +116,26 @@ impl Repair<'_> {
     /// Puts one child of a node that holds blocks or text where it may stand. Returns the next child to look at.
     fn settle_child(&mut self, parent: NodeId, child: NodeId) -> Option<NodeId> {
         let (parent_kind, kind) = (self.doc.kind(parent), self.doc.kind(child));
-        if kind.is_inline() && self.contains_block.get(child.index()).copied().unwrap_or(false) {
+        if kind.is_inline() && self.holds_block(child) {
             return self.push_down(child);
         }
-        if model::may_hold(parent_kind, kind) {
+        // Formatting that went may have left a second one of these, or one in the middle.
+        let misplaced = match kind {
+            Kind::Summary => self.doc.node(child).previous().is_some(),
+            Kind::Caption => !model::caption_fits(self.doc, child),
+            _ => false,
+        };
+        if !misplaced && model::may_hold(parent_kind, kind) {
             return self.doc.node(child).next();
         }
         self.note(child);
         match kind {
             Kind::Root | Kind::Note => self.doc.set_kind(child, Kind::Division(DivisionKind::Plain)),
             Kind::Caption | Kind::Summary => self.doc.set_kind(child, Kind::Division(DivisionKind::Plain)),
-            Kind::ListItem { .. } => self.gather(child, Kind::List(PLAIN_LIST)),
-            Kind::Term | Kind::TermDescription => self.gather(child, Kind::TermList),
-            Kind::RowGroup(_) | Kind::Row => self.gather(child, Kind::Table),
-            Kind::Cell(_) => self.gather(child, Kind::Row),
+            Kind::ListItem { .. } => return Some(self.gather(child, Kind::List(PLAIN_LIST))),
+            Kind::Term | Kind::TermDescription => return Some(self.gather(child, Kind::TermList)),
+            Kind::RowGroup(_) | Kind::Row => return Some(self.gather(child, Kind::Table)),
+            Kind::Cell(_) => return Some(self.gather(child, Kind::Row)),
             Kind::TextLevel(_) => self.doc.set_kind(child, Kind::Span),
             Kind::NoteReference(_) => {
                 // A mark within a link: it goes behind the link.
@@ -140,8 +146,7 @@ impl Repair<'_> {
             Kind::Heading(_) if model::holds_flow(parent_kind) => {
                 self.doc.set_kind(child, Kind::Paragraph);
                 let strong = self.doc.create(Kind::Strong);
-                self.doc.move_children(child, strong);
-                self.doc.move_into(child, strong);
+                self.wrap_contents(child, strong);
             }
             _ if parent_kind == Kind::Division(DivisionKind::Address) => {
                 self.doc.set_kind(parent, Kind::Division(DivisionKind::Plain));
@@ -154,8 +159,8 @@ impl Repair<'_> {
         Some(child)
     }
 
-    /// Puts a node, and those of its kind right behind it, into a new node that may hold them.
-    fn gather(&mut self, first: NodeId, kind: Kind) {
+    /// Puts a node, and those of its kind right behind it, into a new node that may hold them, and returns that.
+    fn gather(&mut self, first: NodeId, kind: Kind) -> NodeId {
         let wrapper = self.doc.wrap(first, kind);
         while let Some(next) = self.doc.node(wrapper).next().filter(|&next| {
             let next = self.doc.kind(next);
@@ -163,6 +168,7 @@ impl Repair<'_> {
         }) {
             self.doc.move_into(wrapper, next);
         }
+        wrapper
     }
 
     /// Blocks in a node that holds only text follow it, and the text between them goes into nodes like it.
@@ -180,10 +186,11 @@ impl Repair<'_> {
             }
             return;
         }
-        let mut run = None;
+        let (mut run, mut lifted) = (None, Vec::new());
         for child in moved {
             if !model::may_hold(kind, self.doc.kind(child)) {
                 self.doc.move_after(last, child);
+                lifted.push(child);
                 (last, run) = (child, None);
                 continue;
             }
@@ -195,6 +202,12 @@ impl Repair<'_> {
             });
             self.doc.move_into(into, child);
             (last, run) = (into, Some(into));
+        }
+        // What was lifted stands in a node now whose turn is over.
+        if let Some(above) = self.doc.node(id).parent() {
+            for child in lifted {
+                self.settle_child(above, child);
+            }
         }
         if kind == Kind::Paragraph && self.doc.node(id).first_child().is_none() && self.doc.attributes(id).is_empty() {
             // Nothing is left of it. A span without attributes leaves no trace.
@@ -228,7 +241,7 @@ impl Repair<'_> {
         let mut run: Option<NodeId> = None;
         let mut blocks = Vec::new();
         for child in children {
-            let is_text = self.doc.kind(child).is_inline() && !self.contains_block.get(child.index()).copied().unwrap_or(false);
+            let is_text = self.doc.kind(child).is_inline() && !self.holds_block(child);
             if !is_text {
                 run = None;
                 self.doc.move_before(wrapper, child);
@@ -285,16 +298,23 @@ impl Repair<'_> {
                 continue;
             }
             let Some(copy) = self.copy(wrapper) else { return };
-            let has_block = self.doc.children(block).any(|child| {
-                !self.doc.kind(child).is_inline() || self.contains_block.get(child.index()).copied().unwrap_or(false)
-            });
-            self.doc.move_children(block, copy);
-            self.doc.move_into(block, copy);
-            if self.contains_block.len() <= copy.index() {
-                self.contains_block.resize(copy.index() + 1, false);
-            }
-            self.contains_block[copy.index()] = has_block;
+            self.wrap_contents(block, copy);
         }
+    }
+
+    /// Puts all that a node holds into `wrapper`, and that into the node.
+    fn wrap_contents(&mut self, id: NodeId, wrapper: NodeId) {
+        let has_block = self.doc.children(id).any(|child| !self.doc.kind(child).is_inline() || self.holds_block(child));
+        self.doc.move_children(id, wrapper);
+        self.doc.move_into(id, wrapper);
+        if self.contains_block.len() <= wrapper.index() {
+            self.contains_block.resize(wrapper.index() + 1, false);
+        }
+        self.contains_block[wrapper.index()] = has_block;
+    }
+
+    fn holds_block(&self, id: NodeId) -> bool {
+        self.contains_block.get(id.index()).copied().unwrap_or(false)
     }
 
     /// Wraps runs of children that a list or a group of rows can't hold.
