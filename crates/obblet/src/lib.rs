@@ -32,6 +32,7 @@ pub mod page;
 pub mod profile;
 pub mod publish;
 pub mod refine;
+mod scan;
 
 pub use convert::{Converted, LinkTarget, Links, OutputFile, Surroundings, convert, convert_in, read, write};
 pub use error::Error;

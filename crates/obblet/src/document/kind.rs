@@ -73,7 +73,7 @@ pub enum Kind {
     Note,
 
     // Text.
-    /// Characters.
+    /// Characters. A line end among them is white space, as in HTML.
     Text(Text),
     /// `<em>`
     Emphasis,
@@ -109,7 +109,7 @@ pub enum Kind {
     },
     /// `<br>`
     LineBreak,
-    /// The end of a source line within a paragraph, shown as a space.
+    /// The end of a source line within a paragraph, shown as a space, where no text node holds it.
     SoftBreak,
     /// `<span>`
     Span,

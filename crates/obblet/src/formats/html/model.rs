@@ -1,14 +1,147 @@
 //! What may stand where (HTML, section 3.2.5 and the content models of section 4), and which attributes are whose.
 
-use crate::document::{DivisionKind, Document, Kind, NodeId, TextLevel};
+use crate::document::{CellKind, DivisionKind, Document, Kind, ListKind, Marker, NodeId, NoteId, RowGroupKind, Text, TextLevel};
 
-/// Whether a document is one that HTML can say as it is. Looks at each node and its parent once.
-pub(super) fn holds(doc: &Document) -> bool {
-    doc.nodes().all(|(id, node)| match node.parent() {
-        Some(parent) => may_hold(doc.kind(parent), node.kind()) && local_rules_hold(doc, id, node.kind()),
-        None => true,
-    })
+/// What a look at all nodes tells about a document.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Survey {
+    /// Whether HTML can say it as it is.
+    pub(super) holds: bool,
+    /// Whether there is raw HTML in it.
+    pub(super) has_raw: bool,
+    /// Whether a link leads to a place in the document.
+    pub(super) has_local_links: bool,
+    /// Whether a node has an id.
+    pub(super) has_ids: bool,
 }
+
+/// Looks at each node and its parent once.
+pub(super) fn survey(doc: &Document) -> Survey {
+    let mut survey = Survey { holds: true, has_raw: false, has_local_links: false, has_ids: false };
+    for (id, node) in doc.nodes() {
+        let kind = node.kind();
+        let class = class(kind);
+        if let Some(parent) = node.parent() {
+            survey.holds &= MAY_HOLD[class_of(doc, parent)] >> class & 1 == 1;
+            if LOCAL_RULES >> class & 1 == 1 {
+                survey.holds &= local_rules_hold(doc, id, kind);
+            }
+        }
+        survey.has_ids |= node.has_attributes() && doc.attributes(id).id.is_some();
+        match kind {
+            Kind::Link { href } => survey.has_local_links |= doc.text(href).starts_with('#'),
+            Kind::Raw { .. } | Kind::RawBlock { .. } => survey.has_raw = true,
+            _ => {}
+        }
+    }
+    survey
+}
+
+fn class_of(doc: &Document, id: NodeId) -> usize {
+    class(doc.kind(id))
+}
+
+const PLAIN_LIST: ListKind = ListKind { ordered: false, tight: false, marker: Marker::Plain, start: 1 };
+
+/// A kind of each class. Kinds of one class may stand in the same places and hold the same things.
+const CLASSES: [Kind; 31] = [
+    Kind::Root,
+    Kind::Heading(1),
+    Kind::Paragraph,
+    Kind::BlockQuote,
+    Kind::List(PLAIN_LIST),
+    Kind::ListItem { checked: None },
+    Kind::TermList,
+    Kind::Term,
+    Kind::TermDescription,
+    Kind::ThematicBreak,
+    Kind::Preformatted,
+    Kind::Table,
+    Kind::Caption,
+    Kind::RowGroup(RowGroupKind::Body),
+    Kind::Row,
+    Kind::Cell(CellKind { header: true, ..CellKind::PLAIN }),
+    Kind::Cell(CellKind::PLAIN),
+    Kind::Figure,
+    Kind::Division(DivisionKind::Plain),
+    Kind::Division(DivisionKind::Address),
+    Kind::Details { open: false },
+    Kind::Summary,
+    Kind::Note,
+    Kind::LineBreak,
+    Kind::Emphasis,
+    Kind::Link { href: Text::EMPTY },
+    Kind::NoteReference(NoteId(0)),
+    Kind::TextLevel(TextLevel::Small),
+    Kind::TextLevel(TextLevel::Ruby),
+    Kind::TextLevel(TextLevel::RubyText),
+    // Blocks that never have children.
+    Kind::RawBlock { raw: Text::EMPTY },
+];
+
+/// The place of a kind's class in [`CLASSES`].
+const fn class(kind: Kind) -> usize {
+    match kind {
+        Kind::Root => 0,
+        Kind::Heading(_) => 1,
+        Kind::Paragraph => 2,
+        Kind::BlockQuote => 3,
+        Kind::List(_) => 4,
+        Kind::ListItem { .. } => 5,
+        Kind::TermList => 6,
+        Kind::Term => 7,
+        Kind::TermDescription => 8,
+        Kind::ThematicBreak => 9,
+        Kind::Preformatted => 10,
+        Kind::Table => 11,
+        Kind::Caption => 12,
+        Kind::RowGroup(_) => 13,
+        Kind::Row => 14,
+        Kind::Cell(cell) => 16 - cell.header as usize,
+        Kind::Figure => 17,
+        Kind::Division(DivisionKind::Address) => 19,
+        Kind::Division(_) => 18,
+        Kind::Details { .. } => 20,
+        Kind::Summary => 21,
+        Kind::Note => 22,
+        Kind::Text(_) | Kind::Code(_) | Kind::Image { .. } | Kind::LineBreak | Kind::SoftBreak | Kind::Math { .. } | Kind::Raw { .. } => 23,
+        Kind::Emphasis
+        | Kind::Strong
+        | Kind::Underline
+        | Kind::Strikethrough
+        | Kind::Insertion
+        | Kind::Deletion
+        | Kind::Highlight
+        | Kind::Subscript
+        | Kind::Superscript
+        | Kind::Span
+        | Kind::Anchor => 24,
+        Kind::Link { .. } => 25,
+        Kind::NoteReference(_) => 26,
+        Kind::TextLevel(TextLevel::Ruby) => 28,
+        Kind::TextLevel(TextLevel::RubyText | TextLevel::RubyParenthesis) => 29,
+        Kind::TextLevel(_) => 27,
+        Kind::RawBlock { .. } | Kind::CodeBlock { .. } => 30,
+    }
+}
+
+/// For each class, the classes of what it may hold.
+static MAY_HOLD: [u32; CLASSES.len()] = {
+    let mut table = [0; CLASSES.len()];
+    let mut parent = 0;
+    while parent < CLASSES.len() {
+        let mut child = 0;
+        while child < CLASSES.len() {
+            table[parent] |= (may_hold(CLASSES[parent], CLASSES[child]) as u32) << child;
+            child += 1;
+        }
+        parent += 1;
+    }
+    table
+};
+
+/// Classes for which it also matters what stands beside or within.
+const LOCAL_RULES: u32 = 1 << 6 | 1 << 7 | 1 << 8 | 1 << 12 | 1 << 14 | 1 << 15 | 1 << 16 | 1 << 20;
 
 /// Whether the first child of a node, and the number of its children, are as they must be.
 fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {
@@ -161,4 +294,16 @@ pub(super) fn is_date(text: &str) -> bool {
         _ => false,
     };
     year > 0 && (1..=days).contains(&day) && time_holds
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn each_class_stands_at_its_own_place() {
+        for (index, &kind) in CLASSES.iter().enumerate() {
+            assert_eq!(class(kind), index, "{kind:?}");
+        }
+    }
 }

@@ -28,12 +28,30 @@ enum Event {
 
 /// Parses the raw HTML of a document and puts what it means in its place. What can run script goes, with findings.
 pub fn open_raw(doc: &mut Document) {
+    drop_comments(doc);
     let has_raw = nodes_with_raw(doc);
     let tops: Vec<NodeId> = std::iter::once(doc.root()).chain(doc.notes.iter().map(|note| note.body)).collect();
     for top in tops {
         if has_raw[top.index()] {
             open_tree(doc, top, &has_raw);
         }
+    }
+}
+
+/// Comments are what most raw HTML is; they say nothing to a reader and need no parsing to go.
+fn drop_comments(doc: &mut Document) {
+    let is_comment = |raw: Text| {
+        let raw = doc.text(raw).trim_ascii();
+        raw.starts_with("<!--") && memchr::memmem::find(raw.as_bytes(), b"-->").is_some_and(|end| end + 3 == raw.len())
+    };
+    let comments: Vec<NodeId> = doc
+        .nodes()
+        .filter(|(_, node)| matches!(node.kind(), Kind::Raw { raw } | Kind::RawBlock { raw } if is_comment(raw)))
+        .map(|(id, _)| id)
+        .collect();
+    for id in comments {
+        doc.detach(id);
+        doc.set_kind(id, Kind::Span);
     }
 }
 

@@ -14,7 +14,8 @@ impl Writer<'_, '_> {
     pub(super) fn enter(&mut self, id: NodeId) -> bool {
         match self.doc.kind(id) {
             Kind::Root | Kind::Note => {}
-            Kind::Text(text) => self.out.text(self.doc.text(text)),
+            Kind::Text(text) if self.preformatted > 0 => self.out.text(self.doc.text(text)),
+            Kind::Text(text) => self.out.flowing_text(self.doc.text(text)),
             Kind::SoftBreak if self.preformatted > 0 => self.out.text("\n"),
             Kind::SoftBreak => self.out.soft_break(),
             Kind::Paragraph => self.enter_paragraph(id),

@@ -1,7 +1,7 @@
 //! Headings: their levels in steps, their numbers, and the list of them.
 
 use super::{HeadingEntry, Writer};
-use crate::document::{Finding, NodeId};
+use crate::document::{Finding, Kind, NodeId, Step};
 
 /// What is known of the headings so far.
 #[derive(Debug, Default)]
@@ -49,9 +49,8 @@ impl Headings {
 impl Writer<'_, '_> {
     pub(super) fn enter_heading(&mut self, level: u8, id: NodeId) {
         let level = level.clamp(1, 6);
-        let text = self.doc.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
         // A heading without text heads nothing.
-        let written = if self.options.heading_steps && !text.is_empty() { self.headings.step(level) } else { level };
+        let written = if self.options.heading_steps && self.has_words(id) { self.headings.step(level) } else { level };
         if written != level {
             self.findings.push(
                 Finding::changed("html.heading-level", format!("a heading of level {level} leaves out a level and became one of level {written}"))
@@ -67,9 +66,21 @@ impl Writer<'_, '_> {
             self.out.text(" ");
         }
         if self.options.list_headings {
+            let text = self.doc.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
             let id = self.ids.get(id).unwrap_or_default().to_owned();
             self.headings.entries.push(HeadingEntry { level: written, id, number, text });
         }
+    }
+
+    fn has_words(&self, id: NodeId) -> bool {
+        self.doc.walk(id).any(|step| match step {
+            Step::Enter(id) => match self.doc.kind(id) {
+                Kind::Text(text) | Kind::Code(text) | Kind::Image { alt: text, .. } => !self.doc.text(text).trim().is_empty(),
+                Kind::Math { .. } => true,
+                _ => false,
+            },
+            Step::Leave(_) => false,
+        })
     }
 
     pub(super) fn leave_heading(&mut self) {

@@ -1,5 +1,6 @@
 //! Who gets which id. Ids are unique; a second one of the same name gets a number.
 
+use super::super::model::Survey;
 use super::super::{Ids as Wanted, Options};
 use crate::document::{Document, Kind, NodeId, Step};
 use std::collections::{HashMap, HashSet};
@@ -14,23 +15,21 @@ pub(super) struct Ids {
 
 impl Ids {
     /// Gives ids to the nodes of a document.
-    pub(super) fn of(doc: &Document, options: &Options<'_>) -> Self {
+    pub(super) fn of(doc: &Document, options: &Options<'_>, survey: Survey) -> Self {
         let mut ids = Self::default();
         ids.taken.extend(options.taken_ids.iter().map(|&id| id.to_owned()));
+        let wanted = options.ids;
         let mut pointed = HashSet::new();
-        let mut any = options.ids == Wanted::Headings;
-        for (id, node) in doc.nodes() {
-            match node.kind() {
-                Kind::Link { href } if options.ids != Wanted::None => {
-                    if let Some(name) = doc.text(href).strip_prefix('#') {
-                        pointed.insert(decode(name));
-                    }
+        if survey.has_local_links && wanted == Wanted::Used {
+            for (_, node) in doc.nodes() {
+                if let Kind::Link { href } = node.kind()
+                    && let Some(name) = doc.text(href).strip_prefix('#')
+                {
+                    pointed.insert(decode(name));
                 }
-                _ if node.has_attributes() && doc.attributes(id).id.is_some() => any = true,
-                _ => {}
             }
         }
-        if any || !pointed.is_empty() {
+        if wanted != Wanted::None && (survey.has_ids || wanted == Wanted::Headings || !pointed.is_empty()) {
             ids.name_all(doc, options, &pointed);
         }
         ids
@@ -46,7 +45,7 @@ impl Ids {
             })
         };
         // What the source named comes first: nothing may take its names away.
-        if options.ids != Wanted::None {
+        {
             for id in tops.iter().flat_map(entered) {
                 if let Some(name) = doc.attributes(id).id {
                     let name: String = doc.text(name).split_whitespace().collect::<Vec<_>>().join("-");

@@ -9,7 +9,7 @@ mod printer;
 mod repair;
 
 use super::{Options, Raw, model};
-use crate::document::{Document, Finding, Kind, NodeId, Step};
+use crate::document::{Document, Finding, NodeId, Step};
 use notes::NoteNumbers;
 use printer::Printer;
 
@@ -40,17 +40,19 @@ pub struct Written {
 /// Writes a document as a fragment: what stands within a body element.
 #[must_use]
 pub fn write(doc: &Document, options: &Options<'_>) -> Written {
-    let has_raw = options.raw == Raw::Clean && doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. }));
-    if !has_raw && model::holds(doc) {
-        return Writer::new(doc, options).run();
+    let survey = model::survey(doc);
+    let opens = survey.has_raw && options.raw == Raw::Clean;
+    if survey.holds && !opens {
+        return Writer::new(doc, options, survey).run();
     }
     let mut repaired = doc.clone();
     repaired.findings.clear();
-    if has_raw {
+    if opens {
         super::open_raw(&mut repaired);
     }
     repair::repair(&mut repaired);
-    let mut written = Writer::new(&repaired, options).run();
+    let survey = model::survey(&repaired);
+    let mut written = Writer::new(&repaired, options, survey).run();
     written.findings.splice(..0, std::mem::take(&mut repaired.findings));
     written
 }
@@ -77,13 +79,13 @@ struct Writer<'d, 'o> {
 }
 
 impl<'d, 'o> Writer<'d, 'o> {
-    fn new(doc: &'d Document, options: &'o Options<'o>) -> Self {
+    fn new(doc: &'d Document, options: &'o Options<'o>, survey: model::Survey) -> Self {
         Self {
             doc,
             options,
             out: Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options),
             findings: Vec::new(),
-            ids: ids::Ids::of(doc, options),
+            ids: ids::Ids::of(doc, options, survey),
             notes: NoteNumbers::default(),
             headings: headings::Headings::below(options.level_above),
             links: 0,

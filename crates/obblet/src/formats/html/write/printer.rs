@@ -1,6 +1,7 @@
 //! Puts markup on lines: knows indentation, escaping, and the two syntaxes.
 
 use super::super::{Characters, Options, Syntax, address};
+use crate::scan::unescaped_length;
 use std::fmt::Write;
 
 /// What a byte of text needs.
@@ -146,6 +147,20 @@ impl Printer {
         self.escape(text, if self.ascii { &TEXT_ASCII } else { &TEXT });
     }
 
+    /// Characters whose line ends are soft breaks.
+    #[inline]
+    pub(super) fn flowing_text(&mut self, text: &str) {
+        if self.indent == 0 {
+            return self.text(text);
+        }
+        for (index, line) in text.split('\n').enumerate() {
+            if index > 0 {
+                self.soft_break();
+            }
+            self.text(line);
+        }
+    }
+
     /// An attribute, within a tag.
     pub(super) fn attribute(&mut self, name: &str, value: &str) {
         self.out.push(' ');
@@ -175,10 +190,21 @@ impl Printer {
         self.out.push('"');
     }
 
+    fn plain(&self, bytes: &[u8], classes: &[u8; 256]) -> usize {
+        if self.ascii {
+            return bytes.iter().take_while(|byte| classes[**byte as usize] == PLAIN).count();
+        }
+        unescaped_length(bytes)
+    }
+
     fn escape(&mut self, text: &str, classes: &[u8; 256]) {
         let bytes = text.as_bytes();
         let (mut start, mut at) = (0, 0);
-        while at < bytes.len() {
+        loop {
+            at += self.plain(&bytes[at..], classes);
+            if at == bytes.len() {
+                break;
+            }
             if classes[bytes[at] as usize] == PLAIN {
                 at += 1;
                 continue;

@@ -14,27 +14,33 @@ const WORDS: [(&str, Callout); 5] = [
 pub(super) fn mark(doc: &mut Document) {
     let quotes: Vec<NodeId> = doc.nodes().filter(|(_, node)| node.kind() == Kind::BlockQuote).map(|(id, _)| id).collect();
     for quote in quotes {
-        if let Some((paragraph, text, callout)) = alert(doc, quote) {
-            let rest = doc.node(text).next();
-            doc.detach(text);
-            match rest {
-                Some(line_end) => doc.detach(line_end),
-                None => doc.detach(paragraph),
+        if let Some((paragraph, node, callout, rest)) = alert(doc, quote) {
+            let after = doc.node(node).next();
+            match (rest.is_empty(), after) {
+                (false, _) => doc.set_kind(node, Kind::Text(rest)),
+                (true, Some(line_end)) => {
+                    doc.detach(node);
+                    doc.detach(line_end);
+                }
+                (true, None) => doc.detach(paragraph),
             }
             doc.set_kind(quote, Kind::Division(DivisionKind::Callout(callout)));
         }
     }
 }
 
-fn alert(doc: &Document, quote: NodeId) -> Option<(NodeId, NodeId, Callout)> {
+/// The first paragraph of an alert, the text that names its kind, the kind, and what of the text is in the next line.
+fn alert(doc: &Document, quote: NodeId) -> Option<(NodeId, NodeId, Callout, Text)> {
     let paragraph = doc.node(quote).first_child().filter(|&id| doc.kind(id) == Kind::Paragraph)?;
     let first = doc.node(paragraph).first_child()?;
     let Kind::Text(text) = doc.kind(first) else { return None };
-    let alone = match doc.node(first).next() {
-        Some(next) => matches!(doc.kind(next), Kind::SoftBreak | Kind::LineBreak),
-        None => doc.node(paragraph).next().is_some(),
-    };
-    let word = doc.text(Text { ..text }).trim_end();
-    let (_, callout) = WORDS.iter().find(|(known, _)| known.eq_ignore_ascii_case(word))?;
-    alone.then_some((paragraph, first, *callout))
+    let line = doc.text(text).split('\n').next().unwrap_or_default();
+    let rest = Text { start: text.end.min(text.start + line.len() as u32 + 1), ..text };
+    let alone = !rest.is_empty()
+        || match doc.node(first).next() {
+            Some(next) => matches!(doc.kind(next), Kind::SoftBreak | Kind::LineBreak) || line.len() < text.len(),
+            None => doc.node(paragraph).next().is_some(),
+        };
+    let (_, callout) = WORDS.iter().find(|(known, _)| known.eq_ignore_ascii_case(line.trim_end()))?;
+    alone.then_some((paragraph, first, *callout, rest))
 }

@@ -21,8 +21,12 @@ pub(super) struct Bracket {
 
 impl Scanner<'_, '_, '_> {
     /// `[` and `![`
-    pub(super) fn open_bracket(&mut self, image: bool) {
-        if !image && self.note() {
+    pub(super) fn open_bracket(&mut self) {
+        let mark = self.at.wrapping_sub(1);
+        let image = self.at > self.plain && self.byte(mark) == b'!' && self.escaped != mark;
+        if image {
+            self.at = mark;
+        } else if self.note() {
             return;
         }
         if let Some(outer) = self.context.brackets.last_mut() {

@@ -15,6 +15,7 @@ use super::reference::References;
 use crate::document::{Document, Kind, NodeId, NoteId, Text};
 use emphasis::{Delimiter, NONE};
 use link::Bracket;
+use crate::scan::{Stops, Window};
 use std::collections::HashMap;
 use token::{Token, TokenKind};
 
@@ -26,7 +27,7 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
         options,
         references,
         notes,
-        special: specials(options),
+        stops: stops(source, options),
         tokens: Vec::new(),
         delimiters: Vec::new(),
         matches: Vec::new(),
@@ -47,6 +48,7 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
             base: text.start,
             at: 0,
             plain: 0,
+            escaped: usize::MAX,
             last_delimiter: NONE,
             inactive_below: 0,
             missing: Missing::default(),
@@ -62,7 +64,8 @@ struct Context<'o> {
     options: &'o Options,
     references: References,
     notes: HashMap<String, NoteId>,
-    special: [bool; 256],
+    /// The bytes at which a scan has to stop and look.
+    stops: Stops,
     tokens: Vec<Token>,
     delimiters: Vec<Delimiter>,
     matches: Vec<emphasis::Match>,
@@ -92,24 +95,28 @@ struct Scanner<'t, 'c, 'o> {
     at: usize,
     /// Where the plain text begins that no token holds yet.
     plain: usize,
+    /// The last character that a backslash stands before.
+    escaped: usize,
     last_delimiter: i32,
     /// Brackets below this place in the stack can't begin links any more.
     inactive_below: usize,
     missing: Missing,
 }
 
-/// The bytes at which a scan has to stop and look.
-fn specials(options: &Options) -> [bool; 256] {
-    let mut special = [false; 256];
-    for byte in *b"\n\\`*_[]!<&" {
-        special[byte as usize] = true;
+/// The bytes at which a scan has to stop and look, as far as the source has any use for them.
+fn stops(source: &str, options: &Options) -> Stops {
+    let mut stops = b"\n*<&".to_vec();
+    let has = |needle: &str| memchr::memmem::find(source.as_bytes(), needle.as_bytes()).is_some();
+    if options.strikethrough {
+        stops.push(b'~');
     }
-    special[b'~' as usize] = options.strikethrough;
-    special[b'$' as usize] = options.math;
-    for byte in *b":@w" {
-        special[byte as usize] = options.autolinks;
+    if options.math {
+        stops.push(b'$');
     }
-    special
+    if options.autolinks {
+        stops.extend([(b':', "://"), (b'@', "@"), (b'w', "www.")].iter().filter(|(_, needle)| has(needle)).map(|(stop, _)| *stop));
+    }
+    Stops::new(&stops)
 }
 
 impl<'t> Scanner<'t, '_, '_> {
@@ -122,18 +129,16 @@ impl<'t> Scanner<'t, '_, '_> {
         let trimmed = self.text.trim_end_matches([' ', '\t', '\n']);
         self.text = trimmed;
         let bytes = trimmed.as_bytes();
-        while let Some(&byte) = bytes.get(self.at) {
-            if !self.context.special[byte as usize] {
-                self.at += 1;
-                continue;
-            }
+        let (stops, mut window) = (self.context.stops, Window::default());
+        loop {
+            self.at = window.next_stop(bytes, &stops, self.at);
+            let Some(&byte) = bytes.get(self.at) else { break };
             match byte {
                 b'\n' => self.line_end(),
                 b'\\' => self.backslash(),
                 b'`' => self.code(),
                 b'*' | b'_' | b'~' => self.delimiter(byte),
-                b'[' => self.open_bracket(false),
-                b'!' if bytes.get(self.at + 1) == Some(&b'[') => self.open_bracket(true),
+                b'[' => self.open_bracket(),
                 b']' => self.close_bracket(),
                 b'<' => self.angle(),
                 b'&' => self.reference(),
@@ -188,15 +193,20 @@ impl<'t> Scanner<'t, '_, '_> {
         self.context.doc.intern(resolved)
     }
 
-    /// Hard and soft breaks (sections 6.7 and 6.8).
+    /// Hard and soft breaks (sections 6.7 and 6.8). A soft break with nothing to trim around it stays in the text.
     fn line_end(&mut self) {
+        let white = |byte: u8| matches!(byte, b' ' | b'\t');
         let before = &self.text.as_bytes()[self.plain..self.at];
-        let text_end = self.plain + before.iter().rposition(|byte| !matches!(byte, b' ' | b'\t')).map_or(0, |last| last + 1);
+        if !self.context.options.hard_lines && !before.last().is_none_or(|&last| white(last)) && !white(self.byte(self.at + 1)) {
+            self.at += 1;
+            return;
+        }
+        let text_end = self.plain + before.iter().rposition(|&byte| !white(byte)).map_or(0, |last| last + 1);
         let hard = self.context.options.hard_lines || before.ends_with(b"  ");
         self.flush(text_end);
         self.push(if hard { TokenKind::LineBreak } else { TokenKind::SoftBreak }, self.at);
         self.at += 1;
-        while matches!(self.byte(self.at), b' ' | b'\t') {
+        while white(self.byte(self.at)) {
             self.at += 1;
         }
         self.plain = self.at;
@@ -214,6 +224,7 @@ impl<'t> Scanner<'t, '_, '_> {
             next if entity::is_punctuation(next) => {
                 self.flush(self.at);
                 self.plain = self.at + 1;
+                self.escaped = self.plain;
                 self.at += 2;
             }
             _ => self.at += 1,
