@@ -13,7 +13,9 @@ pub(crate) fn common(text: &str) -> String {
 
 /// The text without that white space.
 pub(crate) fn remove(text: &str, indentation: &str) -> String {
-    text.split_inclusive('\n').map(|line| line.strip_prefix(indentation).unwrap_or_else(|| line.trim_start_matches([' ', '\t']))).collect()
+    text.split_inclusive('\n')
+        .map(|line| line.strip_prefix(indentation).unwrap_or_else(|| line.trim_start_matches([' ', '\t'])))
+        .collect()
 }
 
 /// Markup with that white space before each line, but for lines within preformatted text, where it would be content.
@@ -42,6 +44,9 @@ mod tests {
         let text = "\t  # A\n\n\t  b\n\t    c\n";
         assert_eq!(common(text), "\t  ");
         assert_eq!(remove(text, "\t  "), "# A\n\nb\n  c\n");
-        assert_eq!(add("<p>a</p>\n<pre><code>b\nc\n</code></pre>\n<p>d</p>\n", "  "), "  <p>a</p>\n  <pre><code>b\nc\n</code></pre>\n  <p>d</p>\n");
+        assert_eq!(
+            add("<p>a</p>\n<pre><code>b\nc\n</code></pre>\n<p>d</p>\n", "  "),
+            "  <p>a</p>\n  <pre><code>b\nc\n</code></pre>\n  <p>d</p>\n"
+        );
     }
 }

@@ -63,12 +63,7 @@ fn one(source: &str, finding: &Finding) {
         place => format!(":{place}"),
     };
     let hint = if finding.hint.is_empty() { String::new() } else { format!("; {}", finding.hint) };
-    say(format_args!(
-        "{source}{place}: {style}{}{style:#} [{}] {}{hint}",
-        finding.weight.word(),
-        finding.code,
-        finding.message
-    ));
+    say(format_args!("{source}{place}: {style}{}{style:#} [{}] {}{hint}", finding.weight.word(), finding.code, finding.message));
 }
 
 /// How many findings of each weight there are, in words; empty where there are none.

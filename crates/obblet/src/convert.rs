@@ -1,6 +1,6 @@
 //! One document from one format to another.
 
-use crate::document::{Document, Finding, Kind};
+use crate::document::{Document, Finding, Kind, NodeId};
 use crate::error::Error;
 use crate::formats::{Format, html, markdown};
 use crate::page;
@@ -140,12 +140,12 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
     if let Some(links) = surroundings.links {
         refine::links::redirect(&mut doc, links);
     }
-    let files = page::images::place(&mut doc, profile, surroundings);
+    let placed = page::images::place(&mut doc, profile, surroundings);
     let mut converted = match profile.shape {
-        Shape::Fragment => fragment(&doc, profile),
-        Shape::Page | Shape::Auto => page::finish(&doc, profile, surroundings)?,
+        Shape::Fragment => fragment(&doc, profile, &placed.safe),
+        Shape::Page | Shape::Auto => page::finish(&doc, profile, surroundings, &placed.safe)?,
     };
-    converted.files.splice(..0, files);
+    converted.files.splice(..0, placed.files);
     let mut findings = std::mem::take(&mut doc.findings);
     findings.append(&mut converted.findings);
     findings.sort_by_key(|finding| finding.place);
@@ -153,14 +153,14 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
     Ok(converted)
 }
 
-fn fragment(doc: &Document, profile: &Profile) -> Converted {
-    let written = html::write(doc, &html_options(profile, html::Ids::Used));
+fn fragment(doc: &Document, profile: &Profile, safe_pictures: &[NodeId]) -> Converted {
+    let written = html::write(doc, &html::Options { safe_pictures, ..html_options(profile, html::Ids::Used) });
     let title = page::title(doc, profile, "");
     Converted { text: written.html, findings: written.findings, files: Vec::new(), title }
 }
 
 /// The options of the HTML writer that a profile asks for.
-pub(crate) fn html_options(profile: &Profile, ids: html::Ids) -> html::Options<'static> {
+pub(crate) fn html_options<'h>(profile: &Profile, ids: html::Ids) -> html::Options<'h> {
     let exact = profile.shape == Shape::Fragment && profile.markdown.dialect == Dialect::Commonmark;
     html::Options {
         syntax: profile.html.syntax,

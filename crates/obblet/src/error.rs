@@ -27,7 +27,7 @@ pub enum Error {
         limit: u64,
     },
     /// A file that a setting names can't be used.
-    #[error("{setting}: can't read {path}: {cause}")]
+    #[error("{setting}: can't read {path}: {}", describe(.cause))]
     SettingFile {
         /// Key of the setting.
         setting: &'static str,
@@ -56,11 +56,23 @@ pub enum Error {
     #[error(transparent)]
     Profile(#[from] ProfileError),
     /// A file can't be read or written.
-    #[error("{path}: {cause}")]
+    #[error("{path}: {}", describe(.cause))]
     File {
         /// Path of the file.
         path: String,
         /// Why.
         cause: std::io::Error,
     },
+}
+
+/// What an error of the system means to a person: in words, without its number.
+#[must_use]
+pub fn describe(error: &std::io::Error) -> String {
+    match error.kind() {
+        std::io::ErrorKind::NotFound => "there is no such file".to_owned(),
+        std::io::ErrorKind::PermissionDenied => "permission denied".to_owned(),
+        std::io::ErrorKind::IsADirectory => "it is a folder".to_owned(),
+        std::io::ErrorKind::NotADirectory | std::io::ErrorKind::AlreadyExists => "a part of its path is no folder".to_owned(),
+        _ => error.to_string().split(" (os error").next().unwrap_or_default().to_lowercase(),
+    }
 }

@@ -14,12 +14,12 @@
 //!
 //! The rooms of the house:
 //!
-//! * [`document`]: the model that all other rooms share;
-//! * [`formats`]: a room for each format, reading it into the model and writing it from there;
-//! * [`refine`]: passes from a document to a document;
-//! * [`page`]: looks;
-//! * [`profile`]: every setting, its default and its meaning;
-//! * [`publish`]: a folder in, web output out.
+//! * [`mod@document`]: the model that all other rooms share;
+//! * [`mod@formats`]: a room for each format, reading it into the model and writing it from there;
+//! * [`mod@refine`]: passes from a document to a document;
+//! * [`mod@page`]: the page around a fragment, and its looks;
+//! * [`mod@profile`]: every setting, its default and its meaning;
+//! * [`mod@publish`]: a folder in, web output out.
 //!
 //! There is no terminal, no network, no clock and no environment in here. Files are read only where a call names them, and
 //! never outside of the source's folder.
@@ -35,5 +35,5 @@ pub mod refine;
 mod scan;
 
 pub use convert::{Converted, LinkTarget, Links, OutputFile, Surroundings, convert, convert_in, read, write};
-pub use error::Error;
+pub use error::{Error, describe};
 pub use formats::Format;

@@ -1,5 +1,5 @@
 //! Every example of the CommonMark specification, compared as parsed trees.
-#![allow(missing_docs, reason = "tests")]
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
 mod support;
 

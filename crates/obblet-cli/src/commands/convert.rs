@@ -7,7 +7,7 @@ use crate::{indentation, messages};
 use obblet::document::Finding;
 use obblet::profile::{Profile, Shape};
 use obblet::publish::{DocumentLinks, Entry, format_of, write_whole};
-use obblet::{Converted, Error, Format, Links, Surroundings, convert_in};
+use obblet::{Converted, Error, Format, Links, Surroundings, convert_in, describe};
 use std::io::{Read, Write};
 use std::path::{Path, PathBuf};
 use std::time::Instant;
@@ -18,7 +18,12 @@ struct Failure(Outcome, String);
 impl From<Error> for Failure {
     fn from(error: Error) -> Self {
         let outcome = match error {
-            Error::Profile(_) | Error::UnknownLook { .. } | Error::SettingFile { .. } | Error::Frame { .. } => Outcome::Misused,
+            Error::Profile(_)
+            | Error::UnknownLook { .. }
+            | Error::SettingFile { .. }
+            | Error::Frame { .. }
+            | Error::NotRead { .. }
+            | Error::NotWritten { .. } => Outcome::Misused,
             _ => Outcome::Failed,
         };
         Self(outcome, error.to_string())
@@ -109,14 +114,22 @@ fn reads(convert: &Convert, source: &Path) -> Result<Format, Failure> {
     match &convert.reads {
         Some(name) => named(name),
         None => format_of(source).ok_or_else(|| {
-            let extension = source.extension().map_or_else(|| "it has no extension".to_owned(), |known| format!("no format has the extension .{}", known.display()));
+            let extension = source.extension().map_or_else(
+                || "it has no extension".to_owned(),
+                |known| format!("no format has the extension .{}", known.display()),
+            );
             misused(format!("{extension}; say which format it is with --reads"))
         }),
     }
 }
 
 /// Each source and the file it goes to.
-fn plan(convert: &Convert, folder: Option<&Path>, output: Option<&Path>, writes: Format) -> Result<Vec<(PathBuf, Option<PathBuf>)>, Failure> {
+fn plan(
+    convert: &Convert,
+    folder: Option<&Path>,
+    output: Option<&Path>,
+    writes: Format,
+) -> Result<Vec<(PathBuf, Option<PathBuf>)>, Failure> {
     let mut plan: Vec<(PathBuf, Option<PathBuf>)> = Vec::new();
     for source in &convert.sources {
         let target = match folder {
@@ -153,7 +166,13 @@ fn same_file(a: &Path, b: &Path) -> bool {
     a == b || std::fs::canonicalize(a).ok().zip(std::fs::canonicalize(b).ok()).is_some_and(|(a, b)| a == b)
 }
 
-fn from_file(convert: &Convert, source: &Path, target: Option<&Path>, writes: Format, links: Option<&dyn Links>) -> Result<Vec<Finding>, Failure> {
+fn from_file(
+    convert: &Convert,
+    source: &Path,
+    target: Option<&Path>,
+    writes: Format,
+    links: Option<&dyn Links>,
+) -> Result<Vec<Finding>, Failure> {
     let start = Instant::now();
     if target.is_some_and(|target| same_file(source, target)) {
         return Err(misused("the output is the source itself; name another file with --output"));
@@ -179,10 +198,18 @@ fn from_file(convert: &Convert, source: &Path, target: Option<&Path>, writes: Fo
     Ok(converted.findings)
 }
 
-fn from_standard_input(convert: &Convert, output: Option<&Path>, writes: Format, report: &mut Report) -> Result<Outcome, Failure> {
+fn from_standard_input(
+    convert: &Convert,
+    output: Option<&Path>,
+    writes: Format,
+    report: &mut Report,
+) -> Result<Outcome, Failure> {
     let start = Instant::now();
     let mut bytes = Vec::new();
-    std::io::stdin().lock().read_to_end(&mut bytes).map_err(|error| Failure(Outcome::Failed, format!("standard input: {}", describe(&error))))?;
+    std::io::stdin()
+        .lock()
+        .read_to_end(&mut bytes)
+        .map_err(|error| Failure(Outcome::Failed, format!("standard input: {}", describe(&error))))?;
     let reads = convert.reads.as_deref().map_or(Ok(Format::Markdown), named)?;
     if output.is_some_and(is_folder) {
         return Err(misused("text from standard input needs a file to go to; name one with --output"));
@@ -208,7 +235,8 @@ fn from_standard_input(convert: &Convert, output: Option<&Path>, writes: Format,
 }
 
 fn profile(convert: &Convert, folder: Option<&Path>) -> Result<Profile, Failure> {
-    super::profile(&convert.settings, folder, &[("page.title", convert.title.as_ref())]).map_err(|error| misused(error.to_string()))
+    super::profile(&convert.settings, folder, &[("page.title", convert.title.as_ref())])
+        .map_err(|error| misused(error.to_string()))
 }
 
 /// Writes what a conversion made: pictures first, so that no page names what is not there.
@@ -233,20 +261,6 @@ fn save(converted: &Converted, target: Option<&Path>, folder: Option<&Path>) -> 
                 }
                 _ => Ok(()),
             }
-        }
-    }
-}
-
-/// What an error of the system means, without its number.
-fn describe(error: &std::io::Error) -> String {
-    match error.kind() {
-        std::io::ErrorKind::NotFound => "there is no such file".to_owned(),
-        std::io::ErrorKind::PermissionDenied => "permission denied".to_owned(),
-        std::io::ErrorKind::IsADirectory => "it is a folder".to_owned(),
-        std::io::ErrorKind::NotADirectory => "a part of its path is no folder".to_owned(),
-        _ => {
-            let text = error.to_string();
-            text.split(" (os error").next().unwrap_or_default().to_lowercase()
         }
     }
 }

@@ -9,7 +9,11 @@ use obblet::profile::{BUILT_IN, Profile, ProfileError};
 use std::path::Path;
 
 /// The profile that a command line asks for, for documents in a folder.
-pub(crate) fn profile(settings: &Settings, folder: Option<&Path>, more: &[(&str, Option<&String>)]) -> Result<Profile, ProfileError> {
+pub(crate) fn profile(
+    settings: &Settings,
+    folder: Option<&Path>,
+    more: &[(&str, Option<&String>)],
+) -> Result<Profile, ProfileError> {
     let is_built_in = |name: &str| BUILT_IN.iter().any(|(known, _, _)| *known == name);
     // A built-in profile is where to begin, wherever it stands among the others.
     let first = settings.profile.iter().rev().find(|name| is_built_in(name)).map_or("page", String::as_str);

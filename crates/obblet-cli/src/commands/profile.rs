@@ -73,7 +73,10 @@ fn show(profile: &Profile, only: Option<&str>) -> Outcome {
 /// A file of settings in which all is commented out but what the built-in profile sets.
 fn new(file: &Path, from: &str) -> Outcome {
     let Some((_, _, own)) = BUILT_IN.iter().find(|(name, _, _)| *name == from) else {
-        return messages::fail(Outcome::Misused, Profile::built_in(from).err().map_or_else(String::new, |error| error.to_string()));
+        return messages::fail(
+            Outcome::Misused,
+            Profile::built_in(from).err().map_or_else(String::new, |error| error.to_string()),
+        );
     };
     if file.exists() {
         return messages::fail(Outcome::Failed, format_args!("{} is there already; name another file", file.display()));
@@ -97,7 +100,10 @@ fn new(file: &Path, from: &str) -> Outcome {
     }
     match obblet::publish::write_whole(file, out.as_bytes()) {
         Ok(()) => {
-            messages::say(format_args!("{} holds every setting; take the number sign from those that you change", file.display()));
+            messages::say(format_args!(
+                "{} holds every setting; take the number sign from those that you change",
+                file.display()
+            ));
             Outcome::Done
         }
         Err(error) => messages::fail(Outcome::Failed, error),

@@ -53,6 +53,6 @@ impl TreeSink for Nothing {
 }
 
 /// Parses a page and keeps nothing of it. Returns the number of elements.
-pub fn parse(html: &str) -> usize {
+pub(crate) fn parse(html: &str) -> usize {
     html5ever::parse_document(Nothing::default(), ParseOpts::default()).one(html)
 }

@@ -60,7 +60,10 @@ impl Format {
     /// The format of files with an extension, in any case of letters.
     #[must_use]
     pub fn from_extension(extension: &str) -> Option<Self> {
-        TABLE.iter().find(|entry| entry.extensions.iter().any(|known| known.eq_ignore_ascii_case(extension))).map(|entry| entry.format)
+        TABLE
+            .iter()
+            .find(|entry| entry.extensions.iter().any(|known| known.eq_ignore_ascii_case(extension)))
+            .map(|entry| entry.format)
     }
 
     /// Whether documents of this format can be read.

@@ -8,7 +8,9 @@ pub(super) fn list(headings: &[HeadingEntry], depth: u8, syntax: Syntax, charact
     let top = headings.iter().map(|heading| heading.level).min().unwrap_or(1);
     let title_only = headings.iter().filter(|heading| heading.level == top).count() == 1 && headings[0].level == top;
     let first = if title_only { top + 1 } else { top };
-    let shown = headings.iter().filter(|heading| (first..first + depth).contains(&heading.level) && !heading.id.is_empty() && !heading.text.is_empty());
+    let shown = headings
+        .iter()
+        .filter(|heading| (first..first + depth).contains(&heading.level) && !heading.id.is_empty() && !heading.text.is_empty());
     let mut out = String::new();
     let mut open: Vec<u8> = Vec::new();
     for heading in shown {

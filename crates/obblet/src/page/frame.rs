@@ -33,7 +33,12 @@ pub(super) struct View<'v> {
 }
 
 /// Puts a page together.
-pub(super) fn render(doc: &Document, profile: &Profile, surroundings: &Surroundings<'_>, view: &View<'_>) -> Result<String, Error> {
+pub(super) fn render(
+    doc: &Document,
+    profile: &Profile,
+    surroundings: &Surroundings<'_>,
+    view: &View<'_>,
+) -> Result<String, Error> {
     let metadata = &doc.metadata;
     let xhtml = profile.html.syntax == Syntax::Xhtml;
     let other: BTreeMap<String, String> = metadata.other.iter().cloned().collect();
@@ -59,7 +64,7 @@ pub(super) fn render(doc: &Document, profile: &Profile, surroundings: &Surroundi
         look => profile.page.look.clone(),
         skip_link => profile.page.skip_link,
         xhtml,
-        end => if xhtml { " /" } else { "" },
+        end => safe(if xhtml { " /" } else { "" }),
     };
     let mut environment = Environment::new();
     environment.set_auto_escape_callback(|_| AutoEscape::Html);
@@ -71,7 +76,10 @@ pub(super) fn render(doc: &Document, profile: &Profile, surroundings: &Surroundi
         let Some(path) = file else { return Ok(Value::from("")) };
         let text = read_setting(setting, path)?;
         let name = path.display().to_string();
-        environment.render_named_str(&name, &text, &content).map(Value::from_safe_string).map_err(|error| frame_error(&name, &error))
+        environment
+            .render_named_str(&name, &text, &content)
+            .map(Value::from_safe_string)
+            .map_err(|error| frame_error(&name, &error))
     };
     let parts = context! {
         head => part("page.head", &profile.page.head)?,

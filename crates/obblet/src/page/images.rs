@@ -15,8 +15,17 @@ struct Picture {
     address: Option<String>,
 }
 
-/// Puts the pictures of a document where the profile wants them. Returns the files that go with the output.
-pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surroundings<'_>) -> Vec<OutputFile> {
+/// What was done about the pictures of a document.
+#[derive(Debug, Default)]
+pub(crate) struct Placed {
+    /// Files that go with the output.
+    pub(crate) files: Vec<OutputFile>,
+    /// Drawings that were made safe and are part of the page now.
+    pub(crate) safe: Vec<NodeId>,
+}
+
+/// Puts the pictures of a document where the profile wants them.
+pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surroundings<'_>) -> Placed {
     let images: Vec<(NodeId, Text, Text)> = doc
         .nodes()
         .filter_map(|(id, node)| match node.kind() {
@@ -25,13 +34,14 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surrou
         })
         .collect();
     if images.is_empty() {
-        return Vec::new();
+        return Placed::default();
     }
     if profile.images.place == ImagePlace::Drop {
         drop_all(doc, &images);
-        return Vec::new();
+        return Placed::default();
     }
-    let mut gallery = Gallery { profile, surroundings, pictures: HashMap::new(), names: HashMap::new(), files: Vec::new() };
+    let mut gallery =
+        Gallery { profile, surroundings, pictures: HashMap::new(), names: HashMap::new(), placed: Placed::default() };
     for (id, src, alt) in images {
         if alt.is_empty() && !doc.attributes(id).other.iter().any(|(name, _)| doc.text(*name) == "role") {
             let place = doc.place(id);
@@ -43,7 +53,7 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surrou
         }
         gallery.place_one(doc, id, src, alt);
     }
-    gallery.files
+    gallery.placed
 }
 
 fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
@@ -64,7 +74,7 @@ struct Gallery<'a> {
     pictures: HashMap<PathBuf, Option<Picture>>,
     /// Names that are taken in the folder of pictures.
     names: HashMap<String, usize>,
-    files: Vec<OutputFile>,
+    placed: Placed,
 }
 
 impl Gallery<'_> {
@@ -87,24 +97,34 @@ impl Gallery<'_> {
         if let Some(address) = &picture.address {
             let src = doc.intern(address);
             doc.set_kind(id, Kind::Image { src, alt });
+            if address.starts_with("data:image/svg+xml;") {
+                self.placed.safe.push(id);
+            }
         }
     }
 
     /// Reads a picture and decides where it goes.
     fn load(&mut self, path: &Path, local: &str) -> Result<Picture, Finding> {
         let missing = || {
-            Finding::advice("image.missing", format!("there is no picture {local}")).hint("check its path; it counts from the folder of the document")
+            Finding::advice("image.missing", format!("there is no picture {local}"))
+                .hint("check its path; it counts from the folder of the document")
         };
         let real = std::fs::canonicalize(path).map_err(|_| missing())?;
         let root = self.surroundings.root.or(self.surroundings.folder).unwrap_or(Path::new("."));
         let real_root = std::fs::canonicalize(root).map_err(|_| missing())?;
         if !real.starts_with(&real_root) {
-            return Err(Finding::changed("image.outside", format!("the picture {local} is outside of the folder of the source; it was not read"))
-                .hint("move it into the folder"));
+            return Err(Finding::changed(
+                "image.outside",
+                format!("the picture {local} is outside of the folder of the source; it was not read"),
+            )
+            .hint("move it into the folder"));
         }
         let length = std::fs::metadata(&real).ok().filter(std::fs::Metadata::is_file).ok_or_else(missing)?.len();
         if length > self.profile.limits.image {
-            return Err(Finding::changed("image.too-large", format!("the picture {local} has {length} bytes, more than limits.image allows; it was not read")));
+            return Err(Finding::changed(
+                "image.too-large",
+                format!("the picture {local} has {length} bytes, more than limits.image allows; it was not read"),
+            ));
         }
         let bytes = std::fs::read(&real).map_err(|_| missing())?;
         let mut picture = Picture { size: size(&bytes), bytes, address: None };
@@ -126,11 +146,13 @@ impl Gallery<'_> {
         }
         let Some(output) = self.surroundings.output else { return };
         if self.surroundings.mirrored {
-            self.files.push(OutputFile { path: PathBuf::from(local), bytes: std::mem::take(&mut picture.bytes) });
+            self.placed.files.push(OutputFile { path: PathBuf::from(local), bytes: std::mem::take(&mut picture.bytes) });
             return;
         }
         // In the folder of the source the page reaches the picture where it is.
-        let same = std::fs::canonicalize(output).ok().zip(self.surroundings.folder.and_then(|folder| std::fs::canonicalize(folder).ok()));
+        let same = std::fs::canonicalize(output)
+            .ok()
+            .zip(self.surroundings.folder.and_then(|folder| std::fs::canonicalize(folder).ok()));
         if same.is_some_and(|(output, folder)| output == folder) {
             return;
         }
@@ -144,18 +166,21 @@ impl Gallery<'_> {
         };
         let folder = self.profile.images.folder.replace("{name}", self.surroundings.name);
         // The setting names a folder beside the page and nothing else.
-        let folder: PathBuf = Path::new(&folder).components().filter(|part| matches!(part, std::path::Component::Normal(_))).collect();
+        let folder: PathBuf =
+            Path::new(&folder).components().filter(|part| matches!(part, std::path::Component::Normal(_))).collect();
         let path = folder.join(file);
         let parts: Vec<String> = path.iter().map(|part| encode(&part.to_string_lossy())).collect();
         picture.address = Some(parts.join("/"));
-        self.files.push(OutputFile { path, bytes: std::mem::take(&mut picture.bytes) });
+        self.placed.files.push(OutputFile { path, bytes: std::mem::take(&mut picture.bytes) });
     }
 }
 
 /// The path that an address names, where it is one of a file beside the document.
 fn local_path(address: &str) -> Option<String> {
     let path = address.split(['?', '#']).next().unwrap_or_default();
-    let has_scheme = path.split_once(':').is_some_and(|(scheme, _)| scheme.len() > 1 && scheme.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'-' | b'.')));
+    let has_scheme = path.split_once(':').is_some_and(|(scheme, _)| {
+        scheme.len() > 1 && scheme.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'-' | b'.'))
+    });
     if path.is_empty() || path.starts_with('/') || path.starts_with('\\') || has_scheme {
         return None;
     }
@@ -189,9 +214,11 @@ fn media_type(name: &str) -> Option<&'static str> {
 
 /// Width and height in CSS pixels.
 fn size(bytes: &[u8]) -> Option<(usize, usize)> {
-    imagesize::blob_size(bytes).ok().map(|size| (size.width, size.height)).or_else(|| svg::size(bytes)).filter(|&(width, height)| {
-        (1..100_000).contains(&width) && (1..100_000).contains(&height)
-    })
+    imagesize::blob_size(bytes)
+        .ok()
+        .map(|size| (size.width, size.height))
+        .or_else(|| svg::size(bytes))
+        .filter(|&(width, height)| (1..100_000).contains(&width) && (1..100_000).contains(&height))
 }
 
 fn set_size(doc: &mut Document, id: NodeId, width: usize, height: usize) {

@@ -11,7 +11,7 @@ mod svg;
 pub use look::LOOKS;
 
 use crate::convert::{Converted, OutputFile, Surroundings, first_heading, html_options};
-use crate::document::{Document, Finding, Kind};
+use crate::document::{Document, Finding, Kind, NodeId};
 use crate::error::Error;
 use crate::formats::html::{self, Characters, Highlighter, Syntax};
 use crate::profile::{Profile, StylePlace};
@@ -37,7 +37,12 @@ pub(crate) fn highlighter(profile: &Profile) -> Option<Highlighter<'static>> {
 }
 
 /// Writes a document as a whole page.
-pub(crate) fn finish(doc: &Document, profile: &Profile, surroundings: &Surroundings<'_>) -> Result<Converted, Error> {
+pub(crate) fn finish(
+    doc: &Document,
+    profile: &Profile,
+    surroundings: &Surroundings<'_>,
+    safe_pictures: &[NodeId],
+) -> Result<Converted, Error> {
     let name = if surroundings.name.is_empty() { "Untitled" } else { surroundings.name };
     let title = title(doc, profile, name);
     let has_top_heading = doc.children(doc.root()).any(|child| doc.kind(child) == Kind::Heading(1));
@@ -46,6 +51,7 @@ pub(crate) fn finish(doc: &Document, profile: &Profile, surroundings: &Surroundi
     options.list_headings = true;
     options.level_above = u8::from(shows_title);
     options.taken_ids = frame::IDS;
+    options.safe_pictures = safe_pictures;
     let mut written = html::write(doc, &options);
     let language = doc.metadata.language.clone().filter(|tag| html::is_language(tag));
     if language.is_none() {
@@ -66,7 +72,9 @@ pub(crate) fn finish(doc: &Document, profile: &Profile, surroundings: &Surroundi
         title: &title,
         shows_title,
         language: language.as_deref(),
-        description: Some(profile.page.description.as_str()).filter(|text| !text.is_empty()).or(doc.metadata.description.as_deref()),
+        description: Some(profile.page.description.as_str())
+            .filter(|text| !text.is_empty())
+            .or(doc.metadata.description.as_deref()),
         authors: authors(doc, profile),
         contents: &contents,
         headings: &written.headings,

@@ -73,7 +73,9 @@ fn write(writer: &mut Writer<Vec<u8>>, event: Event<'_>) -> Result<(), String> {
 fn runs(tag: &BytesStart<'_>) -> bool {
     let name = tag.local_name().as_ref().to_lowercase();
     let animates_address = matches!(name.as_str(), "animate" | "animatetransform" | "animatemotion")
-        && tag.attributes().flatten().any(|attribute| attribute.key.local_name().as_ref() == "attributeName" && attribute.value.to_ascii_lowercase().ends_with("href"));
+        && tag.attributes().flatten().any(|attribute| {
+            attribute.key.local_name().as_ref() == "attributeName" && attribute.value.to_ascii_lowercase().ends_with("href")
+        });
     animates_address || RUNNING.contains(&name.as_str())
 }
 

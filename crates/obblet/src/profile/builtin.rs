@@ -11,7 +11,11 @@ pub const BUILT_IN: [(&str, &str, &str); 6] = [
         "structure only, for a system with its own styles",
         "shape = \"fragment\"\nhtml.ids = \"none\"\nhtml.compact = false\n",
     ),
-    ("lookalike", "a page that looks like the source", "shape = \"page\"\nstyling = \"exact\"\npage.look = \"none\"\npage.contents = 0\n"),
+    (
+        "lookalike",
+        "a page that looks like the source",
+        "shape = \"page\"\nstyling = \"exact\"\npage.look = \"none\"\npage.contents = 0\n",
+    ),
     (
         "reader",
         "for e-readers: XML syntax and ASCII characters",
@@ -32,10 +36,10 @@ impl Profile {
     pub fn built_in(name: &str) -> Result<Self, ProfileError> {
         let mut profile = Self::default();
         let names = || BUILT_IN.iter().map(|(name, _, _)| *name);
-        let (_, _, settings) = BUILT_IN.iter().find(|(known, _, _)| *known == name).ok_or_else(|| ProfileError::UnknownProfile {
-            name: name.to_owned(),
-            nearest: error::nearest(name, names()),
-        })?;
+        let (_, _, settings) = BUILT_IN
+            .iter()
+            .find(|(known, _, _)| *known == name)
+            .ok_or_else(|| ProfileError::UnknownProfile { name: name.to_owned(), nearest: error::nearest(name, names()) })?;
         profile.apply(settings, name, None)?;
         Ok(profile)
     }

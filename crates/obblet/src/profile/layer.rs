@@ -24,8 +24,7 @@ impl Profile {
     /// # Errors
     /// Where there is no such setting, or it can't have that value.
     pub fn set(&mut self, assignment: &str) -> Result<(), ProfileError> {
-        let (key, value) =
-            assignment.split_once('=').ok_or_else(|| ProfileError::NoValue { text: assignment.to_owned() })?;
+        let (key, value) = assignment.split_once('=').ok_or_else(|| ProfileError::NoValue { text: assignment.to_owned() })?;
         self.set_value(key.trim(), &Value::text(value.trim()))
     }
 
@@ -44,7 +43,8 @@ impl Profile {
     /// Where the text is not TOML, or a key or a value in it is wrong, with the line.
     pub fn apply(&mut self, text: &str, name: &str, folder: Option<&Path>) -> Result<(), ProfileError> {
         let line_of = |offset: usize| text[..offset.min(text.len())].matches('\n').count() + 1;
-        let in_file = |offset, error| ProfileError::InFile { file: name.to_owned(), line: line_of(offset), error: Box::new(error) };
+        let in_file =
+            |offset, error| ProfileError::InFile { file: name.to_owned(), line: line_of(offset), error: Box::new(error) };
         let table = DeTable::parse(text).map_err(|error| {
             let offset = error.span().map_or(0, |span| span.start);
             in_file(offset, ProfileError::Syntax { message: error.message().lines().next().unwrap_or_default().to_owned() })

@@ -161,12 +161,8 @@ impl Choice for Raw {
 }
 
 impl Choice for Option<Ids> {
-    const CHOICES: &'static [(&'static str, Self)] = &[
-        ("auto", None),
-        ("used", Some(Ids::Used)),
-        ("headings", Some(Ids::Headings)),
-        ("none", Some(Ids::None)),
-    ];
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("auto", None), ("used", Some(Ids::Used)), ("headings", Some(Ids::Headings)), ("none", Some(Ids::None))];
 }
 
 impl Choice for HeadingLevels {
@@ -203,33 +199,113 @@ impl Choice for Dashes {
 
 /// Every setting, in the order in which `obblet profile show` lists them.
 pub static SETTINGS: &[Setting] = &[
-    choice!("shape", Shape, shape, "What the output is: a whole page, or a fragment to paste into another system. With auto, text from standard input becomes a fragment and a file becomes a page."),
-    choice!("styling", Styling, styling, "How much of the source's looks is carried over: structure only, style names as classes, or all of it. Formats without styles have structure only."),
-    choice!("html.syntax", Syntax, html.syntax, "The syntax that is written: HTML, or the XML form that e-readers and XML tools want."),
-    choice!("html.characters", Characters, html.characters, "Which characters are written as themselves; with ascii, all others become character references."),
+    choice!(
+        "shape",
+        Shape,
+        shape,
+        "What the output is: a whole page, or a fragment to paste into another system. With auto, text from standard input becomes a fragment and a file becomes a page."
+    ),
+    choice!(
+        "styling",
+        Styling,
+        styling,
+        "How much of the source's looks is carried over: structure only, style names as classes, or all of it. Formats without styles have structure only."
+    ),
+    choice!(
+        "html.syntax",
+        Syntax,
+        html.syntax,
+        "The syntax that is written: HTML, or the XML form that e-readers and XML tools want."
+    ),
+    choice!(
+        "html.characters",
+        Characters,
+        html.characters,
+        "Which characters are written as themselves; with ascii, all others become character references."
+    ),
     number!("html.indent", html.indent, 0 to 8, "Spaces for each level of blocks. White space that means something is never touched."),
     flag!("html.compact", html.compact, "Whether blocks follow each other without line breaks."),
-    choice!("html.raw", Raw, html.raw, "What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings."),
-    flag!("html.trust", html.trust, "Whether addresses that run script, and pictures that hold some, are carried over. For your own documents only."),
-    choice!("html.ids", Option<Ids>, html.ids, "Which headings get an id: those that something points to, all of them, or none. With auto, all of them in a page and the used ones in a fragment."),
-    choice!("html.heading-levels", HeadingLevels, html.heading_levels, "Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it. With auto it does, except in fragments of the CommonMark dialect."),
+    choice!(
+        "html.raw",
+        Raw,
+        html.raw,
+        "What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings."
+    ),
+    flag!(
+        "html.trust",
+        html.trust,
+        "Whether addresses that run script, and pictures that hold some, are carried over. For your own documents only."
+    ),
+    choice!(
+        "html.ids",
+        Option<Ids>,
+        html.ids,
+        "Which headings get an id: those that something points to, all of them, or none. With auto, all of them in a page and the used ones in a fragment."
+    ),
+    choice!(
+        "html.heading-levels",
+        HeadingLevels,
+        html.heading_levels,
+        "Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it. With auto it does, except in fragments of the CommonMark dialect."
+    ),
     flag!("html.heading-numbers", html.heading_numbers, "Whether headings get numbers, as in 2.1."),
-    choice!("markdown.dialect", Dialect, markdown.dialect, "Which Markdown the source is written in. It decides about the extensions below that are not set."),
+    choice!(
+        "markdown.dialect",
+        Dialect,
+        markdown.dialect,
+        "Which Markdown the source is written in. It decides about the extensions below that are not set."
+    ),
     choice!("markdown.tables", Option<bool>, markdown.tables, "Whether rows of cells between bars are tables."),
     choice!("markdown.tasks", Option<bool>, markdown.tasks, "Whether list items that begin with [ ] or [x] have a checkbox."),
     choice!("markdown.strikethrough", Option<bool>, markdown.strikethrough, "Whether text between tildes is struck through."),
     choice!("markdown.autolinks", Option<bool>, markdown.autolinks, "Whether bare web and mail addresses are links."),
-    choice!("markdown.tag-filter", Option<bool>, markdown.tag_filter, "Whether nine tags that change how a page is read, such as script, lose their meaning where raw HTML is kept."),
+    choice!(
+        "markdown.tag-filter",
+        Option<bool>,
+        markdown.tag_filter,
+        "Whether nine tags that change how a page is read, such as script, lose their meaning where raw HTML is kept."
+    ),
     choice!("markdown.footnotes", Option<bool>, markdown.footnotes, "Whether [^1] mentions a note that [^1]: defines."),
     choice!("markdown.alerts", Option<bool>, markdown.alerts, "Whether a block quote that begins with [!NOTE] is a callout."),
     choice!("markdown.math", Option<bool>, markdown.math, "Whether text between dollar signs is a formula."),
-    choice!("markdown.front-matter", Option<bool>, markdown.front_matter, "Whether YAML between two lines of three hyphens at the top is metadata."),
-    choice!("markdown.line-ends", LineEnds, markdown.line_ends, "What the end of a line within a paragraph is: white space, or a line break."),
-    choice!("images.place", ImagePlace, images.place, "What becomes of pictures: files in a folder beside the page, part of the page, or left out with their words kept."),
-    text!("images.folder", images.folder, "The folder of pictures beside a page; {name} is the name of the page's file. Pictures that the page can reach where they are stay there."),
-    flag!("images.sizes", images.sizes, "Whether width and height of pictures are filled in from the files, so that the page does not move while it loads."),
-    text!("page.title", page.title, "The title. Without one, the document's metadata, its first heading and its file name are asked, in this order."),
-    text!("page.description", page.description, "A sentence or two about the page, for those who find it. Without one, the metadata is asked."),
+    choice!(
+        "markdown.front-matter",
+        Option<bool>,
+        markdown.front_matter,
+        "Whether YAML between two lines of three hyphens at the top is metadata."
+    ),
+    choice!(
+        "markdown.line-ends",
+        LineEnds,
+        markdown.line_ends,
+        "What the end of a line within a paragraph is: white space, or a line break."
+    ),
+    choice!(
+        "images.place",
+        ImagePlace,
+        images.place,
+        "What becomes of pictures: files in a folder beside the page, part of the page, or left out with their words kept."
+    ),
+    text!(
+        "images.folder",
+        images.folder,
+        "The folder of pictures beside a page; {name} is the name of the page's file. Pictures that the page can reach where they are stay there."
+    ),
+    flag!(
+        "images.sizes",
+        images.sizes,
+        "Whether width and height of pictures are filled in from the files, so that the page does not move while it loads."
+    ),
+    text!(
+        "page.title",
+        page.title,
+        "The title. Without one, the document's metadata, its first heading and its file name are asked, in this order."
+    ),
+    text!(
+        "page.description",
+        page.description,
+        "A sentence or two about the page, for those who find it. Without one, the metadata is asked."
+    ),
     text!("page.author", page.author, "Who wrote it. Without one, the metadata is asked."),
     text!("page.language", page.language, "The language of the page, as in en or pt-BR. Without one, the metadata is asked."),
     text!("page.look", page.look, "The design: chart, folio or beacon; none for a page without one."),
@@ -248,11 +324,25 @@ pub static SETTINGS: &[Setting] = &[
     file!("page.head", page.head, "A file whose markup goes to the end of the head of the page."),
     file!("page.header", page.header, "A file whose markup stands above the content. It may hold expressions, as a frame does."),
     file!("page.footer", page.footer, "A file whose markup stands below the content. It may hold expressions, as a frame does."),
-    file!("page.frame", page.frame, "A template for the whole page, instead of the built-in one. The guide lists what it can use."),
+    file!(
+        "page.frame",
+        page.frame,
+        "A template for the whole page, instead of the built-in one. The guide lists what it can use."
+    ),
     flag!("page.skip-link", page.skip_link, "Whether the page begins with a link past the header, for those who use a keyboard."),
     flag!("page.highlight", page.highlight, "Whether code has colours."),
-    choice!("clean.quotes", Quotes, clean.quotes, "Whether straight quotation marks become the ones that printers of the document's language use."),
-    choice!("clean.dashes", Dashes, clean.dashes, "Whether two and three hyphens become dashes, and three full stops an ellipsis."),
+    choice!(
+        "clean.quotes",
+        Quotes,
+        clean.quotes,
+        "Whether straight quotation marks become the ones that printers of the document's language use."
+    ),
+    choice!(
+        "clean.dashes",
+        Dashes,
+        clean.dashes,
+        "Whether two and three hyphens become dashes, and three full stops an ellipsis."
+    ),
     number!("limits.source", limits.source, 1 to 1_000_000_000, "Sources that are larger than so many bytes are refused."),
     number!("limits.image", limits.image, 1 to 1_000_000_000, "Pictures that are larger than so many bytes are neither copied nor embedded."),
 ];

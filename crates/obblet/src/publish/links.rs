@@ -61,7 +61,9 @@ fn relative(from: &Path, to: &Path) -> String {
     let to: Vec<Component<'_>> = to.components().collect();
     let shared = from.iter().zip(&to[..to.len().saturating_sub(1)]).take_while(|(a, b)| a == b).count();
     let up = std::iter::repeat_n("..".to_owned(), from.len() - shared);
-    let down = to[shared..].iter().map(|part| part.as_os_str().to_string_lossy().replace('%', "%25").replace(' ', "%20").replace('?', "%3F").replace('#', "%23"));
+    let down = to[shared..].iter().map(|part| {
+        part.as_os_str().to_string_lossy().replace('%', "%25").replace(' ', "%20").replace('?', "%3F").replace('#', "%23")
+    });
     up.chain(down).collect::<Vec<_>>().join("/")
 }
 
@@ -73,8 +75,11 @@ mod tests {
     #[test]
     fn links_lead_to_pages() {
         let entry = |source: &str, output: &str| Entry { source: source.into(), output: output.into(), format: Format::Markdown };
-        let entries =
-            [entry("README.md", "index.html"), entry("tides/spring tides.md", "tides/spring tides.html"), entry("log/a.md", "log/a.html")];
+        let entries = [
+            entry("README.md", "index.html"),
+            entry("tides/spring tides.md", "tides/spring tides.html"),
+            entry("log/a.md", "log/a.html"),
+        ];
         let links = DocumentLinks::new(Path::new("/nowhere"), &entries);
         let from = links.from(Path::new("log/a.md"));
         let leads = |address: &str| LinkTarget::Leads(address.to_owned());

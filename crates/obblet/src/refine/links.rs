@@ -24,8 +24,13 @@ pub fn redirect(doc: &mut Document, links: &dyn Links) {
             }
             LinkTarget::Missing { nearest } => {
                 let place = doc.place(id);
-                let hint = nearest.map_or_else(|| "correct the address".to_owned(), |nearest| format!("perhaps {nearest} is meant"));
-                doc.find(Finding::advice("link.missing", format!("a link leads to {address}, which is not there")).at(place).hint(hint));
+                let hint =
+                    nearest.map_or_else(|| "correct the address".to_owned(), |nearest| format!("perhaps {nearest} is meant"));
+                doc.find(
+                    Finding::advice("link.missing", format!("a link leads to {address}, which is not there"))
+                        .at(place)
+                        .hint(hint),
+                );
             }
         }
     }

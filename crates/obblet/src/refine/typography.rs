@@ -92,7 +92,8 @@ fn set_text(text: &str, before: &mut char, marks: Option<Marks>, dashes: bool) -
     let mut rest = text;
     while let Some(c) = rest.chars().next() {
         let after = &rest[c.len_utf8()..];
-        let opens = before.is_whitespace() || matches!(*before, '(' | '[' | '{' | '\u{2014}' | '\u{2013}' | '-' | '\u{201C}' | '\u{AB}' | '\u{201E}' | '"');
+        let opens = before.is_whitespace()
+            || matches!(*before, '(' | '[' | '{' | '\u{2014}' | '\u{2013}' | '-' | '\u{201C}' | '\u{AB}' | '\u{201E}' | '"');
         let (written, length) = match (c, marks) {
             ('"', Some(marks)) => (if opens { marks.double.0 } else { marks.double.1 }, 1),
             // An apostrophe at the beginning of a number or of a word that lost its start.
@@ -131,7 +132,11 @@ mod tests {
 
     #[test]
     fn marks_follow_the_language() {
-        case("en", "\"It's 'high' water,\" she said--at 6...", "\u{201C}It\u{2019}s \u{2018}high\u{2019} water,\u{201D} she said\u{2013}at 6\u{2026}");
+        case(
+            "en",
+            "\"It's 'high' water,\" she said--at 6...",
+            "\u{201C}It\u{2019}s \u{2018}high\u{2019} water,\u{201D} she said\u{2013}at 6\u{2026}",
+        );
         case("de-AT", "Er sagte: \"Ebbe\" --- im '26er Jahr", "Er sagte: \u{201E}Ebbe\u{201C} \u{2014} im \u{2019}26er Jahr");
         case("fr", "\"oui\"", "\u{AB}\u{A0}oui\u{A0}\u{BB}");
         case("en", "----- (\"a\")", "----- (\u{201C}a\u{201D})");

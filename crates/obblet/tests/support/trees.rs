@@ -1,6 +1,8 @@
 //! Trees of every kind of node in every place, most of which make no sense.
 
-use obblet::document::{Align, Callout, CellKind, DivisionKind, Document, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, TextLevel};
+use obblet::document::{
+    Align, Callout, CellKind, DivisionKind, Document, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, TextLevel,
+};
 use proptest::prelude::*;
 
 /// How many kinds [`kind`] knows.
@@ -8,7 +10,8 @@ pub const KINDS: usize = 48;
 
 /// One kind of node of each sort, with its texts in the document.
 pub fn kind(doc: &mut Document, number: usize) -> Kind {
-    let list = ListKind { ordered: number.is_multiple_of(2), tight: number.is_multiple_of(3), marker: Marker::LowerRoman, start: 3 };
+    let list =
+        ListKind { ordered: number.is_multiple_of(2), tight: number.is_multiple_of(3), marker: Marker::LowerRoman, start: 3 };
     let cell = CellKind { header: false, scope: Scope::Row, align: Align::Right, columns: 1, rows: 1 };
     match number % KINDS {
         0 => Kind::Paragraph,

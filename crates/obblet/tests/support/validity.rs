@@ -5,12 +5,34 @@ use super::dom::{Dom, fragment};
 use std::collections::HashSet;
 
 const PHRASING: &[&str] = &[
-    "", "a", "abbr", "b", "bdi", "bdo", "br", "cite", "code", "data", "del", "dfn", "em", "i", "img", "input", "ins", "kbd", "mark", "q", "rp",
-    "rt", "ruby", "s", "samp", "small", "span", "strong", "sub", "sup", "time", "u", "var",
+    "", "a", "abbr", "b", "bdi", "bdo", "br", "cite", "code", "data", "del", "dfn", "em", "i", "img", "input", "ins", "kbd",
+    "mark", "q", "rp", "rt", "ruby", "s", "samp", "small", "span", "strong", "sub", "sup", "time", "u", "var",
 ];
 const FLOW: &[&str] = &[
-    "address", "article", "aside", "blockquote", "details", "div", "dl", "figure", "footer", "h1", "h2", "h3", "h4", "h5", "h6", "header", "hr", "nav",
-    "ol", "p", "pre", "section", "table", "ul",
+    "address",
+    "article",
+    "aside",
+    "blockquote",
+    "details",
+    "div",
+    "dl",
+    "figure",
+    "footer",
+    "h1",
+    "h2",
+    "h3",
+    "h4",
+    "h5",
+    "h6",
+    "header",
+    "hr",
+    "nav",
+    "ol",
+    "p",
+    "pre",
+    "section",
+    "table",
+    "ul",
 ];
 const VOID: &[&str] = &["br", "hr", "img", "input"];
 
@@ -31,9 +53,8 @@ fn may_stand_in(child: &str, parent: &str) -> bool {
         "caption" => phrasing || FLOW.contains(&child),
         "figure" => phrasing || FLOW.contains(&child) || child == "figcaption",
         "details" => phrasing || FLOW.contains(&child) || child == "summary",
-        "li" | "dd" | "td" | "blockquote" | "div" | "section" | "article" | "aside" | "nav" | "header" | "footer" | "figcaption" | "address" => {
-            phrasing || FLOW.contains(&child)
-        }
+        "li" | "dd" | "td" | "blockquote" | "div" | "section" | "article" | "aside" | "nav" | "header" | "footer"
+        | "figcaption" | "address" => phrasing || FLOW.contains(&child),
         _ => phrasing,
     }
 }
@@ -90,8 +111,32 @@ fn attribute_faults(dom: &Dom, node: usize, ids: &mut HashSet<String>, faults: &
     for (key, value) in &dom.nodes[node].attributes {
         let known = matches!(
             key.as_str(),
-            "id" | "class" | "lang" | "dir" | "title" | "role" | "aria-label" | "href" | "rel" | "hreflang" | "src" | "alt" | "width" | "height" | "start"
-                | "type" | "reversed" | "value" | "colspan" | "rowspan" | "scope" | "style" | "open" | "cite" | "datetime" | "disabled" | "checked"
+            "id" | "class"
+                | "lang"
+                | "dir"
+                | "title"
+                | "role"
+                | "aria-label"
+                | "href"
+                | "rel"
+                | "hreflang"
+                | "src"
+                | "alt"
+                | "width"
+                | "height"
+                | "start"
+                | "type"
+                | "reversed"
+                | "value"
+                | "colspan"
+                | "rowspan"
+                | "scope"
+                | "style"
+                | "open"
+                | "cite"
+                | "datetime"
+                | "disabled"
+                | "checked"
         );
         if !known {
             faults.push(format!("attribute {key} of <{name}>"));
@@ -103,8 +148,10 @@ fn attribute_faults(dom: &Dom, node: usize, ids: &mut HashSet<String>, faults: &
             faults.push(format!("style {value:?}"));
         }
         if matches!(key.as_str(), "href" | "src" | "cite") {
-            let plain: String = value.chars().filter(|c| !c.is_whitespace() && !c.is_control()).collect::<String>().to_lowercase();
-            let data = plain.starts_with("data:") && !(key == "src" && plain.starts_with("data:image/") && !plain.starts_with("data:image/svg"));
+            let plain: String =
+                value.chars().filter(|c| !c.is_whitespace() && !c.is_control()).collect::<String>().to_lowercase();
+            let data = plain.starts_with("data:")
+                && !(key == "src" && plain.starts_with("data:image/") && !plain.starts_with("data:image/svg"));
             if plain.starts_with("javascript:") || plain.starts_with("vbscript:") || data {
                 faults.push(format!("{key} {value:?}"));
             }
@@ -139,7 +186,9 @@ fn structure_faults(dom: &Dom, node: usize, faults: &mut Vec<String>) {
         }
         "dl" if names.first() != Some(&"dt") || names.last() != Some(&"dd") => faults.push(format!("dl with {names:?}")),
         "rt" | "rp" if !within("ruby") => faults.push(format!("<{name}> outside of ruby")),
-        "figure" if names.iter().filter(|name| **name == "figcaption").count() > 1 => faults.push("figure with two captions".to_owned()),
+        "figure" if names.iter().filter(|name| **name == "figcaption").count() > 1 => {
+            faults.push("figure with two captions".to_owned())
+        }
         "table" => table_faults(dom, node, &names, faults),
         _ => {}
     }
@@ -152,7 +201,13 @@ fn table_faults(dom: &Dom, table: usize, names: &[&str], faults: &mut Vec<String
     }
     let rows_of = |node: usize| dom.nodes[node].children.iter().copied().filter(|&row| dom.name(row) == "tr").collect::<Vec<_>>();
     let mut groups: Vec<Vec<usize>> = vec![rows_of(table)];
-    groups.extend(dom.nodes[table].children.iter().filter(|&&child| matches!(dom.name(child), "thead" | "tbody" | "tfoot")).map(|&child| rows_of(child)));
+    groups.extend(
+        dom.nodes[table]
+            .children
+            .iter()
+            .filter(|&&child| matches!(dom.name(child), "thead" | "tbody" | "tfoot"))
+            .map(|&child| rows_of(child)),
+    );
     let (mut widths, mut begins) = (HashSet::new(), HashSet::new());
     for rows in groups {
         let mut taken = HashSet::new();

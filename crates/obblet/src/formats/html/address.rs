@@ -1,8 +1,7 @@
 //! Which addresses are safe to follow, and how they are written.
 
 /// Schemes whose addresses run script or show a page of the author's making, by the names that browsers knew them.
-const RUNNING: [&str; 9] =
-    ["javascript", "vbscript", "livescript", "mocha", "data", "blob", "filesystem", "jar", "view-source"];
+const RUNNING: [&str; 9] = ["javascript", "vbscript", "livescript", "mocha", "data", "blob", "filesystem", "jar", "view-source"];
 
 /// The scheme of an address as a browser finds it: white space and control characters do not count.
 fn scheme(address: &str) -> Option<String> {
@@ -47,9 +46,12 @@ pub fn is_safe_link(address: &str) -> bool {
 pub fn is_safe_picture(address: &str) -> bool {
     is_safe_link(address) || {
         let start: String = address.chars().filter(|c| *c > ' ').take(24).collect::<String>().to_ascii_lowercase();
-        ["png", "gif", "jpeg", "jpg", "webp", "avif", "bmp"]
-            .iter()
-            .any(|kind| start.strip_prefix("data:image/").and_then(|rest| rest.strip_prefix(kind)).is_some_and(|rest| rest.starts_with([';', ','])))
+        ["png", "gif", "jpeg", "jpg", "webp", "avif", "bmp"].iter().any(|kind| {
+            start
+                .strip_prefix("data:image/")
+                .and_then(|rest| rest.strip_prefix(kind))
+                .is_some_and(|rest| rest.starts_with([';', ',']))
+        })
     }
 }
 
@@ -58,7 +60,24 @@ const fn is_plain(byte: u8) -> bool {
     byte.is_ascii_alphanumeric()
         || matches!(
             byte,
-            b'-' | b'_' | b'.' | b'+' | b'!' | b'*' | b'\'' | b'(' | b')' | b',' | b'#' | b'@' | b'?' | b'=' | b';' | b':' | b'/' | b'$' | b'~'
+            b'-' | b'_'
+                | b'.'
+                | b'+'
+                | b'!'
+                | b'*'
+                | b'\''
+                | b'('
+                | b')'
+                | b','
+                | b'#'
+                | b'@'
+                | b'?'
+                | b'='
+                | b';'
+                | b':'
+                | b'/'
+                | b'$'
+                | b'~'
         )
 }
 
@@ -86,7 +105,9 @@ pub(super) fn write(out: &mut String, address: &str) {
             at += 1;
             continue;
         }
-        let escaped = byte == b'%' && bytes.get(at + 1).is_some_and(u8::is_ascii_hexdigit) && bytes.get(at + 2).is_some_and(u8::is_ascii_hexdigit);
+        let escaped = byte == b'%'
+            && bytes.get(at + 1).is_some_and(u8::is_ascii_hexdigit)
+            && bytes.get(at + 2).is_some_and(u8::is_ascii_hexdigit);
         if escaped || (at < host_end && matches!(byte, b'[' | b']')) {
             at += 1;
             continue;
@@ -144,13 +165,24 @@ mod tests {
     #[test]
     fn addresses_that_run_are_known_in_every_disguise() {
         for address in [
-            "javascript:alert(1)", "JaVaScRiPt:x", " javascript:x", "java\tscript:x", "java\nscript:x", "\u{1}javascript:x",
-            "javascript\u{200B}:x", "vbscript:x", "data:text/html,x", "data:image/svg+xml,x", "blob:x", "ja\u{AD}vascript:x",
+            "javascript:alert(1)",
+            "JaVaScRiPt:x",
+            " javascript:x",
+            "java\tscript:x",
+            "java\nscript:x",
+            "\u{1}javascript:x",
+            "javascript\u{200B}:x",
+            "vbscript:x",
+            "data:text/html,x",
+            "data:image/svg+xml,x",
+            "blob:x",
+            "ja\u{AD}vascript:x",
         ] {
             assert!(!is_safe_link(address), "{address:?}");
             assert!(!is_safe_picture(address), "{address:?}");
         }
-        for address in ["tides.html", "#javascript:", "https://a.example/javascript:", "mailto:a@b.example", "x/y:z", "made-up:x"] {
+        for address in ["tides.html", "#javascript:", "https://a.example/javascript:", "mailto:a@b.example", "x/y:z", "made-up:x"]
+        {
             assert!(is_safe_link(address), "{address:?}");
         }
         assert!(is_safe_picture("data:image/png;base64,AAAA"));

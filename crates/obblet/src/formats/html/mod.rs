@@ -15,6 +15,8 @@ pub(crate) use model::is_language;
 pub use read::open_raw;
 pub use write::{HeadingEntry, Written, write};
 
+use crate::document::NodeId;
+
 /// Which of the two syntaxes of HTML is written.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Syntax {
@@ -94,6 +96,8 @@ pub struct Options<'h> {
     pub level_above: u8,
     /// Ids that the surroundings of the output use.
     pub taken_ids: &'h [&'h str],
+    /// Pictures that hold nothing that runs, whatever their addresses look like; in the order of their names.
+    pub safe_pictures: &'h [NodeId],
     /// Colours code.
     pub highlight: Option<Highlighter<'h>>,
 }
@@ -114,6 +118,7 @@ impl Default for Options<'_> {
             list_headings: false,
             level_above: 0,
             taken_ids: &[],
+            safe_pictures: &[],
             highlight: None,
         }
     }

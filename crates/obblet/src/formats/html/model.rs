@@ -104,7 +104,13 @@ const fn class(kind: Kind) -> usize {
         Kind::Details { .. } => 20,
         Kind::Summary => 21,
         Kind::Note => 22,
-        Kind::Text(_) | Kind::Code(_) | Kind::Image { .. } | Kind::LineBreak | Kind::SoftBreak | Kind::Math { .. } | Kind::Raw { .. } => 23,
+        Kind::Text(_)
+        | Kind::Code(_)
+        | Kind::Image { .. }
+        | Kind::LineBreak
+        | Kind::SoftBreak
+        | Kind::Math { .. }
+        | Kind::Raw { .. } => 23,
         Kind::Emphasis
         | Kind::Strong
         | Kind::Underline
@@ -208,7 +214,9 @@ pub(super) const fn may_hold(parent: Kind, child: Kind) -> bool {
         Kind::Root | Kind::Note => false,
         Kind::TextLevel(TextLevel::RubyText | TextLevel::RubyParenthesis) => matches!(parent, Kind::TextLevel(TextLevel::Ruby)),
         _ if child.is_inline() => {
-            (holds_flow(parent) || holds_phrasing(parent)) && !parent.is_leaf() && !matches!(parent, Kind::Link { .. } if is_note(child))
+            (holds_flow(parent) || holds_phrasing(parent))
+                && !parent.is_leaf()
+                && !matches!(parent, Kind::Link { .. } if is_note(child))
         }
         Kind::Heading(_) => holds_flow(parent) && !is_header_cell(parent) && !is_address(parent),
         _ => holds_flow(parent) && (!is_address(parent) || matches!(child, Kind::Paragraph)),
@@ -241,14 +249,18 @@ pub(super) fn attribute(kind: Kind, name: &str, value: &str) -> Option<Attribute
     let is_number = !value.is_empty() && value.len() < 6 && value.bytes().all(|byte| byte.is_ascii_digit());
     match (kind, name) {
         (Kind::Image { .. }, "width" | "height") => is_number.then_some(AttributeForm::Text),
-        (Kind::Link { .. }, "rel") => value.bytes().all(|byte| byte.is_ascii_alphabetic() || matches!(byte, b' ' | b'-')).then_some(AttributeForm::Text),
+        (Kind::Link { .. }, "rel") => {
+            value.bytes().all(|byte| byte.is_ascii_alphabetic() || matches!(byte, b' ' | b'-')).then_some(AttributeForm::Text)
+        }
         (Kind::Link { .. }, "hreflang") => is_language(value).then_some(AttributeForm::Text),
         (Kind::List(list), "reversed") => list.ordered.then_some(AttributeForm::Flag),
         (Kind::ListItem { .. }, "value") => value.parse::<i32>().is_ok().then_some(AttributeForm::Text),
         (Kind::BlockQuote | Kind::Insertion | Kind::Deletion | Kind::TextLevel(TextLevel::Quotation), "cite") => {
             super::is_safe_link(value).then_some(AttributeForm::Address)
         }
-        (Kind::Insertion | Kind::Deletion | Kind::TextLevel(TextLevel::Time), "datetime") => is_date(value).then_some(AttributeForm::Text),
+        (Kind::Insertion | Kind::Deletion | Kind::TextLevel(TextLevel::Time), "datetime") => {
+            is_date(value).then_some(AttributeForm::Text)
+        }
         (Kind::TextLevel(TextLevel::Data), "value") => Some(AttributeForm::Text),
         _ => None,
     }
@@ -258,7 +270,8 @@ pub(super) fn attribute(kind: Kind, name: &str, value: &str) -> Option<Attribute
 pub(crate) fn is_language(tag: &str) -> bool {
     let mut parts = tag.split('-');
     let is_part = |part: &str, least| (least..=8).contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric());
-    parts.next().is_some_and(|first| is_part(first, 2) && first.bytes().all(|byte| byte.is_ascii_alphabetic()) && first.len() < 4) && parts.all(|part| is_part(part, 1))
+    parts.next().is_some_and(|first| is_part(first, 2) && first.bytes().all(|byte| byte.is_ascii_alphabetic()) && first.len() < 4)
+        && parts.all(|part| is_part(part, 1))
 }
 
 /// Whether a text is a date as `YYYY-MM-DD`, with or without a time behind it.
@@ -267,7 +280,13 @@ pub(super) fn is_date(text: &str) -> bool {
     let (date, time) = bytes.split_at(bytes.len().min(10));
     let digits = |part: &[u8]| part.iter().all(u8::is_ascii_digit);
     let number = |part: &[u8]| part.iter().fold(0, |number, digit| number * 10 + u32::from(digit - b'0'));
-    if date.len() != 10 || date[4] != b'-' || date[7] != b'-' || !digits(&date[..4]) || !digits(&date[5..7]) || !digits(&date[8..]) {
+    if date.len() != 10
+        || date[4] != b'-'
+        || date[7] != b'-'
+        || !digits(&date[..4])
+        || !digits(&date[5..7])
+        || !digits(&date[8..])
+    {
         return false;
     }
     let (year, month, day) = (number(&date[..4]), number(&date[5..7]), number(&date[8..]));

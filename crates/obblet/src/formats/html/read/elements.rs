@@ -1,7 +1,8 @@
 //! What the elements of HTML are in the model.
 
 use crate::document::{
-    Align, CellKind, Direction, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Text, TextLevel,
+    Align, CellKind, Direction, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Text,
+    TextLevel,
 };
 use html5ever::{Attribute, QualName, ns};
 
@@ -23,7 +24,10 @@ struct Given<'a>(&'a [Attribute]);
 
 impl Given<'_> {
     fn get(&self, name: &str) -> Option<&str> {
-        self.0.iter().find(|attribute| attribute.name.ns == ns!() && &*attribute.name.local == name).map(|attribute| &*attribute.value)
+        self.0
+            .iter()
+            .find(|attribute| attribute.name.ns == ns!() && &*attribute.name.local == name)
+            .map(|attribute| &*attribute.value)
     }
 
     fn number<N: std::str::FromStr>(&self, name: &str) -> Option<N> {
@@ -182,7 +186,11 @@ fn cell(given: &Given<'_>, header: bool) -> CellKind {
 }
 
 fn text_align(style: &str) -> Option<&str> {
-    style.split(';').filter_map(|rule| rule.split_once(':')).find(|(name, _)| name.trim().eq_ignore_ascii_case("text-align")).map(|(_, value)| value)
+    style
+        .split(';')
+        .filter_map(|rule| rule.split_once(':'))
+        .find(|(name, _)| name.trim().eq_ignore_ascii_case("text-align"))
+        .map(|(_, value)| value)
 }
 
 fn align(value: &str) -> Align {
@@ -199,7 +207,9 @@ fn global_attributes(doc: &mut Document, node: NodeId, kind: Kind, given: &Given
     for attribute in given.0.iter().filter(|attribute| attribute.name.local.starts_with("on")) {
         let place = doc.place(node);
         doc.find(
-            Finding::lost("html.handler", format!("the handler {} was left out", attribute.name.local)).at(place).losing(&*attribute.value),
+            Finding::lost("html.handler", format!("the handler {} was left out", attribute.name.local))
+                .at(place)
+                .losing(&*attribute.value),
         );
     }
     let text = |doc: &mut Document, name: &str| -> Option<Text> {
@@ -209,7 +219,9 @@ fn global_attributes(doc: &mut Document, node: NodeId, kind: Kind, given: &Given
     if let Some(id) = text(doc, "id").or_else(|| named.then(|| text(doc, "name")).flatten()) {
         doc.attributes_mut(node).id = Some(id);
     }
-    if let Some(language) = given.get("lang").map(|tag| tag.trim().replace('_', "-")).filter(|tag| super::super::model::is_language(tag)) {
+    if let Some(language) =
+        given.get("lang").map(|tag| tag.trim().replace('_', "-")).filter(|tag| super::super::model::is_language(tag))
+    {
         let language = doc.intern(&language);
         doc.attributes_mut(node).language = Some(language);
     }
@@ -220,7 +232,8 @@ fn global_attributes(doc: &mut Document, node: NodeId, kind: Kind, given: &Given
         doc.attributes_mut(node).title = Some(title);
     }
     if kind == Kind::TextLevel(TextLevel::Code)
-        && let Some(language) = given.get("class").and_then(|classes| classes.split_whitespace().find(|class| class.starts_with("language-")))
+        && let Some(language) =
+            given.get("class").and_then(|classes| classes.split_whitespace().find(|class| class.starts_with("language-")))
     {
         let language = doc.intern(language);
         doc.attributes_mut(node).classes.push(language);

@@ -12,8 +12,30 @@ use std::cell::RefCell;
 
 /// Tags without a meaning within a text. What stands between them stays.
 const DROPPED: [&str; 24] = [
-    "html", "head", "body", "frameset", "frame", "base", "link", "meta", "title", "template", "select", "option", "optgroup",
-    "textarea", "xmp", "noembed", "noframes", "noscript", "plaintext", "form", "source", "track", "param", "image",
+    "html",
+    "head",
+    "body",
+    "frameset",
+    "frame",
+    "base",
+    "link",
+    "meta",
+    "title",
+    "template",
+    "select",
+    "option",
+    "optgroup",
+    "textarea",
+    "xmp",
+    "noembed",
+    "noframes",
+    "noscript",
+    "plaintext",
+    "form",
+    "source",
+    "track",
+    "param",
+    "image",
 ];
 
 /// Elements whose content nobody sees.
@@ -58,7 +80,11 @@ impl TokenSink for Chunk<'_, '_, '_> {
             Token::TagToken(tag) if tag.kind == TagKind::StartTag => return self.0.start_tag(tag),
             Token::TagToken(tag) => self.0.end_tag(tag),
             Token::CharacterTokens(text) => self.0.characters(text),
-            Token::DoctypeToken(_) | Token::CommentToken(_) | Token::NullCharacterToken | Token::EOFToken | Token::ParseError(_) => {}
+            Token::DoctypeToken(_)
+            | Token::CommentToken(_)
+            | Token::NullCharacterToken
+            | Token::EOFToken
+            | Token::ParseError(_) => {}
         }
         TokenSinkResult::Continue
     }
@@ -110,7 +136,9 @@ impl<'b, 'd> Filter<'b, 'd> {
 
     /// What there is to say of an element whose content nobody sees. A page within a page becomes a link to it.
     fn unseen(&self, tag: &Tag) -> Option<Finding> {
-        let attribute = |name: &str| tag.attrs.iter().find(|attribute| &*attribute.name.local == name).map(|attribute| attribute.value.clone());
+        let attribute = |name: &str| {
+            tag.attrs.iter().find(|attribute| &*attribute.name.local == name).map(|attribute| attribute.value.clone())
+        };
         let finding = match &*tag.name {
             "script" => Finding::lost("html.script", "a script was left out"),
             "style" => Finding::changed("html.style", "style rules within the text were left out"),
@@ -201,7 +229,13 @@ impl<'b, 'd> Filter<'b, 'd> {
     }
 
     fn tag(&self, name: &'static str, kind: TagKind, attrs: Vec<Attribute>) {
-        self.forward(Token::TagToken(Tag { kind, name: LocalName::from(name), self_closing: false, attrs, had_duplicate_attributes: false }));
+        self.forward(Token::TagToken(Tag {
+            kind,
+            name: LocalName::from(name),
+            self_closing: false,
+            attrs,
+            had_duplicate_attributes: false,
+        }));
     }
 }
 
@@ -243,7 +277,9 @@ const fn name(kind: Kind) -> &'static str {
         }
         Kind::Figure => "figure",
         Kind::ThematicBreak => "hr",
-        Kind::Division(DivisionKind::Callout(Callout::Note | Callout::Tip | Callout::Important | Callout::Warning | Callout::Caution)) => "aside",
+        Kind::Division(DivisionKind::Callout(
+            Callout::Note | Callout::Tip | Callout::Important | Callout::Warning | Callout::Caution,
+        )) => "aside",
         Kind::Division(_) | Kind::Root | Kind::Note | Kind::RawBlock { .. } => "div",
         Kind::Details { .. } => "details",
         Kind::Summary => "summary",

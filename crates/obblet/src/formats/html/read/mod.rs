@@ -29,8 +29,14 @@ enum Event {
 /// Parses the raw HTML of a document and puts what it means in its place. What can run script goes, with findings.
 pub fn open_raw(doc: &mut Document) {
     drop_comments(doc);
-    let has_raw = nodes_with_raw(doc);
     let tops: Vec<NodeId> = std::iter::once(doc.root()).chain(doc.notes.iter().map(|note| note.body)).collect();
+    if !doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. })) {
+        return;
+    }
+    for &top in &tops {
+        show_what_is_too_deep(doc, top);
+    }
+    let has_raw = nodes_with_raw(doc);
     for top in tops {
         if has_raw[top.index()] {
             open_tree(doc, top, &has_raw);
@@ -73,36 +79,18 @@ fn nodes_with_raw(doc: &Document) -> Vec<bool> {
     has_raw
 }
 
-/// What goes into tree construction, in order. Raw HTML in too deep a place becomes text here.
-fn events(doc: &mut Document, top: NodeId, has_raw: &[bool]) -> Vec<Event> {
-    let mut events = Vec::new();
-    let mut too_deep = Vec::new();
-    let mut depth = 0;
-    let mut walk = doc.walk(top);
-    while let Some(step) = walk.next() {
+/// Raw HTML in too deep a place becomes text.
+fn show_what_is_too_deep(doc: &mut Document, top: NodeId) {
+    let (mut depth, mut too_deep) = (0, Vec::new());
+    for step in doc.walk(top) {
         match step {
             Step::Enter(id) => {
                 depth += 1;
-                match doc.kind(id) {
-                    Kind::Raw { raw } | Kind::RawBlock { raw } if depth > DEEPEST => {
-                        too_deep.push((id, raw));
-                        events.push(Event::Whole(id));
-                    }
-                    Kind::Raw { raw } | Kind::RawBlock { raw } => events.push(Event::Raw(id, raw)),
-                    _ if id == top => {}
-                    _ if has_raw[id.index()] => events.push(Event::Open(id)),
-                    _ => {
-                        events.push(Event::Whole(id));
-                        walk.skip_children(id);
-                    }
+                if let (Kind::Raw { raw } | Kind::RawBlock { raw }, true) = (doc.kind(id), depth > DEEPEST) {
+                    too_deep.push((id, raw));
                 }
             }
-            Step::Leave(id) => {
-                depth -= 1;
-                if id != top && has_raw[id.index()] && !doc.kind(id).is_leaf() {
-                    events.push(Event::Close(id));
-                }
-            }
+            Step::Leave(_) => depth -= 1,
         }
     }
     for (id, raw) in too_deep {
@@ -110,6 +98,30 @@ fn events(doc: &mut Document, top: NodeId, has_raw: &[bool]) -> Vec<Event> {
         doc.set_kind(id, if block { Kind::CodeBlock { code: raw, info: Text::EMPTY } } else { Kind::Text(raw) });
         let place = doc.place(id);
         doc.find(Finding::changed("html.too-deep", "HTML that is nested too deeply is shown as text").at(place));
+    }
+}
+
+/// What goes into tree construction, in order.
+fn events(doc: &Document, top: NodeId, has_raw: &[bool]) -> Vec<Event> {
+    let mut events = Vec::new();
+    let mut walk = doc.walk(top);
+    while let Some(step) = walk.next() {
+        match step {
+            Step::Enter(id) => match doc.kind(id) {
+                Kind::Raw { raw } | Kind::RawBlock { raw } => events.push(Event::Raw(id, raw)),
+                _ if id == top => {}
+                _ if has_raw[id.index()] => events.push(Event::Open(id)),
+                _ => {
+                    events.push(Event::Whole(id));
+                    walk.skip_children(id);
+                }
+            },
+            Step::Leave(id) => {
+                if id != top && has_raw[id.index()] && !doc.kind(id).is_leaf() {
+                    events.push(Event::Close(id));
+                }
+            }
+        }
     }
     events
 }

@@ -191,7 +191,9 @@ fn collapse(doc: &mut Document, id: NodeId) {
 /// Takes away white space beside blocks and at the ends of text, and joins pieces of text.
 fn trim(doc: &mut Document, id: NodeId, made: &Made) {
     let kind = doc.kind(id);
-    let is_block = |doc: &Document, node: Option<NodeId>| node.is_none_or(|node| !doc.kind(node).is_inline() || doc.kind(node) == Kind::LineBreak);
+    let is_block = |doc: &Document, node: Option<NodeId>| {
+        node.is_none_or(|node| !doc.kind(node).is_inline() || doc.kind(node) == Kind::LineBreak)
+    };
     let children: Vec<NodeId> = doc.children(id).collect();
     for &child in &children {
         let (Kind::Text(text), true) = (doc.kind(child), made.texts.contains(&child)) else { continue };

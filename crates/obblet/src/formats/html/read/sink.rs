@@ -143,7 +143,8 @@ impl<'d> TreeSink for Sink<'d> {
 
     fn create_element(&self, name: QualName, attributes: Vec<Attribute>, _: ElementFlags) -> NodeId {
         let state = &mut *self.state.borrow_mut();
-        let mark = attributes.iter().find(|attribute| &*attribute.name.ns == MARK).and_then(|mark| mark.value.parse::<usize>().ok());
+        let mark =
+            attributes.iter().find(|attribute| &*attribute.name.ns == MARK).and_then(|mark| mark.value.parse::<usize>().ok());
         let marked = mark.and_then(|mark| state.marked.get_mut(mark)).map(|(id, used)| (*id, std::mem::replace(used, true)));
         let node = match marked {
             Some((id, false)) => id,

@@ -196,7 +196,11 @@ impl Writer<'_, '_> {
         let Some(item) = node.parent().filter(|&parent| matches!(self.doc.kind(parent), Kind::ListItem { .. })) else {
             return false;
         };
-        let tight = self.doc.node(item).parent().is_some_and(|list| matches!(self.doc.kind(list), Kind::List(ListKind { tight: true, .. })));
+        let tight = self
+            .doc
+            .node(item)
+            .parent()
+            .is_some_and(|list| matches!(self.doc.kind(list), Kind::List(ListKind { tight: true, .. })));
         let after_text = node.previous().is_some_and(|before| {
             let kind = self.doc.kind(before);
             kind == Kind::Paragraph || kind.is_inline()
@@ -220,10 +224,10 @@ impl Writer<'_, '_> {
     }
 
     fn leave_paragraph(&mut self, id: NodeId) {
-        if let Some((paragraph, number)) = self.notes.ending
+        if let Some((paragraph, note)) = self.notes.ending
             && paragraph == id
         {
-            self.back_links(number);
+            self.back_links(note);
         }
         if self.is_bare(id) {
             if self.doc.node(id).next().is_some() {
@@ -432,7 +436,9 @@ impl Writer<'_, '_> {
 
     fn image(&mut self, src: Text, alt: Text, id: NodeId) {
         let (address, alt) = (self.doc.text(src), self.doc.text(alt));
-        if !self.options.trust && !address::is_safe_picture(address) {
+        let is_safe =
+            self.options.trust || address::is_safe_picture(address) || self.options.safe_pictures.binary_search(&id).is_ok();
+        if !is_safe {
             self.findings.push(
                 Finding::lost("html.unsafe-picture", "the address of a picture can run script; its words are kept")
                     .at(self.doc.place(id))
@@ -512,7 +518,8 @@ impl Writer<'_, '_> {
             let classes: Vec<&str> = attributes.classes.iter().map(|&class| self.doc.text(class)).collect();
             self.out.attribute("class", &classes.join(" "));
         }
-        if let Some(language) = attributes.language.map(|language| self.doc.text(language)).filter(|tag| model::is_language(tag)) {
+        if let Some(language) = attributes.language.map(|language| self.doc.text(language)).filter(|tag| model::is_language(tag))
+        {
             self.out.attribute("lang", language);
             if self.options.syntax == Syntax::Xhtml {
                 self.out.attribute("xml:lang", language);
@@ -560,9 +567,8 @@ impl Writer<'_, '_> {
             // The pass that cleans has taken all raw nodes away; what is left is in notes that nothing can reach.
             Raw::Clean | Raw::Drop => {
                 if !text.starts_with("<!--") {
-                    self.findings.push(
-                        Finding::lost("html.raw", "raw HTML was left out").at(self.doc.place(id)).losing(text.trim()),
-                    );
+                    self.findings
+                        .push(Finding::lost("html.raw", "raw HTML was left out").at(self.doc.place(id)).losing(text.trim()));
                 }
             }
         }

@@ -53,9 +53,12 @@ impl Writer<'_, '_> {
         let written = if self.options.heading_steps && self.has_words(id) { self.headings.step(level) } else { level };
         if written != level {
             self.findings.push(
-                Finding::changed("html.heading-level", format!("a heading of level {level} leaves out a level and became one of level {written}"))
-                    .at(self.doc.place(id))
-                    .hint("give headings the level below that of the heading above them"),
+                Finding::changed(
+                    "html.heading-level",
+                    format!("a heading of level {level} leaves out a level and became one of level {written}"),
+                )
+                .at(self.doc.place(id))
+                .hint("give headings the level below that of the heading above them"),
             );
         }
         self.headings.open = written;

@@ -80,13 +80,16 @@ struct Writer<'d, 'o> {
 
 impl<'d, 'o> Writer<'d, 'o> {
     fn new(doc: &'d Document, options: &'o Options<'o>, survey: model::Survey) -> Self {
+        let mut ids = ids::Ids::of(doc, options, survey);
+        let mut findings = Vec::new();
+        let notes = NoteNumbers::of(doc, &mut ids, &mut findings);
         Self {
             doc,
             options,
             out: Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options),
-            findings: Vec::new(),
-            ids: ids::Ids::of(doc, options, survey),
-            notes: NoteNumbers::default(),
+            findings,
+            ids,
+            notes,
             headings: headings::Headings::below(options.level_above),
             links: 0,
             unsafe_links: Vec::new(),

@@ -1,70 +1,111 @@
 //! Notes: numbered as they are mentioned, written in a section at the end, with links both ways (DPUB-ARIA 1.1).
 
-use super::Writer;
-use crate::document::{Finding, Kind, NodeId, NoteId};
-use std::collections::HashMap;
+use super::{Writer, ids};
+use crate::document::{Document, Finding, Kind, NodeId, NoteId, Step};
 
-/// Which notes were mentioned, in order, and by how many marks.
+/// What stands behind a note and leads back.
+const UP: &str = "\u{2191}";
+
+/// The notes of a document in the order in which they are written, and the marks that mention them.
 #[derive(Debug, Default)]
 pub(super) struct NoteNumbers {
     order: Vec<NoteId>,
-    numbers: HashMap<NoteId, Mentioned>,
-    /// The last paragraph of the note that is being written, and its number.
-    pub(super) ending: Option<(NodeId, usize)>,
+    /// For each note of the document.
+    mentions: Vec<Mentions>,
+    /// The last paragraph of the note that is being written, and the note.
+    pub(super) ending: Option<(NodeId, NoteId)>,
 }
 
-#[derive(Debug)]
-struct Mentioned {
+#[derive(Debug, Default)]
+struct Mentions {
+    /// From 1, once it is known.
     number: usize,
     id: String,
+    /// The ids of its marks, and how many of them are written.
     marks: Vec<String>,
+    written: usize,
+}
+
+impl NoteNumbers {
+    /// Numbers the notes: as the text mentions them, then as notes mention each other, then those that nothing mentions.
+    pub(super) fn of(doc: &Document, ids: &mut ids::Ids, findings: &mut Vec<Finding>) -> Self {
+        let mut numbers = Self::default();
+        if doc.notes.is_empty() {
+            return numbers;
+        }
+        numbers.mentions.resize_with(doc.notes.len(), Mentions::default);
+        numbers.mention_all(doc, doc.root(), ids);
+        let mut next = 0;
+        let mut unmentioned = (0..doc.notes.len() as u32).map(NoteId);
+        loop {
+            if let Some(&NoteId(note)) = numbers.order.get(next) {
+                numbers.mention_all(doc, doc.notes[note as usize].body, ids);
+                next += 1;
+                continue;
+            }
+            let Some(note) = unmentioned.find(|note| numbers.mentions[note.0 as usize].number == 0) else { break };
+            let known = &doc.notes[note.0 as usize];
+            findings.push(
+                Finding::advice("note.unmentioned", format!("nothing mentions the note {}", known.label))
+                    .at(doc.place(known.body))
+                    .hint("it is written behind the other notes; mention it or remove it"),
+            );
+            numbers.number(note, ids);
+        }
+        numbers
+    }
+
+    fn mention_all(&mut self, doc: &Document, top: NodeId, ids: &mut ids::Ids) {
+        for step in doc.walk(top) {
+            if let Step::Enter(id) = step
+                && let Kind::NoteReference(note) = doc.kind(id)
+                && (note.0 as usize) < self.mentions.len()
+            {
+                self.number(note, ids);
+                let mentions = &mut self.mentions[note.0 as usize];
+                let count = mentions.marks.len() + 1;
+                let wanted = if count == 1 { format!("{}-mark", mentions.id) } else { format!("{}-mark-{count}", mentions.id) };
+                mentions.marks.push(ids.free(&wanted));
+            }
+        }
+    }
+
+    fn number(&mut self, note: NoteId, ids: &mut ids::Ids) {
+        let mentions = &mut self.mentions[note.0 as usize];
+        if mentions.number == 0 {
+            self.order.push(note);
+            mentions.number = self.order.len();
+            mentions.id = ids.free(&format!("note-{}", mentions.number));
+        }
+    }
 }
 
 impl Writer<'_, '_> {
     /// Writes a mark that leads to a note.
     pub(super) fn note_mark(&mut self, note: NoteId) {
-        if self.doc.notes.get(note.0 as usize).is_none() {
-            return;
+        let Some(mentions) = self.notes.mentions.get_mut(note.0 as usize) else { return };
+        let Some(mark) = mentions.marks.get(mentions.written) else { return };
+        mentions.written += 1;
+        self.out.markup("<sup>");
+        // A link can't stand in a link.
+        let element = if self.links > 0 { "span" } else { "a" };
+        self.out.markup("<");
+        self.out.markup(element);
+        if element == "a" {
+            self.out.address("href", &format!("#{}", mentions.id));
         }
-        let number = self.number_of(note);
-        let marks = self.notes.numbers.get(&note).map_or(0, |mentioned| mentioned.marks.len());
-        let wanted = if marks == 0 { format!("note-{number}-mark") } else { format!("note-{number}-mark-{}", marks + 1) };
-        let mark = self.ids.free(&wanted);
-        let Some(mentioned) = self.notes.numbers.get_mut(&note) else { return };
-        let id = mentioned.id.clone();
-        mentioned.marks.push(mark.clone());
-        if self.links > 0 {
-            // A link can't stand in a link.
-            self.out.markup("<sup");
-            self.out.attribute("id", &mark);
-            self.out.close_tag();
-            self.out.text(&number.to_string());
-            self.out.markup("</sup>");
-            return;
+        self.out.attribute("id", mark);
+        if element == "a" {
+            self.out.attribute("role", "doc-noteref");
         }
-        self.out.markup("<sup><a");
-        self.out.address("href", &format!("#{id}"));
-        self.out.attribute("id", &mark);
-        self.out.attribute("role", "doc-noteref");
         self.out.close_tag();
-        self.out.text(&number.to_string());
-        self.out.markup("</a></sup>");
-    }
-
-    fn number_of(&mut self, note: NoteId) -> usize {
-        if let Some(mentioned) = self.notes.numbers.get(&note) {
-            return mentioned.number;
-        }
-        let number = self.notes.order.len() + 1;
-        let id = self.ids.free(&format!("note-{number}"));
-        self.notes.order.push(note);
-        self.notes.numbers.insert(note, Mentioned { number, id, marks: Vec::new() });
-        number
+        self.out.text(&mentions.number.to_string());
+        self.out.markup(if element == "a" { "</a></sup>" } else { "</span></sup>" });
     }
 
     /// Writes the section of notes.
     pub(super) fn write_notes(&mut self) {
-        if self.doc.notes.is_empty() {
+        if self.notes.order.is_empty() {
             return;
         }
         self.out.line();
@@ -76,19 +117,8 @@ impl Writer<'_, '_> {
         self.out.line();
         self.out.markup("<ol>");
         self.out.deeper();
-        let mut next = 0;
-        let mut unmentioned = (0..self.doc.notes.len() as u32).map(NoteId);
-        loop {
-            // Notes may mention notes; those come behind. Notes that nothing mentions come last.
-            let Some(&note) = self.notes.order.get(next) else {
-                let numbers = &self.notes.numbers;
-                let Some(note) = unmentioned.find(|note| !numbers.contains_key(note)) else { break };
-                self.report_unmentioned(note);
-                self.number_of(note);
-                continue;
-            };
-            self.write_note(note, next + 1);
-            next += 1;
+        for index in 0..self.notes.order.len() {
+            self.write_note(self.notes.order[index]);
         }
         self.out.shallower();
         self.out.line();
@@ -99,32 +129,21 @@ impl Writer<'_, '_> {
         self.out.line();
     }
 
-    fn report_unmentioned(&mut self, note: NoteId) {
-        let note = &self.doc.notes[note.0 as usize];
-        self.findings.push(
-            Finding::advice("note.unmentioned", format!("nothing mentions the note {}", note.label))
-                .at(self.doc.place(note.body))
-                .hint("it is written behind the other notes; mention it or remove it"),
-        );
-    }
-
-    fn write_note(&mut self, note: NoteId, number: usize) {
+    fn write_note(&mut self, note: NoteId) {
         let body = self.doc.notes[note.0 as usize].body;
         self.out.line();
         self.out.markup("<li");
-        if let Some(mentioned) = self.notes.numbers.get(&note) {
-            self.out.attribute("id", &mentioned.id);
-        }
+        self.out.attribute("id", &self.notes.mentions[note.0 as usize].id);
         self.out.close_tag();
         self.out.deeper();
         let last = self.doc.node(body).last_child();
         let paragraph = last.filter(|&last| self.doc.kind(last) == Kind::Paragraph);
-        self.notes.ending = paragraph.map(|paragraph| (paragraph, number));
+        self.notes.ending = paragraph.map(|paragraph| (paragraph, note));
         self.tree(body);
-        if paragraph.is_none() {
+        if paragraph.is_none() && !self.notes.mentions[note.0 as usize].marks.is_empty() {
             self.out.line();
             self.out.markup("<p>");
-            self.back_links(number);
+            self.back_links(note);
             self.out.markup("</p>");
         }
         self.notes.ending = None;
@@ -134,16 +153,16 @@ impl Writer<'_, '_> {
     }
 
     /// Writes the links from a note to the places that mention it.
-    pub(super) fn back_links(&mut self, number: usize) {
-        let marks = self.notes.order.get(number - 1).and_then(|note| self.notes.numbers.get(note)).map(|mentioned| mentioned.marks.clone());
-        for (index, mark) in marks.unwrap_or_default().iter().enumerate() {
+    pub(super) fn back_links(&mut self, note: NoteId) {
+        let Some(mentions) = self.notes.mentions.get(note.0 as usize) else { return };
+        for (index, mark) in mentions.marks.iter().enumerate() {
             self.out.text(" ");
             self.out.markup("<a");
             self.out.address("href", &format!("#{mark}"));
             self.out.attribute("role", "doc-backlink");
             self.out.attribute("aria-label", "Back to the text");
             self.out.close_tag();
-            self.out.text("\u{2191}");
+            self.out.text(UP);
             if index > 0 {
                 self.out.markup("<sup>");
                 self.out.text(&(index + 1).to_string());

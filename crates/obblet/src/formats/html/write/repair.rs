@@ -5,14 +5,15 @@
 //! text within them. Nodes that are made or moved have their turn later. How many are made is bounded.
 
 use super::super::model;
-use crate::document::{CellKind, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind};
+use crate::document::{CellKind, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Step};
 
 /// Formatting is copied to the text within blocks up to so many times for each node of the tree, and then left out.
 const MOST_COPIES: usize = 4;
 
 /// Puts every node where HTML lets it stand.
 pub(super) fn repair(doc: &mut Document) {
-    let mut repair = Repair { copies_left: doc.node_count() * MOST_COPIES, changed: None, contains_block: blocks_within(doc), doc };
+    let mut repair =
+        Repair { copies_left: doc.node_count() * MOST_COPIES, changed: None, contains_block: blocks_within(doc), doc };
     let tops: Vec<NodeId> = std::iter::once(repair.doc.root()).chain(repair.doc.notes.iter().map(|note| note.body)).collect();
     for top in tops {
         repair.tree(top);
@@ -117,7 +118,7 @@ impl Repair<'_> {
     fn settle_child(&mut self, parent: NodeId, child: NodeId) -> Option<NodeId> {
         let (parent_kind, kind) = (self.doc.kind(parent), self.doc.kind(child));
         if kind.is_inline() && self.holds_block(child) {
-            return self.push_down(child);
+            return self.push_down_all(parent, child);
         }
         // Formatting that went may have left a second one of these, or one in the middle.
         let misplaced = match kind {
@@ -231,12 +232,32 @@ impl Repair<'_> {
         first.or(next)
     }
 
+    /// Formatting in formatting around blocks, the innermost first. Returns the first of what then stands here.
+    fn push_down_all(&mut self, parent: NodeId, outermost: NodeId) -> Option<NodeId> {
+        let before = self.doc.node(outermost).previous();
+        let mut walk = self.doc.walk(outermost);
+        let mut wrappers = Vec::new();
+        while let Some(step) = walk.next() {
+            match step {
+                Step::Enter(id) if !self.doc.kind(id).is_inline() || !self.holds_block(id) => walk.skip_children(id),
+                Step::Leave(id) if self.doc.kind(id).is_inline() && self.holds_block(id) => wrappers.push(id),
+                _ => {}
+            }
+        }
+        for wrapper in wrappers {
+            self.push_down(wrapper);
+        }
+        match before {
+            Some(before) => self.doc.node(before).next(),
+            None => self.doc.node(parent).first_child(),
+        }
+    }
+
     /// Formatting around blocks: it goes around the text on either side of them, and around what they hold.
-    fn push_down(&mut self, wrapper: NodeId) -> Option<NodeId> {
+    fn push_down(&mut self, wrapper: NodeId) {
         self.note(wrapper);
         let kind = self.doc.kind(wrapper);
         let plain = matches!(kind, Kind::Span | Kind::Anchor);
-        let (before, parent) = (self.doc.node(wrapper).previous(), self.doc.node(wrapper).parent());
         let children: Vec<NodeId> = self.doc.children(wrapper).collect();
         let mut run: Option<NodeId> = None;
         let mut blocks = Vec::new();
@@ -265,11 +286,6 @@ impl Repair<'_> {
         self.doc.detach(wrapper);
         if !plain || !self.doc.attributes(wrapper).is_empty() {
             self.format_within(wrapper, blocks);
-        }
-        // Go on with the first of what now stands here.
-        match before {
-            Some(before) => self.doc.node(before).next(),
-            None => parent.and_then(|parent| self.doc.node(parent).first_child()),
         }
     }
 

@@ -87,7 +87,8 @@ impl<'s> Blocks<'s> {
         while at < bytes.len() {
             let end = memchr::memchr(b'\n', &bytes[at..]).map_or(bytes.len(), |length| at + length);
             // The common case: a line of prose outside of all containers can only begin or go on with a paragraph.
-            if self.stack.len() == 1 && (bytes[at].is_ascii_alphabetic() || bytes[at] >= 0x80) && self.leaf.is_none_or_paragraph() {
+            if self.stack.len() == 1 && (bytes[at].is_ascii_alphabetic() || bytes[at] >= 0x80) && self.leaf.is_none_or_paragraph()
+            {
                 self.add_prose(at, end);
                 self.blank = None;
             } else {
@@ -236,7 +237,10 @@ impl<'s> Blocks<'s> {
             }
             let line = &self.source.as_bytes()[next..cursor.end];
             let paragraph_matched = in_paragraph && all_matched;
-            if paragraph_matched && matches!(line[0], b'=' | b'-') && let Some(level) = starts::setext_level(line) {
+            if paragraph_matched
+                && matches!(line[0], b'=' | b'-')
+                && let Some(level) = starts::setext_level(line)
+            {
                 if self.setext(level) {
                     return Opened::Leaf;
                 }
@@ -292,7 +296,14 @@ impl<'s> Blocks<'s> {
     }
 
     /// Headings, rules, fenced code and HTML.
-    fn opens_leaf(&mut self, cursor: &mut Cursor<'s>, line: &'s [u8], in_paragraph: bool, matched: usize, opened: Opened) -> bool {
+    fn opens_leaf(
+        &mut self,
+        cursor: &mut Cursor<'s>,
+        line: &'s [u8],
+        in_paragraph: bool,
+        matched: usize,
+        opened: Opened,
+    ) -> bool {
         let (indent, at) = cursor.indent();
         match line[0] {
             b'#' => {
@@ -357,7 +368,8 @@ impl<'s> Blocks<'s> {
         let (_, at) = cursor.indent();
         let line = &self.source[at..cursor.end];
         let Some((label, length)) = line.starts_with("[^").then(|| reference::label(line)).flatten() else { return false };
-        if label.len() < 2 || label.bytes().any(|byte| matches!(byte, b' ' | b'\t')) || line.as_bytes().get(length) != Some(&b':') {
+        if label.len() < 2 || label.bytes().any(|byte| matches!(byte, b' ' | b'\t')) || line.as_bytes().get(length) != Some(&b':')
+        {
             return false;
         }
         let key = reference::fold(&label[1..]);

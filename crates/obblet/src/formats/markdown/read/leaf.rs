@@ -1,8 +1,8 @@
 //! Blocks that hold no other blocks: paragraphs, code and HTML.
 
+use super::super::entity;
 use super::blocks::{Blocks, Pending};
 use super::cursor::Cursor;
-use super::super::entity;
 use super::starts::{self, HtmlEnd};
 use crate::document::{Align, Kind, NodeId, Text};
 
@@ -188,7 +188,8 @@ impl<'s> Blocks<'s> {
             Leaf::None | Leaf::Paragraph | Leaf::Table { .. } => false,
             Leaf::Fence { mark, length, indent, content, .. } => {
                 let (columns, next) = cursor.indent();
-                if columns < 4 && next < cursor.end && starts::closes_fence(&source.as_bytes()[next..cursor.end], *mark, *length) {
+                if columns < 4 && next < cursor.end && starts::closes_fence(&source.as_bytes()[next..cursor.end], *mark, *length)
+                {
                     self.close_leaf();
                     return true;
                 }

@@ -120,7 +120,9 @@ impl HtmlEnd {
             Self::Verbatim => VERBATIM.iter().any(|name| {
                 memchr::memmem::find_iter(line, b"</").any(|at| {
                     let rest = &line[at + 2..];
-                    rest.len() > name.len() && rest[..name.len()].eq_ignore_ascii_case(name.as_bytes()) && rest[name.len()] == b'>'
+                    rest.len() > name.len()
+                        && rest[..name.len()].eq_ignore_ascii_case(name.as_bytes())
+                        && rest[name.len()] == b'>'
                 })
             }),
             Self::Comment => memchr::memmem::find(line, b"-->").is_some(),
@@ -136,11 +138,68 @@ const VERBATIM: [&str; 4] = ["pre", "script", "style", "textarea"];
 
 /// Elements that begin an HTML block of the sixth kind. Source: CommonMark 0.31.2, section 4.6.
 const BLOCK_ELEMENTS: [&str; 62] = [
-    "address", "article", "aside", "base", "basefont", "blockquote", "body", "caption", "center", "col", "colgroup", "dd",
-    "details", "dialog", "dir", "div", "dl", "dt", "fieldset", "figcaption", "figure", "footer", "form", "frame",
-    "frameset", "h1", "h2", "h3", "h4", "h5", "h6", "head", "header", "hr", "html", "iframe", "legend", "li", "link",
-    "main", "menu", "menuitem", "nav", "noframes", "ol", "optgroup", "option", "p", "param", "search", "section", "summary",
-    "table", "tbody", "td", "tfoot", "th", "thead", "title", "tr", "track", "ul",
+    "address",
+    "article",
+    "aside",
+    "base",
+    "basefont",
+    "blockquote",
+    "body",
+    "caption",
+    "center",
+    "col",
+    "colgroup",
+    "dd",
+    "details",
+    "dialog",
+    "dir",
+    "div",
+    "dl",
+    "dt",
+    "fieldset",
+    "figcaption",
+    "figure",
+    "footer",
+    "form",
+    "frame",
+    "frameset",
+    "h1",
+    "h2",
+    "h3",
+    "h4",
+    "h5",
+    "h6",
+    "head",
+    "header",
+    "hr",
+    "html",
+    "iframe",
+    "legend",
+    "li",
+    "link",
+    "main",
+    "menu",
+    "menuitem",
+    "nav",
+    "noframes",
+    "ol",
+    "optgroup",
+    "option",
+    "p",
+    "param",
+    "search",
+    "section",
+    "summary",
+    "table",
+    "tbody",
+    "td",
+    "tfoot",
+    "th",
+    "thead",
+    "title",
+    "tr",
+    "track",
+    "ul",
 ];
 
 /// What ends the HTML block that a line begins, if it begins one. `paragraph` says that the line would interrupt one.
@@ -166,15 +225,15 @@ pub(super) fn html_block(line: &[u8], paragraph: bool) -> Option<HtmlEnd> {
     }
     let is = |known: &&str| known.len() == length && name.eq_ignore_ascii_case(known.as_bytes());
     let white = matches!(after, b' ' | b'\t' | b'\n');
-    if !closing && (white || after == b'>') && VERBATIM.iter().any(|known| is(&known)) {
+    if !closing && (white || after == b'>') && VERBATIM.iter().any(is) {
         return Some(HtmlEnd::Verbatim);
     }
     if (white || after == b'>' || (after == b'/' && line.get(length + 2 + usize::from(closing)) == Some(&b'>')))
-        && BLOCK_ELEMENTS.iter().any(|known| is(&known))
+        && BLOCK_ELEMENTS.iter().any(is)
     {
         return Some(HtmlEnd::Blank);
     }
-    if paragraph || (!closing && VERBATIM.iter().any(|known| is(&known))) {
+    if paragraph || (!closing && VERBATIM.iter().any(is)) {
         return None;
     }
     let tag = super::inlines::html::tag(line)?;

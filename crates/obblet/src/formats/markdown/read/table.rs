@@ -37,7 +37,9 @@ fn cells(source: &[u8], start: usize, end: usize) -> impl Iterator<Item = (usize
 /// The alignment of each column, where a line is the delimiter row of a table.
 fn delimiters(source: &[u8], start: usize, end: usize) -> Option<Vec<Align>> {
     let line = &source[start..end];
-    if !line.iter().all(|byte| matches!(byte, b'|' | b':' | b'-' | b' ' | b'\t')) || !line.iter().any(|byte| matches!(byte, b'|' | b':')) {
+    if !line.iter().all(|byte| matches!(byte, b'|' | b':' | b'-' | b' ' | b'\t'))
+        || !line.iter().any(|byte| matches!(byte, b'|' | b':'))
+    {
         return None;
     }
     cells(source, start, end)
@@ -102,10 +104,13 @@ impl Blocks<'_> {
         if let Some((from, _)) = cells.next() {
             let place = self.doc.source.place(self.doc.pool(), from as u32);
             self.doc.find(
-                Finding::lost("markdown.extra-cells", format!("the row has more cells than the {} of its table's head", columns.len()))
-                    .at(place)
-                    .losing(self.source[from..end].trim_end().trim_end_matches('|'))
-                    .hint("widen the head of the table, or write a bar within a cell as \\|"),
+                Finding::lost(
+                    "markdown.extra-cells",
+                    format!("the row has more cells than the {} of its table's head", columns.len()),
+                )
+                .at(place)
+                .losing(self.source[from..end].trim_end().trim_end_matches('|'))
+                .hint("widen the head of the table, or write a bar within a cell as \\|"),
             );
         }
     }
@@ -131,8 +136,17 @@ impl Blocks<'_> {
         if memchr::memchr(b'\\', cell.as_bytes()).is_none() || !cell.contains("\\|") {
             return Text::between(from, to);
         }
+        let mut joined = String::with_capacity(cell.len());
         let base = self.doc.pool().len() as u32;
-        self.doc.source.add_piece(base, from as u32);
-        self.doc.intern(&cell.replace("\\|", "|"))
+        let mut at = from;
+        for (index, piece) in cell.split("\\|").enumerate() {
+            if index > 0 {
+                joined.push('|');
+            }
+            self.doc.source.add_piece(base + joined.len() as u32, at as u32);
+            joined.push_str(piece);
+            at += piece.len() + 2;
+        }
+        self.doc.intern(&joined)
     }
 }

@@ -10,7 +10,11 @@ pub(super) fn in_angle_brackets(text: &str) -> Option<(bool, usize)> {
     let bytes = text.as_bytes();
     let first = *bytes.get(1)?;
     if first.is_ascii_alphabetic() {
-        let scheme = bytes[1..].iter().take(33).take_while(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'.' | b'-')).count();
+        let scheme = bytes[1..]
+            .iter()
+            .take(33)
+            .take_while(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'.' | b'-'))
+            .count();
         if (2..=32).contains(&scheme) && bytes.get(1 + scheme) == Some(&b':') {
             let rest = &bytes[2 + scheme..];
             let length = rest.iter().take_while(|byte| !matches!(byte, 0..=b' ' | b'<' | b'>' | 0x7F)).count();
@@ -19,7 +23,8 @@ pub(super) fn in_angle_brackets(text: &str) -> Option<(bool, usize)> {
             }
         }
     }
-    let local = bytes[1..].iter().take_while(|byte| byte.is_ascii_alphanumeric() || b".!#$%&'*+/=?^_`{|}~-".contains(byte)).count();
+    let local =
+        bytes[1..].iter().take_while(|byte| byte.is_ascii_alphanumeric() || b".!#$%&'*+/=?^_`{|}~-".contains(byte)).count();
     if local == 0 || bytes.get(1 + local) != Some(&b'@') {
         return None;
     }
@@ -38,16 +43,20 @@ pub(super) fn in_angle_brackets(text: &str) -> Option<(bool, usize)> {
     }
 }
 
-/// The length of a domain at the start of `text`; `None` where it can't be one.
-fn domain(text: &str, periods_needed: usize) -> Option<usize> {
-    let length = text
-        .char_indices()
-        .find(|&(_, c)| !(c.is_alphanumeric() || matches!(c, '-' | '_' | '.')))
-        .map_or(text.len(), |(at, _)| at);
-    let name = text[..length].trim_end_matches('.');
-    let mut labels = name.rsplit('.');
-    let underscored = labels.by_ref().take(2).any(|label| label.contains('_'));
-    (!name.is_empty() && !name.starts_with('.') && !underscored && name.matches('.').count() >= periods_needed).then_some(length)
+/// Names of hosts are no longer than this (RFC 1035, section 2.3.4).
+const LONGEST_DOMAIN: usize = 255;
+
+/// Whether a text begins with a domain of so many periods. What ends a sentence at its end is no part of it.
+fn is_domain(text: &str, periods_needed: usize) -> bool {
+    let is_part = |c: char| c.is_alphanumeric() || matches!(c, '-' | '_' | '.');
+    let length: usize = text.chars().take(LONGEST_DOMAIN).take_while(|&c| is_part(c)).map(char::len_utf8).sum();
+    let name = text[..length].trim_end_matches(['.', '_']);
+    let underscored = name.rsplit('.').take(2).any(|label| label.contains('_'));
+    !name.is_empty()
+        && length < LONGEST_DOMAIN
+        && !name.starts_with('.')
+        && !underscored
+        && name.matches('.').count() >= periods_needed
 }
 
 /// Where an address ends that goes up to white space at most: punctuation at its end belongs to the sentence.
@@ -93,10 +102,13 @@ impl Scanner<'_, '_, '_> {
     pub(super) fn www_address(&mut self) {
         let rest = &self.text[self.at..];
         let before = self.text[..self.at].chars().next_back();
-        let allowed = before.is_none_or(|c| c.is_whitespace() || matches!(c, '*' | '_' | '~' | '(' | '[' | '"' | '\'') || !(c.is_alphanumeric() || c.is_ascii()));
-        if allowed && rest.starts_with("www.") && domain(&rest[4..], 1).is_some() {
-            let end = self.at + extent(rest, !self.context.brackets.is_empty());
-            self.address(self.at, end, "http://");
+        let allowed = before.is_none_or(|c| {
+            c.is_whitespace() || matches!(c, '*' | '_' | '~' | '(' | '[' | '"' | '\'') || !(c.is_alphanumeric() || c.is_ascii())
+        });
+        let begins = allowed && rest.starts_with("www.") && is_domain(&rest[4..], 1);
+        let length = if begins { extent(rest, !self.context.brackets.is_empty()) } else { 0 };
+        if length > 4 {
+            self.address(self.at, self.at + length, "http://");
         } else {
             self.at += 1;
         }
@@ -118,7 +130,7 @@ impl Scanner<'_, '_, '_> {
         };
         let Some(scheme) = ["https", "http", "ftp"].iter().find(ends) else { return };
         let after = &rest[3..];
-        if domain(after, 0).is_none() && !after.starts_with('[') {
+        if !is_domain(after, 0) && !after.starts_with('[') {
             return;
         }
         let length = extent(after, !self.context.brackets.is_empty());

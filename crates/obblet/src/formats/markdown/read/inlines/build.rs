@@ -90,8 +90,7 @@ impl Scanner<'_, '_, '_> {
                     if let Some(Token { kind: TokenKind::Title(title), .. }) = tokens.get(index + 1) {
                         image_title = Some(*title);
                     }
-                    alternative =
-                        Some(Alternative { src, title: image_title.take(), offset, text: String::new(), depth: 0 });
+                    alternative = Some(Alternative { src, title: image_title.take(), offset, text: String::new(), depth: 0 });
                 }
                 TokenKind::Title(_) | TokenKind::ImageEnd => {}
             }

@@ -53,7 +53,7 @@ impl Scanner<'_, '_, '_> {
     /// The length of the HTML that begins here.
     pub(super) fn raw_html(&mut self) -> Option<usize> {
         let rest = &self.text.as_bytes()[self.at..];
-        let found = match rest.get(1)? {
+        match rest.get(1)? {
             b'?' => find(rest, 2, b"?>", &mut self.missing.instruction),
             b'!' => match rest.get(2)? {
                 b'-' if rest.starts_with(b"<!-->") => Some(5),
@@ -64,8 +64,7 @@ impl Scanner<'_, '_, '_> {
                 _ => None,
             },
             _ => tag(rest),
-        };
-        found
+        }
     }
 }
 

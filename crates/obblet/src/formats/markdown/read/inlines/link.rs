@@ -116,23 +116,25 @@ impl Scanner<'_, '_, '_> {
                     return None;
                 }
                 // The text itself is the label: check it as one, brackets included.
-                let (label, _) = reference::label(&self.text[bracket.after - 1..]).filter(|(label, _)| label.len() == text.len())?;
+                let (label, _) =
+                    reference::label(&self.text[bracket.after - 1..]).filter(|(label, _)| label.len() == text.len())?;
                 (label, if self.text[after..].starts_with("[]") { after + 2 } else { after })
             }
         };
         let target = self.context.references.get(label)?;
-        self.context.budget = match self.context.budget.checked_sub(target.href.len() + target.title.map_or(0, |title| title.len())) {
-            Some(left) => left,
-            None => {
-                let place = self.context.doc.source.place(self.context.doc.pool(), self.base + self.at as u32);
-                self.context.doc.find(
-                    Finding::lost("markdown.too-many-references", "links repeat long addresses more often than is sane")
-                        .at(place)
-                        .losing(label),
-                );
-                return None;
-            }
-        };
+        self.context.budget =
+            match self.context.budget.checked_sub(target.href.len() + target.title.map_or(0, |title| title.len())) {
+                Some(left) => left,
+                None => {
+                    let place = self.context.doc.source.place(self.context.doc.pool(), self.base + self.at as u32);
+                    self.context.doc.find(
+                        Finding::lost("markdown.too-many-references", "links repeat long addresses more often than is sane")
+                            .at(place)
+                            .losing(label),
+                    );
+                    return None;
+                }
+            };
         Some((target, end))
     }
 

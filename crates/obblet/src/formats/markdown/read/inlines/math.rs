@@ -29,7 +29,8 @@ impl Scanner<'_, '_, '_> {
     }
 
     fn is_within_word(&self, start: usize) -> bool {
-        matches!(self.byte(start + 1), b' ' | b'\t' | b'\n' | 0) || self.text[..start].chars().next_back().is_some_and(char::is_alphanumeric)
+        matches!(self.byte(start + 1), b' ' | b'\t' | b'\n' | 0)
+            || self.text[..start].chars().next_back().is_some_and(char::is_alphanumeric)
     }
 
     fn closing_dollars(&mut self, start: usize, length: usize) -> Option<usize> {

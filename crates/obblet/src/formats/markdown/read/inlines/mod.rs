@@ -13,9 +13,9 @@ use super::super::{Options, entity};
 use super::blocks::{Outcome, Pending};
 use super::reference::References;
 use crate::document::{Document, Kind, NodeId, NoteId, Text};
+use crate::scan::{Stops, Window};
 use emphasis::{Delimiter, NONE};
 use link::Bracket;
-use crate::scan::{Stops, Window};
 use std::collections::HashMap;
 use token::{Token, TokenKind};
 
@@ -114,7 +114,8 @@ fn stops(source: &str, options: &Options) -> Stops {
         stops.push(b'$');
     }
     if options.autolinks {
-        stops.extend([(b':', "://"), (b'@', "@"), (b'w', "www.")].iter().filter(|(_, needle)| has(needle)).map(|(stop, _)| *stop));
+        stops
+            .extend([(b':', "://"), (b'@', "@"), (b'w', "www.")].iter().filter(|(_, needle)| has(needle)).map(|(stop, _)| *stop));
     }
     Stops::new(&stops)
 }
@@ -305,7 +306,12 @@ impl<'t> Scanner<'t, '_, '_> {
     /// The checkbox that a list item may begin with (GitHub Flavored Markdown, section 5.3).
     fn task(&mut self, node: NodeId) {
         let bytes = self.text.as_bytes();
-        if !self.context.options.tasks || bytes.len() < 4 || bytes[0] != b'[' || bytes[2] != b']' || !matches!(bytes[3], b' ' | b'\t' | b'\n') {
+        if !self.context.options.tasks
+            || bytes.len() < 4
+            || bytes[0] != b'['
+            || bytes[2] != b']'
+            || !matches!(bytes[3], b' ' | b'\t' | b'\n')
+        {
             return;
         }
         let checked = match bytes[1] {

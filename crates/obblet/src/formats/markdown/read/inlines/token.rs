@@ -18,16 +18,26 @@ pub(super) enum TokenKind {
     LineBreak,
     Code(Text),
     Raw(Text),
-    Math { tex: Text, display: bool },
+    Math {
+        tex: Text,
+        display: bool,
+    },
     Note(NoteId),
     /// An address that is its own link.
-    Address { href: Text, text: Text },
+    Address {
+        href: Text,
+        text: Text,
+    },
     /// A run of delimiters, by its index.
     Delimiter(u32),
     /// A bracket that may yet turn out to begin a link; text if not.
     Bracket(Text),
-    LinkStart { href: Text },
-    ImageStart { src: Text },
+    LinkStart {
+        href: Text,
+    },
+    ImageStart {
+        src: Text,
+    },
     /// The title of the link or image that the token before begins.
     Title(Text),
     LinkEnd,

@@ -1,0 +1,32 @@
+//! From file to file, with what there is to say about it: `cargo run --example file -- guide.md guide.html`.
+#![allow(clippy::print_stdout, reason = "an example shows its result")]
+
+use obblet::{Format, Surroundings, convert_in, profile::Profile, publish};
+use std::error::Error;
+use std::path::Path;
+
+fn main() -> Result<(), Box<dyn Error>> {
+    let mut arguments = std::env::args().skip(1);
+    let source = arguments.next().unwrap_or_else(|| "demo/tides/tables.md".to_owned());
+    let output = arguments.next().unwrap_or_else(|| "tables.html".to_owned());
+    let (source, output) = (Path::new(&source), Path::new(&output));
+
+    let mut profile = Profile::built_in("page")?;
+    profile.set("page.look=folio")?;
+    let surroundings = Surroundings {
+        name: source.file_stem().and_then(|stem| stem.to_str()).unwrap_or_default(),
+        folder: source.parent(),
+        output: output.parent(),
+        ..Surroundings::default()
+    };
+    let converted = convert_in(&std::fs::read(source)?, Format::Markdown, Format::Html, &profile, &surroundings)?;
+    for file in &converted.files {
+        publish::write_whole(&output.with_file_name(&file.path), &file.bytes)?;
+    }
+    publish::write_whole(output, converted.text.as_bytes())?;
+    for finding in &converted.findings {
+        println!("{} {}: {}", finding.place, finding.weight.word(), finding.message);
+    }
+    println!("{} is in {}", converted.title, output.display());
+    Ok(())
+}

@@ -1,0 +1,111 @@
+//! The demo handbook: nothing of it is lost, and it comes out as it did before.
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
+
+mod support;
+
+use obblet::document::Weight;
+use obblet::profile::Profile;
+use obblet::publish::{self, Entry, Progress};
+use obblet::{Format, convert};
+use std::path::{Path, PathBuf};
+use support::{conservation, dom};
+
+fn demo() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo")
+}
+
+fn documents() -> Vec<(PathBuf, String)> {
+    let entries = publish::plan(&demo()).unwrap();
+    assert!(entries.len() >= 8);
+    entries
+        .into_iter()
+        .map(|entry| (entry.source.clone(), std::fs::read_to_string(demo().join(&entry.source)).unwrap()))
+        .collect()
+}
+
+/// The text that a reader of the source sees: without addresses, tags, labels, and languages of code.
+fn visible(source: &str) -> String {
+    let body = source.strip_prefix("---\n").and_then(|rest| rest.split_once("\n---\n")).map_or(source, |(_, body)| body);
+    let is_definition = |line: &&str| line.starts_with('[') && !line.starts_with("[^") && line.contains("]: ");
+    let content = |line: &'_ str| {
+        line.trim_start_matches(|c: char| c.is_ascii_digit() || c == ' ').trim_start_matches(". ").to_owned() + "\n"
+    };
+    let numbered = |line: &str| line.trim_start().split_once(". ").is_some_and(|(number, _)| number.parse::<u32>().is_ok());
+    let lines = body.lines().filter(|line| !is_definition(line));
+    let mut text: String = lines.map(|line| if numbered(line) { content(line) } else { line.to_owned() + "\n" }).collect();
+    for (open, close) in [("](", ")"), ("][", "]"), ("[^", "]"), ("[x", "]"), ("<", ">"), ("```", "\n")] {
+        let mut rest = std::mem::take(&mut text);
+        while let Some(at) = rest.find(open) {
+            let inner = at + open.len();
+            let end = rest[inner..].find(close).map_or(rest.len(), |end| inner + end + close.len());
+            // An address in angle brackets is its own text.
+            let kept = if rest[at..end].contains('@') { &rest[at..end] } else { " " };
+            text += &(rest[..at].to_owned() + kept);
+            rest = rest.split_off(end);
+        }
+        text += &rest;
+    }
+    text
+}
+
+#[test]
+fn the_words_of_every_document_are_in_its_page() {
+    for (path, source) in documents() {
+        let converted =
+            convert(source.as_bytes(), Format::Markdown, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap();
+        let dom = dom::fragment(&converted.text);
+        let seen = |node: usize| format!("{}{} ", dom.nodes[node].text, dom.attribute(node, "alt").unwrap_or_default());
+        let output: String = dom.order().into_iter().map(seen).collect();
+        let lost = conservation::lost(&visible(&source), &output, &converted.findings);
+        assert!(lost.is_empty(), "{}: {lost:?}", path.display());
+    }
+}
+
+#[derive(Default)]
+struct Seen(Vec<(PathBuf, usize)>);
+
+impl Progress for Seen {
+    fn done(&mut self, entry: &Entry, findings: &[obblet::document::Finding]) {
+        let heavy = findings.iter().filter(|finding| finding.weight != Weight::Advice).count();
+        self.0.push((entry.output.clone(), heavy));
+    }
+    fn failed(&mut self, entry: &Entry, error: &obblet::Error) {
+        panic!("{}: {error}", entry.source.display());
+    }
+}
+
+#[test]
+fn the_site_has_every_page_and_no_dead_link() {
+    let folder = tempfile::tempdir().unwrap();
+    let entries = publish::plan(&demo()).unwrap();
+    let mut seen = Seen::default();
+    publish::run(&demo(), folder.path(), &entries, &Profile::built_in("page").unwrap(), &mut seen).unwrap();
+    assert_eq!(seen.0.len(), entries.len());
+    assert!(seen.0.iter().all(|(_, heavy)| *heavy == 0), "{:?}", seen.0);
+    for (page, _) in &seen.0 {
+        let path = folder.path().join(page);
+        let dom = dom::page(&std::fs::read_to_string(&path).unwrap());
+        assert!(dom.errors.is_empty(), "{}: {:?}", page.display(), dom.errors);
+        for node in dom.order() {
+            for address in
+                ["href", "src"].iter().filter_map(|name| dom.attribute(node, name)).filter(|address| !address.contains(':'))
+            {
+                let (file, fragment) = address.split_once('#').map_or((address, None), |(file, fragment)| (file, Some(fragment)));
+                let target = if file.is_empty() { path.clone() } else { path.parent().unwrap().join(file) };
+                assert!(target.is_file(), "{}: {address}", page.display());
+                if let Some(fragment) = fragment {
+                    let target = std::fs::read_to_string(target).unwrap();
+                    assert!(target.contains(&format!(" id=\"{fragment}\"")), "{}: {address}", page.display());
+                }
+            }
+        }
+    }
+}
+
+#[test]
+fn a_whole_small_document() {
+    let source = std::fs::read(demo().join("people/rota.md")).unwrap();
+    let mut profile = Profile::built_in("fragment").unwrap();
+    profile.set("html.indent=2").unwrap();
+    insta::assert_snapshot!(convert(&source, Format::Markdown, Format::Html, &profile).unwrap().text);
+}
