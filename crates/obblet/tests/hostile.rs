@@ -73,7 +73,7 @@ fn shapes() -> Vec<Shape> {
                 + &(0..n).map(|number| format!("\n\n[^{number}]: a[^1]")).collect::<String>()
         }),
         ("a wide table", |n| "|a".repeat(n) + "\n" + &"|-".repeat(n) + "\n" + &"|b".repeat(n)),
-        ("a wide head over short rows", |n| "|a".repeat(n / 2) + "\n" + &"|-".repeat(n / 2) + &"\n|b".repeat(n / 20)),
+        ("a wide head over short rows", |n| "|a".repeat(n) + "\n" + &"|-".repeat(n) + &"\n|b".repeat(40)),
         ("bars", |n| "|".repeat(n) + "\n" + &"|".repeat(n)),
         ("a long line", |n| "word ".repeat(n)),
         ("a line of letters", |n| "a".repeat(n)),

@@ -1,7 +1,7 @@
 //! Markdown, as CommonMark 0.31.2 defines it, with the extensions that GitHub publishes.
 //!
-//! Where the format differs from the model: raw HTML is part of the format, and stays raw in the model until the pass
-//! [`refine::raw`](crate::refine::raw) opens it; link reference definitions are resolved and gone; whether list items are
+//! Where the format differs from the model: raw HTML is part of the format, and stays raw in the model until
+//! [`open_raw`](crate::formats::html::open_raw) opens it; link reference definitions are resolved and gone; whether list items are
 //! set apart is a property of the list, not of the items; the alternative text of an image is plain.
 
 mod entity;

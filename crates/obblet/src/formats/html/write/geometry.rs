@@ -70,9 +70,10 @@ fn settle_group(doc: &mut Document, rows: &[NodeId], width: Option<usize>, place
             while taken.get(column).is_some_and(|&rows| rows > 0) {
                 column += 1;
             }
-            let free = taken[column.min(taken.len())..].iter().take_while(|&&rows| rows == 0).count();
+            let wanted = usize::from(kind.columns.max(1));
+            let free = taken[column.min(taken.len())..].iter().take(wanted).take_while(|&&rows| rows == 0).count();
             let room = if column + free < taken.len() { free } else { WIDEST.saturating_sub(column).max(1) };
-            let columns = usize::from(kind.columns.max(1)).min(room);
+            let columns = wanted.min(room);
             let rows_left = (rows.len() - index).min(usize::from(u16::MAX)) as u16;
             let spanned = kind.rows.clamp(1, rows_left);
             doc.set_kind(cell, Kind::Cell(CellKind { columns: columns as u16, rows: spanned, ..kind }));
