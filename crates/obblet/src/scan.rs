@@ -5,6 +5,7 @@
 use wide::u8x16;
 
 const LANES: usize = 16;
+const FEW: usize = 6;
 
 /// How many bytes at the start need no escaping in HTML text: all but `&`, `<`, `>`, `"`, control characters other than
 /// newline, and the first bytes of characters that may be controls or no characters at all.
@@ -12,28 +13,46 @@ const LANES: usize = 16;
 pub(crate) fn unescaped_length(bytes: &[u8]) -> usize {
     let (chunks, rest) = bytes.as_chunks::<LANES>();
     for (index, &chunk) in chunks.iter().enumerate() {
-        let lanes = u8x16::new(chunk);
-        let is = |byte: u8| lanes.simd_eq(u8x16::splat(byte));
-        let markup = is(b'&') | is(b'<') | is(b'>') | is(b'"');
-        let control = lanes.min(u8x16::splat(0x1F)).simd_eq(lanes) & !is(b'\n');
-        let doubtful = is(0x7F) | is(0xC2) | lanes.max(u8x16::splat(0xEF)).simd_eq(lanes);
-        let mask = (markup | control | doubtful).to_bitmask();
+        let mask = escape_mask(chunk);
         if mask != 0 {
             return index * LANES + mask.trailing_zeros() as usize;
         }
     }
-    let plain = |byte: &u8| match byte {
-        b'&' | b'<' | b'>' | b'"' | 0x7F | 0xC2 | 0xEF.. => false,
-        b'\n' => true,
-        _ => *byte >= 0x20,
+    if rest.is_empty() {
+        return bytes.len();
+    }
+    let start = bytes.len() - rest.len();
+    // The last sixteen bytes again where there are so many, else what there is with plain bytes behind it.
+    let (chunk, known) = match bytes.last_chunk::<LANES>() {
+        Some(chunk) => (*chunk, LANES - rest.len()),
+        None => {
+            let mut padded = [b'a'; LANES];
+            padded[..rest.len()].copy_from_slice(rest);
+            (padded, 0)
+        }
     };
-    chunks.len() * LANES + rest.iter().take_while(|byte| plain(byte)).count()
+    let mask = escape_mask(chunk) >> known;
+    bytes.len().min(start + mask.trailing_zeros() as usize)
+}
+
+#[inline]
+fn escape_mask(chunk: [u8; LANES]) -> u32 {
+    let lanes = u8x16::new(chunk);
+    let is = |byte: u8| lanes.simd_eq(u8x16::splat(byte));
+    let markup = is(b'&') | is(b'<') | is(b'>') | is(b'"');
+    let control = lanes.min(u8x16::splat(0x1F)).simd_eq(lanes) & !is(b'\n');
+    let doubtful = is(0x7F) | is(0xC2) | lanes.max(u8x16::splat(0xEF)).simd_eq(lanes);
+    (markup | control | doubtful).to_bitmask()
 }
 
 /// Bytes at which a scan of inline Markdown stops. Besides the brackets and what stands between them in ASCII, there is
 /// room for ten.
 #[derive(Clone, Copy, Debug)]
-pub(crate) struct Stops([u8x16; 10]);
+pub(crate) struct Stops {
+    lanes: [u8x16; 10],
+    /// Whether the last four are not needed.
+    few: bool,
+}
 
 impl Stops {
     pub(crate) fn new(stops: &[u8]) -> Self {
@@ -41,7 +60,7 @@ impl Stops {
         for (lane, &stop) in lanes.iter_mut().zip(stops) {
             *lane = u8x16::splat(stop);
         }
-        Self(lanes)
+        Self { lanes, few: stops.len() <= FEW }
     }
 
     #[inline]
@@ -50,8 +69,12 @@ impl Stops {
         // From the opening bracket to the backtick: [ \ ] ^ _ `
         let low = lanes.max(u8x16::splat(b'[')).simd_eq(lanes);
         let high = lanes.min(u8x16::splat(b'`')).simd_eq(lanes);
-        let singles = self.0.iter().fold(low & high, |found, &stop| found | lanes.simd_eq(stop));
-        singles.to_bitmask()
+        let (first, last) = self.lanes.split_at(FEW);
+        let mut found = first.iter().fold(low & high, |found, &stop| found | lanes.simd_eq(stop));
+        if !self.few {
+            found = last.iter().fold(found, |found, &stop| found | lanes.simd_eq(stop));
+        }
+        found.to_bitmask()
     }
 }
 

@@ -80,6 +80,7 @@ const CLASSES: [Kind; 31] = [
 ];
 
 /// The place of a kind's class in [`CLASSES`].
+#[inline]
 const fn class(kind: Kind) -> usize {
     match kind {
         Kind::Root => 0,

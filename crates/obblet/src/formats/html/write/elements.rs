@@ -9,6 +9,23 @@ use crate::document::{
 /// Tags that GitHub disallows in raw HTML (GitHub Flavored Markdown, section 6.11).
 const DISALLOWED: [&str; 9] = ["title", "textarea", "style", "xmp", "iframe", "noembed", "noframes", "script", "plaintext"];
 
+/// The markup of an element, put together when this is compiled.
+#[derive(Clone, Copy)]
+pub(super) struct Tag {
+    /// The start tag up to its attributes.
+    start: &'static str,
+    open: &'static str,
+    close: &'static str,
+}
+
+macro_rules! tag {
+    ($name:literal) => {
+        Tag { start: concat!("<", $name), open: concat!("<", $name, ">"), close: concat!("</", $name, ">") }
+    };
+}
+
+pub(super) const HEADINGS: [Tag; 6] = [tag!("h1"), tag!("h2"), tag!("h3"), tag!("h4"), tag!("h5"), tag!("h6")];
+
 impl Writer<'_, '_> {
     /// Writes what stands before the children of a node. Returns whether the children are to be written.
     pub(super) fn enter(&mut self, id: NodeId) -> bool {
@@ -20,15 +37,15 @@ impl Writer<'_, '_> {
             Kind::SoftBreak => self.out.soft_break(),
             Kind::Paragraph => self.enter_paragraph(id),
             Kind::Heading(level) => self.enter_heading(level, id),
-            Kind::BlockQuote => self.container("blockquote", id),
+            Kind::BlockQuote => self.container(tag!("blockquote"), id),
             Kind::List(list) => self.enter_list(list, id),
             Kind::ListItem { checked } => self.enter_item(checked, id),
-            Kind::TermList => self.container("dl", id),
-            Kind::Term => self.block("dt", id),
-            Kind::TermDescription => self.flow("dd", id),
+            Kind::TermList => self.container(tag!("dl"), id),
+            Kind::Term => self.block(tag!("dt"), id),
+            Kind::TermDescription => self.flow(tag!("dd"), id),
             Kind::CodeBlock { code, info } => self.code_block(code, info, id),
             Kind::Preformatted => {
-                self.block("pre", id);
+                self.block(tag!("pre"), id);
                 self.preformatted += 1;
                 // The parser drops a newline that comes first.
                 if self.doc.plain_text(id).starts_with('\n') {
@@ -36,14 +53,14 @@ impl Writer<'_, '_> {
                 }
             }
             Kind::Table => {
-                self.container("table", id);
+                self.container(tag!("table"), id);
                 self.tables += 1;
             }
             Kind::Caption => self.flow(self.caption(id), id),
-            Kind::RowGroup(group) => self.container(group_name(group), id),
-            Kind::Row => self.container("tr", id),
+            Kind::RowGroup(group) => self.container(group_tag(group), id),
+            Kind::Row => self.container(tag!("tr"), id),
             Kind::Cell(cell) => self.enter_cell(cell, id),
-            Kind::Figure => self.container("figure", id),
+            Kind::Figure => self.container(tag!("figure"), id),
             Kind::ThematicBreak => {
                 self.out.line();
                 self.out.markup("<hr");
@@ -63,11 +80,11 @@ impl Writer<'_, '_> {
                 self.out.deeper();
                 self.out.line();
             }
-            Kind::Summary => self.block("summary", id),
+            Kind::Summary => self.block(tag!("summary"), id),
             Kind::RawBlock { raw } => self.raw(raw, id, true),
             Kind::Raw { raw } => self.raw(raw, id, false),
             Kind::Code(text) => {
-                self.inline("code", id);
+                self.inline(tag!("code"), id);
                 self.out.text(self.doc.text(text));
                 self.out.markup("</code>");
             }
@@ -90,11 +107,11 @@ impl Writer<'_, '_> {
             Kind::Link { href } => return self.enter_link(href, id),
             Kind::Span if self.attributes_are_empty(id) => {}
             Kind::Anchor if self.attributes_are_empty(id) => {}
-            Kind::Span | Kind::Anchor => self.inline("span", id),
+            Kind::Span | Kind::Anchor => self.inline(tag!("span"), id),
             Kind::TextLevel(level) => self.enter_text_level(level, id),
             kind => {
-                if let Some(name) = simple_element(kind) {
-                    self.inline(name, id);
+                if let Some(tag) = simple_element(kind) {
+                    self.inline(tag, id);
                 }
             }
         }
@@ -106,88 +123,87 @@ impl Writer<'_, '_> {
         match self.doc.kind(id) {
             Kind::Paragraph => self.leave_paragraph(id),
             Kind::Heading(_) => self.leave_heading(),
-            Kind::BlockQuote => self.end_container("blockquote"),
-            Kind::List(list) => self.end_container(if list.ordered { "ol" } else { "ul" }),
-            Kind::ListItem { .. } => self.end_flow("li"),
-            Kind::TermList => self.end_container("dl"),
-            Kind::Term => self.end_block("dt"),
-            Kind::TermDescription => self.end_flow("dd"),
+            Kind::BlockQuote => self.end_container(tag!("blockquote")),
+            Kind::List(list) => self.end_container(if list.ordered { tag!("ol") } else { tag!("ul") }),
+            Kind::ListItem { .. } => self.end_flow(tag!("li")),
+            Kind::TermList => self.end_container(tag!("dl")),
+            Kind::Term => self.end_block(tag!("dt")),
+            Kind::TermDescription => self.end_flow(tag!("dd")),
             Kind::Preformatted => {
                 self.preformatted -= 1;
-                self.end_block("pre");
+                self.end_block(tag!("pre"));
             }
             Kind::Table => {
                 self.tables -= 1;
-                self.end_container("table");
+                self.end_container(tag!("table"));
             }
             Kind::Caption => self.end_flow(self.caption(id)),
-            Kind::RowGroup(group) => self.end_container(group_name(group)),
-            Kind::Row => self.end_container("tr"),
-            Kind::Cell(cell) => self.end_flow(if cell.header { "th" } else { "td" }),
-            Kind::Figure => self.end_container("figure"),
+            Kind::RowGroup(group) => self.end_container(group_tag(group)),
+            Kind::Row => self.end_container(tag!("tr")),
+            Kind::Cell(cell) => self.end_flow(if cell.header { tag!("th") } else { tag!("td") }),
+            Kind::Figure => self.end_container(tag!("figure")),
             Kind::Division(division) => self.leave_division(division),
-            Kind::Details { .. } => self.end_container("details"),
-            Kind::Summary => self.end_block("summary"),
+            Kind::Details { .. } => self.end_container(tag!("details")),
+            Kind::Summary => self.end_block(tag!("summary")),
             Kind::Link { .. } => self.leave_link(id),
             Kind::Span | Kind::Anchor if self.attributes_are_empty(id) => {}
             Kind::Span | Kind::Anchor => self.out.markup("</span>"),
             Kind::TextLevel(level) => self.leave_text_level(level, id),
             kind => {
-                if let Some(name) = simple_element(kind) {
-                    self.end_tag(name);
+                if let Some(tag) = simple_element(kind) {
+                    self.end_tag(tag);
                 }
             }
         }
     }
 
     /// The start tag of a block that holds text.
-    pub(super) fn block(&mut self, name: &str, id: NodeId) {
+    pub(super) fn block(&mut self, tag: Tag, id: NodeId) {
         self.out.line();
-        self.inline(name, id);
+        self.inline(tag, id);
     }
 
     /// The start tag of a block that holds blocks.
-    fn container(&mut self, name: &str, id: NodeId) {
-        self.block(name, id);
+    fn container(&mut self, tag: Tag, id: NodeId) {
+        self.block(tag, id);
         self.out.deeper();
         self.out.line();
     }
 
     /// The start tag of a block that holds blocks or text.
-    fn flow(&mut self, name: &str, id: NodeId) {
-        self.block(name, id);
+    fn flow(&mut self, tag: Tag, id: NodeId) {
+        self.block(tag, id);
         self.out.deeper();
     }
 
-    fn inline(&mut self, name: &str, id: NodeId) {
-        self.out.markup("<");
-        self.out.markup(name);
+    fn inline(&mut self, tag: Tag, id: NodeId) {
         if self.doc.node(id).has_attributes() || matches!(self.doc.kind(id), Kind::Heading(_)) {
+            self.out.markup(tag.start);
             self.attributes(id, self.doc.kind(id));
+            self.out.close_tag();
+        } else {
+            self.out.markup(tag.open);
         }
-        self.out.close_tag();
     }
 
-    fn end_tag(&mut self, name: &str) {
-        self.out.markup("</");
-        self.out.markup(name);
-        self.out.close_tag();
+    fn end_tag(&mut self, tag: Tag) {
+        self.out.markup(tag.close);
     }
 
-    pub(super) fn end_block(&mut self, name: &str) {
-        self.end_tag(name);
+    pub(super) fn end_block(&mut self, tag: Tag) {
+        self.end_tag(tag);
         self.out.line();
     }
 
-    fn end_container(&mut self, name: &str) {
+    fn end_container(&mut self, tag: Tag) {
         self.out.shallower();
         self.out.line();
-        self.end_block(name);
+        self.end_block(tag);
     }
 
-    fn end_flow(&mut self, name: &str) {
+    fn end_flow(&mut self, tag: Tag) {
         self.out.shallower();
-        self.end_block(name);
+        self.end_block(tag);
     }
 
     /// Whether a paragraph is written without tags: a lone or first one in an item of a tight list.
@@ -210,7 +226,7 @@ impl Writer<'_, '_> {
 
     fn enter_paragraph(&mut self, id: NodeId) {
         if !self.is_bare(id) {
-            self.block("p", id);
+            self.block(tag!("p"), id);
         } else if self.doc.node(id).previous().is_some() {
             self.out.line();
         }
@@ -234,7 +250,7 @@ impl Writer<'_, '_> {
                 self.out.line();
             }
         } else {
-            self.end_block("p");
+            self.end_block(tag!("p"));
         }
     }
 
@@ -263,7 +279,7 @@ impl Writer<'_, '_> {
     }
 
     fn enter_item(&mut self, checked: Option<bool>, id: NodeId) {
-        self.flow("li", id);
+        self.flow(tag!("li"), id);
         let first = self.doc.node(id).first_child();
         if let Some(checked) = checked
             && first.is_none_or(|first| self.doc.kind(first) != Kind::Paragraph)
@@ -283,12 +299,16 @@ impl Writer<'_, '_> {
         self.out.text(" ");
     }
 
-    fn caption(&self, id: NodeId) -> &'static str {
+    fn caption(&self, id: NodeId) -> Tag {
         let parent = self.doc.node(id).parent().map(|parent| self.doc.kind(parent));
-        if parent == Some(Kind::Table) { "caption" } else { "figcaption" }
+        if parent == Some(Kind::Table) { tag!("caption") } else { tag!("figcaption") }
     }
 
     fn enter_cell(&mut self, cell: CellKind, id: NodeId) {
+        let plain = CellKind { header: cell.header, ..CellKind::PLAIN };
+        if cell == plain && !self.doc.node(id).has_attributes() {
+            return self.flow(if cell.header { tag!("th") } else { tag!("td") }, id);
+        }
         self.out.line();
         self.out.markup(if cell.header { "<th" } else { "<td" });
         self.attributes(id, Kind::Cell(cell));
@@ -355,11 +375,10 @@ impl Writer<'_, '_> {
     }
 
     fn enter_division(&mut self, division: DivisionKind, id: NodeId) {
-        let name = self.division(division);
+        let tag = self.division(division);
         self.restrict(division, 1);
         self.out.line();
-        self.out.markup("<");
-        self.out.markup(name);
+        self.out.markup(tag.start);
         if let DivisionKind::Callout(callout) = division {
             self.out.attribute("class", &callout.word().to_lowercase());
         }
@@ -377,8 +396,8 @@ impl Writer<'_, '_> {
 
     fn leave_division(&mut self, division: DivisionKind) {
         self.restrict(division, -1);
-        let name = self.division(division);
-        self.end_container(name);
+        let tag = self.division(division);
+        self.end_container(tag);
     }
 
     /// Headers and footers hold neither each other nor, here, sections of their own.
@@ -388,19 +407,19 @@ impl Writer<'_, '_> {
         }
     }
 
-    const fn division(&self, division: DivisionKind) -> &'static str {
+    const fn division(&self, division: DivisionKind) -> Tag {
         if self.restricted > 0 || self.tables > 0 {
-            return "div";
+            return tag!("div");
         }
         match division {
-            DivisionKind::Plain => "div",
-            DivisionKind::Section => "section",
-            DivisionKind::Article => "article",
-            DivisionKind::Aside | DivisionKind::Callout(_) => "aside",
-            DivisionKind::Navigation => "nav",
-            DivisionKind::Header => "header",
-            DivisionKind::Footer => "footer",
-            DivisionKind::Address => "address",
+            DivisionKind::Plain => tag!("div"),
+            DivisionKind::Section => tag!("section"),
+            DivisionKind::Article => tag!("article"),
+            DivisionKind::Aside | DivisionKind::Callout(_) => tag!("aside"),
+            DivisionKind::Navigation => tag!("nav"),
+            DivisionKind::Header => tag!("header"),
+            DivisionKind::Footer => tag!("footer"),
+            DivisionKind::Address => tag!("address"),
         }
     }
 
@@ -468,13 +487,18 @@ impl Writer<'_, '_> {
             self.definitions += 1;
         }
         if self.is_written(level, id, self.definitions) {
-            self.inline(level.element(), id);
+            self.out.markup("<");
+            self.out.markup(level.element());
+            self.attributes(id, Kind::TextLevel(level));
+            self.out.close_tag();
         }
     }
 
     fn leave_text_level(&mut self, level: TextLevel, id: NodeId) {
         if self.is_written(level, id, self.definitions) {
-            self.end_tag(level.element());
+            self.out.markup("</");
+            self.out.markup(level.element());
+            self.out.close_tag();
         }
         if level == TextLevel::Definition {
             self.definitions -= 1;
@@ -575,25 +599,25 @@ impl Writer<'_, '_> {
     }
 }
 
-const fn group_name(group: RowGroupKind) -> &'static str {
+const fn group_tag(group: RowGroupKind) -> Tag {
     match group {
-        RowGroupKind::Head => "thead",
-        RowGroupKind::Body => "tbody",
-        RowGroupKind::Foot => "tfoot",
+        RowGroupKind::Head => tag!("thead"),
+        RowGroupKind::Body => tag!("tbody"),
+        RowGroupKind::Foot => tag!("tfoot"),
     }
 }
 
-const fn simple_element(kind: Kind) -> Option<&'static str> {
+const fn simple_element(kind: Kind) -> Option<Tag> {
     Some(match kind {
-        Kind::Emphasis => "em",
-        Kind::Strong => "strong",
-        Kind::Underline => "u",
-        Kind::Strikethrough => "s",
-        Kind::Insertion => "ins",
-        Kind::Deletion => "del",
-        Kind::Highlight => "mark",
-        Kind::Subscript => "sub",
-        Kind::Superscript => "sup",
+        Kind::Emphasis => tag!("em"),
+        Kind::Strong => tag!("strong"),
+        Kind::Underline => tag!("u"),
+        Kind::Strikethrough => tag!("s"),
+        Kind::Insertion => tag!("ins"),
+        Kind::Deletion => tag!("del"),
+        Kind::Highlight => tag!("mark"),
+        Kind::Subscript => tag!("sub"),
+        Kind::Superscript => tag!("sup"),
         _ => return None,
     })
 }

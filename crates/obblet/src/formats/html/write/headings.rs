@@ -1,5 +1,6 @@
 //! Headings: their levels in steps, their numbers, and the list of them.
 
+use super::elements::HEADINGS;
 use super::{HeadingEntry, Writer};
 use crate::document::{Finding, Kind, NodeId, Step};
 
@@ -14,8 +15,6 @@ pub(super) struct Headings {
     /// The level of the heading that the walk is in.
     open: u8,
 }
-
-const NAMES: [&str; 6] = ["h1", "h2", "h3", "h4", "h5", "h6"];
 
 impl Headings {
     /// Headings below one of a level that stands above the document, if any.
@@ -62,7 +61,7 @@ impl Writer<'_, '_> {
             );
         }
         self.headings.open = written;
-        self.block(NAMES[usize::from(written) - 1], id);
+        self.block(HEADINGS[usize::from(written) - 1], id);
         let number = if self.options.heading_numbers { self.headings.number(written) } else { String::new() };
         if !number.is_empty() {
             self.out.text(&number);
@@ -87,6 +86,6 @@ impl Writer<'_, '_> {
     }
 
     pub(super) fn leave_heading(&mut self) {
-        self.end_block(NAMES[usize::from(self.headings.open.clamp(1, 6)) - 1]);
+        self.end_block(HEADINGS[usize::from(self.headings.open.clamp(1, 6)) - 1]);
     }
 }

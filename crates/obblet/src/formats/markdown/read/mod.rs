@@ -27,7 +27,7 @@ pub fn read(bytes: &[u8], options: &Options) -> Document {
     let start = if options.front_matter { front_matter::read(&source, &mut doc) } else { 0 };
     let blocks = blocks::Blocks::new(&source, doc, options).run(start);
     let mut doc = inlines::run(&source, blocks, options);
-    if options.alerts {
+    if options.alerts && memchr::memmem::find(source.as_bytes(), b"[!").is_some() {
         alert::mark(&mut doc);
     }
     doc
