@@ -14,7 +14,7 @@ pub(super) fn stylesheet(name: &str) -> Result<Option<String>, Error> {
         return Ok(None);
     }
     match LOOKS.iter().position(|look| *look == name) {
-        Some(look) => Ok(Some(format!("{}{BASE}", SHEETS[look]))),
+        Some(look) => Ok(Some(format!("{BASE}{}", SHEETS[look]))),
         None => Err(Error::UnknownLook { name: name.to_owned() }),
     }
 }
