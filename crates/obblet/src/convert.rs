@@ -1,79 +1,12 @@
 //! One document from one format to another.
 
-use crate::document::{Document, Finding, Kind, NodeId};
+use crate::conversion::{Converted, Surroundings};
+use crate::document::{Document, NodeId};
 use crate::error::Error;
 use crate::formats::{Format, html, markdown};
 use crate::page;
-use crate::profile::{Dialect, HeadingLevels, Profile, Shape};
+use crate::profile::{Profile, Shape};
 use crate::refine;
-use std::path::{Path, PathBuf};
-
-/// What becomes of a link.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub enum LinkTarget {
-    /// It stays as it is.
-    Stays,
-    /// It leads to another address.
-    Leads(String),
-    /// There is nothing at its address.
-    Missing {
-        /// The address that is nearest to it, where one is near.
-        nearest: Option<String>,
-    },
-}
-
-/// Tells where links lead after conversion. A folder that is published has one that knows its documents.
-pub trait Links {
-    /// What becomes of an address in a document.
-    fn resolve(&self, address: &str) -> LinkTarget;
-}
-
-/// What stands around a document. All of it may be left out: then nothing is read but the text itself.
-#[derive(Clone, Copy, Default)]
-pub struct Surroundings<'a> {
-    /// The name of the document's file, without its extension.
-    pub name: &'a str,
-    /// The folder of the source, from which the addresses of pictures count.
-    pub folder: Option<&'a Path>,
-    /// The folder that nothing may be read outside of; the folder of the source where it is not given.
-    pub root: Option<&'a Path>,
-    /// The folder that the output goes to, where it goes to a file.
-    pub output: Option<&'a Path>,
-    /// The way from the output to the top of what it is part of, as in `../`.
-    pub to_top: &'a str,
-    /// Whether files keep their places: the output is a folder of the same shape as the source.
-    pub mirrored: bool,
-    /// Tells where links lead.
-    pub links: Option<&'a dyn Links>,
-}
-
-impl std::fmt::Debug for Surroundings<'_> {
-    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        f.debug_struct("Surroundings").field("name", &self.name).field("folder", &self.folder).finish_non_exhaustive()
-    }
-}
-
-/// A file that belongs to an output.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct OutputFile {
-    /// Where it goes, from the folder of the output.
-    pub path: PathBuf,
-    /// Its bytes.
-    pub bytes: Vec<u8>,
-}
-
-/// The outcome of a conversion.
-#[derive(Clone, Debug, Default)]
-pub struct Converted {
-    /// The document in its new format.
-    pub text: String,
-    /// What the user should know.
-    pub findings: Vec<Finding>,
-    /// Files that go with it.
-    pub files: Vec<OutputFile>,
-    /// Its title.
-    pub title: String,
-}
 
 /// Converts a document in memory.
 ///
@@ -154,41 +87,10 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
 }
 
 fn fragment(doc: &Document, profile: &Profile, safe_pictures: &[NodeId]) -> Converted {
-    let written = html::write(doc, &html::Options { safe_pictures, ..html_options(profile, html::Ids::Used) });
+    let written = html::write(
+        doc,
+        &html::Options { safe_pictures, highlight: page::highlighter(profile), ..profile.html_options(html::Ids::Used) },
+    );
     let title = page::title(doc, profile, "");
     Converted { text: written.html, findings: written.findings, files: Vec::new(), title }
-}
-
-/// The options of the HTML writer that a profile asks for.
-pub(crate) fn html_options<'h>(profile: &Profile, ids: html::Ids) -> html::Options<'h> {
-    let exact = profile.shape == Shape::Fragment && profile.markdown.dialect == Dialect::Commonmark;
-    html::Options {
-        syntax: profile.html.syntax,
-        characters: profile.html.characters,
-        indent: profile.html.indent,
-        compact: profile.html.compact,
-        ids: profile.html.ids.unwrap_or(ids),
-        raw: profile.html.raw,
-        tag_filter: profile.markdown.tag_filter.unwrap_or(profile.markdown.dialect == Dialect::Github),
-        trust: profile.html.trust,
-        heading_numbers: profile.html.heading_numbers,
-        heading_steps: match profile.html.heading_levels {
-            HeadingLevels::Steps => true,
-            HeadingLevels::Source => false,
-            HeadingLevels::Auto => !exact,
-        },
-        highlight: page::highlighter(profile),
-        ..html::Options::default()
-    }
-}
-
-/// The first heading of a document.
-pub(crate) fn first_heading(doc: &Document) -> Option<String> {
-    doc.walk(doc.root()).find_map(|step| match step {
-        crate::document::Step::Enter(id) if matches!(doc.kind(id), Kind::Heading(_)) => {
-            let text = doc.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
-            Some(text).filter(|text| !text.is_empty())
-        }
-        _ => None,
-    })
 }

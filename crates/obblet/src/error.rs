@@ -37,10 +37,12 @@ pub enum Error {
         cause: std::io::Error,
     },
     /// There is no look of that name.
-    #[error("there is no look {name}; there are {}, and none", crate::page::LOOKS.join(", "))]
+    #[error("there is no look {name}; there are {known}, and none")]
     UnknownLook {
         /// The name.
         name: String,
+        /// The names that there are.
+        known: String,
     },
     /// A frame, header or footer has an expression that can't be used.
     #[error("{file}:{line}: {message}")]

@@ -24,6 +24,7 @@
 //! There is no terminal, no network, no clock and no environment in here. Files are read only where a call names them, and
 //! never outside of the source's folder.
 
+mod conversion;
 mod convert;
 pub mod document;
 mod error;
@@ -34,6 +35,7 @@ pub mod publish;
 pub mod refine;
 mod scan;
 
-pub use convert::{Converted, LinkTarget, Links, OutputFile, Surroundings, convert, convert_in, read, write};
+pub use conversion::{Converted, LinkTarget, Links, OutputFile, Surroundings};
+pub use convert::{convert, convert_in, read, write};
 pub use error::{Error, describe};
 pub use formats::Format;

@@ -251,4 +251,16 @@ impl Document {
         }
         out
     }
+
+    /// The text of the first heading that has any.
+    #[must_use]
+    pub fn first_heading(&self) -> Option<String> {
+        self.walk(self.root()).find_map(|step| match step {
+            Step::Enter(id) if matches!(self.kind(id), Kind::Heading(_)) => {
+                let text = self.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
+                Some(text).filter(|text| !text.is_empty())
+            }
+            _ => None,
+        })
+    }
 }

@@ -1,7 +1,7 @@
 //! The page around the content: a template, and what it can use.
 
 use super::{Styles, read_setting};
-use crate::convert::Surroundings;
+use crate::conversion::Surroundings;
 use crate::document::{Direction, Document};
 use crate::error::Error;
 use crate::formats::html::{HeadingEntry, Syntax};
@@ -68,6 +68,11 @@ pub(super) fn render(
     };
     let mut environment = Environment::new();
     environment.set_auto_escape_callback(|_| AutoEscape::Html);
+    // Only what has to be escaped is: addresses stay readable.
+    environment.set_formatter(|out, state, value| match value.as_str() {
+        Some(text) if !value.is_safe() => Ok(out.write_str(&escaped(text))?),
+        _ => minijinja::escape_formatter(out, state, value),
+    });
     environment.set_fuel(Some(MOST_STEPS));
     if let Ok(syntax) = SyntaxConfig::builder().trim_blocks(true).lstrip_blocks(true).build() {
         environment.set_syntax(syntax);
@@ -100,6 +105,20 @@ pub(super) fn render(
 fn headings(entries: &[HeadingEntry]) -> Vec<Value> {
     let value = |entry: &HeadingEntry| context! { level => entry.level, id => entry.id.clone(), number => entry.number.clone(), text => entry.text.clone() };
     entries.iter().map(value).collect()
+}
+
+fn escaped(text: &str) -> String {
+    let mut out = String::with_capacity(text.len());
+    for c in text.chars() {
+        match c {
+            '&' => out.push_str("&amp;"),
+            '<' => out.push_str("&lt;"),
+            '>' => out.push_str("&gt;"),
+            '"' => out.push_str("&quot;"),
+            c => out.push(c),
+        }
+    }
+    out
 }
 
 fn safe(text: &str) -> Value {

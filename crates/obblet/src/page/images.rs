@@ -1,7 +1,7 @@
 //! Pictures: where they go, how large they are, and whether they are there at all.
 
 use super::svg;
-use crate::convert::{OutputFile, Surroundings};
+use crate::conversion::{OutputFile, Surroundings};
 use crate::document::{Document, Finding, Kind, NodeId, Text};
 use crate::profile::{ImagePlace, Profile};
 use std::collections::HashMap;

@@ -15,6 +15,6 @@ pub(super) fn stylesheet(name: &str) -> Result<Option<String>, Error> {
     }
     match LOOKS.iter().position(|look| *look == name) {
         Some(look) => Ok(Some(format!("{BASE}{}", SHEETS[look]))),
-        None => Err(Error::UnknownLook { name: name.to_owned() }),
+        None => Err(Error::UnknownLook { name: name.to_owned(), known: LOOKS.join(", ") }),
     }
 }

@@ -10,7 +10,7 @@ mod svg;
 
 pub use look::LOOKS;
 
-use crate::convert::{Converted, OutputFile, Surroundings, first_heading, html_options};
+use crate::conversion::{Converted, OutputFile, Surroundings};
 use crate::document::{Document, Finding, Kind, NodeId};
 use crate::error::Error;
 use crate::formats::html::{self, Characters, Highlighter, Syntax};
@@ -23,7 +23,7 @@ const FEWEST_CONTENTS: usize = 3;
 /// The title of a page: the setting, the metadata, the first heading, the name of the file.
 pub(crate) fn title(doc: &Document, profile: &Profile, name: &str) -> String {
     let given = Some(profile.page.title.clone()).filter(|title| !title.is_empty());
-    given.or_else(|| doc.metadata.title.clone()).or_else(|| first_heading(doc)).unwrap_or_else(|| name.to_owned())
+    given.or_else(|| doc.metadata.title.clone()).or_else(|| doc.first_heading()).unwrap_or_else(|| name.to_owned())
 }
 
 /// What colours code, where that is asked for and built in.
@@ -47,7 +47,8 @@ pub(crate) fn finish(
     let title = title(doc, profile, name);
     let has_top_heading = doc.children(doc.root()).any(|child| doc.kind(child) == Kind::Heading(1));
     let shows_title = !has_top_heading && (doc.metadata.title.is_some() || !profile.page.title.is_empty());
-    let mut options = html_options(profile, html::Ids::Headings);
+    let mut options = profile.html_options(html::Ids::Headings);
+    options.highlight = highlighter(profile);
     options.list_headings = true;
     options.level_above = u8::from(shows_title);
     options.taken_ids = frame::IDS;

@@ -254,3 +254,27 @@ impl Default for Profile {
         }
     }
 }
+
+impl Profile {
+    /// The options of the HTML writer that the profile asks for.
+    pub(crate) fn html_options<'h>(&self, ids: html::Ids) -> html::Options<'h> {
+        let exact = self.shape == Shape::Fragment && self.markdown.dialect == Dialect::Commonmark;
+        html::Options {
+            syntax: self.html.syntax,
+            characters: self.html.characters,
+            indent: self.html.indent,
+            compact: self.html.compact,
+            ids: self.html.ids.unwrap_or(ids),
+            raw: self.html.raw,
+            tag_filter: self.markdown.tag_filter.unwrap_or(self.markdown.dialect == Dialect::Github),
+            trust: self.html.trust,
+            heading_numbers: self.html.heading_numbers,
+            heading_steps: match self.html.heading_levels {
+                HeadingLevels::Steps => true,
+                HeadingLevels::Source => false,
+                HeadingLevels::Auto => !exact,
+            },
+            ..html::Options::default()
+        }
+    }
+}

@@ -1,7 +1,7 @@
 //! Links between the documents of a folder.
 
 use super::{Entry, file, format_of};
-use crate::convert::{LinkTarget, Links};
+use crate::conversion::{LinkTarget, Links};
 use crate::profile;
 use std::collections::HashMap;
 use std::path::{Component, Path, PathBuf};

@@ -7,7 +7,8 @@ mod links;
 pub use file::write_whole;
 pub use links::DocumentLinks;
 
-use crate::convert::{Converted, Surroundings, convert_in};
+use crate::conversion::{Converted, Surroundings};
+use crate::convert::convert_in;
 use crate::document::Finding;
 use crate::error::Error;
 use crate::formats::Format;

@@ -1,6 +1,6 @@
 //! Links to documents that are converted too lead to what they become.
 
-use crate::convert::{LinkTarget, Links};
+use crate::conversion::{LinkTarget, Links};
 use crate::document::{Document, Finding, Kind, NodeId};
 
 /// Gives links the addresses that `links` knows for them, and tells about those that lead nowhere.

@@ -1,0 +1,71 @@
+//! What goes into a conversion beside the document, and what comes out of it.
+
+use crate::document::Finding;
+use std::path::{Path, PathBuf};
+
+/// What becomes of a link.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum LinkTarget {
+    /// It stays as it is.
+    Stays,
+    /// It leads to another address.
+    Leads(String),
+    /// There is nothing at its address.
+    Missing {
+        /// The address that is nearest to it, where one is near.
+        nearest: Option<String>,
+    },
+}
+
+/// Tells where links lead after conversion. A folder that is published has one that knows its documents.
+pub trait Links {
+    /// What becomes of an address in a document.
+    fn resolve(&self, address: &str) -> LinkTarget;
+}
+
+/// What stands around a document. All of it may be left out: then nothing is read but the text itself.
+#[derive(Clone, Copy, Default)]
+pub struct Surroundings<'a> {
+    /// The name of the document's file, without its extension.
+    pub name: &'a str,
+    /// The folder of the source, from which the addresses of pictures count.
+    pub folder: Option<&'a Path>,
+    /// The folder that nothing may be read outside of; the folder of the source where it is not given.
+    pub root: Option<&'a Path>,
+    /// The folder that the output goes to, where it goes to a file.
+    pub output: Option<&'a Path>,
+    /// The way from the output to the top of what it is part of, as in `../`.
+    pub to_top: &'a str,
+    /// Whether files keep their places: the output is a folder of the same shape as the source.
+    pub mirrored: bool,
+    /// Tells where links lead.
+    pub links: Option<&'a dyn Links>,
+}
+
+impl std::fmt::Debug for Surroundings<'_> {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("Surroundings").field("name", &self.name).field("folder", &self.folder).finish_non_exhaustive()
+    }
+}
+
+/// A file that belongs to an output.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct OutputFile {
+    /// Where it goes, from the folder of the output.
+    pub path: PathBuf,
+    /// Its bytes.
+    pub bytes: Vec<u8>,
+}
+
+/// The outcome of a conversion.
+#[derive(Clone, Debug, Default)]
+pub struct Converted {
+    /// The document in its new format.
+    pub text: String,
+    /// What the user should know.
+    pub findings: Vec<Finding>,
+    /// Files that go with it.
+    pub files: Vec<OutputFile>,
+    /// Its title.
+    pub title: String,
+}
