@@ -199,6 +199,10 @@ fn table_faults(dom: &Dom, table: usize, names: &[&str], faults: &mut Vec<String
     if names.iter().skip(1).any(|name| *name == "caption") {
         faults.push("caption that is not first".to_owned());
     }
+    let parts: Vec<&str> = names.iter().copied().filter(|name| *name != "caption").collect();
+    if parts.iter().skip(1).any(|name| *name == "thead") || parts.iter().rev().skip(1).any(|name| *name == "tfoot") {
+        faults.push(format!("groups of rows in disorder: {names:?}"));
+    }
     let rows_of = |node: usize| dom.nodes[node].children.iter().copied().filter(|&row| dom.name(row) == "tr").collect::<Vec<_>>();
     let mut groups: Vec<Vec<usize>> = vec![rows_of(table)];
     groups.extend(

@@ -148,7 +148,7 @@ static MAY_HOLD: [u32; CLASSES.len()] = {
 };
 
 /// Classes for which it also matters what stands beside or within.
-const LOCAL_RULES: u32 = 1 << 6 | 1 << 7 | 1 << 8 | 1 << 12 | 1 << 14 | 1 << 15 | 1 << 16 | 1 << 20;
+const LOCAL_RULES: u32 = 1 << 6 | 1 << 7 | 1 << 8 | 1 << 12 | 1 << 13 | 1 << 14 | 1 << 15 | 1 << 16 | 1 << 20;
 
 /// Whether the first child of a node, and the number of its children, are as they must be.
 fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {
@@ -159,6 +159,8 @@ fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {
         }
         Kind::Caption => caption_fits(doc, id),
         Kind::TermList => doc.node(id).first_child().is_some(),
+        Kind::RowGroup(RowGroupKind::Head) => doc.node(id).previous().is_none_or(|before| doc.kind(before) == Kind::Caption),
+        Kind::RowGroup(RowGroupKind::Foot) => doc.node(id).next().is_none(),
         Kind::Row => doc.node(id).first_child().is_some(),
         // Merged cells need a look at the whole table.
         Kind::Cell(cell) => cell.columns == 1 && cell.rows == 1,

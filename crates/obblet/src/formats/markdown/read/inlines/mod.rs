@@ -37,6 +37,16 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
     let mut copy = String::new();
     for Pending { node, text } in pending {
         let is_source = text.end as usize <= source.len();
+        let plain = if is_source { &source[text.range()] } else { context.doc.text(text) };
+        if Window::default().next_stop(plain.as_bytes(), &context.stops, 0) == plain.len() {
+            // Nothing in it means anything; so it is for most table cells and headings.
+            let length = trim_end(plain).len();
+            if length > 0 {
+                let text = Text { end: text.start + length as u32, ..text };
+                context.doc.append_at(node, Kind::Text(text), text.start);
+            }
+            continue;
+        }
         if !is_source {
             copy.clear();
             copy.push_str(context.doc.text(text));
@@ -56,6 +66,11 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
         scanner.read(node);
     }
     context.doc
+}
+
+fn trim_end(text: &str) -> &str {
+    let end = text.bytes().rposition(|byte| !matches!(byte, b' ' | b'\t' | b'\n')).map_or(0, |last| last + 1);
+    &text[..end]
 }
 
 /// What all texts of a document share; the vectors are kept for their memory.
@@ -127,7 +142,7 @@ impl<'t> Scanner<'t, '_, '_> {
         self.context.matches.clear();
         self.context.brackets.clear();
         self.task(node);
-        let trimmed = self.text.trim_end_matches([' ', '\t', '\n']);
+        let trimmed = trim_end(self.text);
         self.text = trimmed;
         let bytes = trimmed.as_bytes();
         let (stops, mut window) = (self.context.stops, Window::default());
