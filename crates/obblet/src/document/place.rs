@@ -106,3 +106,24 @@ impl SourceMap {
         Place::Line { line: line as u32, column: column + 1 }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn places_are_lines_and_characters() {
+        let source = "é a\nb 潮 c\n";
+        let pool = format!("{source}a b");
+        let mut map = SourceMap::of_text(source.len());
+        map.add_piece(source.len() as u32, 3);
+        map.add_piece(source.len() as u32 + 2, 5);
+        let place = |offset: usize| map.place(&pool, offset as u32).to_string();
+        assert_eq!((place(0), place(3), place(5)), ("1:1".into(), "1:3".into(), "2:1".into()));
+        assert_eq!(place(source.find('c').unwrap()), "2:5");
+        // Copies are where their originals are, and offsets may come in any order.
+        assert_eq!((place(source.len()), place(source.len() + 2), place(3)), ("1:3".into(), "2:1".into(), "1:3".into()));
+        assert_eq!(map.place(&pool, SourceMap::UNKNOWN), Place::Unknown);
+        assert_eq!(SourceMap::default().place("", 0), Place::Unknown);
+    }
+}

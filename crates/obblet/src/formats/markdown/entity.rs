@@ -76,3 +76,33 @@ fn resolve(text: &str, escapes: bool) -> Cow<'_, str> {
     out.push_str(rest);
     Cow::Owned(out)
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn references_are_those_of_the_standard() {
+        let text = |source: &str| {
+            reference(source)
+                .map(|(characters, length)| (characters.into_iter().filter(|&c| c != '\0').collect::<String>(), length))
+        };
+        for (source, expected) in [
+            ("&amp;x", "&"),
+            ("&nGt;", "\u{226B}\u{20D2}"),
+            ("&#65;", "A"),
+            ("&#x1F30A;", "\u{1F30A}"),
+            ("&#0;", "\u{FFFD}"),
+            ("&#xD800;", "\u{FFFD}"),
+            ("&CounterClockwiseContourIntegral;", "\u{2233}"),
+        ] {
+            let length = source.find(';').unwrap() + 1;
+            assert_eq!(text(source), Some((expected.to_owned(), length)), "{source}");
+        }
+        for source in ["&amp", "&nosuch;", "&;", "&#;", "&#x;", "&#12345678;", "&#x1234567;", "& amp;", "&"] {
+            assert_eq!(text(source), None, "{source}");
+        }
+        assert_eq!(unescape("a\\*b&amp;\\c\\"), "a*b&\\c\\");
+        assert_eq!(unescape_references("a\\*b&lt;"), "a\\*b<");
+    }
+}

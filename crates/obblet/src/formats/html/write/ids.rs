@@ -133,3 +133,27 @@ fn is_mark(c: char) -> bool {
     use unicode_properties::{GeneralCategoryGroup, UnicodeGeneralCategory};
     !c.is_ascii() && c.general_category_group() == GeneralCategoryGroup::Mark
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn slugs_are_what_people_link_to() {
+        let mut slugs = HashMap::new();
+        for (text, slug) in [
+            ("High & low  water!", "high--low--water"),
+            ("`well_known` API", "well_known-api"),
+            ("Ebbe-Flut (2031)", "ebbe-flut-2031"),
+            ("潮 と 汐", "潮-と-汐"),
+            ("جدول المدّ", "جدول-المدّ"),
+            ("a", "a"),
+            ("a-1", "a-1"),
+            ("a", "a-2"),
+            ("a", "a-3"),
+            ("?!", "section"),
+        ] {
+            assert_eq!(unique_slug(text, &mut slugs), slug);
+        }
+    }
+}

@@ -88,3 +88,23 @@ impl<'s> Cursor<'s> {
         self.left_of_tab
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn tabs_go_to_multiples_of_four() {
+        let line = b"- \t\ta";
+        let mut cursor = Cursor::new(line, 0, line.len());
+        cursor.skip_bytes(1);
+        assert_eq!(cursor.indent(), (7, 4));
+        cursor.skip_columns(1);
+        cursor.skip_columns(1);
+        // Half of the first tab is left.
+        assert_eq!((cursor.indent(), cursor.spaces_left()), ((5, 4), 1));
+        cursor.skip_columns(99);
+        assert_eq!((cursor.rest(), cursor.is_blank()), (&b"a"[..], false));
+        assert!(Cursor::new(b" \t ", 0, 3).is_blank());
+    }
+}

@@ -188,3 +188,50 @@ pub(super) fn title(text: &str, start: usize) -> Option<(&str, usize)> {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn labels_are_folded() {
+        for (one, other) in [("Tide  Tables", "tide\n tables"), ("\u{1E9E}", "SS"), ("ΑΓΩ", "αγω"), ("`Code`", "`code`")] {
+            assert_eq!(fold(one), fold(other));
+        }
+        assert_eq!(label("[a\\]b] c"), Some(("a\\]b", 6)));
+        for text in ["[]", "[ \n]", "[a[b]]", "[a", "a]", &format!("[{}]", "a".repeat(1000))] {
+            assert_eq!(label(text), None, "{text}");
+        }
+        assert!(label(&format!("[{}]", "é".repeat(999))).is_some());
+    }
+
+    #[test]
+    fn addresses_and_titles() {
+        assert_eq!(destination("<a b>c", 0, false), Some(("a b", 5)));
+        assert_eq!(destination("a(b(c))d e", 0, false), Some(("a(b(c))d", 8)));
+        assert_eq!(destination("a\\)b)", 0, false), Some(("a\\)b", 4)));
+        assert_eq!(destination(")", 0, true), Some(("", 0)));
+        for text in ["<a\nb>", "<a<b>", "a(b", "", ")"] {
+            assert_eq!(destination(text, 0, false), None, "{text}");
+        }
+        assert_eq!(title("'a\\'b' c", 0), Some(("a\\'b", 6)));
+        assert_eq!(title("(a)", 0), Some(("a", 3)));
+        for text in ["(a(b))", "\"a", "a", "\"a\n\nb\""] {
+            assert_eq!(title(text, 0), None, "{text}");
+        }
+    }
+
+    #[test]
+    fn definitions_are_taken_off_a_paragraph() {
+        let text = "[a]: /u 'x\ny'\n[b]:\n  <v w>\n[a]: /second\n[c]: /t 'no' end\nrest";
+        let mut doc = Document::with_pool(text.to_owned(), 1);
+        let mut references = References::default();
+        let taken = references.take(text, 0, &mut doc);
+        assert_eq!(&text[taken..], "[c]: /t 'no' end\nrest");
+        let target =
+            |label: &str| references.get(label).map(|target| (doc.text(target.href), target.title.map(|title| doc.text(title))));
+        assert_eq!(target("A"), Some(("/u", Some("x\ny"))));
+        assert_eq!(target("b"), Some(("v w", None)));
+        assert_eq!(target("c"), None);
+    }
+}

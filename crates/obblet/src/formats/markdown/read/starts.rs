@@ -239,3 +239,75 @@ pub(super) fn html_block(line: &[u8], paragraph: bool) -> Option<HtmlEnd> {
     let tag = super::inlines::html::tag(line)?;
     line[tag..].iter().all(|byte| matches!(byte, b' ' | b'\t')).then_some(HtmlEnd::Blank)
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn headings() {
+        let heading = |line: &'static str| atx_heading(line.as_bytes()).map(|(level, start, end)| (level, &line[start..end]));
+        assert_eq!(heading("# a"), Some((1, "a")));
+        assert_eq!(heading("######\ta b  "), Some((6, "a b")));
+        assert_eq!(heading("## a ## b ###"), Some((2, "a ## b")));
+        assert_eq!(heading("# a#"), Some((1, "a#")));
+        assert_eq!(heading("### ###"), Some((3, "")));
+        assert_eq!(heading("#"), Some((1, "")));
+        assert_eq!(heading("#a"), None);
+        assert_eq!(heading("####### a"), None);
+        assert_eq!(
+            (setext_level(b"==="), setext_level(b"- "), setext_level(b"=-"), setext_level(b"")),
+            (Some(1), Some(2), None, None)
+        );
+    }
+
+    #[test]
+    fn thematic_breaks() {
+        for line in ["***", "- - -", "___ _", "*\t*\t*  "] {
+            assert_eq!(thematic_break_fails(line.as_bytes()), None, "{line}");
+        }
+        for (line, at) in [("**", 2), ("--a", 2), ("-*-", 1), ("- - x", 4)] {
+            assert_eq!(thematic_break_fails(line.as_bytes()), Some(at), "{line}");
+        }
+    }
+
+    #[test]
+    fn list_markers() {
+        let marker = |line: &str| list_marker(line.as_bytes()).map(|marker| (marker.mark, marker.start, marker.width));
+        assert_eq!(marker("- a"), Some((b'-', 0, 1)));
+        assert_eq!(marker("+"), Some((b'+', 0, 1)));
+        assert_eq!(marker("123456789) a"), Some((b')', 123_456_789, 10)));
+        assert_eq!(marker("0.\ta"), Some((b'.', 0, 2)));
+        for line in ["-a", "1234567890. a", "1.a", "1", "a. b", "*a*"] {
+            assert_eq!(marker(line), None, "{line}");
+        }
+    }
+
+    #[test]
+    fn fences() {
+        assert_eq!(fence(b"```rust,ignore "), Some((b'`', 3, &b"rust,ignore"[..])));
+        assert_eq!(fence(b"~~~~ a`b"), Some((b'~', 4, &b"a`b"[..])));
+        assert_eq!(fence(b"``` a`b"), None);
+        assert_eq!(fence(b"``"), None);
+        assert!(closes_fence(b"````  ", b'`', 3) && !closes_fence(b"``", b'`', 3) && !closes_fence(b"``` a", b'`', 3));
+    }
+
+    #[test]
+    fn html_blocks() {
+        let case = |line: &str, paragraph: bool| html_block(line.as_bytes(), paragraph);
+        assert_eq!(case("<script src=x>", true), Some(HtmlEnd::Verbatim));
+        assert_eq!(case("<PRE>", true), Some(HtmlEnd::Verbatim));
+        assert_eq!(case("<!-- a", true), Some(HtmlEnd::Comment));
+        assert_eq!(case("<?php", true), Some(HtmlEnd::Instruction));
+        assert_eq!(case("<!DOCTYPE html>", true), Some(HtmlEnd::Declaration));
+        assert_eq!(case("<![CDATA[", true), Some(HtmlEnd::CharacterData));
+        assert_eq!(case("</div", true), Some(HtmlEnd::Blank));
+        assert_eq!(case("<hr/>", true), Some(HtmlEnd::Blank));
+        assert_eq!(case("<b class='x'>  ", false), Some(HtmlEnd::Blank));
+        assert_eq!(case("<b class='x'>", true), None);
+        for line in ["<b> a", "<b", "< div>", "<divx y", "<a:b", "<>", "<!"] {
+            assert_eq!(case(line, false), None, "{line}");
+        }
+        assert!(HtmlEnd::Verbatim.is_in(b"a </Style> b") && !HtmlEnd::Verbatim.is_in(b"</styles>"));
+    }
+}
