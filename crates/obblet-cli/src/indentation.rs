@@ -11,6 +11,11 @@ pub(crate) fn common(text: &str) -> String {
     common.unwrap_or_default().to_owned()
 }
 
+/// Whether Markdown makes code of what is indented so: by four columns.
+pub(crate) fn is_code(indentation: &str) -> bool {
+    indentation.contains('\t') || indentation.len() >= 4
+}
+
 /// The text without that white space.
 pub(crate) fn remove(text: &str, indentation: &str) -> String {
     text.split_inclusive('\n')

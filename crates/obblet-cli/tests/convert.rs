@@ -83,6 +83,13 @@ fn an_indented_selection_keeps_its_indentation() {
 }
 
 #[test]
+fn indented_code_is_code_in_commonmark() {
+    let dialect = ["convert", "--set", "markdown.dialect=commonmark"];
+    obblet().args(dialect).write_stdin("\ta\tb\n").assert().success().stdout("<pre><code>a\tb\n</code></pre>\n");
+    obblet().args(dialect).write_stdin("  a\n").assert().success().stdout("  <p>a</p>\n");
+}
+
+#[test]
 fn several_files_into_a_folder() {
     let dir = folder(&[("a.md", "[b](b.md#x) [c](c.md)"), ("b.md", "# x\n\n![p](p.svg)"), ("p.svg", "<svg viewBox='0 0 4 2'/>")]);
     obblet().current_dir(&dir).args(["convert", "a.md", "b.md", "-o", "out", "--quiet"]).assert().success().stderr("");

@@ -5,7 +5,7 @@ use crate::arguments::{Convert, Talk};
 use crate::report::Report;
 use crate::{indentation, messages};
 use obblet::document::Finding;
-use obblet::profile::{Profile, Shape};
+use obblet::profile::{Dialect, Profile, Shape};
 use obblet::publish::{DocumentLinks, Entry, format_of, write_whole};
 use obblet::{Converted, Error, Format, Links, Surroundings, convert_in, describe};
 use std::io::{Read, Write};
@@ -218,8 +218,13 @@ fn from_standard_input(
     if profile.shape == Shape::Auto {
         profile.shape = if output.is_some() { Shape::Page } else { Shape::Fragment };
     }
-    let indentation = std::str::from_utf8(&bytes).map_or_else(|_| String::new(), indentation::common);
-    if !indentation.is_empty() {
+    let mut indentation = std::str::from_utf8(&bytes).map_or_else(|_| String::new(), indentation::common);
+    if profile.markdown.dialect == Dialect::Commonmark {
+        // The specification says what indentation means: four columns of it are code, less is nothing.
+        if indentation::is_code(&indentation) {
+            indentation.clear();
+        }
+    } else if !indentation.is_empty() {
         bytes = indentation::remove(&String::from_utf8_lossy(&bytes), &indentation).into_bytes();
     }
     let folder = output.map(|output| output.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new(".")));
