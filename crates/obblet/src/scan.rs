@@ -7,13 +7,13 @@ use wide::u8x16;
 const LANES: usize = 16;
 const FEW: usize = 6;
 
-/// How many bytes at the start need no escaping in HTML text: all but `&`, `<`, `>`, `"`, control characters other than
-/// newline, and the first bytes of characters that may be controls or no characters at all.
+/// How many bytes at the start need no escaping in HTML: all but `&`, `<`, `>`, in an attribute `"`, control characters
+/// other than newline, and the first bytes of characters that may be controls or no characters at all.
 #[inline]
-pub(crate) fn unescaped_length(bytes: &[u8]) -> usize {
+pub(crate) fn unescaped_length<const ATTRIBUTE: bool>(bytes: &[u8]) -> usize {
     let (chunks, rest) = bytes.as_chunks::<LANES>();
     for (index, &chunk) in chunks.iter().enumerate() {
-        let mask = escape_mask(chunk);
+        let mask = escape_mask::<ATTRIBUTE>(chunk);
         if mask != 0 {
             return index * LANES + mask.trailing_zeros() as usize;
         }
@@ -31,15 +31,16 @@ pub(crate) fn unescaped_length(bytes: &[u8]) -> usize {
             (padded, 0)
         }
     };
-    let mask = escape_mask(chunk) >> known;
+    let mask = escape_mask::<ATTRIBUTE>(chunk) >> known;
     bytes.len().min(start + mask.trailing_zeros() as usize)
 }
 
 #[inline]
-fn escape_mask(chunk: [u8; LANES]) -> u32 {
+fn escape_mask<const ATTRIBUTE: bool>(chunk: [u8; LANES]) -> u32 {
     let lanes = u8x16::new(chunk);
     let is = |byte: u8| lanes.simd_eq(u8x16::splat(byte));
-    let markup = is(b'&') | is(b'<') | is(b'>') | is(b'"');
+    let markup = is(b'&') | is(b'<') | is(b'>');
+    let markup = if ATTRIBUTE { markup | is(b'"') } else { markup };
     let control = lanes.min(u8x16::splat(0x1F)).simd_eq(lanes) & !is(b'\n');
     let doubtful = is(0x7F) | is(0xC2) | lanes.max(u8x16::splat(0xEF)).simd_eq(lanes);
     (markup | control | doubtful).to_bitmask()
@@ -120,8 +121,11 @@ mod tests {
     proptest! {
         #[test]
         fn the_fast_way_finds_what_the_slow_way_finds(bytes in prop::collection::vec(prop_oneof![Just(b'a'), any::<u8>()], 0..80)) {
-            let escaped = |byte: u8| matches!(byte, b'&' | b'<' | b'>' | b'"' | 0x7F | 0xC2 | 0xEF..) || (byte < 0x20 && byte != b'\n');
-            prop_assert_eq!(unescaped_length(&bytes), bytes.iter().position(|&byte| escaped(byte)).unwrap_or(bytes.len()));
+            let escaped = |byte: u8| matches!(byte, b'&' | b'<' | b'>' | 0x7F | 0xC2 | 0xEF..) || (byte < 0x20 && byte != b'\n');
+            let in_text = bytes.iter().position(|&byte| escaped(byte)).unwrap_or(bytes.len());
+            let in_attribute = bytes.iter().position(|&byte| escaped(byte) || byte == b'"').unwrap_or(bytes.len());
+            prop_assert_eq!(unescaped_length::<false>(&bytes), in_text);
+            prop_assert_eq!(unescaped_length::<true>(&bytes), in_attribute);
 
             let stops = Stops::new(b"\n*<&");
             let is_stop = |byte: u8| matches!(byte, b'\n' | b'*' | b'<' | b'&' | b'['..=b'`');

@@ -12,11 +12,13 @@ impl NodeId {
     /// The root of every document.
     pub const ROOT: Self = Self(NonZeroU32::MIN);
 
-    pub(super) fn new(index: usize) -> Self {
+    #[inline]
+    pub(super) const fn new(index: usize) -> Self {
         // An arena of 2^32 nodes would take 200 GB; the saturated name of one that is larger stays within it.
-        Self(NonZeroU32::MIN.saturating_add(u32::try_from(index).unwrap_or(u32::MAX)))
+        Self(NonZeroU32::MIN.saturating_add(index as u32))
     }
 
+    #[inline]
     pub(crate) const fn index(self) -> usize {
         self.0.get() as usize - 1
     }

@@ -1,6 +1,6 @@
 //! Building and changing the tree. Every method takes constant time, or time that grows with the children it moves.
 
-use super::{Document, Kind, Node, NodeId, Text, Walk};
+use super::{Document, Kind, Node, NodeId, SourceMap, Text, Walk};
 
 impl Document {
     /// The root, which is there in every document.
@@ -54,22 +54,21 @@ impl Document {
     }
 
     /// Makes a node as the last child of `parent`.
+    #[inline]
     pub fn append(&mut self, parent: NodeId, kind: Kind) -> NodeId {
-        let id = NodeId::new(self.nodes.len());
-        let last = self.node(parent).last;
-        self.nodes.push(Node { parent: Some(parent), previous: last, ..Node::new(kind) });
-        match last {
-            Some(last) => self.node_mut(last).next = Some(id),
-            None => self.node_mut(parent).first = Some(id),
-        }
-        self.node_mut(parent).last = Some(id);
-        id
+        self.append_at(parent, kind, SourceMap::UNKNOWN)
     }
 
     /// Makes a node as the last child of `parent`, and says where in the source it begins.
     pub fn append_at(&mut self, parent: NodeId, kind: Kind, offset: u32) -> NodeId {
-        let id = self.append(parent, kind);
-        self.node_mut(id).offset = offset;
+        let id = NodeId::new(self.nodes.len());
+        let above = self.node_mut(parent);
+        let previous = above.last.replace(id);
+        match previous {
+            Some(previous) => self.node_mut(previous).next = Some(id),
+            None => above.first = Some(id),
+        }
+        self.nodes.push(Node { parent: Some(parent), previous, offset, ..Node::new(kind) });
         id
     }
 

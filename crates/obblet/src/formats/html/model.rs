@@ -18,27 +18,24 @@ pub(super) struct Survey {
 /// Looks at each node and its parent once.
 pub(super) fn survey(doc: &Document) -> Survey {
     let mut survey = Survey { holds: true, has_raw: false, has_local_links: false, has_ids: false };
-    for (id, node) in doc.nodes() {
-        let kind = node.kind();
-        let class = class(kind);
+    let classes: Vec<u8> = doc.nodes().map(|(_, node)| class(node.kind()) as u8).collect();
+    for ((id, node), &class) in doc.nodes().zip(&classes) {
         if let Some(parent) = node.parent() {
-            survey.holds &= MAY_HOLD[class_of(doc, parent)] >> class & 1 == 1;
+            survey.holds &= MAY_HOLD[usize::from(classes[parent.index()])] >> class & 1 == 1;
             if LOCAL_RULES >> class & 1 == 1 {
-                survey.holds &= local_rules_hold(doc, id, kind);
+                survey.holds &= local_rules_hold(doc, id, node.kind());
             }
         }
-        survey.has_ids |= node.has_attributes() && doc.attributes(id).id.is_some();
-        match kind {
+        if node.has_attributes() {
+            survey.has_ids |= doc.attributes(id).id.is_some();
+        }
+        match node.kind() {
             Kind::Link { href } => survey.has_local_links |= doc.text(href).starts_with('#'),
             Kind::Raw { .. } | Kind::RawBlock { .. } => survey.has_raw = true,
             _ => {}
         }
     }
     survey
-}
-
-fn class_of(doc: &Document, id: NodeId) -> usize {
-    class(doc.kind(id))
 }
 
 const PLAIN_LIST: ListKind = ListKind { ordered: false, tight: false, marker: Marker::Plain, start: 1 };

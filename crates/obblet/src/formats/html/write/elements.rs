@@ -158,6 +158,7 @@ impl Writer<'_, '_> {
     }
 
     /// The start tag of a block that holds text.
+    #[inline]
     pub(super) fn block(&mut self, tag: Tag, id: NodeId) {
         self.out.line();
         self.inline(tag, id);
@@ -171,11 +172,13 @@ impl Writer<'_, '_> {
     }
 
     /// The start tag of a block that holds blocks or text.
+    #[inline]
     fn flow(&mut self, tag: Tag, id: NodeId) {
         self.block(tag, id);
         self.out.deeper();
     }
 
+    #[inline]
     fn inline(&mut self, tag: Tag, id: NodeId) {
         if self.doc.node(id).has_attributes() || matches!(self.doc.kind(id), Kind::Heading(_)) {
             self.out.markup(tag.start);
@@ -186,10 +189,12 @@ impl Writer<'_, '_> {
         }
     }
 
+    #[inline]
     fn end_tag(&mut self, tag: Tag) {
         self.out.markup(tag.close);
     }
 
+    #[inline]
     pub(super) fn end_block(&mut self, tag: Tag) {
         self.end_tag(tag);
         self.out.line();
@@ -201,6 +206,7 @@ impl Writer<'_, '_> {
         self.end_block(tag);
     }
 
+    #[inline]
     fn end_flow(&mut self, tag: Tag) {
         self.out.shallower();
         self.end_block(tag);
@@ -330,13 +336,13 @@ impl Writer<'_, '_> {
         }
         let align = match cell.align {
             Align::Unsaid => None,
-            Align::Left => Some("text-align: left"),
-            Align::Center => Some("text-align: center"),
-            Align::Right => Some("text-align: right"),
-            Align::Justify => Some("text-align: justify"),
+            Align::Left => Some(" style=\"text-align: left\""),
+            Align::Center => Some(" style=\"text-align: center\""),
+            Align::Right => Some(" style=\"text-align: right\""),
+            Align::Justify => Some(" style=\"text-align: justify\""),
         };
         if let Some(align) = align {
-            self.out.attribute("style", align);
+            self.out.markup(align);
         }
         self.out.close_tag();
         self.out.deeper();

@@ -117,7 +117,8 @@ impl<'d, 'o> Writer<'d, 'o> {
     }
 
     fn tree(&mut self, top: NodeId) {
-        let mut walk = self.doc.walk(top);
+        let doc = self.doc;
+        let mut walk = doc.walk(top);
         while let Some(step) = walk.next() {
             match step {
                 Step::Enter(id) => {
@@ -125,6 +126,8 @@ impl<'d, 'o> Writer<'d, 'o> {
                         walk.skip_children(id);
                     }
                 }
+                // Text, which is half of all nodes, leaves nothing behind.
+                Step::Leave(id) if doc.kind(id).is_leaf() => {}
                 Step::Leave(id) => self.leave(id),
             }
         }

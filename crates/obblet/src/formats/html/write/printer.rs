@@ -80,6 +80,7 @@ impl Printer {
     }
 
     /// Begins a line, unless one has just begun.
+    #[inline]
     pub(super) fn line(&mut self) {
         if !self.fresh {
             self.line_due = true;
@@ -145,7 +146,7 @@ impl Printer {
     #[inline]
     pub(super) fn text(&mut self, text: &str) {
         self.settle();
-        self.escape(text, if self.ascii { &TEXT_ASCII } else { &TEXT });
+        self.escape::<false>(text);
     }
 
     /// Characters whose line ends are soft breaks.
@@ -167,7 +168,7 @@ impl Printer {
         self.out.push(' ');
         self.out.push_str(name);
         self.out.push_str("=\"");
-        self.escape(value, if self.ascii { &ATTRIBUTE_ASCII } else { &ATTRIBUTE });
+        self.escape::<true>(value);
         self.out.push('"');
     }
 
@@ -191,18 +192,21 @@ impl Printer {
         self.out.push('"');
     }
 
-    fn plain(&self, bytes: &[u8], classes: &[u8; 256]) -> usize {
-        if self.ascii {
-            return bytes.iter().take_while(|byte| classes[**byte as usize] == PLAIN).count();
-        }
-        unescaped_length(bytes)
-    }
-
-    fn escape(&mut self, text: &str, classes: &[u8; 256]) {
+    fn escape<const ATTRIBUTE_VALUE: bool>(&mut self, text: &str) {
+        let classes = match (self.ascii, ATTRIBUTE_VALUE) {
+            (false, false) => &TEXT,
+            (true, false) => &TEXT_ASCII,
+            (false, true) => &ATTRIBUTE,
+            (true, true) => &ATTRIBUTE_ASCII,
+        };
         let bytes = text.as_bytes();
         let (mut start, mut at) = (0, 0);
         loop {
-            at += self.plain(&bytes[at..], classes);
+            at += if self.ascii {
+                bytes[at..].iter().take_while(|byte| classes[**byte as usize] == PLAIN).count()
+            } else {
+                unescaped_length::<ATTRIBUTE_VALUE>(&bytes[at..])
+            };
             if at == bytes.len() {
                 break;
             }
