@@ -66,10 +66,11 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
     if !profile.page.language.is_empty() {
         doc.metadata.language = Some(profile.page.language.clone());
     }
-    refine::typography::set(&mut doc, profile.clean.quotes, profile.clean.dashes);
     if profile.html.raw == html::Raw::Clean {
         html::open_raw(&mut doc);
     }
+    // Behind the raw HTML, whose text is text like any other now.
+    refine::typography::set(&mut doc, profile.clean.quotes, profile.clean.dashes);
     if let Some(links) = surroundings.links {
         refine::links::redirect(&mut doc, links);
     }

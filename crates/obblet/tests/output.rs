@@ -88,6 +88,14 @@ fn a_page_has_what_its_metadata_say() {
 }
 
 #[test]
+fn metadata_and_addresses_of_a_page_are_valid_too() {
+    let source = "---\ntitle: \"a \\u0001 < \\\"b\\\"\"\nlanguage: en\n---\n\nx\n";
+    let html = with(&["page.stylesheets=https://a.example/b c.css", "page.look=none"], source).text;
+    assert!(html.contains("<title>a \u{FFFD} &lt; &quot;b&quot;</title>"), "{html}");
+    assert!(html.contains("href=\"https://a.example/b%20c.css\""), "{html}");
+}
+
+#[test]
 fn titles_come_from_the_first_place_that_has_one() {
     let title = |settings: &[&str], source: &str| {
         let mut profile = Profile::default();

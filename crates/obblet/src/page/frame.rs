@@ -4,7 +4,7 @@ use super::{Styles, read_setting};
 use crate::conversion::Surroundings;
 use crate::document::{Direction, Document};
 use crate::error::Error;
-use crate::formats::html::{HeadingEntry, Syntax};
+use crate::formats::html::{Characters, HeadingEntry, Syntax, escape};
 use crate::profile::Profile;
 use minijinja::syntax::SyntaxConfig;
 use minijinja::{AutoEscape, Environment, Value, context};
@@ -58,7 +58,7 @@ pub(super) fn render(
         headings => headings(view.headings),
         body => safe(view.body),
         styles => safe(&view.styles.embedded.concat()),
-        stylesheets => view.styles.linked.clone(),
+        stylesheets => view.styles.linked.iter().map(|sheet| address(sheet)).collect::<Vec<_>>(),
         top => surroundings.to_top,
         name => surroundings.name,
         look => profile.page.look.clone(),
@@ -69,8 +69,9 @@ pub(super) fn render(
     let mut environment = Environment::new();
     environment.set_auto_escape_callback(|_| AutoEscape::Html);
     // Only what has to be escaped is: addresses stay readable.
-    environment.set_formatter(|out, state, value| match value.as_str() {
-        Some(text) if !value.is_safe() => Ok(out.write_str(&escaped(text))?),
+    let syntax = profile.html.syntax;
+    environment.set_formatter(move |out, state, value| match value.as_str() {
+        Some(text) if !value.is_safe() => Ok(out.write_str(&escaped(text, syntax))?),
         _ => minijinja::escape_formatter(out, state, value),
     });
     environment.set_fuel(Some(MOST_STEPS));
@@ -107,18 +108,18 @@ fn headings(entries: &[HeadingEntry]) -> Vec<Value> {
     entries.iter().map(value).collect()
 }
 
-fn escaped(text: &str) -> String {
+/// What stands for text in markup: with the writer's own rules for what has to be escaped and what can't stand at all.
+fn escaped(text: &str, syntax: Syntax) -> String {
     let mut out = String::with_capacity(text.len());
-    for c in text.chars() {
-        match c {
-            '&' => out.push_str("&amp;"),
-            '<' => out.push_str("&lt;"),
-            '>' => out.push_str("&gt;"),
-            '"' => out.push_str("&quot;"),
-            c => out.push(c),
-        }
-    }
+    escape::text(&mut out, text, syntax, Characters::Utf8);
     out
+}
+
+/// An address as it stands in an attribute.
+fn address(address: &str) -> Value {
+    let mut out = String::with_capacity(address.len());
+    escape::address(&mut out, address);
+    Value::from_safe_string(out)
 }
 
 fn safe(text: &str) -> Value {

@@ -134,9 +134,9 @@ impl<'d, 'o> Writer<'d, 'o> {
     }
 }
 
-/// A text as it stands in markup.
+/// A text as it stands in markup, in elements and in attributes.
 pub(super) fn escaped(text: &str, options: &Options<'_>) -> String {
     let mut printer = Printer::new(text.len() + 16, &Options { indent: 0, ..*options });
-    printer.text(text);
+    printer.value(text);
     printer.finish()
 }

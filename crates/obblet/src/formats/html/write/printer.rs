@@ -149,6 +149,11 @@ impl Printer {
         self.escape::<false>(text);
     }
 
+    /// Characters that may stand in an attribute as well.
+    pub(super) fn value(&mut self, text: &str) {
+        self.escape::<true>(text);
+    }
+
     /// Characters whose line ends are soft breaks.
     #[inline]
     pub(super) fn flowing_text(&mut self, text: &str) {
