@@ -3,7 +3,7 @@
 use crate::conversion::{Converted, Surroundings};
 use crate::document::{Document, NodeId};
 use crate::error::Error;
-use crate::formats::{Format, html, markdown};
+use crate::formats::{Format, html, markdown, text};
 use crate::page;
 use crate::profile::{Profile, Shape};
 use crate::refine;
@@ -51,7 +51,8 @@ pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document
     }
     match format {
         Format::Markdown => Ok(markdown::read(source, &profile.markdown.options())),
-        Format::Html => Err(Error::NotRead { format: format.name() }),
+        Format::Html => Ok(html::read(source, &profile.html_read_options())),
+        Format::Text => Err(Error::NotRead { format: format.name() }),
     }
 }
 
@@ -60,13 +61,10 @@ pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document
 /// # Errors
 /// Where the format can't be written, or a file that a setting names can't be used.
 pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings: &Surroundings<'_>) -> Result<Converted, Error> {
-    if format != Format::Html {
-        return Err(Error::NotWritten { format: format.name() });
-    }
     if !profile.page.language.is_empty() {
         doc.metadata.language = Some(profile.page.language.clone());
     }
-    if profile.html.raw == html::Raw::Clean {
+    if format != Format::Markdown && profile.html.raw == html::Raw::Clean {
         html::open_raw(&mut doc);
     }
     // Behind the raw HTML, whose text is text like any other now.
@@ -75,10 +73,18 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
         refine::links::redirect(&mut doc, links);
     }
     let placed = page::images::place(&mut doc, profile, surroundings);
-    let mut converted = match profile.shape {
-        Shape::Fragment => fragment(&doc, profile, &placed.safe),
-        Shape::Page | Shape::Auto => page::finish(&doc, profile, surroundings, &placed.safe)?,
+    let mut converted = match (format, profile.shape) {
+        (Format::Markdown, _) => as_markdown(&doc, profile),
+        (Format::Text, _) => {
+            let written = text::write(&doc, &text::Options { width: profile.text.width.into() });
+            Converted { text: written.text, findings: written.findings, ..Converted::default() }
+        }
+        (Format::Html, Shape::Fragment) => fragment(&doc, profile, &placed.safe),
+        (Format::Html, Shape::Page | Shape::Auto) => page::finish(&doc, profile, surroundings, &placed.safe)?,
     };
+    if converted.title.is_empty() {
+        converted.title = page::title(&doc, profile, "");
+    }
     converted.files.splice(..0, placed.files);
     let mut findings = std::mem::take(&mut doc.findings);
     findings.append(&mut converted.findings);
@@ -87,11 +93,24 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
     Ok(converted)
 }
 
+fn as_markdown(doc: &Document, profile: &Profile) -> Converted {
+    let options = html::Options {
+        compact: false,
+        indent: 0,
+        heading_steps: false,
+        ids: html::Ids::None,
+        ..profile.html_options(html::Ids::None)
+    };
+    let element = |doc: &Document, id: NodeId| html::write_part(doc, id, &options);
+    let options = markdown::WriteOptions { element: Some(&element), ..profile.markdown.write_options() };
+    let written = markdown::write(doc, &options);
+    Converted { text: written.text, findings: written.findings, ..Converted::default() }
+}
+
 fn fragment(doc: &Document, profile: &Profile, safe_pictures: &[NodeId]) -> Converted {
     let written = html::write(
         doc,
         &html::Options { safe_pictures, highlight: page::highlighter(profile), ..profile.html_options(html::Ids::Used) },
     );
-    let title = page::title(doc, profile, "");
-    Converted { text: written.html, findings: written.findings, files: Vec::new(), title }
+    Converted { text: written.html, findings: written.findings, ..Converted::default() }
 }

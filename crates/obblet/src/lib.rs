@@ -29,6 +29,7 @@ mod convert;
 pub mod document;
 mod error;
 pub mod formats;
+mod lines;
 pub mod page;
 pub mod profile;
 pub mod publish;

@@ -118,7 +118,7 @@ fn math() {
         "$a_1 < b_2$ and $`c`$",
         "<p><code class='language-tex'>a_1 &lt; b_2</code> and <code class='language-tex'>c</code></p>",
     );
-    case("$$\na\n$$", "<p><code class='language-tex'>a</code></p>");
+    case("$$\na\n$$", "<p><code class='language-tex display'>a</code></p>");
     case("costs $5, or US$6; \\$7 and $ 8 $", "<p>costs $5, or US$6; $7 and $ 8 $</p>");
 }
 

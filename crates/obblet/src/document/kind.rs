@@ -122,6 +122,13 @@ pub enum Kind {
         /// Whether it stands on a line of its own.
         display: bool,
     },
+    /// A formula, kept as MathML: `<math>` with all that is in it.
+    MathMl {
+        /// The markup, with nothing in it that loads or runs.
+        markup: Text,
+        /// Whether it stands on a line of its own.
+        display: bool,
+    },
     /// A place that links lead to; its name is the id in the attributes.
     Anchor,
     /// Source text in a markup language, within a line.
@@ -357,6 +364,7 @@ impl Kind {
                 | Self::Span
                 | Self::NoteReference(_)
                 | Self::Math { .. }
+                | Self::MathMl { .. }
                 | Self::Anchor
                 | Self::Raw { .. }
                 | Self::TextLevel(_)
@@ -376,6 +384,7 @@ impl Kind {
                 | Self::SoftBreak
                 | Self::NoteReference(_)
                 | Self::Math { .. }
+                | Self::MathMl { .. }
                 | Self::Raw { .. }
                 | Self::RawBlock { .. }
                 | Self::ThematicBreak

@@ -243,6 +243,10 @@ impl Document {
                         out.push_str(self.text(text));
                     }
                     Kind::Math { tex, .. } => out.push_str(self.text(tex)),
+                    Kind::MathMl { markup, .. } => {
+                        let pieces = self.text(markup).split('<').filter_map(|piece| piece.split_once('>'));
+                        pieces.for_each(|(_, text)| out.push_str(text));
+                    }
                     Kind::SoftBreak => out.push(' '),
                     Kind::LineBreak => out.push('\n'),
                     _ => {}

@@ -2,6 +2,7 @@
 
 pub mod html;
 pub mod markdown;
+pub mod text;
 
 /// A document format.
 ///
@@ -18,6 +19,8 @@ pub enum Format {
     Markdown,
     /// HTML, as a page or as a fragment.
     Html,
+    /// Text without markup.
+    Text,
 }
 
 /// What there is to know about a format without reading any.
@@ -29,15 +32,16 @@ struct Entry {
     writes: bool,
 }
 
-const TABLE: [Entry; 2] = [
+const TABLE: [Entry; 3] = [
     Entry {
         format: Format::Markdown,
         name: "markdown",
         extensions: &["md", "markdown", "mkd", "mdown"],
         reads: true,
-        writes: false,
+        writes: true,
     },
-    Entry { format: Format::Html, name: "html", extensions: &["html", "htm", "xhtml"], reads: false, writes: true },
+    Entry { format: Format::Html, name: "html", extensions: &["html", "htm", "xhtml", "xht"], reads: true, writes: true },
+    Entry { format: Format::Text, name: "text", extensions: &["txt", "text"], reads: false, writes: true },
 ];
 
 impl Format {

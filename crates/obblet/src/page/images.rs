@@ -78,8 +78,41 @@ struct Gallery<'a> {
 }
 
 impl Gallery<'_> {
+    /// Places a picture that the document holds itself.
+    fn place_media(&mut self, doc: &mut Document, id: NodeId, alt: Text, index: usize) {
+        let name = doc.media[index].name.clone();
+        let path = PathBuf::from(&name);
+        if !self.pictures.contains_key(&path) {
+            let bytes = doc.media[index].bytes.clone();
+            let mut picture = Picture { size: size(&bytes), bytes, address: None };
+            let safe = if is_svg(&name) && !self.profile.html.trust {
+                svg::clean(&picture.bytes).map(|clean| picture.bytes = clean)
+            } else {
+                Ok(())
+            };
+            if let Err(message) = &safe {
+                let place = doc.place(id);
+                doc.find(
+                    Finding::lost("image.scriptable", format!("a drawing can't be made safe: {message}; it was left out"))
+                        .at(place),
+                );
+            }
+            let embeds = self.profile.images.place == ImagePlace::Embed || self.surroundings.output.is_none();
+            if embeds {
+                picture.address = media_type(&name).map(|kind| format!("data:{kind};base64,{}", base64(&picture.bytes)));
+            } else {
+                self.put_beside(&mut picture, &name);
+            }
+            self.pictures.insert(path.clone(), safe.is_ok().then_some(picture));
+        }
+        self.show(doc, id, alt, &path);
+    }
+
     fn place_one(&mut self, doc: &mut Document, id: NodeId, src: Text, alt: Text) {
         let address = doc.text(src).to_owned();
+        if let Some(index) = doc.media.iter().position(|media| media.name == address) {
+            return self.place_media(doc, id, alt, index);
+        }
         let (Some(folder), Some(local)) = (self.surroundings.folder, local_path(&address)) else { return };
         let path = folder.join(&local);
         if !self.pictures.contains_key(&path) {
@@ -90,7 +123,12 @@ impl Gallery<'_> {
             }
             self.pictures.insert(path.clone(), found.ok());
         }
-        let Some(Some(picture)) = self.pictures.get(&path) else { return };
+        self.show(doc, id, alt, &path);
+    }
+
+    /// Gives a node the address and the size of its picture.
+    fn show(&mut self, doc: &mut Document, id: NodeId, alt: Text, path: &Path) {
+        let Some(Some(picture)) = self.pictures.get(path) else { return };
         if let Some((width, height)) = picture.size.filter(|_| self.profile.images.sizes) {
             set_size(doc, id, width, height);
         }
@@ -157,6 +195,12 @@ impl Gallery<'_> {
             return;
         }
         let file = real.file_name().map_or_else(|| "picture".to_owned(), |name| name.to_string_lossy().into_owned());
+        self.put_beside(picture, &file);
+    }
+
+    /// Puts a picture into the folder beside the page.
+    fn put_beside(&mut self, picture: &mut Picture, file: &str) {
+        let file = file.to_owned();
         let count = self.names.entry(file.to_lowercase()).or_insert(0);
         *count += 1;
         let file = match (*count, file.rsplit_once('.')) {

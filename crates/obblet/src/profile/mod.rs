@@ -73,6 +73,9 @@ pub struct HtmlSettings {
     pub ids: Option<html::Ids>,
     pub heading_levels: HeadingLevels,
     pub heading_numbers: bool,
+    pub encoding: String,
+    pub content: html::Content,
+    pub promote_headings: bool,
 }
 
 /// Which Markdown it is.
@@ -110,9 +113,34 @@ pub struct MarkdownSettings {
     pub math: Option<bool>,
     pub front_matter: Option<bool>,
     pub line_ends: LineEnds,
+    pub bullet: markdown::Bullet,
+    pub emphasis: markdown::EmphasisMark,
+    pub fence: markdown::Fence,
+    pub headings: markdown::HeadingForm,
+    pub links: markdown::LinkForm,
+    pub width: u16,
+    pub html: markdown::HtmlPieces,
+    pub ids: bool,
 }
 
 impl MarkdownSettings {
+    /// The options of the writer.
+    #[must_use]
+    pub fn write_options<'w>(&self) -> markdown::WriteOptions<'w> {
+        markdown::WriteOptions {
+            dialect: self.options(),
+            bullet: self.bullet,
+            emphasis: self.emphasis,
+            fence: self.fence,
+            headings: self.headings,
+            links: self.links,
+            width: self.width.into(),
+            html: self.html,
+            ids: self.ids,
+            element: None,
+        }
+    }
+
     /// The options of the reader.
     #[must_use]
     pub fn options(&self) -> markdown::Options {
@@ -132,6 +160,13 @@ impl MarkdownSettings {
             hard_lines: self.line_ends == LineEnds::Break,
         }
     }
+}
+
+/// Settings of plain text.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct TextSettings {
+    pub width: u16,
 }
 
 /// What becomes of pictures.
@@ -219,6 +254,7 @@ pub struct Profile {
     pub styling: Styling,
     pub html: HtmlSettings,
     pub markdown: MarkdownSettings,
+    pub text: TextSettings,
     pub images: ImageSettings,
     pub page: PageSettings,
     pub clean: CleanSettings,
@@ -232,6 +268,7 @@ impl Default for Profile {
             styling: Styling::default(),
             html: HtmlSettings::default(),
             markdown: MarkdownSettings::default(),
+            text: TextSettings { width: 80 },
             images: ImageSettings { place: ImagePlace::default(), folder: "{name}-images".to_owned(), sizes: true },
             page: PageSettings {
                 title: String::new(),
@@ -256,6 +293,16 @@ impl Default for Profile {
 }
 
 impl Profile {
+    /// The options of the HTML reader that the profile asks for.
+    pub(crate) fn html_read_options(&self) -> html::ReadOptions<'_> {
+        html::ReadOptions {
+            encoding: Some(self.html.encoding.as_str()).filter(|label| !label.is_empty()),
+            content: self.html.content,
+            classes: self.styling != Styling::Semantic,
+            promote_headings: self.html.promote_headings,
+        }
+    }
+
     /// The options of the HTML writer that the profile asks for.
     pub(crate) fn html_options<'h>(&self, ids: html::Ids) -> html::Options<'h> {
         let exact = self.shape == Shape::Fragment && self.markdown.dialect == Dialect::Commonmark;

@@ -2,7 +2,8 @@
 
 use super::value::{Choice, Value};
 use super::{Dialect, HeadingLevels, ImagePlace, LineEnds, Profile, Shape, StylePlace, Styling};
-use crate::formats::html::{Characters, Ids, Raw, Syntax};
+use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
+use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
 use crate::refine::typography::{Dashes, Quotes};
 use std::path::PathBuf;
 
@@ -160,6 +161,35 @@ impl Choice for Raw {
         &[("keep", Self::Keep), ("clean", Self::Clean), ("escape", Self::Escape), ("drop", Self::Drop)];
 }
 
+impl Choice for Content {
+    const CHOICES: &'static [(&'static str, Self)] = &[("all", Self::All), ("main", Self::Main)];
+}
+
+impl Choice for Bullet {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("hyphen", Self::Hyphen), ("asterisk", Self::Asterisk), ("plus", Self::Plus)];
+}
+
+impl Choice for EmphasisMark {
+    const CHOICES: &'static [(&'static str, Self)] = &[("asterisk", Self::Asterisk), ("underscore", Self::Underscore)];
+}
+
+impl Choice for Fence {
+    const CHOICES: &'static [(&'static str, Self)] = &[("backticks", Self::Backticks), ("tildes", Self::Tildes)];
+}
+
+impl Choice for HeadingForm {
+    const CHOICES: &'static [(&'static str, Self)] = &[("atx", Self::Atx), ("setext", Self::Setext)];
+}
+
+impl Choice for LinkForm {
+    const CHOICES: &'static [(&'static str, Self)] = &[("inline", Self::Inline), ("reference", Self::Reference)];
+}
+
+impl Choice for HtmlPieces {
+    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("drop", Self::Drop)];
+}
+
 impl Choice for Option<Ids> {
     const CHOICES: &'static [(&'static str, Self)] =
         &[("auto", None), ("used", Some(Ids::Used)), ("headings", Some(Ids::Headings)), ("none", Some(Ids::None))];
@@ -249,11 +279,27 @@ pub static SETTINGS: &[Setting] = &[
         "Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it. With auto it does, except in fragments of the CommonMark dialect."
     ),
     flag!("html.heading-numbers", html.heading_numbers, "Whether headings get numbers, as in 2.1."),
+    text!(
+        "html.encoding",
+        html.encoding,
+        "The encoding of HTML sources, as in windows-1252. Without one, the byte order mark and the page itself are asked, and then it is guessed."
+    ),
+    choice!(
+        "html.content",
+        Content,
+        html.content,
+        "How much of an HTML source is read: all of it, or its main content without navigation, banners, sidebars and footers."
+    ),
+    flag!(
+        "html.promote-headings",
+        html.promote_headings,
+        "Whether paragraphs of an HTML source that are all bold, large and short become headings."
+    ),
     choice!(
         "markdown.dialect",
         Dialect,
         markdown.dialect,
-        "Which Markdown the source is written in. It decides about the extensions below that are not set."
+        "Which Markdown is read and written. It decides about the extensions below that are not set."
     ),
     choice!("markdown.tables", Option<bool>, markdown.tables, "Whether rows of cells between bars are tables."),
     choice!("markdown.tasks", Option<bool>, markdown.tasks, "Whether list items that begin with [ ] or [x] have a checkbox."),
@@ -280,6 +326,35 @@ pub static SETTINGS: &[Setting] = &[
         markdown.line_ends,
         "What the end of a line within a paragraph is: white space, or a line break."
     ),
+    choice!("markdown.bullet", Bullet, markdown.bullet, "The mark of list items in Markdown output."),
+    choice!("markdown.emphasis", EmphasisMark, markdown.emphasis, "The mark of emphasis in Markdown output."),
+    choice!("markdown.fence", Fence, markdown.fence, "What stands above and below code blocks in Markdown output."),
+    choice!(
+        "markdown.headings",
+        HeadingForm,
+        markdown.headings,
+        "The form of headings in Markdown output: number signs before all of them, or lines below those of the first two levels."
+    ),
+    choice!(
+        "markdown.links",
+        LinkForm,
+        markdown.links,
+        "Where addresses stand in Markdown output: behind the text of the link, or in definitions at the end."
+    ),
+    number!(
+        "markdown.width",
+        markdown.width,
+        0 to 1000,
+        "Lines of text in Markdown output are no longer than this; 0 keeps the line ends of the source."
+    ),
+    choice!(
+        "markdown.html",
+        HtmlPieces,
+        markdown.html,
+        "What becomes of things that Markdown has no syntax for, such as merged cells: written as HTML, or reduced to their text with findings."
+    ),
+    flag!("markdown.ids", markdown.ids, "Whether ids and classes are kept in Markdown output, as HTML."),
+    number!("text.width", text.width, 0 to 1000, "Lines of plain text are no longer than this; 0 for one line a paragraph."),
     choice!(
         "images.place",
         ImagePlace,

@@ -3,5 +3,6 @@
 
 pub mod conservation;
 pub mod dom;
+pub mod examples;
 pub mod trees;
 pub mod validity;

@@ -6,7 +6,7 @@ use std::collections::HashSet;
 
 const PHRASING: &[&str] = &[
     "", "a", "abbr", "b", "bdi", "bdo", "br", "cite", "code", "data", "del", "dfn", "em", "i", "img", "input", "ins", "kbd",
-    "mark", "q", "rp", "rt", "ruby", "s", "samp", "small", "span", "strong", "sub", "sup", "time", "u", "var",
+    "mark", "math", "q", "rp", "rt", "ruby", "s", "samp", "small", "span", "strong", "sub", "sup", "time", "u", "var",
 ];
 const FLOW: &[&str] = &[
     "address",
@@ -34,6 +34,39 @@ const FLOW: &[&str] = &[
     "table",
     "ul",
 ];
+/// Elements of MathML; what stands in them is checked for safety only.
+const FORMULA: &[&str] = &[
+    "math",
+    "mrow",
+    "mi",
+    "mn",
+    "mo",
+    "ms",
+    "mtext",
+    "mspace",
+    "mfrac",
+    "msqrt",
+    "mroot",
+    "mstyle",
+    "merror",
+    "mpadded",
+    "mphantom",
+    "msub",
+    "msup",
+    "msubsup",
+    "munder",
+    "mover",
+    "munderover",
+    "mtable",
+    "mtr",
+    "mtd",
+    "mfenced",
+    "menclose",
+    "semantics",
+    "mmultiscripts",
+    "mprescripts",
+    "none",
+];
 const VOID: &[&str] = &["br", "hr", "img", "input"];
 
 fn is_heading(name: &str) -> bool {
@@ -42,6 +75,9 @@ fn is_heading(name: &str) -> bool {
 
 fn may_stand_in(child: &str, parent: &str) -> bool {
     let phrasing = PHRASING.contains(&child);
+    if FORMULA.contains(&parent) {
+        return child.is_empty() || FORMULA.contains(&child);
+    }
     match parent {
         "html" | "body" | "#document" => phrasing || FLOW.contains(&child),
         "ul" | "ol" => child == "li",

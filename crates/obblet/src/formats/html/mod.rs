@@ -12,8 +12,8 @@ mod write;
 
 pub use address::{is_safe_link, is_safe_picture};
 pub(crate) use model::is_language;
-pub use read::open_raw;
-pub use write::{HeadingEntry, Written, write};
+pub use read::{Content, ReadOptions, open_raw, read};
+pub use write::{HeadingEntry, Written, write, write_part};
 
 use crate::document::NodeId;
 

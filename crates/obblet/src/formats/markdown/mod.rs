@@ -6,8 +6,10 @@
 
 mod entity;
 mod read;
+mod write;
 
 pub use read::read;
+pub use write::{Bullet, ElementWriter, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm, WriteOptions, Written, write};
 
 /// Which Markdown it is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

@@ -1,36 +1,23 @@
 //! What the elements of HTML are in the model.
 
+use super::origin::{Dress, Made, Origin, Part, Role};
 use crate::document::{
     Align, CellKind, Direction, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Text,
     TextLevel,
 };
-use html5ever::{Attribute, QualName, ns};
-
-/// What is known of a node that came from a tag, beyond its kind.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum Origin {
-    /// It means what its kind says.
-    Element,
-    /// It was there for its looks or for a program; its content is what counts.
-    Wrapper,
-    /// It and its content are not carried over.
-    Foreign,
-    /// It has no content and no meaning here.
-    Nothing,
-}
+use crate::formats::html::model;
+use html5ever::{Attribute, LocalName, QualName, local_name, ns};
 
 /// Attributes of a tag, by name.
 struct Given<'a>(&'a [Attribute]);
 
 impl Given<'_> {
-    fn get(&self, name: &str) -> Option<&str> {
-        self.0
-            .iter()
-            .find(|attribute| attribute.name.ns == ns!() && &*attribute.name.local == name)
-            .map(|attribute| &*attribute.value)
+    fn get(&self, name: LocalName) -> Option<&str> {
+        let attribute = self.0.iter().find(|attribute| attribute.name.local == name && attribute.name.ns == ns!())?;
+        Some(&*attribute.value)
     }
 
-    fn number<N: std::str::FromStr>(&self, name: &str) -> Option<N> {
+    fn number<N: std::str::FromStr>(&self, name: LocalName) -> Option<N> {
         let value = self.get(name)?.trim();
         let end = value.find(|c: char| !c.is_ascii_digit() && c != '-').unwrap_or(value.len());
         value[..end].parse().ok()
@@ -38,55 +25,99 @@ impl Given<'_> {
 }
 
 /// Gives a node the kind and the attributes of its element.
-pub(super) fn make(doc: &mut Document, node: NodeId, name: &QualName, attributes: &[Attribute]) -> Origin {
-    let given = Given(attributes);
+pub(super) fn make(doc: &mut Document, made: &mut Made, node: NodeId, name: &QualName, attributes: Vec<Attribute>) -> Origin {
     if name.ns != ns!(html) {
+        made.foreign.insert(node, (name.clone(), attributes));
         return Origin::Foreign;
     }
-    let (kind, origin) = kind(doc, &name.local, &given, node);
+    let given = Given(&attributes);
+    let (kind, origin) =
+        common(&name.local).map_or_else(|| kind(doc, made, &name.local, &given, node), |kind| (kind, Origin::Element));
     doc.set_kind(node, kind);
-    global_attributes(doc, node, kind, &given);
-    own_attributes(doc, node, kind, &given);
+    part(made, node, &name.local, &given);
+    let whole = matches!(name.local, local_name!("html") | local_name!("body"));
+    if !attributes.is_empty() && !whole {
+        global_attributes(doc, made, node, kind, &given);
+        own_attributes(doc, node, kind, &given);
+    }
     origin
 }
 
-fn kind(doc: &mut Document, name: &str, given: &Given<'_>, node: NodeId) -> (Kind, Origin) {
+/// What later tags say of the html and body elements.
+pub(super) fn add_missing(made: &mut Made, name: &QualName, attributes: &[Attribute]) {
+    if matches!(name.local, local_name!("html") | local_name!("body")) {
+        whole(made, &Given(attributes));
+    }
+}
+
+/// The elements that most of a text is made of, whose attributes do not matter to their kind.
+const fn common(name: &LocalName) -> Option<Kind> {
+    Some(match *name {
+        local_name!("p") => Kind::Paragraph,
+        local_name!("li") => Kind::ListItem { checked: None },
+        local_name!("ul") => Kind::List(BULLETS),
+        local_name!("tr") => Kind::Row,
+        local_name!("em") | local_name!("i") => Kind::Emphasis,
+        local_name!("strong") | local_name!("b") => Kind::Strong,
+        local_name!("code") => Kind::TextLevel(TextLevel::Code),
+        local_name!("br") => Kind::LineBreak,
+        local_name!("h1") => Kind::Heading(1),
+        local_name!("h2") => Kind::Heading(2),
+        local_name!("h3") => Kind::Heading(3),
+        local_name!("h4") => Kind::Heading(4),
+        local_name!("pre") => Kind::Preformatted,
+        _ => return None,
+    })
+}
+
+const BULLETS: ListKind = ListKind { ordered: false, tight: false, marker: Marker::Plain, start: 1 };
+
+fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>, node: NodeId) -> (Kind, Origin) {
     let division = |kind| (Kind::Division(kind), Origin::Element);
-    let kind = match name {
-        "p" => Kind::Paragraph,
-        "h1" => Kind::Heading(1),
-        "h2" => Kind::Heading(2),
-        "h3" => Kind::Heading(3),
-        "h4" => Kind::Heading(4),
+    let plain = |origin| (Kind::Span, origin);
+    let kind = match &**name {
+        "span" | "font" | "big" | "nobr" | "picture" | "object" | "label" | "canvas" | "map" | "marquee" | "blink" | "output"
+        | "progress" | "meter" | "rb" | "rtc" | "applet" | "slot" => return plain(Origin::Wrapper),
+        "div" | "center" | "form" | "fieldset" | "hgroup" | "search" | "dialog" | "legend" | "noscript" | "frameset" => {
+            return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
+        }
+        "main" => return (Kind::Division(DivisionKind::Plain), Origin::Wrapper),
+        "html" | "body" => {
+            whole(made, given);
+            return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
+        }
+        "td" => Kind::Cell(cell(given, false)),
+        "th" => Kind::Cell(cell(given, true)),
+        "a" => match given.get(local_name!("href")) {
+            Some(href) => Kind::Link { href: doc.intern(href.trim()) },
+            None => Kind::Anchor,
+        },
+        "img" | "image" => image(doc, given),
         "h5" => Kind::Heading(5),
         "h6" => Kind::Heading(6),
         "blockquote" => Kind::BlockQuote,
-        "ul" | "menu" | "dir" => Kind::List(ListKind { ordered: false, tight: false, marker: Marker::Plain, start: 1 }),
+        "menu" | "dir" => Kind::List(BULLETS),
         "ol" => Kind::List(ListKind {
             ordered: true,
             tight: false,
-            marker: match given.get("type") {
-                Some("a") => Marker::LowerAlpha,
-                Some("A") => Marker::UpperAlpha,
-                Some("i") => Marker::LowerRoman,
-                Some("I") => Marker::UpperRoman,
-                _ => Marker::Plain,
-            },
-            start: given.number("start").unwrap_or(1),
+            marker: given.get(local_name!("type")).map_or(Marker::Plain, super::css::marker_of_type),
+            start: given.number(local_name!("start")).unwrap_or(1),
         }),
-        "li" => Kind::ListItem { checked: None },
         "dl" => Kind::TermList,
         "dt" => Kind::Term,
         "dd" => Kind::TermDescription,
-        "pre" | "listing" => Kind::Preformatted,
+        "listing" | "xmp" | "plaintext" => Kind::Preformatted,
         "table" => Kind::Table,
         "caption" | "figcaption" => Kind::Caption,
         "thead" => Kind::RowGroup(RowGroupKind::Head),
         "tbody" => Kind::RowGroup(RowGroupKind::Body),
         "tfoot" => Kind::RowGroup(RowGroupKind::Foot),
-        "tr" => Kind::Row,
-        "td" => Kind::Cell(cell(given, false)),
-        "th" => Kind::Cell(cell(given, true)),
+        "col" | "colgroup" => {
+            let align = given.get(local_name!("style")).and_then(super::css::text_align);
+            let align = align.unwrap_or_else(|| given.get(local_name!("align")).map_or(Align::Unsaid, super::css::align));
+            made.columns.insert(node, (align, given.number(local_name!("span")).unwrap_or(1).clamp(1, 1000)));
+            return plain(Origin::Column);
+        }
         "figure" => Kind::Figure,
         "hr" => Kind::ThematicBreak,
         "section" => return division(DivisionKind::Section),
@@ -96,88 +127,144 @@ fn kind(doc: &mut Document, name: &str, given: &Given<'_>, node: NodeId) -> (Kin
         "header" => return division(DivisionKind::Header),
         "footer" => return division(DivisionKind::Footer),
         "address" => return division(DivisionKind::Address),
-        "html" | "body" | "div" | "center" | "main" | "fieldset" | "hgroup" | "search" | "dialog" | "legend" => {
-            return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
-        }
-        "details" => Kind::Details { open: given.get("open").is_some() },
+        "details" => Kind::Details { open: given.get(local_name!("open")).is_some() },
         "summary" => Kind::Summary,
-        "em" | "i" => Kind::Emphasis,
-        "strong" | "b" => Kind::Strong,
         "u" => Kind::Underline,
         "s" | "strike" => Kind::Strikethrough,
         "ins" => Kind::Insertion,
         "del" => Kind::Deletion,
         "mark" => Kind::Highlight,
-        "code" | "tt" => Kind::TextLevel(TextLevel::Code),
+        "tt" => Kind::TextLevel(TextLevel::Code),
+        "acronym" => Kind::TextLevel(TextLevel::Abbreviation),
         "sub" => Kind::Subscript,
         "sup" => Kind::Superscript,
-        "br" => Kind::LineBreak,
-        "a" | "area" => match given.get("href") {
-            Some(href) => Kind::Link { href: doc.intern(href.trim()) },
-            None => Kind::Anchor,
+        "area" => match given.get(local_name!("href")) {
+            Some(href) => {
+                let (href, alt) = (doc.intern(href.trim()), given.get(local_name!("alt")).unwrap_or_default());
+                if !alt.is_empty() {
+                    doc.append_text(node, alt);
+                }
+                Kind::Link { href }
+            }
+            None => return plain(Origin::Nothing),
         },
-        "img" => {
-            let (src, alt) = (given.get("src").unwrap_or_default(), given.get("alt").unwrap_or_default());
-            Kind::Image { src: doc.intern(src.trim()), alt: doc.intern(alt) }
+        "video" | "audio" | "embed" | "iframe" | "frame" => return embedded(doc, name, given, node),
+        "wbr" | "source" | "track" | "param" | "base" | "bgsound" | "basefont" | "keygen" => return plain(Origin::Nothing),
+        "script" => {
+            made.scripts.add(|| doc.place(node), "");
+            return plain(Origin::Unseen);
         }
-        "video" | "audio" | "embed" => return embedded(doc, name, given, node),
-        "wbr" | "col" | "colgroup" => return (Kind::Span, Origin::Nothing),
-        "input" => return (Kind::Span, checkbox(doc, given, node)),
-        "span" | "font" | "big" | "nobr" | "picture" | "object" | "button" | "label" | "canvas" | "map" | "marquee" | "blink"
-        | "acronym" | "output" | "progress" | "meter" | "rb" | "rtc" | "basefont" | "applet" | "bgsound" | "keygen" => {
-            return (Kind::Span, Origin::Wrapper);
+        "style" => {
+            made.style_elements.push(node);
+            return plain(Origin::Unseen);
         }
-        name => match TextLevel::from_element(name) {
+        "head" => {
+            made.head = Some(node);
+            return plain(Origin::Unseen);
+        }
+        "title" => {
+            made.titles.push(node);
+            return plain(Origin::Unseen);
+        }
+        "meta" | "link" => {
+            page_attributes(made, name, given);
+            return plain(Origin::Nothing);
+        }
+        "template" | "noframes" | "noembed" => return plain(Origin::Unseen),
+        "input" => return plain(input(doc, made, given, node)),
+        "button" | "select" | "textarea" | "datalist" | "option" | "optgroup" => return plain(Origin::Control),
+        name if name.contains([':', '-']) => return plain(Origin::Wrapper),
+        other => match TextLevel::from_element(other) {
             Some(level) => Kind::TextLevel(level),
             None => {
-                let place = doc.place(node);
-                doc.find(
-                    Finding::lost("html.unknown-element", format!("<{name}> is no element of HTML; its tag was left out"))
-                        .at(place)
-                        .hint("write &lt; for the sign, or put it in backticks"),
-                );
-                return (Kind::Span, Origin::Wrapper);
+                if made.unknown.insert(name.clone()) {
+                    let place = doc.place(node);
+                    doc.find(
+                        Finding::lost("html.unknown-element", format!("<{other}> is no element of HTML; its tag was left out"))
+                            .at(place)
+                            .hint("write &lt; for the sign, or put it in backticks"),
+                    );
+                }
+                return plain(Origin::Wrapper);
             }
         },
     };
     (kind, Origin::Element)
 }
 
-/// Sound and pictures that move become links to them, for the model has no place for them.
+/// A picture: of several sizes the best one, and not what stands in its place until a script has run.
+fn image(doc: &mut Document, given: &Given<'_>) -> Kind {
+    let attribute = |name: &'static str| given.get(LocalName::from(name)).map(str::trim).filter(|value| !value.is_empty());
+    let best = attribute("srcset").and_then(best_of).map(str::to_owned);
+    let stands_in = |src: &&str| src.starts_with("data:") && attribute("data-src").is_some();
+    let src = best.or_else(|| {
+        let src = attribute("src").filter(|src| !stands_in(src));
+        src.or_else(|| attribute("data-src")).map(str::to_owned)
+    });
+    let alt = given.get(local_name!("alt")).unwrap_or_default();
+    Kind::Image { src: doc.intern(src.as_deref().unwrap_or_default()), alt: doc.intern(alt) }
+}
+
+/// The largest picture of a source set (HTML, section 4.8.4.2.1).
+fn best_of(set: &str) -> Option<&str> {
+    if set.contains("data:") {
+        return None;
+    }
+    let candidates = set.split(", ").flat_map(|part| part.split(",\n")).map(str::trim).filter(|part| !part.is_empty());
+    let size = |candidate: &str| {
+        let descriptor = candidate.split_whitespace().nth(1).unwrap_or("1x");
+        descriptor.trim_end_matches([',', 'w', 'x', 'h']).parse::<f64>().unwrap_or(0.0)
+    };
+    let best = candidates.max_by(|a, b| size(a).total_cmp(&size(b)))?;
+    best.split_whitespace().next().map(|address| address.trim_end_matches(','))
+}
+
+/// Sound and pictures that move, and pages within pages, become links to them, for the model has no place for them.
 fn embedded(doc: &mut Document, name: &str, given: &Given<'_>, node: NodeId) -> (Kind, Origin) {
-    let Some(src) = given.get("src").map(str::trim).filter(|src| !src.is_empty()) else { return (Kind::Span, Origin::Wrapper) };
+    let src = given.get(local_name!("src")).map(str::trim).filter(|src| !src.is_empty() && *src != "about:blank");
+    let Some(src) = src else { return (Kind::Span, Origin::Wrapper) };
     let place = doc.place(node);
     doc.find(Finding::changed("html.embedded", format!("<{name}> became a link to what it shows")).at(place).losing(src));
-    let text = given.get("title").unwrap_or(src).to_owned();
+    let named = |name| given.get(name).map(str::trim).filter(|title| !title.is_empty());
+    let text = named(local_name!("title")).or_else(|| named(local_name!("name"))).unwrap_or(src).to_owned();
     let href = doc.intern(src);
-    if name == "embed" {
+    if matches!(name, "embed" | "iframe" | "frame") {
         doc.append_text(node, &text);
     }
     (Kind::Link { href }, Origin::Element)
 }
 
-fn checkbox(doc: &mut Document, given: &Given<'_>, node: NodeId) -> Origin {
-    if given.get("type").is_none_or(|kind| !kind.eq_ignore_ascii_case("checkbox")) {
-        return Origin::Nothing;
+fn input(doc: &mut Document, made: &mut Made, given: &Given<'_>, node: NodeId) -> Origin {
+    let kind = given.get(local_name!("type")).unwrap_or("text").trim().to_ascii_lowercase();
+    match kind.as_str() {
+        "checkbox" => Origin::Checkbox(given.get(local_name!("checked")).is_some()),
+        "hidden" => Origin::Nothing,
+        _ => {
+            let words = match kind.as_str() {
+                "submit" | "button" | "reset" | "text" | "search" => given.get(local_name!("value")),
+                "image" => given.get(local_name!("alt")),
+                _ => None,
+            };
+            made.controls.add(|| doc.place(node), words.unwrap_or_default());
+            Origin::Nothing
+        }
     }
-    doc.append_text(node, if given.get("checked").is_some() { "\u{2611}" } else { "\u{2610}" });
-    Origin::Wrapper
 }
 
 fn cell(given: &Given<'_>, header: bool) -> CellKind {
-    let style = given.get("style").and_then(text_align);
+    let style = given.get(local_name!("style")).and_then(super::css::text_align);
     CellKind {
         header,
-        scope: match given.get("scope") {
-            Some("row") => Scope::Row,
-            Some("col") => Scope::Column,
-            Some("rowgroup") => Scope::RowGroup,
-            Some("colgroup") => Scope::ColumnGroup,
+        scope: match given.get(local_name!("scope")).unwrap_or_default() {
+            "row" => Scope::Row,
+            "col" => Scope::Column,
+            "rowgroup" => Scope::RowGroup,
+            "colgroup" => Scope::ColumnGroup,
             _ => Scope::Unsaid,
         },
-        align: style.or_else(|| given.get("align")).map_or(Align::Unsaid, align),
-        columns: given.number("colspan").unwrap_or(1).clamp(1, 1000),
-        rows: match given.number::<u16>("rowspan") {
+        align: style.unwrap_or_else(|| given.get(local_name!("align")).map_or(Align::Unsaid, super::css::align)),
+        columns: given.number(local_name!("colspan")).unwrap_or(1).clamp(1, 1000),
+        rows: match given.number::<u16>(local_name!("rowspan")) {
             // Zero means: to the end of the group.
             Some(0) => u16::MAX,
             rows => rows.unwrap_or(1),
@@ -185,63 +272,160 @@ fn cell(given: &Given<'_>, header: bool) -> CellKind {
     }
 }
 
-fn text_align(style: &str) -> Option<&str> {
-    style
-        .split(';')
-        .filter_map(|rule| rule.split_once(':'))
-        .find(|(name, _)| name.trim().eq_ignore_ascii_case("text-align"))
-        .map(|(_, value)| value)
-}
-
-fn align(value: &str) -> Align {
-    match value.trim().to_ascii_lowercase().as_str() {
-        "left" | "start" => Align::Left,
-        "center" | "middle" => Align::Center,
-        "right" | "end" => Align::Right,
-        "justify" => Align::Justify,
-        _ => Align::Unsaid,
+/// Attributes of the html and body elements speak for the page.
+fn whole(made: &mut Made, given: &Given<'_>) {
+    let language = given.get(local_name!("lang")).or_else(|| given.get(LocalName::from("xml:lang")));
+    if let Some(language) = language.map(language_tag).filter(|tag| model::is_language(tag)) {
+        made.language.get_or_insert(language);
+    }
+    if let Some(direction) = given.get(local_name!("dir")).and_then(Direction::from_value) {
+        made.direction.get_or_insert(direction);
     }
 }
 
-fn global_attributes(doc: &mut Document, node: NodeId, kind: Kind, given: &Given<'_>) {
-    for attribute in given.0.iter().filter(|attribute| attribute.name.local.starts_with("on")) {
-        let place = doc.place(node);
-        doc.find(
-            Finding::lost("html.handler", format!("the handler {} was left out", attribute.name.local))
-                .at(place)
-                .losing(&*attribute.value),
-        );
+fn language_tag(value: &str) -> String {
+    value.trim().replace('_', "-")
+}
+
+fn page_attributes(made: &mut Made, name: &LocalName, given: &Given<'_>) {
+    if *name == local_name!("link") {
+        let canonical = given.get(local_name!("rel")).is_some_and(|rel| rel.eq_ignore_ascii_case("canonical"));
+        if let (true, Some(href)) = (canonical, given.get(local_name!("href"))) {
+            made.canonical.get_or_insert_with(|| href.trim().to_owned());
+        }
+        return;
     }
-    let text = |doc: &mut Document, name: &str| -> Option<Text> {
-        given.get(name).filter(|value| !value.trim().is_empty()).map(|value| doc.intern(value.trim()))
+    let name = given.get(local_name!("name")).or_else(|| given.get(local_name!("property")));
+    let name = name.or_else(|| given.get(local_name!("http-equiv")));
+    if let (Some(name), Some(content)) = (name, given.get(local_name!("content"))) {
+        made.meta.push((name.trim().to_ascii_lowercase(), content.split_whitespace().collect::<Vec<_>>().join(" ")));
+    }
+}
+
+/// Whether an element says that it is what the page is there for, or that it is not.
+fn part(made: &mut Made, node: NodeId, name: &LocalName, given: &Given<'_>) {
+    let by_name = match *name {
+        local_name!("main") => Some(Part::Main),
+        local_name!("nav") | local_name!("header") | local_name!("footer") | local_name!("aside") => Some(Part::Around),
+        local_name!("div")
+        | local_name!("ul")
+        | local_name!("section")
+        | local_name!("article")
+        | local_name!("table")
+        | local_name!("td")
+        | local_name!("form")
+        | local_name!("p")
+        | local_name!("a") => None,
+        _ => return,
     };
-    let named = matches!(kind, Kind::Link { .. } | Kind::Anchor);
-    if let Some(id) = text(doc, "id").or_else(|| named.then(|| text(doc, "name")).flatten()) {
-        doc.attributes_mut(node).id = Some(id);
+    if by_name.is_none() && given.0.is_empty() {
+        return;
     }
-    if let Some(language) =
-        given.get("lang").map(|tag| tag.trim().replace('_', "-")).filter(|tag| super::super::model::is_language(tag))
+    let by_role = given.get(local_name!("role")).and_then(super::main_content::part_of_role);
+    let by_class = || {
+        [local_name!("id"), local_name!("class")]
+            .into_iter()
+            .filter_map(|name| given.get(name))
+            .flat_map(str::split_ascii_whitespace)
+            .find_map(super::main_content::part_of_class)
+    };
+    if let Some(part) = by_role.or(by_name).or_else(by_class) {
+        made.parts.push((node, part));
+    }
+}
+
+fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Kind, given: &Given<'_>) {
+    let mut dress = Dress { node, id: None, classes: None, style: None };
+    let text = |doc: &mut Document, value: &str| -> Option<Text> {
+        let value = value.trim();
+        (!value.is_empty()).then(|| doc.intern(value))
+    };
+    for attribute in given.0.iter().filter(|attribute| attribute.name.ns == ns!()) {
+        match attribute.name.local {
+            local_name!("id") => {
+                dress.id = Some(attribute.value.clone());
+                if let Some(id) = text(doc, &attribute.value) {
+                    doc.attributes_mut(node).id = Some(id);
+                }
+            }
+            local_name!("class") => dress.classes = Some(attribute.value.clone()),
+            local_name!("style") => dress.style = Some(attribute.value.clone()),
+            local_name!("name") if matches!(kind, Kind::Link { .. } | Kind::Anchor) && doc.attributes(node).id.is_none() => {
+                if let Some(id) = text(doc, &attribute.value) {
+                    doc.attributes_mut(node).id = Some(id);
+                }
+            }
+            local_name!("lang") => {
+                let language = language_tag(&attribute.value);
+                if model::is_language(&language) {
+                    let language = doc.intern(&language);
+                    doc.attributes_mut(node).language = Some(language);
+                }
+            }
+            local_name!("dir") => {
+                if let Some(direction) = Direction::from_value(attribute.value.trim()) {
+                    doc.attributes_mut(node).direction = Some(direction);
+                }
+            }
+            local_name!("title") => {
+                if !attribute.value.trim().is_empty() {
+                    let title = doc.intern(&attribute.value);
+                    doc.attributes_mut(node).title = Some(title);
+                }
+            }
+            local_name!("role") => {
+                let role = match &*attribute.value {
+                    "doc-noteref" => Some(Role::NoteReference),
+                    "doc-backlink" => Some(Role::BackLink),
+                    "doc-endnotes" | "doc-footnotes" => Some(Role::Notes),
+                    _ => None,
+                };
+                if let Some(role) = role {
+                    made.roles.insert(node, role);
+                }
+            }
+            ref name if name.starts_with("on") => made.handlers.add(|| doc.place(node), ""),
+            _ => {}
+        }
+    }
+    if matches!(kind, Kind::TextLevel(TextLevel::Code) | Kind::Preformatted)
+        && let Some(language) = dress.classes.as_deref().and_then(code_language)
     {
-        let language = doc.intern(&language);
-        doc.attributes_mut(node).language = Some(language);
+        let class = doc.intern(&format!("language-{language}"));
+        doc.attributes_mut(node).classes.push(class);
+        if language == "tex" && dress.classes.as_deref().is_some_and(|classes| classes.ends_with(" display")) {
+            let display = doc.intern("display");
+            doc.attributes_mut(node).classes.push(display);
+        }
     }
-    if let Some(direction) = given.get("dir").and_then(Direction::from_value) {
-        doc.attributes_mut(node).direction = Some(direction);
+    if dress.classes.is_some() || dress.style.is_some() {
+        made.dresses.push(dress);
     }
-    if let Some(title) = text(doc, "title") {
-        doc.attributes_mut(node).title = Some(title);
-    }
-    if kind == Kind::TextLevel(TextLevel::Code)
-        && let Some(language) =
-            given.get("class").and_then(|classes| classes.split_whitespace().find(|class| class.starts_with("language-")))
-    {
-        let language = doc.intern(language);
-        doc.attributes_mut(node).classes.push(language);
-    }
+}
+
+/// The language of code, as classes name it.
+fn code_language(classes: &str) -> Option<&str> {
+    let mut classes = classes.split_ascii_whitespace();
+    classes
+        .find_map(|class| class.strip_prefix("language-").or_else(|| class.strip_prefix("lang-")))
+        .filter(|name| !name.is_empty())
 }
 
 /// Keeps the other attributes that the element of a kind may have.
 fn own_attributes(doc: &mut Document, node: NodeId, kind: Kind, given: &Given<'_>) {
+    if !matches!(
+        kind,
+        Kind::Image { .. }
+            | Kind::Link { .. }
+            | Kind::List(_)
+            | Kind::ListItem { .. }
+            | Kind::BlockQuote
+            | Kind::Insertion
+            | Kind::Deletion
+            | Kind::TextLevel(_)
+    ) {
+        return;
+    }
     for attribute in given.0.iter().filter(|attribute| attribute.name.ns == ns!()) {
         let name = &*attribute.name.local;
         // Sizes are often written with a unit.
@@ -249,9 +433,21 @@ fn own_attributes(doc: &mut Document, node: NodeId, kind: Kind, given: &Given<'_
             "width" | "height" => attribute.value.trim().trim_end_matches("px"),
             _ => attribute.value.trim(),
         };
-        if super::super::model::attribute(kind, name, value).is_some() {
+        if model::attribute(kind, name, value).is_some() {
             let pair = (doc.intern(name), doc.intern(value));
             doc.attributes_mut(node).other.push(pair);
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_largest_picture_is_the_best() {
+        assert_eq!(best_of("a.png 320w, b,c.png 1280w,\n d.png 640w"), Some("b,c.png"));
+        assert_eq!(best_of("a.png, b.png 2x"), Some("b.png"));
+        assert_eq!(best_of(" "), None);
     }
 }

@@ -1,7 +1,7 @@
 //! What goes into tree construction, and what stays out: all that can run, all that belongs to a page and not to its text,
 //! and elements whose content is no markup.
 
-use super::sink::Sink;
+use super::sink::{Handle, Sink};
 use crate::document::{Callout, DivisionKind, Finding, Kind, NodeId, RowGroupKind, TextLevel};
 use html5ever::tendril::StrTendril;
 use html5ever::tokenizer::states::RawKind;
@@ -42,9 +42,10 @@ const DROPPED: [&str; 24] = [
 const UNSEEN: [&str; 3] = ["script", "style", "iframe"];
 
 /// Elements that tree construction opens again in later blocks until they are closed.
-const FORMATTING: [&str; 14] = ["a", "b", "big", "code", "em", "font", "i", "nobr", "s", "small", "strike", "strong", "tt", "u"];
+pub(super) const FORMATTING: [&str; 14] =
+    ["a", "b", "big", "code", "em", "font", "i", "nobr", "s", "small", "strike", "strong", "tt", "u"];
 
-const VOID: [&str; 14] =
+pub(super) const VOID: [&str; 14] =
     ["area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "param", "source", "track", "wbr"];
 
 /// No more than so many elements of the source's HTML are open at once.
@@ -54,7 +55,7 @@ const MOST_FORMATTING: usize = 32;
 
 /// Stands between tokens and tree construction.
 pub(super) struct Filter<'b, 'd> {
-    builder: &'b TreeBuilder<NodeId, Sink<'d>>,
+    builder: &'b TreeBuilder<Handle, Sink<'d>>,
     state: RefCell<State>,
 }
 
@@ -73,9 +74,9 @@ struct State {
 pub(super) struct Chunk<'f, 'b, 'd>(pub(super) &'f Filter<'b, 'd>);
 
 impl TokenSink for Chunk<'_, '_, '_> {
-    type Handle = NodeId;
+    type Handle = Handle;
 
-    fn process_token(&self, token: Token, _: u64) -> TokenSinkResult<NodeId> {
+    fn process_token(&self, token: Token, _: u64) -> TokenSinkResult<Handle> {
         match token {
             Token::TagToken(tag) if tag.kind == TagKind::StartTag => return self.0.start_tag(tag),
             Token::TagToken(tag) => self.0.end_tag(tag),
@@ -95,7 +96,7 @@ impl TokenSink for Chunk<'_, '_, '_> {
 }
 
 impl<'b, 'd> Filter<'b, 'd> {
-    pub(super) fn new(builder: &'b TreeBuilder<NodeId, Sink<'d>>) -> Self {
+    pub(super) fn new(builder: &'b TreeBuilder<Handle, Sink<'d>>) -> Self {
         Self { builder, state: RefCell::default() }
     }
 
@@ -103,7 +104,7 @@ impl<'b, 'd> Filter<'b, 'd> {
         let _ = self.builder.process_token(token, 1);
     }
 
-    fn start_tag(&self, tag: Tag) -> TokenSinkResult<NodeId> {
+    fn start_tag(&self, tag: Tag) -> TokenSinkResult<Handle> {
         let name = &*tag.name;
         let state = &mut *self.state.borrow_mut();
         if state.skipping.is_some() || DROPPED.contains(&name) {

@@ -1,159 +1,168 @@
-//! Reading HTML. For now these are the pieces of it that stand in other formats; they go through the standard's tree
-//! construction together with the nodes around them, so that `<details>` in one place and `</details>` in another become
-//! one node around all that stands between.
+//! Reading HTML: pages and fragments, and the pieces of it that stand in other formats.
+//!
+//! Tree construction is the standard's, from a parser package, straight into the model ([`sink`]); what each element is in the
+//! model is in [`elements`]. Then style rules are looked up ([`css`]), the tree is settled in one walk ([`settle`]), and what
+//! HTML has no element for is found in it ([`notes`]).
 
+mod code;
+mod css;
+mod decode;
 mod elements;
 mod filter;
+mod foreign;
+mod guard;
+mod main_content;
+mod metadata;
+mod notes;
+mod origin;
+mod raw;
 mod settle;
 mod sink;
+mod table;
 
-use crate::document::{Document, Finding, Kind, NodeId, Step, Text};
-use filter::{Chunk, Filter};
+pub use raw::open_raw;
+
+use crate::document::{Document, Finding, Kind, NodeId, SourceMap};
+use guard::Guard;
 use html5ever::tendril::StrTendril;
-use html5ever::tokenizer::{BufferQueue, TagKind, Tokenizer, TokenizerOpts};
+use html5ever::tokenizer::{BufferQueue, Tokenizer, TokenizerOpts};
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
-use sink::Sink;
+use settle::Settler;
+use sink::{Parts, Sink};
 
-/// Raw HTML that is nested deeper than this stays text: tree construction looks up through all open elements.
-const DEEPEST: usize = 256;
-
-/// One thing that goes into tree construction.
-enum Event {
-    Open(NodeId),
-    Close(NodeId),
-    /// A node that goes in as it is, with all that is below it.
-    Whole(NodeId),
-    Raw(NodeId, Text),
+/// How much of a page is read.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Content {
+    /// All of it.
+    #[default]
+    All,
+    /// What the page is there for, without navigation, banners, sidebars, footers and share bars.
+    Main,
 }
 
-/// Parses the raw HTML of a document and puts what it means in its place. What can run script goes, with findings.
-pub fn open_raw(doc: &mut Document) {
-    drop_comments(doc);
-    let tops: Vec<NodeId> = std::iter::once(doc.root()).chain(doc.notes.iter().map(|note| note.body)).collect();
-    if !doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. })) {
-        return;
+/// How HTML is read.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub struct ReadOptions<'o> {
+    /// The encoding, where the caller knows it; by a label of the Encoding Standard.
+    pub encoding: Option<&'o str>,
+    /// How much of a page is read.
+    pub content: Content,
+    /// Whether classes stay.
+    pub classes: bool,
+    /// Whether paragraphs that only look like headings become headings.
+    pub promote_headings: bool,
+}
+
+/// Reads a page or a fragment. Any bytes are HTML; what is doubtful about them is in the findings.
+///
+/// ```
+/// use obblet::document::Kind;
+/// use obblet::formats::html;
+///
+/// let doc = html::read(b"<title>Tides</title><p>High <b>water", &html::ReadOptions::default());
+/// assert_eq!(doc.metadata.title.as_deref(), Some("Tides"));
+/// assert_eq!(doc.plain_text(doc.root()), "High water");
+/// let paragraph = doc.node(doc.root()).first_child().unwrap();
+/// assert_eq!(doc.kind(paragraph), Kind::Paragraph);
+/// ```
+#[must_use]
+pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
+    let (source, doubt) = decode::decode(bytes, options.encoding);
+    let mut pool = String::with_capacity(source.len() * 2);
+    pool.push_str(&source);
+    let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
+    doc.source = SourceMap::of_text(source.len());
+    doc.findings.extend(doubt);
+    build(&mut doc, &source, options);
+    doc
+}
+
+fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
+    let starts = std::iter::once(0).chain(memchr::memchr_iter(b'\n', source.as_bytes()).map(|newline| newline as u32 + 1));
+    let sink = Sink::for_page(doc, starts.collect());
+    let builder = TreeBuilder::new(sink, TreeBuilderOpts { scripting_enabled: false, ..TreeBuilderOpts::default() });
+    let input = BufferQueue::default();
+    input.push_back(StrTendril::from(source));
+    let tokenizer = Tokenizer::new(Guard::new(builder), TokenizerOpts::default());
+    // It stops at scripts, which are not run, and where the page names an encoding, which is known.
+    while !input.is_empty() {
+        let _ = tokenizer.feed(&input);
     }
-    for &top in &tops {
-        show_what_is_too_deep(doc, top);
+    tokenizer.end();
+    let Parts { doc, root: page, mut made, names } = tokenizer.sink.into_builder().sink.into_parts();
+    metadata::read(doc, &made);
+    let looks = if made.dresses.is_empty() && made.style_elements.is_empty() {
+        std::collections::HashMap::new()
+    } else {
+        css::looks(doc, &made, &names)
+    };
+    drop(names);
+    let root = doc.root();
+    if page != root {
+        doc.move_into(root, page);
     }
-    let has_raw = nodes_with_raw(doc);
-    for top in tops {
-        if has_raw[top.index()] {
-            open_tree(doc, top, &has_raw);
+    if let Some(head) = made.head {
+        doc.detach(head);
+    }
+    let own = metadata::is_own(&made);
+    if own || options.content == Content::Main {
+        main_content::keep(doc, page, &made, !own);
+    }
+    if own {
+        drop_own_title(doc);
+    }
+    let mut settler = Settler::new(&mut made, &looks, options.classes);
+    settler.keep_classes(doc);
+    settler.tree(doc, root);
+    let heading_like = std::mem::take(&mut settler.heading_like);
+    if doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Link { href } if doc.text(href).starts_with('#'))) {
+        notes::find(doc, &made);
+    }
+    headings(doc, heading_like, options.promote_headings);
+}
+
+/// The header that a page of our own shows its title in says nothing that the metadata does not say.
+fn drop_own_title(doc: &mut Document) {
+    let is_header = |kind: Kind| kind == Kind::Division(crate::document::DivisionKind::Header);
+    let header = doc.walk(doc.root()).take(64).find_map(|step| match step {
+        crate::document::Step::Enter(id) if is_header(doc.kind(id)) => Some(id),
+        _ => None,
+    });
+    if let Some(header) = header {
+        let title = doc.children(header).find(|&child| doc.kind(child) == Kind::Heading(1)).map(|title| doc.plain_text(title));
+        if title.is_some() && title.as_deref().map(str::trim) == doc.metadata.title.as_deref() {
+            doc.detach(header);
         }
     }
 }
 
-/// Comments are what most raw HTML is; they say nothing to a reader and need no parsing to go.
-fn drop_comments(doc: &mut Document) {
-    let is_comment = |raw: Text| {
-        let raw = doc.text(raw).trim_ascii();
-        raw.starts_with("<!--") && memchr::memmem::find(raw.as_bytes(), b"-->").is_some_and(|end| end + 3 == raw.len())
-    };
-    let comments: Vec<NodeId> = doc
-        .nodes()
-        .filter(|(_, node)| matches!(node.kind(), Kind::Raw { raw } | Kind::RawBlock { raw } if is_comment(raw)))
-        .map(|(id, _)| id)
-        .collect();
-    for id in comments {
-        doc.detach(id);
-        doc.set_kind(id, Kind::Span);
-    }
-}
-
-/// For each node, whether there is raw HTML in or below it.
-fn nodes_with_raw(doc: &Document) -> Vec<bool> {
-    let mut has_raw = vec![false; doc.node_count()];
-    for (id, node) in doc.nodes() {
-        if !matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. }) {
+/// Paragraphs that look like headings: told about, or made headings, the largest letters first.
+fn headings(doc: &mut Document, found: Vec<(NodeId, f32)>, promote: bool) {
+    let mut sizes: Vec<f32> = found.iter().map(|(_, size)| *size).collect();
+    sizes.sort_by(|a, b| b.total_cmp(a));
+    sizes.dedup();
+    let top = u8::from(doc.nodes().any(|(_, node)| node.kind() == Kind::Heading(1)));
+    for (id, size) in found {
+        let place = doc.place(id);
+        let text = doc.plain_text(id);
+        let text: String = text.split_whitespace().collect::<Vec<_>>().join(" ").chars().take(60).collect();
+        if !promote {
+            doc.find(
+                Finding::advice("html.heading-like", format!("a paragraph looks like a heading: {text}"))
+                    .at(place)
+                    .hint("set html.promote-headings to make headings of such paragraphs"),
+            );
             continue;
         }
-        let mut at = Some(id);
-        while let Some(id) = at {
-            if std::mem::replace(&mut has_raw[id.index()], true) {
-                break;
-            }
-            at = doc.node(id).parent();
+        let rank = sizes.iter().position(|known| *known == size).unwrap_or(0) as u8;
+        doc.set_kind(id, Kind::Heading((1 + top + rank).min(6)));
+        while let Some(bold) =
+            doc.node(id).first_child().filter(|&bold| doc.kind(bold) == Kind::Strong && doc.node(bold).next().is_none())
+        {
+            doc.unwrap(bold);
         }
+        doc.find(
+            Finding::changed("html.heading-like", format!("a paragraph that looks like a heading became one: {text}")).at(place),
+        );
     }
-    has_raw
-}
-
-/// Raw HTML in too deep a place becomes text.
-fn show_what_is_too_deep(doc: &mut Document, top: NodeId) {
-    let (mut depth, mut too_deep) = (0, Vec::new());
-    for step in doc.walk(top) {
-        match step {
-            Step::Enter(id) => {
-                depth += 1;
-                if let (Kind::Raw { raw } | Kind::RawBlock { raw }, true) = (doc.kind(id), depth > DEEPEST) {
-                    too_deep.push((id, raw));
-                }
-            }
-            Step::Leave(_) => depth -= 1,
-        }
-    }
-    for (id, raw) in too_deep {
-        let block = matches!(doc.kind(id), Kind::RawBlock { .. });
-        doc.set_kind(id, if block { Kind::CodeBlock { code: raw, info: Text::EMPTY } } else { Kind::Text(raw) });
-        let place = doc.place(id);
-        doc.find(Finding::changed("html.too-deep", "HTML that is nested too deeply is shown as text").at(place));
-    }
-}
-
-/// What goes into tree construction, in order.
-fn events(doc: &Document, top: NodeId, has_raw: &[bool]) -> Vec<Event> {
-    let mut events = Vec::new();
-    let mut walk = doc.walk(top);
-    while let Some(step) = walk.next() {
-        match step {
-            Step::Enter(id) => match doc.kind(id) {
-                Kind::Raw { raw } | Kind::RawBlock { raw } => events.push(Event::Raw(id, raw)),
-                _ if id == top => {}
-                _ if has_raw[id.index()] => events.push(Event::Open(id)),
-                _ => {
-                    events.push(Event::Whole(id));
-                    walk.skip_children(id);
-                }
-            },
-            Step::Leave(id) => {
-                if id != top && has_raw[id.index()] && !doc.kind(id).is_leaf() {
-                    events.push(Event::Close(id));
-                }
-            }
-        }
-    }
-    events
-}
-
-fn open_tree(doc: &mut Document, top: NodeId, has_raw: &[bool]) {
-    let events = events(doc, top, has_raw);
-    for event in &events {
-        if let Event::Open(id) | Event::Whole(id) | Event::Raw(id, _) = event {
-            doc.detach(*id);
-        }
-    }
-    let sink = Sink::new(doc);
-    let context = sink.context();
-    let builder = TreeBuilder::new_for_fragment(sink, context, None, TreeBuilderOpts::default());
-    let filter = Filter::new(&builder);
-    for event in &events {
-        match *event {
-            Event::Raw(id, raw) => {
-                let chunk = builder.sink.begin_chunk(id, raw);
-                let input = BufferQueue::default();
-                input.push_back(StrTendril::from(chunk.as_str()));
-                let tokenizer = Tokenizer::new(Chunk(&filter), TokenizerOpts::default());
-                let _ = tokenizer.feed(&input);
-                tokenizer.end();
-            }
-            Event::Open(id) => filter.node(id, TagKind::StartTag),
-            Event::Close(id) => filter.node(id, TagKind::EndTag),
-            Event::Whole(id) => filter.whole(id),
-        }
-    }
-    filter.end();
-    let (doc, root, made) = builder.sink.into_parts();
-    doc.move_children(root, top);
-    settle::settle(doc, top, &made);
 }

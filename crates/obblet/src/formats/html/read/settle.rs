@@ -1,82 +1,433 @@
-//! After tree construction: white space that means nothing goes, wrappers go, and what is now empty goes.
+//! After tree construction: white space that means nothing goes, what style rules mean becomes what elements mean, wrappers
+//! go, and what is now empty goes.
 
-use super::elements::Origin;
-use super::sink::Made;
-use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, Step, Text, TextLevel};
+use super::css::{Look, Raised};
+use super::origin::{Made, Origin};
+use super::{code, foreign, table};
+use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, TextLevel};
+use std::collections::HashMap;
 
 /// Makes what came from HTML as clean as what came from the source's own markup.
-pub(super) fn settle(doc: &mut Document, top: NodeId, made: &Made) {
-    let mut left = Vec::new();
-    let mut preformatted = 0;
-    for step in doc.walk(top) {
-        match step {
-            Step::Enter(id) => preformatted += usize::from(doc.kind(id) == Kind::Preformatted),
-            Step::Leave(id) => {
-                preformatted -= usize::from(doc.kind(id) == Kind::Preformatted);
-                left.push((id, preformatted > 0));
+pub(super) struct Settler<'m> {
+    made: &'m mut Made,
+    looks: &'m HashMap<NodeId, Look>,
+    /// Whether classes stay.
+    classes: bool,
+    /// The last text of the line that ends with white space, if the line has one.
+    ending: Option<NodeId>,
+    /// Whether white space that comes now means nothing.
+    after_space: bool,
+    preformatted: usize,
+    code: usize,
+    /// The link that the walk came to last, if nothing is in it.
+    born_empty: Option<NodeId>,
+    hidden: super::origin::Tally,
+    /// Sizes of letters, of nodes whose text is all of one size.
+    sizes: HashMap<NodeId, f32>,
+    /// Paragraphs that look like headings, and the size of their letters.
+    pub(super) heading_like: Vec<(NodeId, f32)>,
+}
+
+impl<'m> Settler<'m> {
+    pub(super) fn new(made: &'m mut Made, looks: &'m HashMap<NodeId, Look>, classes: bool) -> Self {
+        Self {
+            made,
+            looks,
+            classes,
+            ending: None,
+            after_space: true,
+            preformatted: 0,
+            code: 0,
+            born_empty: None,
+            hidden: super::origin::Tally::default(),
+            sizes: HashMap::new(),
+            heading_like: Vec::new(),
+        }
+    }
+
+    /// Settles a tree: texts as the walk comes to them, elements as it leaves them.
+    pub(super) fn tree(&mut self, doc: &mut Document, top: NodeId) {
+        let mut at = top;
+        'walk: loop {
+            // What comes next is known before a node changes: settling it moves nothing but it and what is below.
+            let (mut next, mut parent) = (doc.node(at).next(), doc.node(at).parent());
+            let goes_in = self.enter(doc, at);
+            if let Some(child) = doc.node(at).first_child().filter(|_| goes_in) {
+                at = child;
+                continue;
+            }
+            loop {
+                let done = at == top;
+                self.leave(doc, at, top);
+                match (done, next, parent) {
+                    (true, ..) => break 'walk,
+                    (_, Some(next), _) => {
+                        at = next;
+                        continue 'walk;
+                    }
+                    (_, None, Some(above)) => {
+                        at = above;
+                        (next, parent) = (doc.node(at).next(), doc.node(at).parent());
+                    }
+                    (_, None, None) => break 'walk,
+                }
+            }
+        }
+        self.end_line(doc);
+        if top == doc.root() {
+            wrap_runs(doc, top);
+        }
+        self.tell(doc);
+    }
+
+    /// Returns whether what is below is settled too.
+    fn enter(&mut self, doc: &mut Document, id: NodeId) -> bool {
+        match doc.kind(id) {
+            Kind::Text(text) if self.code > 0 && self.preformatted == 0 => {
+                // Spaces count in code, line ends do not.
+                if doc.text(text).contains('\n') {
+                    let collapsed = collapse(doc.text(text)).replace('\n', " ");
+                    let text = doc.intern(&collapsed);
+                    doc.set_kind(id, Kind::Text(text));
+                }
+                (self.ending, self.after_space) = (None, false);
+            }
+            Kind::Text(_) if self.preformatted == 0 && self.made.origin(id) == Origin::Text => self.text(doc, id),
+            Kind::Text(text) => {
+                self.ending = None;
+                self.after_space = doc.text(text).ends_with(is_space) && self.preformatted == 0;
+            }
+            Kind::SoftBreak => (self.ending, self.after_space) = (None, true),
+            Kind::LineBreak => self.end_line(doc),
+            kind if !kind.is_inline() => {
+                self.end_line(doc);
+                self.preformatted += usize::from(kind == Kind::Preformatted);
+            }
+            kind if kind.is_leaf() => (self.ending, self.after_space) = (None, false),
+            _ => match self.made.origin(id) {
+                Origin::Foreign => {
+                    foreign::settle(doc, id, self.made);
+                    (self.ending, self.after_space) = (None, false);
+                    return false;
+                }
+                Origin::Unseen | Origin::Control => return false,
+                Origin::Checkbox(_) => (self.ending, self.after_space) = (None, false),
+                Origin::Element if doc.kind(id) == Kind::TextLevel(TextLevel::Code) => self.code += 1,
+                Origin::Element if doc.node(id).first_child().is_none() => self.born_empty = Some(id),
+                _ => {}
+            },
+        }
+        true
+    }
+
+    fn leave(&mut self, doc: &mut Document, id: NodeId, top: NodeId) {
+        let kind = doc.kind(id);
+        if let Kind::Text(_) = kind {
+            return;
+        }
+        if !kind.is_inline() {
+            self.end_line(doc);
+            self.preformatted -= usize::from(kind == Kind::Preformatted);
+        }
+        if kind == Kind::TextLevel(TextLevel::Code) && self.made.origin(id) == Origin::Element {
+            self.code = self.code.saturating_sub(1);
+        }
+        match self.made.origin(id) {
+            Origin::Elsewhere | Origin::Text | Origin::Foreign | Origin::Column => {}
+            Origin::Unseen => doc.detach(id),
+            Origin::Nothing => doc.detach(id),
+            Origin::Control => {
+                let words = doc.plain_text(id);
+                self.made.controls.add(|| doc.place(id), &words);
+                doc.detach(id);
+            }
+            Origin::Checkbox(checked) => self.checkbox(doc, id, checked),
+            origin if id == top => {
+                let _ = origin;
+            }
+            origin => self.element(doc, id, origin),
+        }
+        if !kind.is_leaf() && doc.node(id).first_child() != doc.node(id).last_child() {
+            join_texts(doc, id);
+        }
+    }
+
+    /// White space becomes one space, or one line end; at the ends of lines it goes.
+    fn text(&mut self, doc: &mut Document, id: NodeId) {
+        let Kind::Text(mut text) = doc.kind(id) else { return };
+        let content = doc.text(text);
+        let start = content.len() - content.trim_start_matches(is_space).len();
+        if start == content.len() && self.after_space {
+            doc.detach(id);
+            return;
+        }
+        if self.after_space {
+            text.start += start as u32;
+        }
+        if needs_collapse(doc.text(text)) {
+            let collapsed = collapse(doc.text(text));
+            text = doc.intern(&collapsed);
+        }
+        doc.set_kind(id, Kind::Text(text));
+        self.after_space = doc.text(text).ends_with(is_space);
+        self.ending = self.after_space.then_some(id);
+    }
+
+    /// A line of text ends: white space at its end goes, and what is empty without it.
+    fn end_line(&mut self, doc: &mut Document) {
+        self.after_space = true;
+        let Some(id) = self.ending.take() else { return };
+        let Kind::Text(mut text) = doc.kind(id) else { return };
+        text.end = text.start + doc.text(text).trim_end_matches(is_space).len() as u32;
+        if !text.is_empty() {
+            return doc.set_kind(id, Kind::Text(text));
+        }
+        let mut empty = id;
+        while let Some(above) = doc.node(empty).parent() {
+            doc.detach(empty);
+            let goes = doc.kind(above).is_inline()
+                && doc.node(above).first_child().is_none()
+                && doc.attributes(above).id.is_none()
+                && self.made.origin(above) != Origin::Elsewhere;
+            if !goes {
+                break;
+            }
+            empty = above;
+        }
+    }
+
+    /// A checkbox at the beginning of an item makes a task of it; elsewhere it is a sign.
+    fn checkbox(&mut self, doc: &mut Document, id: NodeId, checked: bool) {
+        let mut at = id;
+        while doc.node(at).previous().is_none()
+            && let Some(above) = doc.node(at).parent()
+        {
+            match doc.kind(above) {
+                Kind::ListItem { checked: None } => {
+                    doc.set_kind(above, Kind::ListItem { checked: Some(checked) });
+                    doc.detach(id);
+                    (self.ending, self.after_space) = (None, true);
+                    return;
+                }
+                Kind::Paragraph | Kind::Span => at = above,
+                _ => break,
+            }
+        }
+        let sign = doc.intern(if checked { "\u{2611}" } else { "\u{2610}" });
+        doc.set_kind(id, Kind::Text(sign));
+        self.made.set_origin(id, Origin::Text);
+    }
+
+    fn element(&mut self, doc: &mut Document, id: NodeId, origin: Origin) {
+        if let Some(look) = self.looks.get(&id).copied() {
+            if look.hidden == Some(true) {
+                let words = doc.plain_text(id);
+                if !words.trim().is_empty() {
+                    self.hidden.add(|| doc.place(id), &words);
+                }
+                if doc.attributes(id).id.is_some() && doc.kind(id).is_inline() && words.trim().is_empty() {
+                    doc.set_kind(id, Kind::Anchor);
+                } else {
+                    doc.detach(id);
+                }
+                return;
+            }
+            self.wear(doc, id, look);
+        }
+        match doc.kind(id) {
+            Kind::TextLevel(TextLevel::Code) => code::settle_inline(doc, id, self.preformatted > 0),
+            Kind::Preformatted => code::settle_block(doc, id),
+            Kind::Table => table::settle(doc, id, self.made),
+            Kind::List(list) => settle_list(doc, id, list, self.made),
+            Kind::Paragraph => self.paragraph(doc, id),
+            Kind::Division(DivisionKind::Aside) => settle_callout(doc, id, self.made),
+            _ => {}
+        }
+        if doc.node(id).parent().is_none() {
+            return;
+        }
+        let kind = doc.kind(id);
+        let bare = doc.attributes(id).is_empty();
+        let empty = doc.node(id).first_child().is_none();
+        let only_named = !bare && doc.attributes(id).id.is_some();
+        if empty && !kind.is_leaf() && !matches!(kind, Kind::Cell(_)) {
+            let in_block = kind == Kind::TextLevel(TextLevel::Code) && self.preformatted > 0;
+            let empty_link = bare && matches!(kind, Kind::Link { .. }) && self.born_empty == Some(id);
+            if in_block || empty_link || matches!(kind, Kind::Heading(_) | Kind::BlockQuote | Kind::ListItem { .. }) {
+                // A place for something that is still to be written. Other formats have them too.
+            } else if !only_named {
+                doc.detach(id);
+            } else if kind.is_inline() {
+                doc.set_kind(id, Kind::Anchor);
+            } else if matches!(kind, Kind::Division(_) | Kind::Paragraph) {
+                // A place that links lead to, and nothing else.
+                doc.set_kind(id, Kind::Anchor);
+            }
+            return;
+        }
+        match kind {
+            Kind::Span | Kind::Anchor if bare => doc.unwrap(id),
+            Kind::Division(DivisionKind::Plain) if origin == Origin::Wrapper && self.preformatted == 0 => {
+                settle_division(doc, id, bare);
+            }
+            _ => {}
+        }
+    }
+
+    /// What style rules say of an element becomes elements that say it.
+    fn wear(&mut self, doc: &mut Document, id: NodeId, look: Look) {
+        if let Some((ordered, marker)) = look.list
+            && let Kind::List(list) = doc.kind(id)
+        {
+            doc.set_kind(id, Kind::List(ListKind { ordered, marker, ..list }));
+        }
+        if let (Kind::Cell(mut cell), Some(align)) = (doc.kind(id), look.align) {
+            cell.align = align;
+            doc.set_kind(id, Kind::Cell(cell));
+        }
+        let kind = doc.kind(id);
+        let plain = |kind, off| match (kind, off) {
+            (Kind::Strong, _) if look.bold == Some(false) => true,
+            (Kind::Emphasis, _) if look.italic == Some(false) => true,
+            (Kind::Underline, _) if look.underline == Some(false) => true,
+            (Kind::Strikethrough, _) if look.strike == Some(false) => true,
+            _ => false,
+        };
+        if plain(kind, ()) {
+            doc.set_kind(id, Kind::Span);
+        }
+        if let Some(size) = look.size {
+            self.sizes.insert(id, size);
+        }
+        if let (Some(&size), Some(parent)) = (self.sizes.get(&id), doc.node(id).parent())
+            && doc.node(parent).first_child() == doc.node(parent).last_child()
+        {
+            self.sizes.entry(parent).or_insert(size);
+        }
+        let holds_line = doc.children(id).all(|child| doc.kind(child).is_inline()) && doc.node(id).first_child().is_some();
+        if kind.is_leaf() || !holds_line || self.preformatted > 0 {
+            return;
+        }
+        let heading = matches!(kind, Kind::Heading(_)) || matches!(kind, Kind::Cell(cell) if cell.header);
+        let inline = kind.is_inline();
+        let link = matches!(kind, Kind::Link { .. });
+        let wraps = [
+            (look.mono == Some(true) && inline && !link, Kind::TextLevel(TextLevel::Code)),
+            (look.raised == Some(Raised::Above) && inline, Kind::Superscript),
+            (look.raised == Some(Raised::Below) && inline, Kind::Subscript),
+            (look.strike == Some(true), Kind::Strikethrough),
+            (look.underline == Some(true) && !link && !heading, Kind::Underline),
+            (look.italic == Some(true) && !heading, Kind::Emphasis),
+            (look.bold == Some(true) && !heading && !link, Kind::Strong),
+        ];
+        for (_, wrap) in wraps.into_iter().filter(|&(wanted, wrap)| wanted && wrap != kind) {
+            let said =
+                |node: NodeId| doc.kind(node) == wrap || (wrap == Kind::Strong && matches!(doc.kind(node), Kind::Heading(_)));
+            if doc.ancestors(id).take(16).any(said) || (wrap == Kind::TextLevel(TextLevel::Code) && has_code(doc, id)) {
+                continue;
+            }
+            let wrapper = doc.create(wrap);
+            let offset = doc.node(id).offset();
+            doc.set_offset(wrapper, offset);
+            self.made.set_origin(wrapper, Origin::Element);
+            doc.move_children(id, wrapper);
+            doc.move_into(id, wrapper);
+            if wrap == Kind::TextLevel(TextLevel::Code) {
+                code::settle_inline(doc, wrapper, false);
             }
         }
     }
-    // Children come before their parents, so that what empties a parent has happened when the parent is looked at.
-    for (id, preformatted) in left {
-        match made.elements.get(&id) {
-            Some(Origin::Foreign) => remove_foreign(doc, id, made),
-            Some(Origin::Nothing) => doc.detach(id),
-            Some(origin) => settle_element(doc, id, *origin, preformatted),
-            None if made.texts.contains(&id) && !preformatted => collapse(doc, id),
-            None => {}
+
+    /// A paragraph that is all bold, large and short looks like a heading.
+    fn paragraph(&mut self, doc: &Document, id: NodeId) {
+        let Some(&size) = self.sizes.get(&id) else { return };
+        let only = doc.node(id).first_child().filter(|_| doc.node(id).first_child() == doc.node(id).last_child());
+        let mut at = only;
+        let mut bold = false;
+        while let Some(node) = at {
+            bold |= doc.kind(node) == Kind::Strong;
+            at = doc.node(node).first_child().filter(|&child| doc.node(child).next().is_none());
         }
-        if id == top || (!preformatted && !doc.kind(id).is_leaf()) {
-            trim(doc, id, made);
+        let text = doc.plain_text(id);
+        if bold && size >= 13.5 && text.chars().count() <= 120 && !text.trim_end().ends_with(['.', ':', ',', ';']) {
+            self.heading_like.push((id, size));
+        }
+    }
+
+    /// What was left out, each sort once.
+    fn tell(&mut self, doc: &mut Document) {
+        let made = &mut *self.made;
+        let tallies = [
+            (std::mem::take(&mut made.scripts), "html.script", "script", "scripts were left out"),
+            (std::mem::take(&mut made.handlers), "html.handler", "handler", "attributes that run script were left out"),
+            (std::mem::take(&mut made.controls), "html.form", "field", "fields and buttons of forms were left out"),
+            (std::mem::take(&mut self.hidden), "html.hidden", "part", "parts that the page does not show were left out"),
+            (std::mem::take(&mut made.too_deep), "html.too-deep", "tag", "tags that stand too deep were left out"),
+        ];
+        for (tally, code, _, words) in tallies {
+            if tally.count > 0 {
+                let message = format!("{words}: {}", tally.count);
+                let found = Finding::lost(code, message).at(tally.first.unwrap_or_default()).losing(tally.words);
+                doc.find(found);
+            }
+        }
+    }
+
+    /// Whether classes are kept as they are.
+    pub(super) fn keep_classes(&self, doc: &mut Document) {
+        if !self.classes {
+            return;
+        }
+        for dress in &self.made.dresses {
+            let Some(classes) = dress.classes.as_deref().filter(|_| doc.attributes(dress.node).classes.is_empty()) else {
+                continue;
+            };
+            for class in classes.split_ascii_whitespace() {
+                let class = doc.intern(class);
+                doc.attributes_mut(dress.node).classes.push(class);
+            }
         }
     }
 }
 
-/// Drawings and formulas: told about once, at their outermost element.
-fn remove_foreign(doc: &mut Document, id: NodeId, made: &Made) {
-    let outer = doc.node(id).parent().is_some_and(|parent| made.elements.get(&parent) == Some(&Origin::Foreign));
-    if outer {
-        return;
-    }
-    let place = doc.place(id);
-    let words = doc.plain_text(id);
-    doc.find(Finding::lost("html.foreign", "a drawing or formula within the text was left out").at(place).losing(words.trim()));
-    doc.detach(id);
+fn has_code(doc: &Document, id: NodeId) -> bool {
+    doc.children(id).any(|child| matches!(doc.kind(child), Kind::Code(_) | Kind::TextLevel(TextLevel::Code)))
 }
 
-fn settle_element(doc: &mut Document, id: NodeId, origin: Origin, preformatted: bool) {
-    let kind = doc.kind(id);
-    match kind {
-        Kind::TextLevel(TextLevel::Code) => settle_code(doc, id),
-        Kind::Preformatted => settle_preformatted(doc, id),
-        _ => {}
-    }
-    if doc.node(id).parent().is_none() {
+/// A list whose items hold text and no paragraphs is tight, and its text stands in paragraphs as in other formats.
+fn settle_list(doc: &mut Document, id: NodeId, list: ListKind, made: &Made) {
+    let items: Vec<NodeId> = doc.children(id).filter(|&item| matches!(doc.kind(item), Kind::ListItem { .. })).collect();
+    let from_html = |doc: &Document, item: NodeId| {
+        doc.children(item).any(|child| doc.kind(child) == Kind::Paragraph && made.origin(child) != Origin::Wrapper)
+    };
+    if items.iter().any(|&item| from_html(doc, item)) {
         return;
     }
-    let kind = doc.kind(id);
-    let bare = doc.attributes(id).is_empty();
-    let empty = doc.node(id).first_child().is_none();
-    let only_named = !bare && doc.attributes(id).id.is_some();
-    if empty && !kind.is_leaf() && !matches!(kind, Kind::Cell(_)) {
-        if !only_named {
-            doc.detach(id);
-        } else if kind.is_inline() {
-            doc.set_kind(id, Kind::Anchor);
-        }
-        return;
+    for item in items {
+        wrap_runs(doc, item);
     }
-    match kind {
-        Kind::Span | Kind::Anchor if bare => doc.unwrap(id),
-        Kind::Division(DivisionKind::Plain) if origin == Origin::Wrapper && !preformatted => settle_division(doc, id, bare),
-        _ => {}
+    doc.set_kind(id, Kind::List(ListKind { tight: true, ..list }));
+}
+
+/// What the writer makes of a callout comes back as one.
+fn settle_callout(doc: &mut Document, id: NodeId, made: &Made) {
+    let callouts = [Callout::Note, Callout::Tip, Callout::Important, Callout::Warning, Callout::Caution];
+    let Some(first) = doc.node(id).first_child().filter(|&first| doc.kind(first) == Kind::Paragraph) else { return };
+    let strong =
+        doc.node(first).first_child().filter(|&strong| doc.kind(strong) == Kind::Strong && doc.node(strong).next().is_none());
+    let word = doc.plain_text(first);
+    let Some(callout) = callouts.into_iter().find(|callout| callout.word() == word).filter(|_| strong.is_some()) else { return };
+    let class = made.dresses.iter().rev().find(|dress| dress.node == id).and_then(|dress| dress.classes.as_deref());
+    if class.is_some_and(|class| class.eq_ignore_ascii_case(callout.word())) {
+        doc.detach(first);
+        doc.set_kind(id, Kind::Division(DivisionKind::Callout(callout)));
     }
 }
 
 /// A division that says nothing: around text it is a paragraph, around blocks it goes.
 fn settle_division(doc: &mut Document, id: NodeId, bare: bool) {
     let mixed = doc.children(id).any(|child| !doc.kind(child).is_inline());
-    if !mixed && super::super::model::holds_flow(doc.node(id).parent().map_or(Kind::Root, |parent| doc.kind(parent))) {
+    if !mixed && crate::refine::structure::holds_flow(doc.node(id).parent().map_or(Kind::Root, |parent| doc.kind(parent))) {
         doc.set_kind(id, Kind::Paragraph);
     } else if bare {
         wrap_runs(doc, id);
@@ -95,64 +446,10 @@ fn wrap_runs(doc: &mut Document, id: NodeId) {
         }
         match run {
             Some(run) => doc.move_into(run, child),
-            None if is_white(doc, child) => {}
+            None if is_white(doc, child) || doc.kind(child) == Kind::Anchor => {}
             None => run = Some(doc.wrap(child, Kind::Paragraph)),
         }
     }
-}
-
-/// The text of a node, where there is nothing but text below it.
-fn only_text(doc: &mut Document, id: NodeId) -> Option<Text> {
-    let mut text = Text::EMPTY;
-    let children: Vec<NodeId> = doc.children(id).collect();
-    for child in children {
-        match doc.kind(child) {
-            Kind::Text(next) => text = doc.join(text, next),
-            Kind::SoftBreak => {
-                let newline = doc.intern("\n");
-                text = doc.join(text, newline);
-            }
-            _ => return None,
-        }
-    }
-    Some(text)
-}
-
-fn drop_children(doc: &mut Document, id: NodeId) {
-    while let Some(child) = doc.node(id).first_child() {
-        doc.detach(child);
-    }
-}
-
-fn settle_code(doc: &mut Document, id: NodeId) {
-    if doc.attributes(id).is_empty()
-        && let Some(text) = only_text(doc, id).filter(|text| !text.is_empty())
-    {
-        drop_children(doc, id);
-        doc.set_kind(id, Kind::Code(text));
-    }
-}
-
-/// `<pre><code>` with nothing but text is a code block.
-fn settle_preformatted(doc: &mut Document, id: NodeId) {
-    let Some(code) = doc.node(id).first_child().filter(|&code| doc.node(code).next().is_none()) else { return };
-    let text = match doc.kind(code) {
-        Kind::Code(text) => Some(text),
-        Kind::TextLevel(TextLevel::Code) => only_text(doc, code),
-        _ => None,
-    };
-    let Some(mut text) = text else { return };
-    let language = doc.attributes(code).classes.first().copied();
-    let info = match language {
-        Some(class) => Text { start: class.start + "language-".len() as u32, ..class },
-        None => Text::EMPTY,
-    };
-    if !doc.text(text).ends_with('\n') {
-        let newline = doc.intern("\n");
-        text = doc.join(text, newline);
-    }
-    drop_children(doc, id);
-    doc.set_kind(id, Kind::CodeBlock { code: text, info });
 }
 
 const fn is_space(c: char) -> bool {
@@ -167,13 +464,20 @@ fn is_white(doc: &Document, id: NodeId) -> bool {
     }
 }
 
-/// Makes one space, or one line end, of white space.
-fn collapse(doc: &mut Document, id: NodeId) {
-    let Kind::Text(text) = doc.kind(id) else { return };
-    let content = doc.text(text);
-    let mut out = String::with_capacity(content.len());
+/// Whether white space in a text is more than single spaces and line ends.
+fn needs_collapse(text: &str) -> bool {
+    let mut before = b'x';
+    text.bytes().any(|byte| {
+        let double = byte <= b' ' && (before <= b' ' || !matches!(byte, b' ' | b'\n'));
+        before = byte;
+        double && is_space(byte as char)
+    })
+}
+
+fn collapse(text: &str) -> String {
+    let mut out = String::with_capacity(text.len());
     let mut white: Option<char> = None;
-    for c in content.chars() {
+    for c in text.chars() {
         if is_space(c) {
             white = Some(if c == '\n' || white == Some('\n') { '\n' } else { ' ' });
         } else {
@@ -182,43 +486,7 @@ fn collapse(doc: &mut Document, id: NodeId) {
         }
     }
     out.extend(white);
-    if out != content {
-        let text = doc.intern(&out);
-        doc.set_kind(id, Kind::Text(text));
-    }
-}
-
-/// Takes away white space beside blocks and at the ends of text, and joins pieces of text.
-fn trim(doc: &mut Document, id: NodeId, made: &Made) {
-    let kind = doc.kind(id);
-    let is_block = |doc: &Document, node: Option<NodeId>| {
-        node.is_none_or(|node| !doc.kind(node).is_inline() || doc.kind(node) == Kind::LineBreak)
-    };
-    let children: Vec<NodeId> = doc.children(id).collect();
-    for &child in &children {
-        let (Kind::Text(text), true) = (doc.kind(child), made.texts.contains(&child)) else { continue };
-        let node = doc.node(child);
-        let (mut before, mut after) = (is_block(doc, node.previous()), is_block(doc, node.next()));
-        if kind.is_inline() {
-            // The space at the end of a bold word is a space.
-            before &= node.previous().is_some();
-            after &= node.next().is_some();
-        }
-        let content = doc.text(text);
-        let mut trimmed = text;
-        if before {
-            trimmed.start += (content.len() - content.trim_start_matches(is_space).len()) as u32;
-        }
-        if after && trimmed.start < trimmed.end {
-            trimmed.end -= (content.len() - content.trim_end_matches(is_space).len()) as u32;
-        }
-        if trimmed.is_empty() {
-            doc.detach(child);
-        } else {
-            doc.set_kind(child, Kind::Text(trimmed));
-        }
-    }
-    join_texts(doc, id);
+    out
 }
 
 fn join_texts(doc: &mut Document, id: NodeId) {

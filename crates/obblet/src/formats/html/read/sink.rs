@@ -1,70 +1,113 @@
 //! Tree construction straight into the model.
 
 use super::elements;
-use crate::document::{Document, Finding, Kind, NodeId, Place, Text};
+use super::origin::{Made, Origin};
+use crate::document::{Document, Finding, Kind, NodeId, Place, SourceMap, Text};
 use html5ever::interface::{ElementFlags, NodeOrText, QuirksMode, TreeSink};
 use html5ever::tendril::StrTendril;
 use html5ever::{Attribute, LocalName, Namespace, QualName, local_name, ns};
 use std::borrow::Cow;
-use std::cell::{Ref, RefCell};
-use std::collections::HashMap;
+use std::cell::{Cell, Ref, RefCell};
 
 /// The namespace of the attribute that says which node of the model a tag stands for. No tag of a source can have it.
 pub(super) const MARK: &str = "obblet:node";
 
+/// A node, and the place of its name.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Handle {
+    pub(super) node: NodeId,
+    name: u32,
+}
+
+/// What has no name: the document, comments.
+const NAMELESS: u32 = 0;
+
 /// Builds the model.
 pub(super) struct Sink<'d> {
     state: RefCell<State<'d>>,
+    /// The names of elements, as tree construction asks for them.
+    names: RefCell<Vec<QualName>>,
+    /// How many elements tree construction made, and how deep the last thing went in.
+    pub(super) made: Cell<usize>,
+    pub(super) depth: Cell<u32>,
+    lines: Lines,
+}
+
+/// Where the source's lines begin, for a page; a piece of HTML has one place.
+#[derive(Debug, Default)]
+struct Lines {
+    starts: Vec<u32>,
+    now: Cell<u32>,
 }
 
 struct State<'d> {
     doc: &'d mut Document,
-    /// The names of elements, as tree construction asks for them.
-    names: HashMap<NodeId, QualName>,
     /// Nodes that tags stand for, and whether the tag has come already.
     marked: Vec<(NodeId, bool)>,
     made: Made,
+    /// For each name, how deep its element stands.
+    depths: Vec<u32>,
+    /// The nodes of names.
+    nodes: Vec<NodeId>,
     root: NodeId,
-    /// Where the HTML stands that is being read.
-    offset: u32,
 }
 
-/// What came from HTML.
-#[derive(Debug, Default)]
-pub(super) struct Made {
-    /// For each node that came from a tag, what is known of it beyond its kind.
-    pub(super) elements: HashMap<NodeId, elements::Origin>,
-    /// Text that came from HTML and still has its white space.
-    pub(super) texts: std::collections::HashSet<NodeId>,
+/// A tree that was made, and what is known of its nodes.
+pub(super) struct Parts<'d> {
+    pub(super) doc: &'d mut Document,
+    pub(super) root: NodeId,
+    pub(super) made: Made,
+    pub(super) names: Vec<(NodeId, QualName)>,
 }
 
 impl<'d> Sink<'d> {
+    /// A sink for pieces of HTML.
     pub(super) fn new(doc: &'d mut Document) -> Self {
+        Self::with_lines(doc, Lines { starts: Vec::new(), now: Cell::new(SourceMap::UNKNOWN) })
+    }
+
+    /// A sink for a page, whose lines begin where `starts` says.
+    pub(super) fn for_page(doc: &'d mut Document, starts: Vec<u32>) -> Self {
+        Self::with_lines(doc, Lines { starts, now: Cell::new(0) })
+    }
+
+    fn with_lines(doc: &'d mut Document, lines: Lines) -> Self {
         let root = doc.create(Kind::Division(crate::document::DivisionKind::Plain));
         Self {
+            names: RefCell::new(vec![QualName::new(None, ns!(), local_name!(""))]),
+            made: Cell::new(0),
+            depth: Cell::new(0),
+            lines,
             state: RefCell::new(State {
                 doc,
-                names: HashMap::new(),
                 marked: Vec::new(),
                 made: Made::default(),
+                depths: vec![0],
+                nodes: vec![root],
                 root,
-                offset: crate::document::SourceMap::UNKNOWN,
             }),
         }
     }
 
+    fn name(&self, state: &mut State<'_>, node: NodeId, name: QualName) -> Handle {
+        let names = &mut *self.names.borrow_mut();
+        names.push(name);
+        state.depths.push(0);
+        state.nodes.push(node);
+        Handle { node, name: names.len() as u32 - 1 }
+    }
+
     /// The element in which the HTML is taken to stand.
-    pub(super) fn context(&self) -> NodeId {
+    pub(super) fn context(&self) -> Handle {
         let state = &mut *self.state.borrow_mut();
         let body = state.doc.create(Kind::Span);
-        state.names.insert(body, QualName::new(None, ns!(html), local_name!("body")));
-        body
+        self.name(state, body, QualName::new(None, ns!(html), local_name!("body")))
     }
 
     /// The text of a piece of HTML, which is read next.
     pub(super) fn begin_chunk(&self, id: NodeId, raw: Text) -> String {
         let state = &mut *self.state.borrow_mut();
-        state.offset = state.doc.node(id).offset();
+        self.lines.now.set(state.doc.node(id).offset());
         state.doc.text(raw).to_owned()
     }
 
@@ -90,38 +133,57 @@ impl<'d> Sink<'d> {
     /// The place of the HTML that is being read.
     pub(super) fn here(&self) -> Place {
         let state = self.state.borrow();
-        state.doc.source.place(state.doc.pool(), state.offset)
+        state.doc.source.place(state.doc.pool(), self.lines.now.get())
     }
 
     pub(super) fn find(&self, finding: Finding) {
         self.state.borrow_mut().doc.find(finding);
     }
 
-    pub(super) fn into_parts(self) -> (&'d mut Document, NodeId, Made) {
-        let state = self.state.into_inner();
-        // Tree construction makes an html element around everything.
-        let top = state.doc.node(state.root).first_child().unwrap_or(state.root);
-        (state.doc, top, state.made)
+    /// Counts a tag that is left out because it stands too deep.
+    pub(super) fn too_deep(&self) {
+        let here = self.here();
+        self.state.borrow_mut().made.too_deep.add(|| here, "");
     }
 
-    fn insert(&self, child: NodeOrText<NodeId>, put: impl FnOnce(&mut Document, NodeId)) {
-        let state = &mut *self.state.borrow_mut();
-        let node = match child {
-            NodeOrText::AppendNode(node) => node,
+    pub(super) fn into_parts(self) -> Parts<'d> {
+        let state = self.state.into_inner();
+        // Tree construction makes an html element around everything.
+        let first = state.doc.children(state.root).find(|&child| state.made.origin(child) != Origin::Elsewhere);
+        let root = first.unwrap_or(state.root);
+        let names = state.nodes.into_iter().zip(self.names.into_inner()).skip(1).collect();
+        Parts { doc: state.doc, root, made: state.made, names }
+    }
+
+    fn node_of(&self, state: &mut State<'_>, child: NodeOrText<Handle>, parent: Handle) -> Option<NodeId> {
+        let depth = state.depths[parent.name as usize] + 1;
+        self.depth.set(depth);
+        match child {
+            NodeOrText::AppendNode(handle) => {
+                state.depths[handle.name as usize] = depth;
+                Some(handle.node)
+            }
             NodeOrText::AppendText(text) => {
                 let text = state.doc.intern(&text);
+                if let Some(last) = state.doc.node(parent.node).last_child()
+                    && let Kind::Text(before) = state.doc.kind(last)
+                    && before.end == text.start
+                    && state.made.origin(last) == Origin::Text
+                {
+                    state.doc.set_kind(last, Kind::Text(Text { start: before.start, end: text.end }));
+                    return None;
+                }
                 let node = state.doc.create(Kind::Text(text));
-                state.doc.set_offset(node, state.offset);
-                state.made.texts.insert(node);
-                node
+                state.doc.set_offset(node, self.lines.now.get());
+                state.made.set_origin(node, Origin::Text);
+                Some(node)
             }
-        };
-        put(state.doc, node);
+        }
     }
 }
 
 impl<'d> TreeSink for Sink<'d> {
-    type Handle = NodeId;
+    type Handle = Handle;
     type Output = ();
     type ElemName<'a>
         = Ref<'a, QualName>
@@ -132,19 +194,22 @@ impl<'d> TreeSink for Sink<'d> {
 
     fn parse_error(&self, _: Cow<'static, str>) {}
 
-    fn get_document(&self) -> NodeId {
-        self.state.borrow().root
+    fn get_document(&self) -> Handle {
+        Handle { node: self.state.borrow().root, name: NAMELESS }
     }
 
-    fn elem_name<'a>(&'a self, target: &'a NodeId) -> Ref<'a, QualName> {
-        static NONE: QualName = QualName { prefix: None, ns: ns!(), local: local_name!("") };
-        Ref::map(self.state.borrow(), |state| state.names.get(target).unwrap_or(&NONE))
+    #[inline]
+    fn elem_name<'a>(&'a self, target: &'a Handle) -> Ref<'a, QualName> {
+        Ref::map(self.names.borrow(), |names| &names[target.name as usize])
     }
 
-    fn create_element(&self, name: QualName, attributes: Vec<Attribute>, _: ElementFlags) -> NodeId {
+    fn create_element(&self, name: QualName, attributes: Vec<Attribute>, _: ElementFlags) -> Handle {
+        self.made.set(self.made.get() + 1);
         let state = &mut *self.state.borrow_mut();
-        let mark =
-            attributes.iter().find(|attribute| &*attribute.name.ns == MARK).and_then(|mark| mark.value.parse::<usize>().ok());
+        let mark = match attributes.as_slice() {
+            [mark] if !state.marked.is_empty() && &*mark.name.ns == MARK => mark.value.parse::<usize>().ok(),
+            _ => None,
+        };
         let marked = mark.and_then(|mark| state.marked.get_mut(mark)).map(|(id, used)| (*id, std::mem::replace(used, true)));
         let node = match marked {
             Some((id, false)) => id,
@@ -162,30 +227,35 @@ impl<'d> TreeSink for Sink<'d> {
             }
             None => {
                 let node = state.doc.create(Kind::Span);
-                state.doc.set_offset(node, state.offset);
-                let origin = elements::make(state.doc, node, &name, &attributes);
-                state.made.elements.insert(node, origin);
+                state.doc.set_offset(node, self.lines.now.get());
+                let origin = elements::make(state.doc, &mut state.made, node, &name, attributes);
+                state.made.set_origin(node, origin);
                 node
             }
         };
-        state.names.insert(node, name);
-        node
+        self.name(state, node, name)
     }
 
-    fn create_comment(&self, _: StrTendril) -> NodeId {
-        self.state.borrow_mut().doc.create(Kind::Span)
+    fn create_comment(&self, _: StrTendril) -> Handle {
+        self.get_document()
     }
 
-    fn create_pi(&self, _: StrTendril, _: StrTendril) -> NodeId {
-        self.state.borrow_mut().doc.create(Kind::Span)
+    fn create_pi(&self, _: StrTendril, text: StrTendril) -> Handle {
+        self.create_comment(text)
     }
 
-    fn append(&self, parent: &NodeId, child: NodeOrText<NodeId>) {
-        self.insert(child, |doc, node| doc.move_into(*parent, node));
+    fn append(&self, parent: &Handle, child: NodeOrText<Handle>) {
+        if matches!(&child, NodeOrText::AppendNode(handle) if handle.name == NAMELESS) {
+            return;
+        }
+        let state = &mut *self.state.borrow_mut();
+        if let Some(node) = self.node_of(state, child, *parent) {
+            state.doc.move_into(parent.node, node);
+        }
     }
 
-    fn append_based_on_parent_node(&self, element: &NodeId, previous: &NodeId, child: NodeOrText<NodeId>) {
-        let has_parent = self.state.borrow().doc.node(*element).parent().is_some();
+    fn append_based_on_parent_node(&self, element: &Handle, previous: &Handle, child: NodeOrText<Handle>) {
+        let has_parent = self.state.borrow().doc.node(element.node).parent().is_some();
         if has_parent {
             self.append_before_sibling(element, child);
         } else {
@@ -195,27 +265,64 @@ impl<'d> TreeSink for Sink<'d> {
 
     fn append_doctype_to_document(&self, _: StrTendril, _: StrTendril, _: StrTendril) {}
 
-    fn get_template_contents(&self, target: &NodeId) -> NodeId {
+    fn get_template_contents(&self, target: &Handle) -> Handle {
         *target
     }
 
-    fn same_node(&self, x: &NodeId, y: &NodeId) -> bool {
-        x == y
+    fn same_node(&self, x: &Handle, y: &Handle) -> bool {
+        x.node == y.node
     }
 
     fn set_quirks_mode(&self, _: QuirksMode) {}
 
-    fn append_before_sibling(&self, sibling: &NodeId, child: NodeOrText<NodeId>) {
-        self.insert(child, |doc, node| doc.move_before(*sibling, node));
+    fn append_before_sibling(&self, sibling: &Handle, child: NodeOrText<Handle>) {
+        if matches!(&child, NodeOrText::AppendNode(handle) if handle.name == NAMELESS) {
+            return;
+        }
+        let state = &mut *self.state.borrow_mut();
+        let before = state.doc.node(sibling.node).previous();
+        let depth = state.depths[sibling.name as usize];
+        match child {
+            NodeOrText::AppendNode(handle) => {
+                state.depths[handle.name as usize] = depth;
+                state.doc.move_before(sibling.node, handle.node);
+            }
+            NodeOrText::AppendText(text) => {
+                let text = state.doc.intern(&text);
+                if let Some(before) = before
+                    && let Kind::Text(first) = state.doc.kind(before)
+                    && state.made.origin(before) == Origin::Text
+                {
+                    let joined = state.doc.join(first, text);
+                    state.doc.set_kind(before, Kind::Text(joined));
+                    return;
+                }
+                let node = state.doc.create(Kind::Text(text));
+                state.doc.set_offset(node, self.lines.now.get());
+                state.made.set_origin(node, Origin::Text);
+                state.doc.move_before(sibling.node, node);
+            }
+        }
     }
 
-    fn add_attrs_if_missing(&self, _: &NodeId, _: Vec<Attribute>) {}
-
-    fn remove_from_parent(&self, target: &NodeId) {
-        self.state.borrow_mut().doc.detach(*target);
+    fn add_attrs_if_missing(&self, target: &Handle, attributes: Vec<Attribute>) {
+        let state = &mut *self.state.borrow_mut();
+        let name = self.names.borrow()[target.name as usize].clone();
+        elements::add_missing(&mut state.made, &name, &attributes);
     }
 
-    fn reparent_children(&self, node: &NodeId, new_parent: &NodeId) {
-        self.state.borrow_mut().doc.move_children(*node, *new_parent);
+    fn remove_from_parent(&self, target: &Handle) {
+        self.state.borrow_mut().doc.detach(target.node);
+    }
+
+    fn reparent_children(&self, node: &Handle, new_parent: &Handle) {
+        self.state.borrow_mut().doc.move_children(node.node, new_parent.node);
+    }
+
+    #[inline]
+    fn set_current_line(&self, line: u64) {
+        if let Some(&start) = self.lines.starts.get((line as usize).saturating_sub(1)) {
+            self.lines.now.set(start);
+        }
     }
 }

@@ -88,12 +88,20 @@ impl Writer<'_, '_> {
                 self.out.text(self.doc.text(text));
                 self.out.markup("</code>");
             }
-            Kind::Math { tex, .. } => {
+            Kind::Math { tex, display } => {
                 self.out.markup("<code");
-                self.out.attribute("class", "language-tex");
+                self.out.attribute("class", if display { "language-tex display" } else { "language-tex" });
                 self.out.close_tag();
                 self.out.text(self.doc.text(tex).trim());
                 self.out.markup("</code>");
+            }
+            Kind::MathMl { markup, .. } => {
+                let markup = self.doc.text(markup).trim_start_matches("<math");
+                self.out.markup("<math");
+                if self.options.syntax == Syntax::Xhtml {
+                    self.out.attribute("xmlns", "http://www.w3.org/1998/Math/MathML");
+                }
+                self.out.foreign(markup);
             }
             Kind::Image { src, alt } => self.image(src, alt, id),
             Kind::LineBreak => {

@@ -1,8 +1,8 @@
 //! Who gets which id. Ids are unique; a second one of the same name gets a number.
 
-use super::super::model::Survey;
 use super::super::{Ids as Wanted, Options};
 use crate::document::{Document, Kind, NodeId, Step};
+use crate::refine::structure::Survey;
 use std::collections::{HashMap, HashSet};
 use std::fmt::Write;
 

@@ -1,15 +1,14 @@
 //! Writing HTML: one walk over the tree, one printer.
 
 mod elements;
-mod geometry;
 mod headings;
 mod ids;
 mod notes;
 mod printer;
-mod repair;
 
-use super::{Options, Raw, model};
+use super::{Options, Raw};
 use crate::document::{Document, Finding, NodeId, Step};
+use crate::refine::structure;
 use notes::NoteNumbers;
 use printer::Printer;
 
@@ -40,7 +39,7 @@ pub struct Written {
 /// Writes a document as a fragment: what stands within a body element.
 #[must_use]
 pub fn write(doc: &Document, options: &Options<'_>) -> Written {
-    let survey = model::survey(doc);
+    let survey = structure::survey(doc);
     let opens = survey.has_raw && options.raw == Raw::Clean;
     if survey.holds && !opens {
         return Writer::new(doc, options, survey).run();
@@ -50,11 +49,20 @@ pub fn write(doc: &Document, options: &Options<'_>) -> Written {
     if opens {
         super::open_raw(&mut repaired);
     }
-    repair::repair(&mut repaired);
-    let survey = model::survey(&repaired);
+    structure::settle(&mut repaired);
+    let survey = structure::survey(&repaired);
     let mut written = Writer::new(&repaired, options, survey).run();
     written.findings.splice(..0, std::mem::take(&mut repaired.findings));
     written
+}
+
+/// Writes a node of a settled document and all that is below it, as it would stand in the whole.
+#[must_use]
+pub fn write_part(doc: &Document, part: NodeId, options: &Options<'_>) -> String {
+    let survey = structure::Survey { holds: true, has_raw: false, has_local_links: false, has_ids: true };
+    let mut writer = Writer::new(doc, options, survey);
+    writer.tree(part);
+    writer.out.finish()
 }
 
 /// Writes one document.
@@ -79,7 +87,7 @@ struct Writer<'d, 'o> {
 }
 
 impl<'d, 'o> Writer<'d, 'o> {
-    fn new(doc: &'d Document, options: &'o Options<'o>, survey: model::Survey) -> Self {
+    fn new(doc: &'d Document, options: &'o Options<'o>, survey: structure::Survey) -> Self {
         let mut ids = ids::Ids::of(doc, options, survey);
         let mut findings = Vec::new();
         let notes = NoteNumbers::of(doc, &mut ids, &mut findings);

@@ -132,6 +132,17 @@ impl Printer {
         self.out.push_str(markup);
     }
 
+    /// Markup of another language that may hold any character.
+    pub(super) fn foreign(&mut self, markup: &str) {
+        for c in markup.chars() {
+            if self.ascii && !c.is_ascii() {
+                let _ = write!(self.out, "&#{};", c as u32);
+            } else {
+                self.out.push(c);
+            }
+        }
+    }
+
     /// The end of a start tag.
     pub(super) fn close_tag(&mut self) {
         self.out.push('>');

@@ -4,7 +4,7 @@
 //! may stand: in a list what is no item becomes one, in a paragraph a block splits it, formatting around blocks goes to the
 //! text within them. Nodes that are made or moved have their turn later. How many are made is bounded.
 
-use super::super::model;
+use super::content;
 use crate::document::{CellKind, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Step};
 
 /// Formatting is copied to the text within blocks up to so many times for each node of the tree, and then left out.
@@ -102,14 +102,14 @@ impl Repair<'_> {
             Kind::Figure => self.settle_figure(id),
             _ => {}
         }
-        if !model::holds_flow(kind) && !model::holds_phrasing(kind) {
+        if !content::holds_flow(kind) && !content::holds_phrasing(kind) {
             return;
         }
         let mut at = self.doc.node(id).first_child();
         while let Some(child) = at {
             at = self.settle_child(id, child);
         }
-        if model::holds_phrasing(self.doc.kind(id)) {
+        if content::holds_phrasing(self.doc.kind(id)) {
             self.lift_blocks(id);
         }
     }
@@ -123,10 +123,10 @@ impl Repair<'_> {
         // Formatting that went may have left a second one of these, or one in the middle.
         let misplaced = match kind {
             Kind::Summary => self.doc.node(child).previous().is_some(),
-            Kind::Caption => !model::caption_fits(self.doc, child),
+            Kind::Caption => !content::caption_fits(self.doc, child),
             _ => false,
         };
-        if !misplaced && model::may_hold(parent_kind, kind) {
+        if !misplaced && content::may_hold(parent_kind, kind) {
             return self.doc.node(child).next();
         }
         self.note(child);
@@ -144,7 +144,7 @@ impl Repair<'_> {
                 self.doc.move_after(parent, child);
                 return next;
             }
-            Kind::Heading(_) if model::holds_flow(parent_kind) => {
+            Kind::Heading(_) if content::holds_flow(parent_kind) => {
                 self.doc.set_kind(child, Kind::Paragraph);
                 let strong = self.doc.create(Kind::Strong);
                 self.wrap_contents(child, strong);
@@ -165,7 +165,7 @@ impl Repair<'_> {
         let wrapper = self.doc.wrap(first, kind);
         while let Some(next) = self.doc.node(wrapper).next().filter(|&next| {
             let next = self.doc.kind(next);
-            !next.is_inline() && model::may_hold(kind, next) && !matches!(next, Kind::Caption)
+            !next.is_inline() && content::may_hold(kind, next) && !matches!(next, Kind::Caption)
         }) {
             self.doc.move_into(wrapper, next);
         }
@@ -175,7 +175,7 @@ impl Repair<'_> {
     /// Blocks in a node that holds only text follow it, and the text between them goes into nodes like it.
     fn lift_blocks(&mut self, id: NodeId) {
         let kind = self.doc.kind(id);
-        let Some(first) = self.doc.children(id).find(|&child| !model::may_hold(kind, self.doc.kind(child))) else { return };
+        let Some(first) = self.doc.children(id).find(|&child| !content::may_hold(kind, self.doc.kind(child))) else { return };
         let moved: Vec<NodeId> = std::iter::successors(Some(first), |&child| self.doc.node(child).next()).collect();
         let mut last = id;
         if kind == Kind::Term {
@@ -189,7 +189,7 @@ impl Repair<'_> {
         }
         let (mut run, mut lifted) = (None, Vec::new());
         for child in moved {
-            if !model::may_hold(kind, self.doc.kind(child)) {
+            if !content::may_hold(kind, self.doc.kind(child)) {
                 self.doc.move_after(last, child);
                 lifted.push(child);
                 (last, run) = (child, None);
@@ -305,7 +305,7 @@ impl Repair<'_> {
     fn format_within(&mut self, wrapper: NodeId, mut blocks: Vec<NodeId>) {
         while let Some(block) = blocks.pop() {
             let kind = self.doc.kind(block);
-            let holds_text = model::holds_flow(kind) || model::holds_phrasing(kind);
+            let holds_text = content::holds_flow(kind) || content::holds_phrasing(kind);
             if !holds_text || matches!(kind, Kind::Details { .. } | Kind::Figure) {
                 blocks.extend(self.doc.children(block));
                 continue;

@@ -1,0 +1,472 @@
+//! What style rules mean: bold, italic and their like, alignment, kinds of lists, text that is not shown.
+//!
+//! Rules of style elements and style attributes are followed as far as they are simple: selectors of names, classes and ids,
+//! below or directly in each other (Selectors Level 3, sections 6 to 8), and the cascade by importance, specificity and order
+//! (CSS Cascading Level 4, section 6).
+
+use super::origin::Made;
+use crate::document::{Align, Document, Marker, NodeId};
+use cssparser::{
+    AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser, RuleBodyItemParser,
+    RuleBodyParser, StyleSheetParser,
+};
+use html5ever::{LocalName, QualName};
+use std::collections::HashMap;
+
+/// Style sheets with more rules than this are cut; no page that people wrote has so many.
+const MOST_RULES: usize = 20_000;
+/// Selectors look so far up for what they stand below.
+const FARTHEST: usize = 64;
+
+/// What style rules say of a node, as far as it means something.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub(super) struct Look {
+    pub(super) bold: Option<bool>,
+    pub(super) italic: Option<bool>,
+    pub(super) underline: Option<bool>,
+    pub(super) strike: Option<bool>,
+    pub(super) raised: Option<Raised>,
+    pub(super) mono: Option<bool>,
+    pub(super) align: Option<Align>,
+    pub(super) hidden: Option<bool>,
+    pub(super) list: Option<(bool, Marker)>,
+    pub(super) page_break: bool,
+    /// Size of letters in points.
+    pub(super) size: Option<f32>,
+}
+
+/// Whether text stands above or below the line.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Raised {
+    Not,
+    Above,
+    Below,
+}
+
+#[derive(Debug)]
+struct Declaration {
+    name: String,
+    value: String,
+    important: bool,
+}
+
+/// One name, or several that hold for one element.
+#[derive(Debug, Default)]
+struct Compound {
+    tag: Option<LocalName>,
+    id: Option<String>,
+    classes: Vec<String>,
+    /// Whether the compound before stands directly above, and not anywhere above.
+    child: bool,
+}
+
+#[derive(Debug)]
+struct Rule {
+    compounds: Vec<Compound>,
+    specificity: (usize, usize, usize),
+    declarations: usize,
+}
+
+/// All rules of a page, by what they are looked up with.
+#[derive(Debug, Default)]
+struct Sheet {
+    rules: Vec<Rule>,
+    bodies: Vec<Vec<Declaration>>,
+    by_class: HashMap<String, Vec<usize>>,
+    by_id: HashMap<String, Vec<usize>>,
+    by_tag: HashMap<LocalName, Vec<usize>>,
+}
+
+/// What the rules of a page say of its nodes. Nodes of which they say nothing are not in it.
+pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -> HashMap<NodeId, Look> {
+    let mut sheet = Sheet::default();
+    for &element in &made.style_elements {
+        sheet.add(&doc.plain_text(element));
+    }
+    let mut looks = HashMap::new();
+    if sheet.rules.is_empty() {
+        for dress in &made.dresses {
+            if let Some(style) = &dress.style {
+                let look = of_attribute(style);
+                if look != Look::default() {
+                    looks.insert(dress.node, look);
+                }
+            }
+        }
+        return looks;
+    }
+    let page = Page {
+        doc,
+        tags: names.iter().map(|(node, name)| (*node, &name.local)).collect(),
+        dresses: made.dresses.iter().enumerate().map(|(index, dress)| (dress.node, index)).collect(),
+        made,
+    };
+    for (node, name) in names {
+        let look = sheet.look(&page, *node, &name.local);
+        if look != Look::default() {
+            looks.insert(*node, look);
+        }
+    }
+    looks
+}
+
+struct Page<'p> {
+    doc: &'p Document,
+    made: &'p Made,
+    tags: HashMap<NodeId, &'p LocalName>,
+    dresses: HashMap<NodeId, usize>,
+}
+
+impl Page<'_> {
+    fn classes(&self, node: NodeId) -> &str {
+        self.dresses.get(&node).and_then(|&index| self.made.dresses[index].classes.as_deref()).unwrap_or_default()
+    }
+
+    fn id(&self, node: NodeId) -> &str {
+        self.doc.attributes(node).id.map_or("", |id| self.doc.text(id))
+    }
+
+    fn fits(&self, compound: &Compound, node: NodeId) -> bool {
+        compound.tag.as_ref().is_none_or(|tag| self.tags.get(&node) == Some(&tag))
+            && compound.id.as_ref().is_none_or(|id| self.id(node) == id)
+            && compound.classes.iter().all(|class| self.classes(node).split_ascii_whitespace().any(|known| known == class))
+    }
+
+    fn matches(&self, rule: &Rule, node: NodeId) -> bool {
+        let mut compounds = rule.compounds.iter().rev();
+        let Some(own) = compounds.next() else { return false };
+        if !self.fits(own, node) {
+            return false;
+        }
+        let (mut at, mut direct) = (node, own.child);
+        for compound in compounds {
+            let mut above = self.doc.ancestors(at).take(if direct { 1 } else { FARTHEST });
+            match above.find(|&above| self.fits(compound, above)) {
+                Some(found) => (at, direct) = (found, compound.child),
+                None => return false,
+            }
+        }
+        true
+    }
+}
+
+impl Sheet {
+    fn add(&mut self, text: &str) {
+        let text = text.trim().trim_start_matches("<!--").trim_end_matches("-->");
+        let mut parser = Parser::new(text);
+        let mut rules = Rules;
+        for (selectors, declarations) in StyleSheetParser::new(&mut parser, &mut rules).flatten() {
+            if declarations.is_empty() || self.rules.len() > MOST_RULES {
+                continue;
+            }
+            self.bodies.push(declarations);
+            for selector in selectors.split(',') {
+                let Some(compounds) = compounds(selector) else { continue };
+                let Some(last) = compounds.last() else { continue };
+                let index = self.rules.len();
+                if let Some(id) = &last.id {
+                    self.by_id.entry(id.clone()).or_default().push(index);
+                } else if let Some(class) = last.classes.first() {
+                    self.by_class.entry(class.clone()).or_default().push(index);
+                } else if let Some(tag) = &last.tag {
+                    self.by_tag.entry(tag.clone()).or_default().push(index);
+                } else {
+                    continue;
+                }
+                let count = |number: fn(&Compound) -> usize| compounds.iter().map(number).sum::<usize>();
+                let specificity = (
+                    count(|compound| usize::from(compound.id.is_some())),
+                    count(|compound| compound.classes.len()),
+                    count(|compound| usize::from(compound.tag.is_some())),
+                );
+                self.rules.push(Rule { compounds, specificity, declarations: self.bodies.len() - 1 });
+            }
+        }
+    }
+
+    fn look(&self, page: &Page<'_>, node: NodeId, tag: &LocalName) -> Look {
+        let by_class =
+            page.classes(node).split_ascii_whitespace().filter_map(|class| self.by_class.get(class)).flatten().copied();
+        let by_id = self.by_id.get(page.id(node)).into_iter().flatten().copied();
+        let by_tag = self.by_tag.get(tag).into_iter().flatten().copied();
+        let mut rules: Vec<usize> =
+            by_class.chain(by_id).chain(by_tag).filter(|&rule| page.matches(&self.rules[rule], node)).collect();
+        rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
+        rules.dedup();
+        let style = page.dresses.get(&node).and_then(|&index| page.made.dresses[index].style.as_deref());
+        let own = style.map(declarations).unwrap_or_default();
+        let all = || rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]).chain(&own);
+        let mut look = Look::default();
+        for important in [false, true] {
+            for declaration in all().filter(|declaration| declaration.important == important) {
+                look.set(&declaration.name, &declaration.value);
+            }
+        }
+        look
+    }
+}
+
+/// The declarations of a style attribute.
+fn declarations(style: &str) -> Vec<Declaration> {
+    let mut parser = Parser::new(style);
+    RuleBodyParser::new(&mut parser, &mut Body).flatten().collect()
+}
+
+/// What a style attribute says.
+pub(super) fn of_attribute(style: &str) -> Look {
+    let mut look = Look::default();
+    for declaration in declarations(style) {
+        look.set(&declaration.name, &declaration.value);
+    }
+    look
+}
+
+/// The alignment that a style attribute gives.
+pub(super) fn text_align(style: &str) -> Option<Align> {
+    if !style.contains("align") {
+        return None;
+    }
+    of_attribute(style).align.filter(|align| *align != Align::Unsaid)
+}
+
+/// The alignment of a name.
+pub(super) fn align(value: &str) -> Align {
+    match value.trim().to_ascii_lowercase().as_str() {
+        "left" | "start" => Align::Left,
+        "center" | "middle" => Align::Center,
+        "right" | "end" => Align::Right,
+        "justify" => Align::Justify,
+        _ => Align::Unsaid,
+    }
+}
+
+/// The marker that the attribute `type` of a list names.
+pub(super) fn marker_of_type(kind: &str) -> Marker {
+    match kind.trim() {
+        "a" => Marker::LowerAlpha,
+        "A" => Marker::UpperAlpha,
+        "i" => Marker::LowerRoman,
+        "I" => Marker::UpperRoman,
+        _ => Marker::Plain,
+    }
+}
+
+impl Look {
+    fn set(&mut self, name: &str, value: &str) {
+        let value = value.trim();
+        match name {
+            "font-weight" => {
+                let heavy = value.parse::<f32>().map(|weight| weight >= 600.0);
+                self.bold = match value {
+                    "bold" | "bolder" => Some(true),
+                    "normal" | "lighter" => Some(false),
+                    _ => heavy.ok().or(self.bold),
+                };
+            }
+            "font-style" => match value {
+                "italic" => self.italic = Some(true),
+                value if value.starts_with("oblique") => self.italic = Some(true),
+                "normal" => self.italic = Some(false),
+                _ => {}
+            },
+            "text-decoration" | "text-decoration-line" => {
+                self.underline = Some(value.contains("underline"));
+                self.strike = Some(value.contains("line-through"));
+            }
+            "vertical-align" => match value {
+                "super" => self.raised = Some(Raised::Above),
+                "sub" => self.raised = Some(Raised::Below),
+                "baseline" => self.raised = Some(Raised::Not),
+                _ => {}
+            },
+            "font-family" => self.mono = Some(is_mono(value)),
+            "font" => {
+                let mut words = value.split_ascii_whitespace();
+                self.bold = Some(words.clone().any(|word| word == "bold"));
+                self.italic = Some(words.clone().any(|word| word == "italic"));
+                if let Some(size) = words.find_map(|word| points(word.split('/').next().unwrap_or(word))) {
+                    self.size = Some(size);
+                }
+                self.mono = Some(is_mono(value));
+            }
+            "font-size" => self.size = points(value).or(self.size),
+            "text-align" => self.align = Some(align(value)).filter(|align| *align != Align::Unsaid).or(self.align),
+            "display" => self.hidden = Some(value == "none"),
+            "visibility" => self.hidden = Some(matches!(value, "hidden" | "collapse")),
+            "mso-hide" => self.hidden = Some(value == "all"),
+            "list-style-type" | "list-style" => {
+                self.list = value.split_ascii_whitespace().find_map(list_style).or(self.list);
+            }
+            "page-break-before" | "page-break-after" | "break-before" | "break-after" => {
+                self.page_break |= matches!(value, "always" | "page" | "left" | "right");
+            }
+            _ => {}
+        }
+    }
+}
+
+fn list_style(value: &str) -> Option<(bool, Marker)> {
+    Some(match value {
+        "disc" | "circle" | "square" => (false, Marker::Plain),
+        "decimal" | "decimal-leading-zero" => (true, Marker::Plain),
+        "lower-alpha" | "lower-latin" => (true, Marker::LowerAlpha),
+        "upper-alpha" | "upper-latin" => (true, Marker::UpperAlpha),
+        "lower-roman" => (true, Marker::LowerRoman),
+        "upper-roman" => (true, Marker::UpperRoman),
+        _ => return None,
+    })
+}
+
+/// Whether the first font of a list has letters of one width.
+fn is_mono(families: &str) -> bool {
+    let first = families.split(',').next().unwrap_or_default().to_ascii_lowercase();
+    ["mono", "courier", "consolas", "menlo", "typewriter", "fixedsys", "terminal"].iter().any(|name| first.contains(name))
+}
+
+/// A length in points.
+fn points(value: &str) -> Option<f32> {
+    let keyword = match value {
+        "x-large" => Some(18.0),
+        "xx-large" => Some(24.0),
+        "large" => Some(13.5),
+        "medium" => Some(12.0),
+        "small" | "x-small" | "xx-small" => Some(9.0),
+        _ => None,
+    };
+    let unit = value.trim_start_matches(|c: char| c.is_ascii_digit() || c == '.');
+    let number = || value[..value.len() - unit.len()].parse::<f32>().ok();
+    keyword.or_else(|| {
+        let factor = match unit {
+            "pt" => 1.0,
+            "px" => 0.75,
+            "em" | "rem" => 12.0,
+            "%" => 0.12,
+            _ => return None,
+        };
+        Some(number()? * factor)
+    })
+}
+
+/// The parts of a selector, or nothing where it has one that is not followed here.
+fn compounds(selector: &str) -> Option<Vec<Compound>> {
+    let mut compounds = Vec::new();
+    let mut child = false;
+    let spaced = selector.replace('>', " > ");
+    for word in spaced.split_ascii_whitespace() {
+        if word == ">" {
+            if let Some(last) = compounds.last_mut() {
+                let _: &mut Compound = last;
+                child = true;
+            }
+            continue;
+        }
+        let mut compound = Compound { child: std::mem::take(&mut child), ..Compound::default() };
+        let mut rest = word;
+        while !rest.is_empty() {
+            let (sign, name) = match rest.as_bytes()[0] {
+                sign @ (b'.' | b'#') => (sign, &rest[1..]),
+                b'*' => {
+                    rest = &rest[1..];
+                    continue;
+                }
+                _ => (b' ', rest),
+            };
+            let end = name.find(|c: char| !(c.is_alphanumeric() || matches!(c, '-' | '_'))).unwrap_or(name.len());
+            if end == 0 {
+                return None;
+            }
+            match sign {
+                b'.' => compound.classes.push(name[..end].to_owned()),
+                b'#' => compound.id = Some(name[..end].to_owned()),
+                _ if compound.tag.is_none() && compound.classes.is_empty() => {
+                    compound.tag = Some(LocalName::from(name[..end].to_ascii_lowercase()));
+                }
+                _ => return None,
+            }
+            rest = &name[end..];
+            if rest.starts_with([':', '[', '+', '~']) {
+                return None;
+            }
+        }
+        compounds.push(compound);
+    }
+    Some(compounds)
+}
+
+/// Reads style rules: selectors as text, and declarations.
+struct Rules;
+
+impl<'i> QualifiedRuleParser<'i> for Rules {
+    type Prelude = &'i str;
+    type QualifiedRule = (&'i str, Vec<Declaration>);
+    type Error = ();
+
+    fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<&'i str, ParseError<()>> {
+        Ok(rest(input))
+    }
+
+    fn parse_block(
+        &mut self,
+        selectors: &'i str,
+        _: &ParserState,
+        input: &mut Parser<'i>,
+    ) -> Result<Self::QualifiedRule, ParseError<()>> {
+        Ok((selectors, RuleBodyParser::new(input, &mut Body).flatten().collect()))
+    }
+}
+
+impl<'i> AtRuleParser<'i> for Rules {
+    type Prelude = ();
+    type AtRule = (&'i str, Vec<Declaration>);
+    type Error = ();
+}
+
+fn rest<'i>(input: &mut Parser<'i>) -> &'i str {
+    let start = input.position();
+    while input.next().is_ok() {}
+    input.slice_from(start)
+}
+
+/// Reads what stands between braces, or in an attribute.
+struct Body;
+
+impl<'i> DeclarationParser<'i> for Body {
+    type Declaration = Declaration;
+    type Error = ();
+
+    fn parse_value(
+        &mut self,
+        name: CowRcStr<'i>,
+        input: &mut Parser<'i>,
+        _: &ParserState,
+    ) -> Result<Declaration, ParseError<()>> {
+        let value = rest(input).trim().to_ascii_lowercase();
+        let (value, important) = match value.rsplit_once('!') {
+            Some((value, word)) if word.trim() == "important" => (value.trim().to_owned(), true),
+            _ => (value, false),
+        };
+        Ok(Declaration { name: name.to_ascii_lowercase(), value, important })
+    }
+}
+
+impl<'i> AtRuleParser<'i> for Body {
+    type Prelude = ();
+    type AtRule = Declaration;
+    type Error = ();
+}
+
+impl<'i> QualifiedRuleParser<'i> for Body {
+    type Prelude = ();
+    type QualifiedRule = Declaration;
+    type Error = ();
+}
+
+impl RuleBodyItemParser<'_, Declaration, ()> for Body {
+    fn parse_declarations(&self) -> bool {
+        true
+    }
+
+    fn parse_qualified(&self) -> bool {
+        false
+    }
+}

@@ -1,0 +1,264 @@
+//! Drawings and formulas: elements that are not HTML's, kept as the markup that they are.
+
+use super::origin::{Made, Origin};
+use crate::document::{Document, Finding, Kind, Media, NodeId, Step};
+use html5ever::{Attribute, QualName, ns};
+
+/// Elements of MathML Core and of MathML 3 that show something, with how many parts they have (0 for any number).
+const FORMULA: [(&str, usize); 30] = [
+    ("math", 0),
+    ("mrow", 0),
+    ("mi", 0),
+    ("mn", 0),
+    ("mo", 0),
+    ("ms", 0),
+    ("mtext", 0),
+    ("mspace", 0),
+    ("mfrac", 2),
+    ("msqrt", 0),
+    ("mroot", 2),
+    ("mstyle", 0),
+    ("merror", 0),
+    ("mpadded", 0),
+    ("mphantom", 0),
+    ("msub", 2),
+    ("msup", 2),
+    ("msubsup", 3),
+    ("munder", 2),
+    ("mover", 2),
+    ("munderover", 3),
+    ("mtable", 0),
+    ("mtr", 0),
+    ("mtd", 0),
+    ("mfenced", 0),
+    ("menclose", 0),
+    ("semantics", 0),
+    ("mmultiscripts", 0),
+    ("mprescripts", 0),
+    ("none", 0),
+];
+
+/// Attributes of formulas that neither load nor run anything.
+const FORMULA_ATTRIBUTES: [&str; 22] = [
+    "display",
+    "mathvariant",
+    "stretchy",
+    "fence",
+    "separator",
+    "accent",
+    "accentunder",
+    "displaystyle",
+    "scriptlevel",
+    "form",
+    "lspace",
+    "rspace",
+    "minsize",
+    "maxsize",
+    "movablelimits",
+    "symmetric",
+    "width",
+    "height",
+    "depth",
+    "columnalign",
+    "rowspacing",
+    "linethickness",
+];
+
+/// Puts a drawing or formula in its place: a formula as markup, a drawing as a picture that the document holds.
+pub(super) fn settle(doc: &mut Document, id: NodeId, made: &Made) {
+    let outer = doc.node(id).parent().is_some_and(|parent| made.origin(parent) == Origin::Foreign);
+    if outer {
+        return;
+    }
+    let Some((name, attributes)) = made.foreign.get(&id) else { return };
+    if name.ns == ns!(svg) && &*name.local == "svg" {
+        return settle_drawing(doc, id, made);
+    }
+    if let Some(tex) = tex_within(doc, id, made) {
+        let display = is_display(attributes);
+        let tex = doc.intern(tex.trim());
+        return replace(doc, id, Kind::Math { tex, display });
+    }
+    let empty = doc.plain_text(id).trim().is_empty();
+    if let Some(markup) = formula(doc, id, made).filter(|_| !empty) {
+        let display = is_display(attributes);
+        let markup = doc.intern(&markup);
+        return replace(doc, id, Kind::MathMl { markup, display });
+    }
+    let (place, words) = (doc.place(id), doc.plain_text(id));
+    let words = words.split_whitespace().collect::<Vec<_>>().join(" ");
+    doc.find(Finding::changed("html.formula", "a formula is not well made; its characters are kept as text").at(place));
+    let text = doc.intern(&words);
+    replace(doc, id, Kind::Text(text));
+}
+
+fn replace(doc: &mut Document, id: NodeId, kind: Kind) {
+    while let Some(child) = doc.node(id).first_child() {
+        doc.detach(child);
+    }
+    if matches!(kind, Kind::Text(text) if text.is_empty()) {
+        doc.detach(id);
+    } else {
+        doc.set_kind(id, kind);
+    }
+}
+
+fn is_display(attributes: &[Attribute]) -> bool {
+    attributes.iter().any(|attribute| &*attribute.name.local == "display" && &*attribute.value == "block")
+}
+
+fn value<'m>(made: &'m Made, id: NodeId, name: &str) -> Option<&'m str> {
+    let (_, attributes) = made.foreign.get(&id)?;
+    attributes.iter().find(|attribute| (*attribute.name.local).eq_ignore_ascii_case(name)).map(|attribute| &*attribute.value)
+}
+
+fn element(made: &Made, id: NodeId) -> &str {
+    made.foreign.get(&id).map_or("", |(name, _)| &*name.local)
+}
+
+/// The TeX that a formula was made from, where it carries it.
+fn tex_within(doc: &Document, id: NodeId, made: &Made) -> Option<String> {
+    let mut semantics = doc.children(id);
+    let is_tex = |&child: &NodeId| {
+        element(made, child) == "annotation"
+            && value(made, child, "encoding").is_some_and(|kind| kind.eq_ignore_ascii_case("application/x-tex"))
+    };
+    let found = semantics
+        .find(|&child| element(made, child) == "semantics")
+        .and_then(|semantics| doc.children(semantics).find(is_tex))?;
+    Some(doc.plain_text(found)).filter(|tex| !tex.trim().is_empty())
+}
+
+fn escape(out: &mut String, text: &str) {
+    for c in text.chars() {
+        match c {
+            '&' => out.push_str("&amp;"),
+            '<' => out.push_str("&lt;"),
+            '>' => out.push_str("&gt;"),
+            '"' => out.push_str("&quot;"),
+            '\n' | '\r' | '\t' => out.push(' '),
+            c => out.push(c),
+        }
+    }
+}
+
+/// A formula as clean markup, or nothing where its parts are not what they must be.
+fn formula(doc: &Document, id: NodeId, made: &Made) -> Option<String> {
+    let mut out = String::new();
+    let mut walk = doc.walk(id);
+    while let Some(step) = walk.next() {
+        match step {
+            Step::Enter(id) => match doc.kind(id) {
+                Kind::Text(text) => escape(&mut out, doc.text(text)),
+                _ if made.origin(id) == Origin::Foreign => {
+                    let name = element(made, id);
+                    if matches!(name, "annotation" | "annotation-xml") {
+                        walk.skip_children(id);
+                        continue;
+                    }
+                    let (_, parts) = FORMULA.iter().find(|(known, _)| *known == name)?;
+                    let has = doc.children(id).filter(|&child| made.origin(child) == Origin::Foreign).count();
+                    if *parts > 0 && *parts != has || (name == "math" && !out.is_empty()) {
+                        return None;
+                    }
+                    out.push('<');
+                    out.push_str(name);
+                    for attribute in made.foreign.get(&id).into_iter().flat_map(|(_, attributes)| attributes) {
+                        let name = &*attribute.name.local;
+                        if FORMULA_ATTRIBUTES.contains(&name) && attribute.value.chars().all(|c| c.is_ascii_graphic() || c == ' ')
+                        {
+                            out.push(' ');
+                            out.push_str(name);
+                            out.push_str("=\"");
+                            escape(&mut out, &attribute.value);
+                            out.push('"');
+                        }
+                    }
+                    out.push('>');
+                }
+                // Elements of HTML within a formula: their text.
+                _ => {}
+            },
+            Step::Leave(id) => {
+                let name = element(made, id);
+                if made.origin(id) == Origin::Foreign && !matches!(name, "annotation" | "annotation-xml") {
+                    out.push_str("</");
+                    out.push_str(name);
+                    out.push('>');
+                }
+            }
+        }
+    }
+    Some(out.split_ascii_whitespace().collect::<Vec<_>>().join(" "))
+}
+
+/// A drawing becomes a picture; its file is part of the document.
+fn settle_drawing(doc: &mut Document, id: NodeId, made: &Made) {
+    let hidden = value(made, id, "aria-hidden") == Some("true");
+    let label = value(made, id, "aria-label").map(str::to_owned);
+    let mut title = None;
+    let mut out = String::new();
+    for step in doc.walk(id) {
+        match step {
+            Step::Enter(node) => match doc.kind(node) {
+                Kind::Text(text) => {
+                    let parent = doc.node(node).parent();
+                    if parent.is_some_and(|parent| element(made, parent) == "title") {
+                        title.get_or_insert_with(|| doc.text(text).trim().to_owned());
+                    }
+                    escape(&mut out, doc.text(text));
+                }
+                _ => start_tag(&mut out, made.foreign.get(&node), node == id),
+            },
+            Step::Leave(node) => {
+                if let Some((name, _)) = made.foreign.get(&node) {
+                    out.push_str("</");
+                    out.push_str(&name.local);
+                    out.push('>');
+                }
+            }
+        }
+    }
+    let empty = doc.children(id).all(|child| matches!(doc.kind(child), Kind::Text(_)));
+    if empty || (hidden && label.is_none()) {
+        // Decoration, such as the sign of a link.
+        let words = doc.plain_text(id);
+        if !words.trim().is_empty() {
+            let place = doc.place(id);
+            doc.find(
+                Finding::changed("html.drawing", "a drawing that is only decoration was left out").at(place).losing(words.trim()),
+            );
+        }
+        return doc.detach(id);
+    }
+    let name = format!("drawing-{}.svg", doc.media.len() + 1);
+    doc.media.push(Media { name: name.clone(), bytes: out.into_bytes() });
+    let (src, alt) = (doc.intern(&name), doc.intern(&label.or(title).unwrap_or_default()));
+    replace(doc, id, Kind::Image { src, alt });
+}
+
+fn start_tag(out: &mut String, element: Option<&(QualName, Vec<Attribute>)>, outermost: bool) {
+    let Some((name, attributes)) = element else { return };
+    out.push('<');
+    out.push_str(&name.local);
+    if outermost {
+        out.push_str(" xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\"");
+    }
+    for attribute in attributes {
+        let local = &*attribute.name.local;
+        let known = local.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'_'));
+        if !known
+            || local.starts_with("on")
+            || local == "xmlns"
+            || (attribute.name.ns != ns!() && attribute.name.ns != ns!(xlink))
+        {
+            continue;
+        }
+        out.push_str(if attribute.name.ns == ns!(xlink) { " xlink:" } else { " " });
+        out.push_str(local);
+        out.push_str("=\"");
+        escape(out, &attribute.value);
+        out.push('"');
+    }
+    out.push('>');
+}

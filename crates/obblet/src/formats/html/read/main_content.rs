@@ -1,0 +1,108 @@
+//! What a page is there for, without what stands around it on every page of a site.
+
+use super::origin::{Made, Part};
+use crate::document::{DivisionKind, Document, Finding, Kind, NodeId};
+use std::collections::HashSet;
+
+/// What an ARIA role says of an element (WAI-ARIA 1.2, landmark roles).
+pub(super) fn part_of_role(role: &str) -> Option<Part> {
+    match role.trim() {
+        "main" => Some(Part::Main),
+        "navigation" | "banner" | "contentinfo" | "complementary" | "search" | "menu" | "menubar" | "toolbar" => {
+            Some(Part::Around)
+        }
+        _ => None,
+    }
+}
+
+/// What a class or an id says of an element, in the words that most sites use.
+pub(super) fn part_of_class(class: &str) -> Option<Part> {
+    const AROUND: [&str; 26] = [
+        "nav",
+        "navbar",
+        "navigation",
+        "menu",
+        "menubar",
+        "sidebar",
+        "banner",
+        "masthead",
+        "footer",
+        "page-footer",
+        "site-footer",
+        "site-header",
+        "page-header",
+        "breadcrumb",
+        "breadcrumbs",
+        "toc",
+        "share",
+        "sharing",
+        "social",
+        "related",
+        "advert",
+        "advertisement",
+        "ads",
+        "cookie-banner",
+        "pagination",
+        "skip-link",
+    ];
+    const MAIN: [&str; 5] = ["main-content", "maincontent", "article-body", "post-content", "entry-content"];
+    let class = class.to_ascii_lowercase().replace('_', "-");
+    if AROUND.contains(&class.as_str()) {
+        Some(Part::Around)
+    } else if MAIN.contains(&class.as_str()) {
+        Some(Part::Main)
+    } else {
+        None
+    }
+}
+
+/// Leaves only the main content of a page in the tree, and says how much went.
+pub(super) fn keep(doc: &mut Document, root: NodeId, made: &Made, told: bool) {
+    let in_tree: Vec<(NodeId, Part)> =
+        made.parts.iter().copied().filter(|&(node, _)| node == root || doc.ancestors(node).any(|above| above == root)).collect();
+    let claimed: HashSet<NodeId> = in_tree.iter().filter(|(_, part)| *part == Part::Main).map(|(node, _)| *node).collect();
+    let outermost = |node: &NodeId| !doc.ancestors(*node).any(|above| claimed.contains(&above));
+    let mains: Vec<NodeId> =
+        in_tree.iter().map(|(node, _)| *node).filter(|node| claimed.contains(node) && outermost(node)).collect();
+    let around = in_tree.iter().filter(|(_, part)| *part == Part::Around).map(|(node, _)| *node);
+    let is = |node: NodeId, division| doc.kind(node) == Kind::Division(division);
+    let mut gone: Vec<NodeId> = if mains.is_empty() {
+        // A header of an article is the article's own.
+        let in_article = |node| doc.ancestors(node).any(|above| is(above, DivisionKind::Article));
+        around.filter(|&node| !is(node, DivisionKind::Header) || !in_article(node)).collect()
+    } else {
+        let in_main = |node| doc.ancestors(node).any(|above| claimed.contains(&above));
+        around.filter(|&node| is(node, DivisionKind::Navigation) && in_main(node)).collect()
+    };
+    for &main in &mains {
+        doc.detach(main);
+    }
+    if !mains.is_empty() {
+        gone.extend(doc.children(root));
+    }
+    let mut words = String::new();
+    let mut pieces = 0;
+    for node in gone {
+        let text = doc.plain_text(node);
+        if !text.trim().is_empty() {
+            pieces += 1;
+            words.push_str(text.trim());
+            words.push('\n');
+        }
+        doc.detach(node);
+    }
+    for main in mains {
+        doc.move_into(root, main);
+    }
+    if told && pieces > 0 {
+        let count = words.split_whitespace().count();
+        doc.find(
+            Finding::changed(
+                "html.around-content",
+                format!("{pieces} parts around the main content were left out, {count} words"),
+            )
+            .hint("set html.content to all to keep them")
+            .losing(words.split_whitespace().collect::<Vec<_>>().join(" ")),
+        );
+    }
+}

@@ -1,0 +1,48 @@
+//! Tables: what columns say of their cells.
+
+use super::origin::{Made, Origin};
+use crate::document::{Align, Document, Kind, NodeId};
+
+/// Gives cells the alignment of their columns, and takes the columns out.
+pub(super) fn settle(doc: &mut Document, table: NodeId, made: &Made) {
+    let mut aligns = Vec::new();
+    let columns: Vec<NodeId> = doc.children(table).filter(|&child| made.origin(child) == Origin::Column).collect();
+    if columns.is_empty() {
+        return;
+    }
+    for column in columns {
+        let (align, span) = made.columns.get(&column).copied().unwrap_or((Align::Unsaid, 1));
+        let inner: Vec<NodeId> = doc.children(column).filter(|&child| made.origin(child) == Origin::Column).collect();
+        if inner.is_empty() {
+            aligns.extend(std::iter::repeat_n(align, span.into()));
+        }
+        for column in inner {
+            let (own, span) = made.columns.get(&column).copied().unwrap_or((Align::Unsaid, 1));
+            aligns.extend(std::iter::repeat_n(if own == Align::Unsaid { align } else { own }, span.into()));
+        }
+        doc.detach(column);
+        aligns.truncate(1000);
+    }
+    if aligns.iter().all(|align| *align == Align::Unsaid) {
+        return;
+    }
+    let rows: Vec<NodeId> = doc
+        .children(table)
+        .flat_map(|child| match doc.kind(child) {
+            Kind::RowGroup(_) => doc.children(child).collect(),
+            _ => vec![child],
+        })
+        .collect();
+    for row in rows {
+        let cells: Vec<NodeId> = doc.children(row).collect();
+        let mut column = 0;
+        for id in cells {
+            let Kind::Cell(mut cell) = doc.kind(id) else { continue };
+            if cell.align == Align::Unsaid {
+                cell.align = aligns.get(column).copied().unwrap_or_default();
+                doc.set_kind(id, Kind::Cell(cell));
+            }
+            column += usize::from(cell.columns);
+        }
+    }
+}

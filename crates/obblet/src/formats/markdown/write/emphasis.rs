@@ -1,0 +1,194 @@
+//! Which delimiters mark emphasis so that readers see it (CommonMark, section 6.2).
+//!
+//! Delimiters are only written where there is no doubt: one that opens must not look as if it could close something, and the
+//! other way round, unless nothing is open that it could close. Where that can't be had, tags are written.
+
+use super::tokens::{Mark, Token};
+use super::{EmphasisMark, WriteOptions};
+use unicode_properties::{GeneralCategoryGroup, UnicodeGeneralCategory};
+
+/// How each `Open` and `Close` is written, by the place of the token.
+pub(super) fn delimiters(tokens: &[Token<'_>], options: &WriteOptions<'_>) -> Vec<&'static str> {
+    let mut written = vec![""; tokens.len()];
+    let Some(closes) = matches(tokens) else { return written };
+    // What is open: the sign, the mark, where it opened, where it closes.
+    let mut open: Vec<(u8, Mark, usize, usize)> = Vec::new();
+    for (at, token) in tokens.iter().enumerate() {
+        match token {
+            Token::Open(mark) => {
+                let close = closes[at];
+                let sign = sign(tokens, &written, &open, *mark, (at, close), options);
+                written[at] = delimiter(sign, *mark, true);
+                written[close] = delimiter(sign, *mark, false);
+                open.push((sign, *mark, at, close));
+            }
+            Token::Close(_) => {
+                open.pop();
+            }
+            _ => {}
+        }
+    }
+    written
+}
+
+/// For each `Open` the place of its `Close`.
+fn matches(tokens: &[Token<'_>]) -> Option<Vec<usize>> {
+    let mut closes = vec![0; tokens.len()];
+    let mut open = Vec::new();
+    let mut any = false;
+    for (at, token) in tokens.iter().enumerate() {
+        match token {
+            Token::Open(_) => open.push(at),
+            Token::Close(_) => {
+                if let Some(opened) = open.pop() {
+                    let opened: usize = opened;
+                    closes[opened] = at;
+                    any = true;
+                }
+            }
+            _ => {}
+        }
+    }
+    any.then_some(closes)
+}
+
+/// Tags stand for delimiters.
+const TAG: u8 = 0;
+
+fn sign(
+    tokens: &[Token<'_>],
+    written: &[&str],
+    open: &[(u8, Mark, usize, usize)],
+    mark: Mark,
+    (start, end): (usize, usize),
+    options: &WriteOptions<'_>,
+) -> u8 {
+    let signs = match (mark, options.emphasis) {
+        (Mark::Strike, _) => [b'~', TAG],
+        (Mark::Emphasis, EmphasisMark::Underscore) => [b'_', b'*'],
+        _ => [b'*', b'_'],
+    };
+    let before = last_character(tokens, written, start);
+    let first = first_character(&tokens[start + 1..]);
+    let last = end.checked_sub(1).and_then(|at| match &tokens[at] {
+        // What closes right before is not written yet; it is a sign of some kind.
+        Token::Close(_) => Some('*'),
+        token => last_of(token),
+    });
+    let after = first_character(&tokens[end + 1..]);
+    let after = if matches!(tokens.get(end + 1), Some(Token::Close(_))) { Some('*') } else { after };
+    let directly_in = open.last().filter(|(.., opened, _)| opened + 1 == start);
+    let directly_before_end = open.last().filter(|(.., closes)| end + 1 == *closes);
+    for sign in signs.into_iter().filter(|sign| *sign != TAG) {
+        let (left, right) = flanking(before, first);
+        let (end_left, end_right) = flanking(last, after);
+        let within = open.iter().any(|(known, ..)| *known == sign);
+        let opens = if sign == b'_' { left && (!right || is_punctuation(before)) } else { left };
+        let closes = if sign == b'_' { end_right && (!end_left || is_punctuation(after)) } else { end_right };
+        if !opens || !closes || ((right || end_left) && within) {
+            continue;
+        }
+        // A run of signs that ended something right before would be one with this.
+        let runs_on = matches!(tokens.get(start.wrapping_sub(1)), Some(Token::Close(_)))
+            && written[start - 1].as_bytes().last() == Some(&sign);
+        // Two that begin and end together, or of the same kind, would change places or be one.
+        let same = |outer: &(u8, Mark, usize, usize)| outer.0 == sign;
+        let together = directly_in.is_some_and(same) && directly_before_end.is_some_and(same);
+        let merges = open.last().is_some_and(|outer| outer.0 == sign && (outer.1 == mark || sign == b'~'));
+        let literal = before == Some(sign as char) && !matches!(tokens.get(start.wrapping_sub(1)), Some(Token::Open(_)));
+        if !runs_on && !together && !merges && !literal {
+            return sign;
+        }
+    }
+    TAG
+}
+
+const fn delimiter(sign: u8, mark: Mark, opens: bool) -> &'static str {
+    match (sign, mark) {
+        (b'*', Mark::Emphasis) => "*",
+        (b'_', Mark::Emphasis) => "_",
+        (b'*', Mark::Strong) => "**",
+        (b'_', Mark::Strong) => "__",
+        (b'~', _) => "~~",
+        (_, Mark::Emphasis) => {
+            if opens {
+                "<em>"
+            } else {
+                "</em>"
+            }
+        }
+        (_, Mark::Strong) => {
+            if opens {
+                "<strong>"
+            } else {
+                "</strong>"
+            }
+        }
+        (_, Mark::Strike) => {
+            if opens {
+                "<del>"
+            } else {
+                "</del>"
+            }
+        }
+    }
+}
+
+/// Whether a delimiter between two characters is left-flanking, and right-flanking.
+fn flanking(before: Option<char>, after: Option<char>) -> (bool, bool) {
+    let (white_before, white_after) = (is_white(before), is_white(after));
+    let (punctuation_before, punctuation_after) = (is_punctuation(before), is_punctuation(after));
+    let left = !white_after && (!punctuation_after || white_before || punctuation_before);
+    let right = !white_before && (!punctuation_before || white_after || punctuation_after);
+    (left, right)
+}
+
+pub(super) fn is_white(c: Option<char>) -> bool {
+    c.is_none_or(|c| if c.is_ascii() { matches!(c, ' ' | '\t' | '\n' | '\x0C' | '\r') } else { c.is_whitespace() })
+}
+
+pub(super) fn is_punctuation(c: Option<char>) -> bool {
+    c.is_some_and(|c| {
+        if c.is_ascii() {
+            c.is_ascii_punctuation()
+        } else {
+            matches!(c.general_category_group(), GeneralCategoryGroup::Punctuation | GeneralCategoryGroup::Symbol)
+        }
+    })
+}
+
+/// What a character of text is written as, as far as its class goes: a reference is punctuation.
+fn as_written(c: char) -> char {
+    if super::escape::is_reference(c) { '&' } else { c }
+}
+
+/// The character that is written first of some tokens.
+pub(super) fn first_character(tokens: &[Token<'_>]) -> Option<char> {
+    match tokens.first()? {
+        Token::Text(text) => text.chars().next().map(as_written),
+        Token::Literal(literal) => literal.chars().next(),
+        Token::Open(_) | Token::Close(_) => Some('*'),
+        Token::OpenLink => Some('['),
+        Token::CloseLink(_) => Some(']'),
+        Token::Break => Some('\\'),
+    }
+}
+
+fn last_of(token: &Token<'_>) -> Option<char> {
+    match token {
+        Token::Text(text) => text.chars().next_back().map(|c| if super::escape::is_reference(c) { ';' } else { c }),
+        Token::Literal(literal) => literal.chars().next_back(),
+        Token::Open(_) | Token::Close(_) => Some('*'),
+        Token::OpenLink => Some('['),
+        Token::CloseLink(target) => target.chars().next_back(),
+        Token::Break => Some('\n'),
+    }
+}
+
+fn last_character(tokens: &[Token<'_>], written: &[&str], at: usize) -> Option<char> {
+    let before = at.checked_sub(1)?;
+    match &tokens[before] {
+        Token::Open(_) | Token::Close(_) => written[before].chars().next_back(),
+        token => last_of(token),
+    }
+}

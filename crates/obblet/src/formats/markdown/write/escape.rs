@@ -1,0 +1,355 @@
+//! Characters that would mean something: which have to be escaped, and where (CommonMark, section 2.4).
+
+use super::WriteOptions;
+use super::tokens::Token;
+use crate::formats::markdown::entity;
+
+/// What stands around a piece of text.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Surroundings {
+    /// The character that is written behind it.
+    pub(super) after: Option<char>,
+    pub(super) in_link: bool,
+    pub(super) in_table: bool,
+    /// Whether the paragraph has several dollar signs.
+    pub(super) dollars: bool,
+    pub(super) before_link: bool,
+}
+
+/// Characters that nobody sees, or that only look like spaces: they are written as references.
+pub(super) const fn is_reference(c: char) -> bool {
+    matches!(c, '\u{A0}' | '\u{AD}' | '\r' | '\u{200B}' | '\u{200E}' | '\u{200F}' | '\u{2060}' | '\u{FEFF}')
+}
+
+const fn may_matter(byte: u8) -> bool {
+    matches!(
+        byte,
+        b'\\'
+            | b'`'
+            | b'*'
+            | b'_'
+            | b'['
+            | b']'
+            | b'<'
+            | b'&'
+            | b'~'
+            | b'$'
+            | b'|'
+            | b'!'
+            | b'@'
+            | b':'
+            | b'w'
+            | b'\r'
+            | 0xC2
+            | 0xE2
+            | 0xEF
+    )
+}
+
+/// Writes text so that it is read as the same text.
+pub(super) fn text(out: &mut String, text: &str, around: &Surroundings, options: &WriteOptions<'_>) {
+    let bytes = text.as_bytes();
+    let autolinks = options.dialect.autolinks;
+    let mut plain = 0;
+    let mut at = 0;
+    while at < bytes.len() {
+        if !may_matter(bytes[at]) {
+            at += 1;
+            continue;
+        }
+        let c = text[at..].chars().next().unwrap_or_default();
+        let before = text[..at].chars().next_back().or_else(|| out[..].chars().next_back().filter(|_| plain == at));
+        let rest = &text[at + c.len_utf8()..];
+        let next = rest.chars().next().or(around.after);
+        if is_reference(c) {
+            out.push_str(&text[plain..at]);
+            out.push_str(&reference(c));
+            at += c.len_utf8();
+            plain = at;
+            continue;
+        }
+        let spaced = |c: Option<char>| super::emphasis::is_white(c) && !c.is_some_and(is_reference);
+        let escapes = match c {
+            '\\' => next.is_none_or(|c| c.is_ascii_punctuation() || c == '\n'),
+            '`' => true,
+            '*' => !(spaced(before) && spaced(next)),
+            '_' => {
+                let word = |c: Option<char>| c.is_some_and(char::is_alphanumeric);
+                // A run of underscores has the neighbours of the whole run.
+                let run_end = rest.trim_start_matches('_').chars().next().or(around.after);
+                let run_start = text[..at].trim_end_matches('_').chars().next_back().or(if at == 0 { before } else { None });
+                !(word(run_start) && word(run_end) || spaced(run_start) && spaced(run_end))
+            }
+            '[' => {
+                around.in_link
+                    || (options.dialect.footnotes && rest.starts_with('^'))
+                    || options.links == super::LinkForm::Reference
+                    || (before.is_none() && rest.starts_with(['!', ' ', 'x', 'X']))
+            }
+            ']' => around.in_link || matches!(next, Some('(' | '[' | ':')) || options.links == super::LinkForm::Reference,
+            '!' => (rest.is_empty() && around.before_link) || (rest.is_empty() && next == Some('[')),
+            '<' => next.is_some_and(|c| c.is_ascii_alphabetic() || matches!(c, '/' | '!' | '?')) || mail_follows(rest),
+            '&' => is_entity(&text[at..]),
+            '~' => options.dialect.strikethrough && !(spaced(before) && spaced(next)),
+            '$' => options.dialect.math && (around.dollars || next == Some('$')),
+            '|' => around.in_table,
+            ':' => autolinks && rest.starts_with("//") && ends_with_scheme(&text[..at]),
+            '@' => autolinks && around_mail(before, rest),
+            'w' => false,
+            _ => false,
+        };
+        if escapes {
+            out.push_str(&text[plain..at]);
+            out.push('\\');
+            plain = at;
+        } else if c == 'w' && autolinks && rest.starts_with("ww.") && !before.is_some_and(char::is_alphanumeric) {
+            // An address that is no link.
+            out.push_str(&text[plain..at]);
+            out.push_str("www\\.");
+            at += 4;
+            plain = at;
+            continue;
+        }
+        at += c.len_utf8();
+    }
+    out.push_str(&text[plain..]);
+}
+
+fn reference(c: char) -> String {
+    match c {
+        '\u{A0}' => "&nbsp;".to_owned(),
+        '\u{AD}' => "&shy;".to_owned(),
+        '\u{200E}' => "&lrm;".to_owned(),
+        '\u{200F}' => "&rlm;".to_owned(),
+        c => format!("&#x{:X};", c as u32),
+    }
+}
+
+fn is_entity(text: &str) -> bool {
+    entity::reference(text).is_some()
+}
+
+fn ends_with_scheme(text: &str) -> bool {
+    ["http", "https", "ftp"].iter().any(|scheme| {
+        text.len() >= scheme.len()
+            && text.is_char_boundary(text.len() - scheme.len())
+            && text[text.len() - scheme.len()..].eq_ignore_ascii_case(scheme)
+    })
+}
+
+fn mail_follows(rest: &str) -> bool {
+    let end = rest.find(|c: char| c.is_whitespace() || matches!(c, '<' | '>')).unwrap_or(rest.len());
+    rest[end..].starts_with('>') && rest[..end].contains('@')
+}
+
+fn around_mail(before: Option<char>, rest: &str) -> bool {
+    before.is_some_and(|c| c.is_ascii_alphanumeric() || matches!(c, '.' | '-' | '_' | '+'))
+        && rest.starts_with(|c: char| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'))
+        && rest.split(char::is_whitespace).next().is_some_and(|host| host.contains('.'))
+}
+
+/// How many dollar signs there are in the text and in formulas.
+pub(super) fn count_dollars(tokens: &[Token<'_>]) -> usize {
+    let count = |text: &str| memchr::memchr_iter(b'$', text.as_bytes()).count();
+    tokens
+        .iter()
+        .map(|token| match token {
+            Token::Text(text) => count(text),
+            Token::Literal(text) => count(text),
+            _ => 0,
+        })
+        .sum()
+}
+
+/// Text in which every character that could mean something is a reference: for the text of formulas.
+pub(super) fn reference_text(text: &str) -> String {
+    let text = text.replace("&lt;", "<").replace("&gt;", ">").replace("&quot;", "\"").replace("&amp;", "&");
+    let mut out = String::new();
+    for c in text.chars() {
+        if matches!(c, '\\' | '`' | '*' | '_' | '[' | ']' | '<' | '>' | '&' | '~' | '$' | '|' | '!' | '#') || is_reference(c) {
+            out.push_str(&format!("&#x{:X};", c as u32));
+        } else {
+            out.push(c);
+        }
+    }
+    out
+}
+
+/// A line whose beginning would make a block of it, with that beginning escaped.
+pub(super) fn line_start(line: &str, is_first: bool) -> Option<String> {
+    let escaped_at = |at: usize| Some(format!("{}\\{}", &line[..at], &line[at..]));
+    let bytes = line.as_bytes();
+    let ends_mark = |at: usize| bytes.get(at).is_none_or(|byte| matches!(byte, b' ' | b'\t'));
+    let only = |signs: &[u8]| bytes.iter().all(|byte| signs.contains(byte));
+    match *bytes.first()? {
+        b'#' => {
+            let hashes = line.len() - line.trim_start_matches('#').len();
+            if hashes <= 6 && ends_mark(hashes) { escaped_at(0) } else { None }
+        }
+        b'>' => escaped_at(0),
+        b'-' | b'+' if ends_mark(1) => escaped_at(0),
+        b'*' if ends_mark(1) => escaped_at(0),
+        b'-' if only(b"-|: \t") => escaped_at(0),
+        b'-' | b'_' if only(b"- \t") || only(b"_ \t") => escaped_at(0),
+        b'=' if only(b"= \t") && !is_first => escaped_at(0),
+        b'|' | b':' if only(b"-|: \t") && line.contains('-') => escaped_at(0),
+        b'~' if line.starts_with("~~~") => escaped_at(0),
+        b'0'..=b'9' => {
+            let digits = line.len() - line.trim_start_matches(|c: char| c.is_ascii_digit()).len();
+            let marker = matches!(bytes.get(digits), Some(b'.' | b')')) && ends_mark(digits + 1) && digits <= 9;
+            if marker { escaped_at(digits) } else { None }
+        }
+        b'[' if is_first && names_callout(line) => escaped_at(0),
+        // A mark of a note, or a bracket, before a colon would define something.
+        b'[' if is_first => {
+            let end = line.find("]:")?;
+            if line[1..end].contains("](") { None } else { Some(format!("{}\\{}", &line[..=end], &line[end + 1..])) }
+        }
+        b'<' if is_first => {
+            // A tag alone on its line would begin a block of HTML.
+            let alone = line.ends_with('>') && line.matches('<').count() == 1 && !line.contains(':') && !line.contains('@');
+            alone.then(|| format!("{line}<!-- -->"))
+        }
+        _ => None,
+    }
+}
+
+/// Whether a line begins as one that makes a callout of a quote.
+fn names_callout(line: &str) -> bool {
+    let word = line.strip_prefix("[!").and_then(|rest| rest.split_once(']')).map_or("", |(word, _)| word);
+    !word.is_empty() && word.bytes().all(|byte| byte.is_ascii_alphabetic())
+}
+
+/// Whether text at the start of a line would be a block.
+pub(super) fn begins_block(text: &str) -> bool {
+    line_start(text, true).is_some() || text.starts_with(['<', '`', '~', '|'])
+}
+
+/// The text of a heading whose last number signs would be taken for an end.
+pub(super) fn closing_hashes(text: &str) -> String {
+    let kept = text.trim_end_matches('#');
+    if kept.len() < text.len() && (kept.is_empty() || kept.ends_with([' ', '\t'])) {
+        return format!("{}\\{}", &text[..text.len() - 1], &text[text.len() - 1..]);
+    }
+    text.to_owned()
+}
+
+/// Code within a line; nothing for code that is empty.
+pub(super) fn code(text: &str, in_table: bool) -> Option<String> {
+    if text.is_empty() {
+        return None;
+    }
+    let text = text.replace(['\n', '\r'], " ");
+    let text = if in_table { text.replace('|', "\\|") } else { text };
+    let mut runs = std::collections::HashSet::new();
+    let mut run = 0;
+    for byte in text.bytes().chain(std::iter::once(b' ')) {
+        if byte == b'`' {
+            run += 1;
+        } else {
+            runs.insert(std::mem::take(&mut run));
+        }
+    }
+    let length = (1..).find(|length| !runs.contains(length)).unwrap_or(1);
+    let fence = "`".repeat(length);
+    let blank = text.bytes().all(|byte| byte == b' ');
+    let pads = text.starts_with('`') || text.ends_with('`') || (text.starts_with(' ') && text.ends_with(' ') && !blank);
+    let pad = if pads { " " } else { "" };
+    Some(format!("{fence}{pad}{text}{pad}{fence}"))
+}
+
+/// The words of a picture.
+pub(super) fn label(alt: &str, options: &WriteOptions<'_>) -> String {
+    let mut out = String::new();
+    let around =
+        Surroundings { after: Some(']'), in_link: true, in_table: false, dollars: alt.contains('$'), before_link: false };
+    text(&mut out, &alt.split_whitespace().collect::<Vec<_>>().join(" "), &around, options);
+    out
+}
+
+/// What a source says about a block of code, on one line.
+pub(super) fn info(info: &str) -> String {
+    let mut out = String::new();
+    for (at, c) in info.char_indices() {
+        let escapes =
+            (c == '\\' && info[at + 1..].starts_with(|c: char| c.is_ascii_punctuation())) || (c == '&' && is_entity(&info[at..]));
+        if escapes {
+            out.push('\\');
+        }
+        out.push(if c == '\n' { ' ' } else { c });
+    }
+    out.trim().to_owned()
+}
+
+/// An address and a title, as they stand behind the text of a link (CommonMark, section 6.3).
+pub(super) fn target(address: &str, title: Option<&str>) -> String {
+    let balanced = {
+        let mut depth = 0_i32;
+        let fits = address.bytes().all(|byte| {
+            depth += i32::from(byte == b'(') - i32::from(byte == b')');
+            (0..32).contains(&depth)
+        });
+        fits && depth == 0
+    };
+    let plain =
+        !address.is_empty() && balanced && !address.starts_with('<') && !address.chars().any(|c| c == ' ' || c.is_control());
+    let brackets = !plain && (!address.is_empty() || title.is_some());
+    let mut out = String::new();
+    if brackets {
+        out.push('<');
+    }
+    for (at, c) in address.char_indices() {
+        let next = address[at + c.len_utf8()..].chars().next();
+        match c {
+            '\\' if next.is_none_or(|c| c.is_ascii_punctuation()) => out.push_str("\\\\"),
+            '&' if is_entity(&address[at..]) => out.push_str("\\&"),
+            '<' | '>' if !plain => out.extend(['\\', c]),
+            '\n' => out.push_str("%0A"),
+            '\r' => out.push_str("%0D"),
+            c => out.push(c),
+        }
+    }
+    if brackets {
+        out.push('>');
+    }
+    if let Some(title) = title {
+        out.push_str(" \"");
+        for (at, c) in title.char_indices() {
+            let next = title[at + c.len_utf8()..].chars().next();
+            match c {
+                '"' => out.push_str("\\\""),
+                '\\' if next.is_none_or(|c| c.is_ascii_punctuation()) => out.push_str("\\\\"),
+                '&' if is_entity(&title[at..]) => out.push_str("\\&"),
+                '\n' => out.push_str("&#10;"),
+                c if is_reference(c) => out.push_str(&reference(c)),
+                c => out.push(c),
+            }
+        }
+        out.push('"');
+    }
+    out
+}
+
+/// Whether an address can stand between angle brackets (CommonMark, section 6.5).
+pub(super) fn is_address(address: &str) -> bool {
+    let Some((scheme, rest)) = address.split_once(':') else { return false };
+    (2..=32).contains(&scheme.len())
+        && scheme.starts_with(|c: char| c.is_ascii_alphabetic())
+        && scheme.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'.' | b'-'))
+        && !rest.chars().any(|c| c <= ' ' || c.is_control() || matches!(c, '<' | '>') || is_reference(c) || c.is_whitespace())
+        && !address.contains(['&', '\\', '|'])
+}
+
+/// Whether a mail address can stand between angle brackets.
+pub(super) fn is_mail_address(address: &str) -> bool {
+    let Some((name, host)) = address.split_once('@') else { return false };
+    let is_label = |label: &str| {
+        !label.is_empty()
+            && label.bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'-')
+            && !label.starts_with('-')
+            && !label.ends_with('-')
+    };
+    !name.is_empty()
+        && name.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'.' | b'_' | b'+' | b'-'))
+        && host.split('.').all(is_label)
+}

@@ -1,0 +1,118 @@
+//! Lines of text: pieces put together, escaped, and broken into lines.
+
+use super::tokens::{Context, Token};
+use super::{Writer, emphasis, escape};
+use crate::document::NodeId;
+use crate::lines::wrap;
+
+impl Writer<'_, '_> {
+    /// The lines of a paragraph.
+    pub(super) fn text_lines(&mut self, first: NodeId, last: NodeId, indentation: usize) -> Vec<String> {
+        let tokens = self.tokens(first, last, Context::default());
+        let (text, breaks) = self.put_together(&tokens, Context::default());
+        let mut lines: Vec<String> = if self.options.width == 0 {
+            text.split('\n').map(str::to_owned).collect()
+        } else {
+            wrap(&text, &breaks, ends_with_break, self.options.width.saturating_sub(indentation).max(16))
+        };
+        for line in &mut lines {
+            // Spaces at either end mean nothing, or a break that is not meant.
+            let trimmed = line.trim_matches([' ', '\t']);
+            if trimmed.len() < line.len() {
+                *line = trimmed.to_owned();
+            }
+        }
+        lines.retain(|line| !line.is_empty());
+        // A break at the end of a paragraph breaks nothing.
+        while let Some(last) = lines.last_mut().filter(|last| ends_with_break(last)) {
+            last.pop();
+            let length = last.trim_end_matches(' ').len();
+            last.truncate(length);
+            if last.is_empty() {
+                lines.pop();
+            }
+        }
+        for (index, line) in lines.iter_mut().enumerate() {
+            if let Some(escaped) = escape::line_start(line, index == 0) {
+                *line = escaped;
+            }
+        }
+        lines
+    }
+
+    /// All text below a node on one line.
+    pub(super) fn line_of(&mut self, id: NodeId) -> String {
+        self.one_line(id, Context { single_line: true, in_table: false })
+    }
+
+    /// The text of a cell.
+    pub(super) fn cell_text(&mut self, id: NodeId) -> String {
+        self.one_line(id, Context { single_line: true, in_table: true })
+    }
+
+    fn one_line(&mut self, id: NodeId, context: Context) -> String {
+        let (Some(first), Some(last)) = (self.doc.node(id).first_child(), self.doc.node(id).last_child()) else {
+            return String::new();
+        };
+        let tokens = self.tokens(first, last, context);
+        let (text, _) = self.put_together(&tokens, context);
+        text.replace('\n', " ").trim_matches([' ', '\t']).to_owned()
+    }
+
+    /// The text of pieces, and where in it a line may end.
+    fn put_together(&mut self, tokens: &[Token<'_>], context: Context) -> (String, Vec<usize>) {
+        let delimiters = emphasis::delimiters(tokens, self.options);
+        let mut out = String::new();
+        let mut breaks = Vec::new();
+        let mut links = 0_usize;
+        let dollars = escape::count_dollars(tokens);
+        for (at, token) in tokens.iter().enumerate() {
+            match token {
+                Token::Text(text) => {
+                    let start = out.len();
+                    let surroundings = escape::Surroundings {
+                        after: emphasis::first_character(&tokens[at + 1..]),
+                        in_link: links > 0,
+                        in_table: context.in_table,
+                        dollars: dollars > 1,
+                        before_link: matches!(tokens.get(at + 1), Some(Token::OpenLink)),
+                    };
+                    escape::text(&mut out, text, &surroundings, self.options);
+                    if self.options.width > 0 {
+                        breaks.extend(out[start..].match_indices([' ', '\n']).map(|(offset, _)| start + offset));
+                    }
+                }
+                Token::Literal(literal) => {
+                    let bars = context.in_table && !literal.starts_with('`');
+                    out.push_str(&if bars { literal.replace('|', "\\|") } else { literal.clone() });
+                }
+                Token::Open(_) | Token::Close(_) => out.push_str(delimiters[at]),
+                Token::OpenLink => {
+                    links += 1;
+                    out.push('[');
+                }
+                Token::CloseLink(target) => {
+                    links = links.saturating_sub(1);
+                    out.push(']');
+                    out.push_str(&if context.in_table { target.replace('|', "\\|") } else { target.clone() });
+                }
+                Token::Break if context.single_line => out.push_str("<br>"),
+                Token::Break if out.trim_end_matches(['\n', ' ']).is_empty() => out.push_str("<br>"),
+                Token::Break => {
+                    let length = out.trim_end_matches(' ').len();
+                    out.truncate(length);
+                    out.push_str("\\\n");
+                    if self.options.width > 0 {
+                        breaks.push(out.len() - 1);
+                    }
+                }
+            }
+        }
+        (out, breaks)
+    }
+}
+
+fn ends_with_break(line: &str) -> bool {
+    let slashes = line.len() - line.trim_end_matches('\\').len();
+    slashes % 2 == 1
+}

@@ -1,0 +1,218 @@
+//! Writing Markdown: blocks line by line, with the prefixes of what they stand in; the text of each in one piece, since
+//! whether a character has to be escaped depends on what stands around it.
+
+mod blocks;
+mod emphasis;
+mod escape;
+mod front_matter;
+mod inlines;
+mod table;
+mod tags;
+mod tokens;
+
+use super::Options;
+use crate::document::{Document, Finding, NodeId, Place};
+use crate::lines::Lines;
+use crate::refine::structure;
+use std::collections::{BTreeMap, HashMap};
+
+/// The mark of list items.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Bullet {
+    /// `-`
+    #[default]
+    Hyphen,
+    /// `*`
+    Asterisk,
+    /// `+`
+    Plus,
+}
+
+/// The mark of emphasis.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum EmphasisMark {
+    /// `*`
+    #[default]
+    Asterisk,
+    /// `_`
+    Underscore,
+}
+
+/// What stands above and below code blocks.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Fence {
+    /// `` ``` ``
+    #[default]
+    Backticks,
+    /// `~~~`
+    Tildes,
+}
+
+/// The form of headings (CommonMark, sections 4.2 and 4.3).
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum HeadingForm {
+    /// `# Tides`
+    #[default]
+    Atx,
+    /// A line of `=` or `-` below the headings of the first two levels.
+    Setext,
+}
+
+/// Where the addresses of links stand.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum LinkForm {
+    /// `[text](address)`
+    #[default]
+    Inline,
+    /// `[text][1]`, and definitions at the end.
+    Reference,
+}
+
+/// What becomes of things that Markdown has no syntax for.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum HtmlPieces {
+    /// They are written as HTML.
+    #[default]
+    Keep,
+    /// Their text is kept.
+    Drop,
+}
+
+/// Writes a node, and all that is below it, as HTML.
+pub type ElementWriter<'w> = &'w dyn Fn(&Document, NodeId) -> String;
+
+/// How Markdown is written.
+#[derive(Clone, Copy, Default)]
+pub struct WriteOptions<'w> {
+    /// What the readers of the text know beyond CommonMark.
+    pub dialect: Options,
+    /// The mark of list items.
+    pub bullet: Bullet,
+    /// The mark of emphasis.
+    pub emphasis: EmphasisMark,
+    /// What stands above and below code blocks.
+    pub fence: Fence,
+    /// The form of headings.
+    pub headings: HeadingForm,
+    /// Where the addresses of links stand.
+    pub links: LinkForm,
+    /// Lines of text are no longer than this many columns; 0 keeps the line ends that the text has.
+    pub width: usize,
+    /// What becomes of things that Markdown has no syntax for.
+    pub html: HtmlPieces,
+    /// Whether ids and classes are kept, as HTML.
+    pub ids: bool,
+    /// Writes blocks that Markdown has no syntax for. Without it their text is kept.
+    pub element: Option<ElementWriter<'w>>,
+}
+
+impl std::fmt::Debug for WriteOptions<'_> {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("WriteOptions").field("dialect", &self.dialect).field("width", &self.width).finish_non_exhaustive()
+    }
+}
+
+/// Markdown, and what the user should know about it.
+#[derive(Clone, Debug, Default)]
+pub struct Written {
+    /// The text.
+    pub text: String,
+    /// Findings of the writing.
+    pub findings: Vec<Finding>,
+}
+
+/// Writes a document as Markdown. Reading the text again gives the same document, as far as Markdown can say it; what it
+/// can't say is in the findings.
+///
+/// ```
+/// use obblet::document::{Document, Kind};
+/// use obblet::formats::markdown;
+///
+/// let mut doc = Document::new();
+/// let paragraph = doc.append(doc.root(), Kind::Paragraph);
+/// doc.append_text(paragraph, "2 * 3 is ");
+/// let strong = doc.append(paragraph, Kind::Strong);
+/// doc.append_text(strong, "*6*");
+/// let written = markdown::write(&doc, &markdown::WriteOptions::default());
+/// assert_eq!(written.text, "2 * 3 is **\\*6\\***\n");
+/// ```
+#[must_use]
+pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
+    let doc = structure::settled(doc);
+    let mut writer = Writer::new(&doc, options);
+    if options.dialect.front_matter {
+        front_matter::write(&mut writer);
+    }
+    writer.tree(doc.root());
+    writer.write_notes();
+    writer.write_definitions();
+    writer.finish()
+}
+
+/// Writes one document.
+struct Writer<'d, 'o> {
+    doc: &'d Document,
+    options: &'o WriteOptions<'o>,
+    out: Lines,
+    frames: Vec<blocks::Frame>,
+    /// Labels of notes.
+    labels: Vec<String>,
+    /// Addresses and titles of reference links, in order.
+    definitions: Vec<(String, usize)>,
+    definition_numbers: HashMap<String, usize>,
+    /// What headings are linked to by, for those whose id is another.
+    slugs: HashMap<String, String>,
+    /// What could not be said, how often, and where first.
+    unsaid: BTreeMap<&'static str, (usize, Place)>,
+}
+
+impl<'d, 'o> Writer<'d, 'o> {
+    fn new(doc: &'d Document, options: &'o WriteOptions<'o>) -> Self {
+        Self {
+            doc,
+            options,
+            out: Lines::with_capacity(doc.pool().len() / 2 + 64),
+            frames: vec![blocks::Frame::default()],
+            labels: labels(doc),
+            definitions: Vec::new(),
+            definition_numbers: HashMap::new(),
+            slugs: HashMap::new(),
+            unsaid: BTreeMap::new(),
+        }
+    }
+
+    /// Counts a thing that Markdown has no way to say.
+    fn unsaid(&mut self, what: &'static str, node: NodeId) {
+        let doc = self.doc;
+        self.unsaid.entry(what).or_insert_with(|| (0, doc.place(node))).0 += 1;
+    }
+
+    fn finish(self) -> Written {
+        let mut findings = match self.doc.findings.iter().find(|finding| finding.code == "html.structure") {
+            Some(finding) => vec![finding.clone()],
+            None => Vec::new(),
+        };
+        findings.extend(self.unsaid.into_iter().map(|(what, (count, place))| {
+            let count = if count > 1 { format!(" ({count} times)") } else { String::new() };
+            Finding::changed("markdown.no-syntax", format!("Markdown can't say {what}{count}")).at(place)
+        }));
+        Written { text: self.out.finish(), findings }
+    }
+}
+
+/// A label for each note: the one that the source gave, where it can stand in brackets and nothing else has it.
+fn labels(doc: &Document) -> Vec<String> {
+    let mut taken = std::collections::HashSet::new();
+    let mut labels = Vec::new();
+    for (index, note) in doc.notes.iter().enumerate() {
+        let fits = !note.label.is_empty() && note.label.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '_' | '.'));
+        let mut label = if fits { note.label.clone() } else { (index + 1).to_string() };
+        let mut number = doc.notes.len();
+        while !taken.insert(label.to_lowercase()) {
+            number += 1;
+            label = number.to_string();
+        }
+        labels.push(label);
+    }
+    labels
+}

@@ -1,0 +1,180 @@
+//! Tables: in the syntax for them where it can say them (GitHub Flavored Markdown, section 4.10).
+
+use super::Writer;
+use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind};
+use unicode_width::UnicodeWidthStr;
+
+/// Columns of tables that are wider than this are not padded.
+const WIDEST: usize = 160;
+
+/// The rows of a table, and which of them is the head.
+struct Grid {
+    rows: Vec<Vec<NodeId>>,
+    has_head: bool,
+    /// Things that the syntax has no place for.
+    caption: Option<NodeId>,
+    row_headers: bool,
+    foot: bool,
+}
+
+impl Writer<'_, '_> {
+    /// Writes a table in the syntax for tables. Returns whether that can be done.
+    pub(super) fn table(&mut self, table: NodeId) -> bool {
+        if !self.options.dialect.tables {
+            return false;
+        }
+        let Some(grid) = self.grid(table) else { return false };
+        self.write_grid(table, &grid);
+        true
+    }
+
+    /// Writes a table with what cells hold put on a line each.
+    pub(super) fn plain_table(&mut self, table: NodeId) {
+        let rows = rows(self, table);
+        for (_, row) in rows {
+            let cells: Vec<NodeId> = self.doc.children(row).collect();
+            let texts: Vec<String> = cells.into_iter().map(|cell| self.plain_cell(cell)).collect();
+            self.out.line(format!("| {} |", texts.join(" | ")).trim_end());
+        }
+    }
+
+    fn plain_cell(&self, cell: NodeId) -> String {
+        let text = self.doc.plain_text(cell);
+        let mut out = String::new();
+        let around =
+            super::escape::Surroundings { after: None, in_link: true, in_table: true, dollars: true, before_link: false };
+        super::escape::text(&mut out, &text.split_whitespace().collect::<Vec<_>>().join(" "), &around, self.options);
+        out
+    }
+
+    /// The rows of a table, where each cell is one line in one column.
+    fn grid(&self, table: NodeId) -> Option<Grid> {
+        let doc = self.doc;
+        let mut grid = Grid { rows: Vec::new(), has_head: false, caption: None, row_headers: false, foot: false };
+        let all = rows(self, table);
+        grid.caption = doc.children(table).find(|&child| doc.kind(child) == Kind::Caption);
+        for (index, (group, row)) in all.into_iter().enumerate() {
+            let cells: Vec<NodeId> = doc.children(row).collect();
+            let kind = |&cell: &NodeId| if let Kind::Cell(kind) = doc.kind(cell) { kind } else { CellKind::PLAIN };
+            if cells.iter().map(kind).any(|cell| cell.columns != 1 || cell.rows != 1)
+                || cells.iter().any(|&cell| !self.is_line(cell))
+            {
+                return None;
+            }
+            let headers = cells.iter().map(kind).filter(|cell| cell.header).count();
+            match (index, group) {
+                (0, Some(RowGroupKind::Head)) => grid.has_head = true,
+                (0, _) => grid.has_head = headers == cells.len() && headers > 0,
+                (_, Some(RowGroupKind::Head)) => return None,
+                (_, group) => {
+                    grid.row_headers |= headers > 0;
+                    grid.foot |= group == Some(RowGroupKind::Foot);
+                }
+            }
+            grid.rows.push(cells);
+        }
+        let width = grid.rows.iter().map(Vec::len).max().unwrap_or(0);
+        (width > 0).then_some(grid)
+    }
+
+    /// Whether a cell holds nothing but a line of text.
+    fn is_line(&self, cell: NodeId) -> bool {
+        let doc = self.doc;
+        let mut children = doc.children(cell);
+        match (children.next(), children.next()) {
+            (None, _) => true,
+            (Some(only), None) if doc.kind(only) == Kind::Paragraph => !doc.node(only).has_attributes(),
+            _ => doc.children(cell).all(|child| doc.kind(child).is_inline()),
+        }
+    }
+
+    fn write_grid(&mut self, table: NodeId, grid: &Grid) {
+        if let Some(caption) = grid.caption {
+            self.unsaid("captions of tables", table);
+            let text = self.line_of(caption);
+            self.out.line(&text);
+            self.out.line("");
+        }
+        if grid.row_headers {
+            self.unsaid("headers of table rows", table);
+        }
+        if grid.foot {
+            self.unsaid("feet of tables", table);
+        }
+        let columns = grid.rows.iter().map(Vec::len).max().unwrap_or(0);
+        let aligns = self.aligns(table, grid, columns);
+        let mut texts: Vec<Vec<String>> = Vec::new();
+        if !grid.has_head {
+            self.unsaid("tables without a head", table);
+            texts.push(vec![String::new(); columns]);
+        }
+        for row in &grid.rows {
+            let mut cells: Vec<String> = Vec::new();
+            for &cell in row {
+                let only = self.doc.node(cell).first_child().filter(|&only| self.doc.kind(only) == Kind::Paragraph);
+                cells.push(self.cell_text(only.unwrap_or(cell)));
+            }
+            cells.resize(columns, String::new());
+            texts.push(cells);
+        }
+        let mut widths: Vec<usize> =
+            (0..columns).map(|column| texts.iter().map(|row| row[column].width()).max().unwrap_or(0).max(3)).collect();
+        if widths.iter().map(|width| width + 3).sum::<usize>() > WIDEST {
+            widths.fill(3);
+        }
+        for (index, row) in texts.iter().enumerate() {
+            let mut line = String::from("|");
+            for (column, text) in row.iter().enumerate() {
+                let space = widths[column].saturating_sub(text.width());
+                let before = match aligns[column] {
+                    Align::Right => space,
+                    Align::Center => space / 2,
+                    _ => 0,
+                };
+                line.push(' ');
+                line.push_str(&" ".repeat(before));
+                line.push_str(text);
+                line.push_str(&" ".repeat(space - before));
+                line.push_str(" |");
+            }
+            self.out.line(&line);
+            if index == 0 {
+                let rule = |(width, align): (&usize, &Align)| match align {
+                    Align::Left => format!(" :{} |", "-".repeat(width - 1)),
+                    Align::Right => format!(" {}: |", "-".repeat(width - 1)),
+                    Align::Center => format!(" :{}: |", "-".repeat(width - 2)),
+                    _ => format!(" {} |", "-".repeat(*width)),
+                };
+                let rules: String = widths.iter().zip(&aligns).map(rule).collect();
+                self.out.line(&format!("|{rules}"));
+            }
+        }
+    }
+
+    /// How each column is aligned: as the table says, or as its first cell that says something.
+    fn aligns(&self, table: NodeId, grid: &Grid, columns: usize) -> Vec<Align> {
+        let of = |cell: NodeId| if let Kind::Cell(kind) = self.doc.kind(cell) { kind.align } else { Align::Unsaid };
+        let said = self.doc.columns(table);
+        (0..columns)
+            .map(|column| {
+                let own = said.get(column).map_or(Align::Unsaid, |column| column.align);
+                let cells = grid.rows.iter().filter_map(|row| row.get(column)).map(|&cell| of(cell));
+                std::iter::once(own).chain(cells).find(|align| *align != Align::Unsaid).unwrap_or_default()
+            })
+            .collect()
+    }
+}
+
+/// The rows of a table with the groups that they are in.
+fn rows(writer: &Writer<'_, '_>, table: NodeId) -> Vec<(Option<RowGroupKind>, NodeId)> {
+    let doc = writer.doc;
+    let mut rows = Vec::new();
+    for child in doc.children(table) {
+        match doc.kind(child) {
+            Kind::Row => rows.push((None, child)),
+            Kind::RowGroup(group) => rows.extend(doc.children(child).map(|row| (Some(group), row))),
+            _ => {}
+        }
+    }
+    rows
+}

@@ -1,0 +1,33 @@
+//! Text without markup, to be read as it is.
+//!
+//! Where the format differs from the model: it has lines and nothing else. Headings are underlined, tables drawn, lists
+//! numbered, quotes set in, and addresses stand in notes at the end.
+
+mod table;
+mod write;
+
+pub use write::write;
+
+use crate::document::Finding;
+
+/// How text is written.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Options {
+    /// Lines are no longer than this many columns; 0 for one line a paragraph.
+    pub width: usize,
+}
+
+impl Default for Options {
+    fn default() -> Self {
+        Self { width: 80 }
+    }
+}
+
+/// Text, and what the user should know about it.
+#[derive(Clone, Debug, Default)]
+pub struct Written {
+    /// The text.
+    pub text: String,
+    /// Findings of the writing.
+    pub findings: Vec<Finding>,
+}

@@ -1,0 +1,386 @@
+//! Writing text: blocks line by line.
+
+use super::{Options, Written, table};
+use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, NoteId, Step};
+use crate::lines::{Lines, wrap};
+use crate::refine::structure;
+use std::collections::HashMap;
+use unicode_width::UnicodeWidthStr;
+
+/// Writes a document as text.
+///
+/// ```
+/// use obblet::document::{Document, Kind};
+/// use obblet::formats::text;
+///
+/// let mut doc = Document::new();
+/// let heading = doc.append(doc.root(), Kind::Heading(1));
+/// doc.append_text(heading, "Tides");
+/// let paragraph = doc.append(doc.root(), Kind::Paragraph);
+/// doc.append_link(paragraph, "tables.html", "Tables");
+/// let written = text::write(&doc, &text::Options::default());
+/// assert_eq!(written.text, "Tides\n=====\n\nTables [1]\n\n[1] tables.html\n");
+/// ```
+#[must_use]
+pub fn write(doc: &Document, options: &Options) -> Written {
+    let doc = structure::settled(doc);
+    let mut writer = Writer {
+        doc: &doc,
+        options,
+        out: Lines::default(),
+        begun: vec![Begun::default()],
+        numbers: Vec::new(),
+        addresses: Vec::new(),
+        known: HashMap::new(),
+        raw: 0,
+    };
+    if let Some(title) = doc.metadata.title.as_deref().filter(|title| doc.first_heading().as_deref() != Some(title)) {
+        writer.heading(1, title);
+    }
+    writer.tree(doc.root());
+    writer.notes();
+    writer.addresses();
+    let mut findings: Vec<Finding> = doc.findings.iter().filter(|finding| finding.code == "html.structure").cloned().collect();
+    if writer.raw > 0 {
+        findings.push(Finding::changed("text.raw", "raw markup was written as it is"));
+    }
+    Written { text: writer.out.finish(), findings }
+}
+
+/// What has been written in a block.
+#[derive(Clone, Copy, Debug, Default)]
+struct Begun {
+    any: bool,
+    tight: bool,
+}
+
+/// Writes one document.
+pub(super) struct Writer<'d> {
+    pub(super) doc: &'d Document,
+    options: &'d Options,
+    out: Lines,
+    begun: Vec<Begun>,
+    /// For each open list, its kind and the number of its next item.
+    numbers: Vec<(ListKind, i64)>,
+    addresses: Vec<String>,
+    known: HashMap<String, usize>,
+    raw: usize,
+}
+
+impl Writer<'_> {
+    fn tree(&mut self, top: NodeId) {
+        let doc = self.doc;
+        let mut walk = doc.walk(top);
+        // Where a run of text that stands beside blocks has been written up to.
+        let mut written: Option<NodeId> = None;
+        while let Some(step) = walk.next() {
+            match step {
+                Step::Enter(id) if id == top => {}
+                Step::Leave(id) if id == top => {}
+                Step::Enter(id) if doc.kind(id).is_inline() => {
+                    walk.skip_children(id);
+                    if written.is_none() {
+                        let run: Vec<NodeId> = std::iter::successors(Some(id), |&at| doc.node(at).next())
+                            .take_while(|&at| doc.kind(at).is_inline())
+                            .collect();
+                        self.paragraph(&run);
+                        written = run.last().copied();
+                    }
+                    if written == Some(id) {
+                        written = None;
+                    }
+                }
+                Step::Enter(id) => {
+                    if !self.enter(id) {
+                        walk.skip_children(id);
+                    }
+                }
+                Step::Leave(id) => self.leave(id),
+            }
+        }
+    }
+
+    fn begin(&mut self) {
+        let Some(begun) = self.begun.last_mut() else { return };
+        if begun.any && !begun.tight {
+            self.out.line("");
+        }
+        begun.any = true;
+    }
+
+    fn enter(&mut self, id: NodeId) -> bool {
+        let doc = self.doc;
+        match doc.kind(id) {
+            Kind::Paragraph | Kind::Term | Kind::Summary | Kind::Caption => {
+                let children: Vec<NodeId> = doc.children(id).collect();
+                self.paragraph(&children);
+                return false;
+            }
+            Kind::Heading(level) => {
+                let children: Vec<NodeId> = doc.children(id).collect();
+                let text = self.inline(&children).replace('\n', " ");
+                self.heading(level, text.trim());
+                return false;
+            }
+            Kind::BlockQuote => self.open("> ", "> ", false),
+            Kind::TermDescription => {
+                // Right below its term.
+                self.out.push("    ", "    ");
+                self.begun.push(Begun::default());
+            }
+            Kind::Division(DivisionKind::Callout(callout)) => {
+                self.open("| ", "| ", false);
+                self.callout(callout);
+            }
+            Kind::List(list) => {
+                self.begin();
+                self.numbers.push((list, list.start.into()));
+                self.begun.push(Begun { any: false, tight: list.tight });
+            }
+            Kind::ListItem { checked } => self.item(checked),
+            Kind::CodeBlock { code, .. } => {
+                self.begin();
+                self.out.push("    ", "    ");
+                self.out.lines(doc.text(code));
+                self.out.pop();
+            }
+            Kind::Preformatted => {
+                self.begin();
+                self.out.lines(&doc.plain_text(id));
+                return false;
+            }
+            Kind::RawBlock { raw } => {
+                self.raw += 1;
+                self.begin();
+                self.out.lines(doc.text(raw));
+            }
+            Kind::ThematicBreak => {
+                self.begin();
+                self.out.line("* * *");
+            }
+            Kind::Table => {
+                self.begin();
+                let width = self.width();
+                for line in table::draw(self, id, width) {
+                    self.out.line(&line);
+                }
+                return false;
+            }
+            _ => {}
+        }
+        true
+    }
+
+    fn leave(&mut self, id: NodeId) {
+        match self.doc.kind(id) {
+            Kind::BlockQuote | Kind::Division(DivisionKind::Callout(_)) | Kind::ListItem { .. } | Kind::TermDescription => {
+                self.begun.pop();
+                self.out.pop();
+            }
+            Kind::List(_) => {
+                self.numbers.pop();
+                self.begun.pop();
+            }
+            _ => {}
+        }
+    }
+
+    fn open(&mut self, first: &str, rest: &str, tight: bool) {
+        self.begin();
+        self.out.push(first, rest);
+        self.begun.push(Begun { any: false, tight });
+    }
+
+    fn callout(&mut self, callout: Callout) {
+        self.begin();
+        self.out.line(&callout.word().to_uppercase());
+    }
+
+    fn item(&mut self, checked: Option<bool>) {
+        let tight = self.begun.last().is_some_and(|begun| begun.tight);
+        let mut marker = String::from("- ");
+        if let Some((list, number)) = self.numbers.last_mut() {
+            if list.ordered {
+                marker = format!("{}. ", numeral(*number, list.marker));
+            }
+            *number += 1;
+        }
+        match checked {
+            Some(true) => marker.push_str("[x] "),
+            Some(false) => marker.push_str("[ ] "),
+            None => {}
+        }
+        self.open(&marker, &" ".repeat(marker.width()), tight);
+    }
+
+    fn heading(&mut self, level: u8, text: &str) {
+        if text.is_empty() {
+            return;
+        }
+        self.begin();
+        self.out.line(text);
+        if level <= 2 {
+            self.out.line(&if level == 1 { "=" } else { "-" }.repeat(text.width()));
+        }
+    }
+
+    fn width(&self) -> usize {
+        match self.options.width {
+            0 => 0,
+            width => width.saturating_sub(self.out.indentation()).max(20),
+        }
+    }
+
+    fn paragraph(&mut self, nodes: &[NodeId]) {
+        let text = self.inline(nodes);
+        if text.trim().is_empty() {
+            return;
+        }
+        self.begin();
+        for line in fold(&text, self.width()) {
+            self.out.line(&line);
+        }
+    }
+
+    /// The text of a line; what was broken by hand is broken by a line separator.
+    pub(super) fn inline(&mut self, nodes: &[NodeId]) -> String {
+        let doc = self.doc;
+        let mut out = String::new();
+        for &top in nodes {
+            for step in doc.walk(top) {
+                match step {
+                    Step::Enter(id) => match doc.kind(id) {
+                        Kind::Text(text) | Kind::Code(text) => out.push_str(doc.text(text)),
+                        Kind::Image { alt, .. } if !alt.is_empty() => out.push_str(&format!("[{}]", doc.text(alt))),
+                        Kind::Math { tex, .. } => out.push_str(doc.text(tex)),
+                        Kind::MathMl { .. } => out.push_str(&doc.plain_text(id)),
+                        Kind::SoftBreak => out.push(' '),
+                        Kind::LineBreak => out.push('\u{2028}'),
+                        Kind::NoteReference(NoteId(note)) => out.push_str(&format!("(note {})", note + 1)),
+                        Kind::Raw { raw } if !doc.text(raw).starts_with('<') => out.push_str(doc.text(raw)),
+                        Kind::TextLevel(crate::document::TextLevel::Quotation) => out.push('\u{201C}'),
+                        _ => {}
+                    },
+                    Step::Leave(id) => match doc.kind(id) {
+                        Kind::Link { href } => {
+                            let mark = self.address(doc.text(href), &doc.plain_text(id));
+                            out.push_str(&mark);
+                        }
+                        Kind::TextLevel(crate::document::TextLevel::Quotation) => out.push('\u{201D}'),
+                        _ => {}
+                    },
+                }
+            }
+        }
+        out
+    }
+
+    /// The mark behind the text of a link; none where the text says where it leads, or where it leads nowhere else.
+    fn address(&mut self, href: &str, text: &str) -> String {
+        let bare = href.strip_prefix("mailto:").unwrap_or(href);
+        if href.is_empty() || href.starts_with('#') || text.trim() == bare {
+            return String::new();
+        }
+        let next = self.addresses.len() + 1;
+        let number = *self.known.entry(href.to_owned()).or_insert(next);
+        if number == next {
+            self.addresses.push(href.to_owned());
+        }
+        format!(" [{number}]")
+    }
+
+    fn notes(&mut self) {
+        for index in 0..self.doc.notes.len() {
+            let marker = format!("(note {}) ", index + 1);
+            self.open(&marker, &" ".repeat(4), false);
+            let body = self.doc.notes[index].body;
+            self.tree(body);
+            self.begun.pop();
+            self.out.pop();
+        }
+    }
+
+    fn addresses(&mut self) {
+        for (index, address) in std::mem::take(&mut self.addresses).into_iter().enumerate() {
+            if index == 0 {
+                self.begin();
+            }
+            self.out.line(&format!("[{}] {address}", index + 1));
+        }
+    }
+}
+
+/// Lines of text, broken at spaces and where the text is broken by hand.
+pub(super) fn fold(text: &str, width: usize) -> Vec<String> {
+    let mut lines = Vec::new();
+    for part in text.split('\u{2028}') {
+        let part = part.split([' ', '\n', '\t']).filter(|word| !word.is_empty()).collect::<Vec<_>>().join(" ");
+        if width == 0 {
+            lines.push(part);
+            continue;
+        }
+        let breaks: Vec<usize> = part.match_indices(' ').map(|(at, _)| at).collect();
+        lines.extend(wrap(&part, &breaks, |_| false, width));
+    }
+    lines
+}
+
+/// A number as a list writes it.
+fn numeral(number: i64, marker: Marker) -> String {
+    let letters = |first: u8| {
+        let (mut left, mut out) = (number, Vec::new());
+        while left > 0 {
+            left -= 1;
+            out.insert(0, (first + (left % 26) as u8) as char);
+            left /= 26;
+        }
+        out.into_iter().collect::<String>()
+    };
+    let roman = || {
+        const SIGNS: [(i64, &str); 13] = [
+            (1000, "m"),
+            (900, "cm"),
+            (500, "d"),
+            (400, "cd"),
+            (100, "c"),
+            (90, "xc"),
+            (50, "l"),
+            (40, "xl"),
+            (10, "x"),
+            (9, "ix"),
+            (5, "v"),
+            (4, "iv"),
+            (1, "i"),
+        ];
+        let (mut left, mut out) = (number, String::new());
+        for (value, sign) in SIGNS {
+            while left >= value {
+                out.push_str(sign);
+                left -= value;
+            }
+        }
+        out
+    };
+    if !(1..4000).contains(&number) {
+        return number.to_string();
+    }
+    match marker {
+        Marker::Plain => number.to_string(),
+        Marker::LowerAlpha => letters(b'a'),
+        Marker::UpperAlpha => letters(b'A'),
+        Marker::LowerRoman => roman(),
+        Marker::UpperRoman => roman().to_uppercase(),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn numbers_are_written_as_lists_write_them() {
+        assert_eq!(numeral(28, Marker::LowerAlpha), "ab");
+        assert_eq!(numeral(1994, Marker::UpperRoman), "MCMXCIV");
+        assert_eq!(numeral(0, Marker::LowerRoman), "0");
+    }
+}

@@ -1,0 +1,97 @@
+//! Lines of text formats: with the prefixes of the blocks that they stand in, and no longer than they may be.
+
+use unicode_width::UnicodeWidthStr;
+
+/// Text that grows by lines.
+#[derive(Debug, Default)]
+pub(crate) struct Lines {
+    out: String,
+    /// What each line begins with.
+    rest: String,
+    /// What the next line begins with instead, where something begins on it.
+    next: Option<String>,
+    lengths: Vec<usize>,
+}
+
+impl Lines {
+    pub(crate) fn with_capacity(capacity: usize) -> Self {
+        Self { out: String::with_capacity(capacity), ..Self::default() }
+    }
+
+    /// A block begins whose first line begins with `first` and whose other lines begin with `rest`.
+    pub(crate) fn push(&mut self, first: &str, rest: &str) {
+        let next = self.next.get_or_insert_with(|| self.rest.clone());
+        next.push_str(first);
+        self.lengths.push(self.rest.len());
+        self.rest.push_str(rest);
+    }
+
+    /// The innermost block ends. One that had no line gets one.
+    pub(crate) fn pop(&mut self) {
+        if self.next.is_some() && !self.lengths.is_empty() {
+            self.line("");
+        }
+        if let Some(length) = self.lengths.pop() {
+            self.rest.truncate(length);
+        }
+    }
+
+    /// How many columns the prefix of a line takes.
+    pub(crate) fn indentation(&self) -> usize {
+        self.rest.len()
+    }
+
+    /// Writes a line.
+    pub(crate) fn line(&mut self, text: &str) {
+        match self.next.take() {
+            Some(prefix) => self.out.push_str(&prefix),
+            None => self.out.push_str(&self.rest),
+        }
+        self.out.push_str(text);
+        if text.is_empty() {
+            let trimmed = self.out.trim_end_matches(' ').len();
+            self.out.truncate(trimmed);
+        }
+        self.out.push('\n');
+    }
+
+    /// Writes lines.
+    pub(crate) fn lines(&mut self, text: &str) {
+        for line in text.strip_suffix('\n').unwrap_or(text).split('\n') {
+            self.line(line);
+        }
+    }
+
+    pub(crate) fn finish(self) -> String {
+        self.out
+    }
+}
+
+/// Breaks text into lines of a width, at the places where it may be broken, and where `ends` says that a line ends.
+pub(crate) fn wrap(text: &str, breaks: &[usize], ends: fn(&str) -> bool, width: usize) -> Vec<String> {
+    let mut lines = Vec::new();
+    let mut line = String::new();
+    let mut columns = 0;
+    let mut start = 0;
+    let places = breaks.iter().copied().chain(std::iter::once(text.len()));
+    for end in places {
+        let word = text[start..end].trim_matches([' ', '\n']);
+        start = (end + 1).min(text.len());
+        if word.is_empty() {
+            continue;
+        }
+        let wide = word.width();
+        if !line.is_empty() && (columns + 1 + wide > width || ends(&line)) {
+            lines.push(std::mem::take(&mut line));
+            columns = 0;
+        }
+        if !line.is_empty() {
+            line.push(' ');
+            columns += 1;
+        }
+        line.push_str(word);
+        columns += wide;
+    }
+    lines.push(line);
+    lines
+}

@@ -1,0 +1,43 @@
+//! A tree of which HTML, and any other format, can say every part: items in lists, cells in rows, blocks where blocks may
+//! stand.
+
+mod content;
+mod geometry;
+mod repair;
+
+pub(crate) use content::{Survey, holds_flow, survey};
+
+use crate::document::Document;
+use std::borrow::Cow;
+
+/// Puts every node where it may stand, and tells in a finding where that changed something.
+///
+/// ```
+/// use obblet::document::{Document, Kind};
+/// use obblet::refine::structure;
+///
+/// let mut doc = Document::new();
+/// let row = doc.append(doc.root(), Kind::Row);
+/// doc.append_text(row, "high water");
+/// structure::settle(&mut doc);
+/// let table = doc.node(doc.root()).first_child().unwrap();
+/// assert_eq!(doc.kind(table), Kind::Table);
+/// assert_eq!(doc.findings[0].code, "html.structure");
+/// ```
+pub fn settle(doc: &mut Document) {
+    if !survey(doc).holds {
+        repair::repair(doc);
+    }
+}
+
+/// The document itself where every node stands where it may, else a copy in which it does. The findings of a copy are those
+/// of the repair alone.
+pub(crate) fn settled(doc: &Document) -> Cow<'_, Document> {
+    if survey(doc).holds {
+        return Cow::Borrowed(doc);
+    }
+    let mut copy = doc.clone();
+    copy.findings.clear();
+    repair::repair(&mut copy);
+    Cow::Owned(copy)
+}
