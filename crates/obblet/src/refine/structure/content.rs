@@ -219,7 +219,9 @@ pub(super) const fn may_hold(parent: Kind, child: Kind) -> bool {
                 && !parent.is_leaf()
                 && !matches!(parent, Kind::Link { .. } if is_note(child))
         }
-        Kind::Heading(_) => holds_flow(parent) && !is_header_cell(parent) && !is_address(parent),
+        Kind::Heading(_) => {
+            (holds_flow(parent) && !is_header_cell(parent) && !is_address(parent)) || matches!(parent, Kind::Summary)
+        }
         _ => holds_flow(parent) && (!is_address(parent) || matches!(child, Kind::Paragraph)),
     }
 }

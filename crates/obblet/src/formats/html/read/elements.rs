@@ -172,7 +172,9 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
         }
         "template" | "noframes" | "noembed" => return plain(Origin::Unseen),
         "input" => return plain(input(doc, made, given, node)),
-        "button" | "select" | "textarea" | "datalist" | "option" | "optgroup" => return plain(Origin::Control),
+        // What a button says is seen; but beside code it is a tool of the page.
+        "button" => return plain(Origin::Button),
+        "select" | "textarea" | "datalist" | "option" | "optgroup" => return plain(Origin::Control),
         name if name.contains([':', '-']) => return plain(Origin::Wrapper),
         other => match TextLevel::from_element(other) {
             Some(level) => Kind::TextLevel(level),

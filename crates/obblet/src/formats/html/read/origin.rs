@@ -23,8 +23,10 @@ pub(super) enum Origin {
     Nothing,
     /// It has content that nobody sees.
     Unseen,
-    /// A field or a button of a form.
+    /// A field of a form.
     Control,
+    /// A button.
+    Button,
     /// A checkbox, and whether it is checked.
     Checkbox(bool),
     /// A column of a table, or a group of them.

@@ -19,7 +19,7 @@ pub(super) struct Settler<'m> {
     after_space: bool,
     preformatted: usize,
     code: usize,
-    /// The link that the walk came to last, if nothing is in it.
+    /// What the walk came to last that never had anything in it.
     born_empty: Option<NodeId>,
     hidden: super::origin::Tally,
     /// Sizes of letters, of nodes whose text is all of one size.
@@ -100,6 +100,9 @@ impl<'m> Settler<'m> {
             Kind::SoftBreak => (self.ending, self.after_space) = (None, true),
             Kind::LineBreak => self.end_line(doc),
             kind if !kind.is_inline() => {
+                if doc.node(id).first_child().is_none() {
+                    self.born_empty = Some(id);
+                }
                 self.end_line(doc);
                 self.preformatted += usize::from(kind == Kind::Preformatted);
             }
@@ -111,6 +114,7 @@ impl<'m> Settler<'m> {
                     return false;
                 }
                 Origin::Unseen | Origin::Control => return false,
+                Origin::Button if self.preformatted > 0 => return false,
                 Origin::Checkbox(_) => (self.ending, self.after_space) = (None, false),
                 Origin::Element if doc.kind(id) == Kind::TextLevel(TextLevel::Code) => self.code += 1,
                 Origin::Element if doc.node(id).first_child().is_none() => self.born_empty = Some(id),
@@ -136,7 +140,8 @@ impl<'m> Settler<'m> {
             Origin::Elsewhere | Origin::Text | Origin::Foreign | Origin::Column => {}
             Origin::Unseen => doc.detach(id),
             Origin::Nothing => doc.detach(id),
-            Origin::Control => {
+            Origin::Button if self.preformatted == 0 => self.element(doc, id, Origin::Wrapper),
+            Origin::Control | Origin::Button => {
                 let words = doc.plain_text(id);
                 self.made.controls.add(|| doc.place(id), &words);
                 doc.detach(id);
@@ -253,7 +258,8 @@ impl<'m> Settler<'m> {
         if empty && !kind.is_leaf() && !matches!(kind, Kind::Cell(_)) {
             let in_block = kind == Kind::TextLevel(TextLevel::Code) && self.preformatted > 0;
             let empty_link = bare && matches!(kind, Kind::Link { .. }) && self.born_empty == Some(id);
-            if in_block || empty_link || matches!(kind, Kind::Heading(_) | Kind::BlockQuote | Kind::ListItem { .. }) {
+            let place = matches!(kind, Kind::Heading(_) | Kind::BlockQuote | Kind::ListItem { .. }) && self.born_empty == Some(id);
+            if in_block || empty_link || place {
                 // A place for something that is still to be written. Other formats have them too.
             } else if !only_named {
                 doc.detach(id);

@@ -216,8 +216,8 @@ pub(super) fn line_start(line: &str, is_first: bool) -> Option<String> {
 
 /// Whether a line begins as one that makes a callout of a quote.
 fn names_callout(line: &str) -> bool {
-    let word = line.strip_prefix("[!").and_then(|rest| rest.split_once(']')).map_or("", |(word, _)| word);
-    !word.is_empty() && word.bytes().all(|byte| byte.is_ascii_alphabetic())
+    let (word, rest) = line.strip_prefix("[!").and_then(|rest| rest.split_once(']')).unwrap_or_default();
+    rest.trim().is_empty() && !word.is_empty() && word.bytes().all(|byte| byte.is_ascii_alphabetic())
 }
 
 /// Whether text at the start of a line would be a block.

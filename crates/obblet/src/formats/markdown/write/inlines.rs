@@ -97,7 +97,8 @@ impl Writer<'_, '_> {
                     out.push_str(&if context.in_table { target.replace('|', "\\|") } else { target.clone() });
                 }
                 Token::Break if context.single_line => out.push_str("<br>"),
-                Token::Break if out.trim_end_matches(['\n', ' ']).is_empty() => out.push_str("<br>"),
+                // Nothing to break off from.
+                Token::Break if out.trim_end_matches(['\n', ' ']).is_empty() => {}
                 Token::Break => {
                     let length = out.trim_end_matches(' ').len();
                     out.truncate(length);
