@@ -107,6 +107,7 @@ fn notes() {
 #[test]
 fn alerts() {
     case("> [!TIP]\n> a\n> b", "<aside class='tip'><p><strong>Tip</strong></p><p>a\nb</p></aside>");
+    case("> [!TIP]\n> *a*", "<aside class='tip'><p><strong>Tip</strong></p><p><em>a</em></p></aside>");
     case("> [!warning]\n>\n> - a", "<aside class='warning'><p><strong>Warning</strong></p><ul><li>a</li></ul></aside>");
     case("> [!NOTE] a", "<blockquote><p>[!NOTE] a</p></blockquote>");
     case("> [!OTHER]\n> a", "<blockquote><p>[!OTHER]\na</p></blockquote>");

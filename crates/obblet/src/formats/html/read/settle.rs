@@ -100,7 +100,7 @@ impl<'m> Settler<'m> {
             Kind::SoftBreak => (self.ending, self.after_space) = (None, true),
             Kind::LineBreak => self.end_line(doc),
             kind if !kind.is_inline() => {
-                if doc.node(id).first_child().is_none() {
+                if doc.children(id).all(|child| is_white(doc, child)) {
                     self.born_empty = Some(id);
                 }
                 self.end_line(doc);
@@ -137,6 +137,8 @@ impl<'m> Settler<'m> {
             self.code = self.code.saturating_sub(1);
         }
         match self.made.origin(id) {
+            // What a paragraph held was left out.
+            Origin::Elsewhere if kind == Kind::Paragraph && doc.node(id).first_child().is_none() && id != top => doc.detach(id),
             Origin::Elsewhere | Origin::Text | Origin::Foreign | Origin::Column => {}
             Origin::Unseen => doc.detach(id),
             Origin::Nothing => doc.detach(id),
@@ -258,7 +260,8 @@ impl<'m> Settler<'m> {
         if empty && !kind.is_leaf() && !matches!(kind, Kind::Cell(_)) {
             let in_block = kind == Kind::TextLevel(TextLevel::Code) && self.preformatted > 0;
             let empty_link = bare && matches!(kind, Kind::Link { .. }) && self.born_empty == Some(id);
-            let place = matches!(kind, Kind::Heading(_) | Kind::BlockQuote | Kind::ListItem { .. }) && self.born_empty == Some(id);
+            let place =
+                matches!(kind, Kind::Heading(_) | Kind::BlockQuote | Kind::ListItem { .. }) && self.born_empty == Some(id);
             if in_block || empty_link || place {
                 // A place for something that is still to be written. Other formats have them too.
             } else if !only_named {
@@ -464,6 +467,7 @@ const fn is_space(c: char) -> bool {
 
 fn is_white(doc: &Document, id: NodeId) -> bool {
     match doc.kind(id) {
+        // A look at the first character is mostly enough.
         Kind::Text(text) => doc.text(text).chars().all(is_space),
         Kind::SoftBreak => true,
         _ => false,

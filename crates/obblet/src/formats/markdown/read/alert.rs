@@ -18,9 +18,11 @@ pub(super) fn mark(doc: &mut Document) {
             let after = doc.node(node).next();
             match (rest.is_empty(), after) {
                 (false, _) => doc.set_kind(node, Kind::Text(rest)),
-                (true, Some(line_end)) => {
+                (true, Some(after)) => {
                     doc.detach(node);
-                    doc.detach(line_end);
+                    if matches!(doc.kind(after), Kind::SoftBreak | Kind::LineBreak) {
+                        doc.detach(after);
+                    }
                 }
                 (true, None) => doc.detach(paragraph),
             }

@@ -174,6 +174,10 @@ impl Writer<'_, '_> {
                 self.frames.push(Frame::default());
                 if self.options.dialect.alerts {
                     self.out.line(&format!("[!{}]", callout.word().to_uppercase()));
+                    let first = doc.node(id).first_child().map(|first| doc.kind(first));
+                    if !first.is_some_and(|first| first == Kind::Paragraph || first.is_inline()) {
+                        self.out.line("");
+                    }
                 } else {
                     self.begin(Shape::Text);
                     self.out.line(&format!("**{}**", callout.word()));
@@ -372,7 +376,13 @@ impl Writer<'_, '_> {
         if !first && !tight {
             self.out.line("");
         }
+        let first = self.doc.node(id).first_child().map(|first| self.doc.kind(first));
+        let before_text = first.is_none_or(|first| first == Kind::Paragraph || first.is_inline());
         let task = match checked {
+            Some(_) if !before_text => {
+                self.unsaid("checkboxes without text", id);
+                ""
+            }
             Some(_) if !self.options.dialect.tasks => {
                 self.unsaid("checkboxes", id);
                 if checked == Some(true) { "\u{2611} " } else { "\u{2610} " }

@@ -166,7 +166,7 @@ fn as_written(c: char) -> char {
 pub(super) fn first_character(tokens: &[Token<'_>]) -> Option<char> {
     match tokens.first()? {
         Token::Text(text) => text.chars().next().map(as_written),
-        Token::Literal(literal) => literal.chars().next(),
+        Token::Literal(literal) | Token::Math(literal) => literal.chars().next(),
         Token::Open(_) | Token::Close(_) => Some('*'),
         Token::OpenLink => Some('['),
         Token::CloseLink(_) => Some(']'),
@@ -177,7 +177,7 @@ pub(super) fn first_character(tokens: &[Token<'_>]) -> Option<char> {
 fn last_of(token: &Token<'_>) -> Option<char> {
     match token {
         Token::Text(text) => text.chars().next_back().map(|c| if super::escape::is_reference(c) { ';' } else { c }),
-        Token::Literal(literal) => literal.chars().next_back(),
+        Token::Literal(literal) | Token::Math(literal) => literal.chars().next_back(),
         Token::Open(_) | Token::Close(_) => Some('*'),
         Token::OpenLink => Some('['),
         Token::CloseLink(target) => target.chars().next_back(),

@@ -155,7 +155,7 @@ pub(super) fn count_dollars(tokens: &[Token<'_>]) -> usize {
         .iter()
         .map(|token| match token {
             Token::Text(text) => count(text),
-            Token::Literal(text) => count(text),
+            Token::Literal(text) | Token::Math(text) => count(text),
             _ => 0,
         })
         .sum()

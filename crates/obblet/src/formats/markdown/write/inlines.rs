@@ -5,6 +5,9 @@ use super::{Writer, emphasis, escape};
 use crate::document::NodeId;
 use crate::lines::wrap;
 
+/// Keeps apart what would be read together.
+const NOTHING: &str = "<!-- -->";
+
 impl Writer<'_, '_> {
     /// The lines of a paragraph.
     pub(super) fn text_lines(&mut self, first: NodeId, last: NodeId, indentation: usize) -> Vec<String> {
@@ -85,6 +88,17 @@ impl Writer<'_, '_> {
                 Token::Literal(literal) => {
                     let bars = context.in_table && !literal.starts_with('`');
                     out.push_str(&if bars { literal.replace('|', "\\|") } else { literal.clone() });
+                }
+                Token::Math(formula) => {
+                    // Beside letters and other formulas, dollar signs are dollars.
+                    let clings = |c: Option<char>| c.is_some_and(|c| c.is_alphanumeric() || c == '$');
+                    if clings(out.chars().next_back()) {
+                        out.push_str(NOTHING);
+                    }
+                    out.push_str(formula);
+                    if clings(emphasis::first_character(&tokens[at + 1..])) {
+                        out.push_str(NOTHING);
+                    }
                 }
                 Token::Open(_) | Token::Close(_) => out.push_str(delimiters[at]),
                 Token::OpenLink => {

@@ -18,6 +18,8 @@ pub(super) enum Token<'d> {
     Text(&'d str),
     /// Characters that are written as they are: tags, code, addresses. Never empty.
     Literal(String),
+    /// A formula between dollar signs.
+    Math(String),
     /// The beginning and the end of something between delimiters.
     Open(Mark),
     Close(Mark),
@@ -144,11 +146,11 @@ impl<'d> Writer<'d, '_> {
             || one_line.contains("\n\n")
             || (context.in_table && one_line.contains('|'));
         let fits = self.options.dialect.math && !breaks_out;
-        Token::Literal(match (fits, display) {
-            (true, true) => format!("$${one_line}$$"),
-            (true, false) => format!("${one_line}$"),
-            (false, _) => escape::code(&one_line, context.in_table).unwrap_or_default(),
-        })
+        match (fits, display) {
+            (true, true) => Token::Math(format!("$${one_line}$$")),
+            (true, false) => Token::Math(format!("${one_line}$")),
+            (false, _) => Token::Literal(escape::code(&one_line, context.in_table).unwrap_or_default()),
+        }
     }
 
     /// MathML: its tags as they are, its text as text.
