@@ -17,6 +17,8 @@ pub(crate) struct Arguments {
 pub(crate) enum Command {
     /// Converts documents: one file to another, standard input to standard output, or several files into a folder.
     Convert(Convert),
+    /// Says what differs between two documents of any formats, or between one and itself after a trip through a format.
+    Compare(Compare),
     /// Lists profiles, shows every setting with its meaning, or starts a profile of your own.
     Profile(Profile),
     /// Writes the demo documents into a folder, and converts them into a small site.
@@ -84,10 +86,10 @@ pub(crate) struct Convert {
     /// Where to write: a file, a folder (for several documents, or with a slash at its end), or `-` for standard output.
     #[arg(long, short, value_name = "FILE OR FOLDER")]
     pub(crate) output: Option<PathBuf>,
-    /// The format of the source, where its extension does not tell: markdown.
+    /// The format of the source, where its extension does not tell: markdown or html.
     #[arg(long, value_name = "FORMAT")]
     pub(crate) reads: Option<String>,
-    /// The format to write, where the extension of the output does not tell: html.
+    /// The format to write, where the extension of the output does not tell: html, markdown or text.
     #[arg(long, value_name = "FORMAT")]
     pub(crate) writes: Option<String>,
     /// The same as --set page.title=...
@@ -97,6 +99,34 @@ pub(crate) struct Convert {
     pub(crate) settings: Settings,
     #[command(flatten)]
     pub(crate) talk: Talk,
+}
+
+/// Arguments of `obblet compare`.
+#[derive(Debug, Args)]
+pub(crate) struct Compare {
+    /// The first document.
+    #[arg(value_name = "FIRST")]
+    pub(crate) first: PathBuf,
+    /// The second document.
+    #[arg(value_name = "SECOND")]
+    pub(crate) second: Option<PathBuf>,
+    /// Compares the first document with itself, written in this format and read again.
+    #[arg(long, value_name = "FORMAT")]
+    pub(crate) through: Option<String>,
+    /// The format of both documents, where their extensions do not tell.
+    #[arg(long, value_name = "FORMAT")]
+    pub(crate) reads: Option<String>,
+    #[command(flatten)]
+    pub(crate) settings: Settings,
+    /// Says nothing; the exit code tells.
+    #[arg(long, short)]
+    pub(crate) quiet: bool,
+    /// Shows all differences.
+    #[arg(long, short, conflicts_with = "quiet")]
+    pub(crate) verbose: bool,
+    /// Writes scores and differences to a file, as JSON.
+    #[arg(long, value_name = "FILE")]
+    pub(crate) report: Option<PathBuf>,
 }
 
 /// Arguments of `obblet profile`.

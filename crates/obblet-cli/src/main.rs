@@ -18,7 +18,7 @@ enum Outcome {
     Failed = 1,
     /// The command was used wrongly.
     Misused = 2,
-    /// There are findings of the weight that was asked to fail.
+    /// There are findings of the weight that was asked to fail, or differences.
     Found = 3,
 }
 
@@ -26,6 +26,7 @@ fn main() -> ExitCode {
     let arguments = arguments::Arguments::parse();
     let outcome = match &arguments.command {
         arguments::Command::Convert(convert) => commands::convert::run(convert),
+        arguments::Command::Compare(compare) => commands::compare::run(compare),
         arguments::Command::Profile(profile) => commands::profile::run(profile),
         arguments::Command::Demo(demo) => commands::demo::run(demo),
     };

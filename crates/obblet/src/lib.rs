@@ -19,11 +19,13 @@
 //! * [`mod@refine`]: passes from a document to a document;
 //! * [`mod@page`]: the page around a fragment, and its looks;
 //! * [`mod@profile`]: every setting, its default and its meaning;
+//! * [`mod@compare`]: what differs between two documents;
 //! * [`mod@publish`]: a folder in, web output out.
 //!
 //! There is no terminal, no network, no clock and no environment in here. Files are read only where a call names them, and
 //! never outside of the source's folder.
 
+pub mod compare;
 mod conversion;
 mod convert;
 pub mod document;
@@ -35,6 +37,7 @@ pub mod profile;
 pub mod publish;
 pub mod refine;
 mod scan;
+mod slug;
 
 pub use conversion::{Converted, LinkTarget, Links, OutputFile, Surroundings};
 pub use convert::{convert, convert_in, read, write};

@@ -1,8 +1,17 @@
 //! Shapes that make careless readers slow or crash: ten times the input may take little more than ten times as long.
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
-use obblet::formats::{html, markdown};
+use obblet::compare::compare;
+use obblet::formats::{html, markdown, text};
 use std::time::{Duration, Instant};
+
+/// HTML into all that can be written.
+fn convert_html(source: &str) -> usize {
+    let doc = html::read(source.as_bytes(), &html::ReadOptions { content: html::Content::Main, ..Default::default() });
+    let written = html::write(&doc, &html::Options::default()).html.len();
+    let text = text::write(&doc, &text::Options::default()).text.len();
+    written + text + markdown::write(&doc, &markdown::WriteOptions::default()).text.len()
+}
 
 fn convert(source: &str) -> usize {
     let doc = markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
@@ -10,7 +19,7 @@ fn convert(source: &str) -> usize {
 }
 
 /// The best of three, for other programs run beside this one.
-fn time(source: &str) -> Duration {
+fn time(source: &str, convert: fn(&str) -> usize) -> Duration {
     (0..3)
         .map(|_| {
             let start = Instant::now();
@@ -95,17 +104,76 @@ fn shapes() -> Vec<Shape> {
     ]
 }
 
+fn html_shapes() -> Vec<Shape> {
+    vec![
+        ("divisions", |n| "<div>".repeat(n) + "a"),
+        ("divisions that end", |n| "<div>".repeat(n) + "a" + &"</div>".repeat(n)),
+        ("formatting that does not end", |n| "<p><font color=1><b>a".repeat(n)),
+        ("formatting of many colours", |n| (0..n).map(|number| format!("<p><font color={number}>a")).collect()),
+        ("formatting in the wrong order", |n| "<b><i>a</b></i>".repeat(n)),
+        ("links in links", |n| "<a href=x><p>a".repeat(n)),
+        ("paragraphs", |n| "<p>a".repeat(n)),
+        ("end tags", |n| "</p></div></b>".repeat(n)),
+        ("lists", |n| "<ul><li>".repeat(n)),
+        ("items", |n| "<ul>".to_owned() + &"<li>a".repeat(n)),
+        ("tables in tables", |n| "<table><tr><td>".repeat(n)),
+        ("text in tables", |n| "<table>".to_owned() + &"a<tr>b".repeat(n)),
+        ("cells", |n| "<table><tr>".to_owned() + &"<td colspan=9 rowspan=9>a".repeat(n)),
+        ("rows", |n| "<table>".to_owned() + &"<tr><td>a<td>b".repeat(n)),
+        ("quotes", |n| "<blockquote>".repeat(n) + "a"),
+        ("attributes", |n| "<p ".to_owned() + &"a=b ".repeat(n.min(3000)) + ">c"),
+        ("a long attribute", |n| format!("<p title='{}'>c", "a".repeat(n * 10))),
+        ("classes", |n| format!("<style>.a{{font-weight:bold}}</style><p class='{}'>c", "a ".repeat(n))),
+        ("style rules", |n| {
+            format!(
+                "<style>{}</style>",
+                (0..n).map(|number| format!(".a{number} b, p i{{font-style:italic}}")).collect::<String>()
+            ) + &"<p class=a1><b>x</b>".repeat(n / 10)
+        }),
+        ("style attributes", |n| "<span style='font-weight:bold;font-family:mono'>a</span> ".repeat(n)),
+        ("comments", |n| "<!-- a -->".repeat(n)),
+        ("comments that do not end", |n| "<!-- ".repeat(n)),
+        ("references", |n| "&amp;&#x41;&notanentity;".repeat(n)),
+        ("less-than signs", |n| "<".repeat(n)),
+        ("scripts", |n| "<script>a</script>".repeat(n)),
+        ("notes", |n| {
+            (0..n).map(|number| format!("<a id=r{number} href='#n{number}'>{number}</a> ")).collect::<String>()
+                + &(0..n).map(|number| format!("<p id=n{number}>a <a href='#r{number}'>^</a>")).collect::<String>()
+        }),
+        ("links to one place", |n| "<p id=x>a</p>".to_owned() + &"<a href='#x'>1</a> ".repeat(n)),
+        ("parts of pages", |n| "<nav>a</nav><main>b</main>".repeat(n)),
+        ("fields", |n| "<input value=a><select><option>b</select>".repeat(n)),
+        ("drawings", |n| "<svg><g>".repeat(n)),
+        ("formulas", |n| "<math><mi>a</mi></math>".repeat(n)),
+        ("formulas in formulas", |n| "<math><mrow>".repeat(n)),
+        ("spaces", |n| "<b> </b> ".repeat(n)),
+        ("white space", |n| "<p>a".to_owned() + &" \n".repeat(n) + "b"),
+        ("line breaks", |n| "<br>".repeat(n)),
+        ("templates", |n| "<template>".repeat(n)),
+        ("forms", |n| "<form><select><option>".repeat(n)),
+        ("rubies", |n| "<ruby>a<rt>b".repeat(n)),
+        ("headings", |n| "<h1>a".repeat(n)),
+        ("words", |n| "word ".repeat(n)),
+    ]
+}
+
 #[test]
 fn ten_times_the_input_takes_ten_times_as_long() {
+    for (shapes, convert) in [(shapes(), convert as fn(&str) -> usize), (html_shapes(), convert_html)] {
+        stays_linear(shapes, convert);
+    }
+}
+
+fn stays_linear(shapes: Vec<Shape>, convert: fn(&str) -> usize) {
     // What is quadratic shows as a factor of a hundred; noise, caches and allocation may make up to thirty of ten.
     let size = 1_000;
-    for (name, shape) in shapes() {
+    for (name, shape) in shapes {
         let (small, large) = (shape(size), shape(size * 10));
         let growth = large.len() as f64 / small.len() as f64;
         let floor = Duration::from_micros(200);
         let mut ratio = f64::MAX;
         for _ in 0..3 {
-            ratio = ratio.min(time(&large).as_secs_f64() / time(&small).max(floor).as_secs_f64());
+            ratio = ratio.min(time(&large, convert).as_secs_f64() / time(&small, convert).max(floor).as_secs_f64());
             if ratio < growth * 3.0 {
                 break;
             }
@@ -125,6 +193,39 @@ fn a_hundred_thousand_nested_lists_and_brackets() {
     assert!(convert(&("- ".repeat(100_000) + "a")) > 1_000_000);
     assert!(convert(&("**a ".repeat(100_000) + &"**".repeat(100_000))) > 500_000);
     assert!(convert(&("[".repeat(200_000) + "a" + &"](b)".repeat(200_000))) > 500_000);
+}
+
+#[test]
+fn a_hundred_thousand_nested_elements_and_a_million_siblings() {
+    for element in ["div", "b", "ul><li", "table><tr><td", "blockquote", "span", "details"] {
+        assert!(convert_html(&(format!("<{element}>").repeat(100_000) + "end")) > 6, "{element}");
+    }
+    assert!(convert_html(&"<p>a".repeat(1_000_000)) > 5_000_000);
+    // Markdown that is nested so deeply is HTML of that depth; reading it again says what it left out.
+    let deep =
+        html::write(&markdown::read(">".repeat(100_000).as_bytes(), &markdown::Options::GITHUB), &html::Options::default()).html;
+    let doc = html::read(deep.as_bytes(), &html::ReadOptions::default());
+    assert!(doc.findings.iter().any(|found| found.code == "html.too-deep"));
+}
+
+#[test]
+fn documents_that_have_nothing_in_common_are_compared_in_time() {
+    let one: String = (0..20_000).map(|number| format!("a{number} *b*\n\n")).collect();
+    let two: String = (0..20_000).map(|number| format!("- c{number} [d](e)\n\n")).collect();
+    let read = |source: &str| markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
+    let start = Instant::now();
+    assert!(compare(&read(&one), &read(&two)).differences.len() > 20_000);
+    assert!(start.elapsed() < Duration::from_secs(20), "{:?}", start.elapsed());
+}
+
+#[test]
+fn every_cut_of_a_page_is_a_page() {
+    let source = "<!DOCTYPE html><html lang=en><head><title>a</title><style>.b{font-weight:bold}</style><body><table><tr><td colspan=2 class='b'>c<svg>\
+                  <title>d</title></svg><math><mi>e</mi></math><ul><li><input type=checkbox>f<a href='#g' id=h>1</a><pre><code class=language-x>i\n</code>\
+                  </pre><p id=g><a href='#h'>^</a><!-- j --><script>k</script>&amp;\u{6F6E}";
+    for end in 0..=source.len() {
+        convert_html(&String::from_utf8_lossy(&source.as_bytes()[..end]));
+    }
 }
 
 #[test]

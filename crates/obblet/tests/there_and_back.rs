@@ -65,6 +65,30 @@ fn every_example_of_the_specification_comes_back() {
     assert_eq!(failed, 0);
 }
 
+#[test]
+fn every_demo_document_comes_back() {
+    let demo = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+    for entry in obblet::publish::plan(&demo).unwrap() {
+        let source = std::fs::read(demo.join(&entry.source)).unwrap();
+        for shape in ["fragment", "page"] {
+            let mut profile = profile("github");
+            profile.set(&format!("shape={shape}")).unwrap();
+            let trip = |source: &[u8], from| {
+                let html = convert(source, from, Format::Html, &profile).unwrap().text;
+                let back = convert(html.as_bytes(), Format::Html, Format::Markdown, &profile).unwrap().text;
+                (html, back)
+            };
+            let (first, back) = trip(&source, entry.format);
+            let (second, back) = trip(back.as_bytes(), Format::Markdown);
+            let (third, _) = trip(back.as_bytes(), Format::Markdown);
+            assert_eq!(second, third, "{} as {shape}", entry.source.display());
+            if shape == "fragment" && entry.format == Format::Markdown {
+                assert_eq!(normal(&first), normal(&second), "{}", entry.source.display());
+            }
+        }
+    }
+}
+
 /// The document, written as Markdown, and the HTML of what is read from that.
 fn through_markdown(doc: &Document, profile: &Profile) -> (String, String) {
     let text = obblet::write(doc.clone(), Format::Markdown, profile, &Surroundings::default()).unwrap().text;
@@ -86,7 +110,7 @@ fn containers(doc: &mut Document, parent: NodeId, number: usize) -> NodeId {
     match number {
         0 => doc.append(parent, Kind::BlockQuote),
         1..=4 => {
-            let list = ListKind { ordered: number % 2 == 0, tight: number < 3, start: 7, ..BULLETS };
+            let list = ListKind { ordered: number.is_multiple_of(2), tight: number < 3, start: 7, ..BULLETS };
             let list = doc.append(parent, Kind::List(list));
             for _ in 0..2 {
                 let item = doc.append(list, Kind::ListItem { checked: None });

@@ -13,7 +13,7 @@ use std::path::{Path, PathBuf};
 use std::time::Instant;
 
 /// Why there is no output for a source, and how the command ends for it.
-struct Failure(Outcome, String);
+pub(super) struct Failure(pub(super) Outcome, pub(super) String);
 
 impl From<Error> for Failure {
     fn from(error: Error) -> Self {
@@ -30,7 +30,7 @@ impl From<Error> for Failure {
     }
 }
 
-fn misused(message: impl Into<String>) -> Failure {
+pub(super) fn misused(message: impl Into<String>) -> Failure {
     Failure(Outcome::Misused, message.into())
 }
 
@@ -103,7 +103,7 @@ fn writes(convert: &Convert, output: Option<&Path>) -> Result<Format, Failure> {
     }
 }
 
-fn named(name: &str) -> Result<Format, Failure> {
+pub(super) fn named(name: &str) -> Result<Format, Failure> {
     Format::from_name(name).ok_or_else(|| {
         let names: Vec<&str> = Format::all().map(Format::name).collect();
         misused(format!("there is no format {name}; there are {}", names.join(", ")))

@@ -1,5 +1,6 @@
 //! One file a command.
 
+pub(crate) mod compare;
 pub(crate) mod convert;
 pub(crate) mod demo;
 pub(crate) mod profile;

@@ -232,7 +232,7 @@ impl Document {
     }
 
     /// The text below a node as a reader would speak it: text, code and the alternatives of images; a line break is a
-    /// newline, a soft break a space.
+    /// newline, a soft break a space, and blocks stand on lines of their own.
     #[must_use]
     pub fn plain_text(&self, node: NodeId) -> String {
         let mut out = String::new();
@@ -249,6 +249,7 @@ impl Document {
                     }
                     Kind::SoftBreak => out.push(' '),
                     Kind::LineBreak => out.push('\n'),
+                    kind if !kind.is_inline() && !out.is_empty() && !out.ends_with(['\n', ' ']) => out.push('\n'),
                     _ => {}
                 }
             }

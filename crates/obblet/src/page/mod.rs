@@ -11,7 +11,7 @@ mod svg;
 pub use look::LOOKS;
 
 use crate::conversion::{Converted, OutputFile, Surroundings};
-use crate::document::{Document, Finding, Kind, NodeId};
+use crate::document::{Document, Finding, Kind, NodeId, Step};
 use crate::error::Error;
 use crate::formats::html::{self, Characters, Highlighter, Syntax};
 use crate::profile::{Profile, StylePlace};
@@ -45,7 +45,7 @@ pub(crate) fn finish(
 ) -> Result<Converted, Error> {
     let name = if surroundings.name.is_empty() { "Untitled" } else { surroundings.name };
     let title = title(doc, profile, name);
-    let has_top_heading = doc.children(doc.root()).any(|child| doc.kind(child) == Kind::Heading(1));
+    let has_top_heading = doc.walk(doc.root()).any(|step| matches!(step, Step::Enter(id) if doc.kind(id) == Kind::Heading(1)));
     let shows_title = !has_top_heading && (doc.metadata.title.is_some() || !profile.page.title.is_empty());
     let mut options = profile.html_options(html::Ids::Headings);
     options.highlight = highlighter(profile);

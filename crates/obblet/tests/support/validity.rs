@@ -88,6 +88,7 @@ fn may_stand_in(child: &str, parent: &str) -> bool {
         "th" => (phrasing || FLOW.contains(&child)) && !is_heading(child),
         "caption" => phrasing || FLOW.contains(&child),
         "figure" => phrasing || FLOW.contains(&child) || child == "figcaption",
+        "summary" => phrasing || is_heading(child),
         "details" => phrasing || FLOW.contains(&child) || child == "summary",
         "li" | "dd" | "td" | "blockquote" | "div" | "section" | "article" | "aside" | "nav" | "header" | "footer"
         | "figcaption" | "address" => phrasing || FLOW.contains(&child),

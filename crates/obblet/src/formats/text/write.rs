@@ -259,6 +259,10 @@ impl Writer<'_> {
                         Kind::NoteReference(NoteId(note)) => out.push_str(&format!("(note {})", note + 1)),
                         Kind::Raw { raw } if !doc.text(raw).starts_with('<') => out.push_str(doc.text(raw)),
                         Kind::TextLevel(crate::document::TextLevel::Quotation) => out.push('\u{201C}'),
+                        // A power, and not a digit more.
+                        Kind::Superscript if out.ends_with(char::is_alphanumeric) && is_number(&doc.plain_text(id)) => {
+                            out.push('^')
+                        }
                         _ => {}
                     },
                     Step::Leave(id) => match doc.kind(id) {
@@ -308,6 +312,11 @@ impl Writer<'_> {
             self.out.line(&format!("[{}] {address}", index + 1));
         }
     }
+}
+
+fn is_number(text: &str) -> bool {
+    let text = text.trim_start_matches(['-', '+', '\u{2212}']);
+    !text.is_empty() && text.bytes().all(|byte| byte.is_ascii_digit())
 }
 
 /// Lines of text, broken at spaces and where the text is broken by hand.

@@ -159,13 +159,24 @@ fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {
         Kind::TermList => doc.node(id).first_child().is_some(),
         Kind::RowGroup(RowGroupKind::Head) => doc.node(id).previous().is_none_or(|before| doc.kind(before) == Kind::Caption),
         Kind::RowGroup(RowGroupKind::Foot) => doc.node(id).next().is_none(),
-        Kind::Row => doc.node(id).first_child().is_some(),
+        Kind::Row => doc.node(id).first_child().is_some() && is_as_wide_as_the_row_before(doc, id),
         // Merged cells need a look at the whole table.
         Kind::Cell(cell) => cell.columns == 1 && cell.rows == 1,
         Kind::TermDescription => doc.node(id).previous().is_some(),
         Kind::Term => doc.node(id).next().is_some(),
         _ => true,
     }
+}
+
+fn is_as_wide_as_the_row_before(doc: &Document, row: NodeId) -> bool {
+    let last_of = |group: NodeId| doc.node(group).last_child().filter(|&last| doc.kind(last) == Kind::Row);
+    let before = match (doc.node(row).previous(), doc.node(row).parent()) {
+        (Some(before), _) if doc.kind(before) == Kind::Row => Some(before),
+        (Some(before), _) => last_of(before),
+        (None, Some(group)) => doc.node(group).previous().and_then(last_of),
+        (None, None) => None,
+    };
+    before.is_none_or(|before| doc.children(before).count() == doc.children(row).count())
 }
 
 /// Whether a caption comes first in its table, or first or last in its figure and alone.

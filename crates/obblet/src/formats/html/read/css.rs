@@ -15,6 +15,8 @@ use std::collections::HashMap;
 
 /// Style sheets with more rules than this are cut; no page that people wrote has so many.
 const MOST_RULES: usize = 20_000;
+/// So many rules may speak of one name, class or id: each is tried at each element that has it.
+const MOST_FOR_ONE: usize = 300;
 /// Selectors look so far up for what they stand below.
 const FARTHEST: usize = 64;
 
@@ -164,15 +166,19 @@ impl Sheet {
                 let Some(compounds) = compounds(selector) else { continue };
                 let Some(last) = compounds.last() else { continue };
                 let index = self.rules.len();
-                if let Some(id) = &last.id {
-                    self.by_id.entry(id.clone()).or_default().push(index);
+                let rules = if let Some(id) = &last.id {
+                    self.by_id.entry(id.clone()).or_default()
                 } else if let Some(class) = last.classes.first() {
-                    self.by_class.entry(class.clone()).or_default().push(index);
+                    self.by_class.entry(class.clone()).or_default()
                 } else if let Some(tag) = &last.tag {
-                    self.by_tag.entry(tag.clone()).or_default().push(index);
+                    self.by_tag.entry(tag.clone()).or_default()
                 } else {
                     continue;
+                };
+                if rules.len() >= MOST_FOR_ONE {
+                    continue;
                 }
+                rules.push(index);
                 let count = |number: fn(&Compound) -> usize| compounds.iter().map(number).sum::<usize>();
                 let specificity = (
                     count(|compound| usize::from(compound.id.is_some())),

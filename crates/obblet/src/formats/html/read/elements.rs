@@ -149,7 +149,13 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
             None => return plain(Origin::Nothing),
         },
         "video" | "audio" | "embed" | "iframe" | "frame" => return embedded(doc, name, given, node),
-        "wbr" | "source" | "track" | "param" | "base" | "bgsound" | "basefont" | "keygen" => return plain(Origin::Nothing),
+        "source" => {
+            if let Some(src) = given.0.iter().find(|attribute| attribute.name.local == local_name!("src")) {
+                made.sources.insert(node, src.value.clone());
+            }
+            return plain(Origin::Nothing);
+        }
+        "wbr" | "track" | "param" | "base" | "bgsound" | "basefont" | "keygen" => return plain(Origin::Nothing),
         "script" => {
             made.scripts.add(|| doc.place(node), "");
             return plain(Origin::Unseen);
@@ -224,16 +230,22 @@ fn best_of(set: &str) -> Option<&str> {
 /// Sound and pictures that move, and pages within pages, become links to them, for the model has no place for them.
 fn embedded(doc: &mut Document, name: &str, given: &Given<'_>, node: NodeId) -> (Kind, Origin) {
     let src = given.get(local_name!("src")).map(str::trim).filter(|src| !src.is_empty() && *src != "about:blank");
-    let Some(src) = src else { return (Kind::Span, Origin::Wrapper) };
+    let named = |name| given.get(name).map(str::trim).filter(|title| !title.is_empty());
+    let title = named(local_name!("title")).or_else(|| named(local_name!("name"))).map(str::to_owned);
+    match src {
+        Some(src) => (link_to(doc, node, name, src, title.as_deref()), Origin::Embedded),
+        None if matches!(name, "video" | "audio") => (Kind::Span, Origin::Embedded),
+        None => (Kind::Span, Origin::Wrapper),
+    }
+}
+
+/// Gives an embedded thing the text of the link that it becomes.
+pub(super) fn link_to(doc: &mut Document, node: NodeId, name: &str, src: &str, title: Option<&str>) -> Kind {
     let place = doc.place(node);
     doc.find(Finding::changed("html.embedded", format!("<{name}> became a link to what it shows")).at(place).losing(src));
-    let named = |name| given.get(name).map(str::trim).filter(|title| !title.is_empty());
-    let text = named(local_name!("title")).or_else(|| named(local_name!("name"))).unwrap_or(src).to_owned();
     let href = doc.intern(src);
-    if matches!(name, "embed" | "iframe" | "frame") {
-        doc.append_text(node, &text);
-    }
-    (Kind::Link { href }, Origin::Element)
+    doc.append_text(node, title.unwrap_or(src));
+    Kind::Link { href }
 }
 
 fn input(doc: &mut Document, made: &mut Made, given: &Given<'_>, node: NodeId) -> Origin {

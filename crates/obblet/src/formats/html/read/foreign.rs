@@ -206,7 +206,9 @@ fn settle_drawing(doc: &mut Document, id: NodeId, made: &Made) {
                     if parent.is_some_and(|parent| element(made, parent) == "title") {
                         title.get_or_insert_with(|| doc.text(text).trim().to_owned());
                     }
-                    escape(&mut out, doc.text(text));
+                    if !doc.text(text).trim().is_empty() {
+                        escape(&mut out, doc.text(text));
+                    }
                 }
                 _ => start_tag(&mut out, made.foreign.get(&node), node == id),
             },

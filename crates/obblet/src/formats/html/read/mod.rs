@@ -80,7 +80,9 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
 fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     let starts = std::iter::once(0).chain(memchr::memchr_iter(b'\n', source.as_bytes()).map(|newline| newline as u32 + 1));
     let sink = Sink::for_page(doc, starts.collect());
-    let builder = TreeBuilder::new(sink, TreeBuilderOpts { scripting_enabled: false, ..TreeBuilderOpts::default() });
+    // Pages without a doctype are read as if they had one: where one is missing, tables would stand in paragraphs.
+    let options_of_builder = TreeBuilderOpts { scripting_enabled: false, iframe_srcdoc: true, ..TreeBuilderOpts::default() };
+    let builder = TreeBuilder::new(sink, options_of_builder);
     let input = BufferQueue::default();
     input.push_back(StrTendril::from(source));
     let tokenizer = Tokenizer::new(Guard::new(builder), TokenizerOpts::default());
@@ -91,7 +93,9 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     tokenizer.end();
     let Parts { doc, root: page, mut made, names } = tokenizer.sink.into_builder().sink.into_parts();
     metadata::read(doc, &made);
-    let looks = if made.dresses.is_empty() && made.style_elements.is_empty() {
+    // The looks of our own pages say nothing that their markup does not say.
+    let own = metadata::is_own(&made);
+    let looks = if own || (made.dresses.is_empty() && made.style_elements.is_empty()) {
         std::collections::HashMap::new()
     } else {
         css::looks(doc, &made, &names)
@@ -104,7 +108,6 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     if let Some(head) = made.head {
         doc.detach(head);
     }
-    let own = metadata::is_own(&made);
     if own || options.content == Content::Main {
         main_content::keep(doc, page, &made, !own);
     }

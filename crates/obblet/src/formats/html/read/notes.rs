@@ -167,7 +167,7 @@ fn make(
     let body = doc.create(Kind::Note);
     let offset = doc.node(container).offset();
     doc.set_offset(body, offset);
-    let parent = doc.node(container).parent();
+    let (parent, line) = (doc.node(container).parent(), doc.node(container).previous());
     if matches!(doc.kind(container), Kind::ListItem { .. } | Kind::Division(_)) {
         doc.move_children(container, body);
         doc.detach(container);
@@ -179,6 +179,10 @@ fn make(
     }
     wrap_text(doc, body);
     doc.notes.push(Note { label, body });
+    // The line above the notes, where no more of them follow.
+    if let Some(line) = line.filter(|&line| doc.kind(line) == Kind::ThematicBreak && doc.node(line).next().is_none()) {
+        doc.detach(line);
+    }
     remove_emptied(doc, parent);
     NoteId(doc.notes.len() as u32 - 1)
 }

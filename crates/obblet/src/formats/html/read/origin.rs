@@ -27,6 +27,8 @@ pub(super) enum Origin {
     Control,
     /// A button.
     Button,
+    /// Sound, pictures that move, or a page within the page; what it holds is for programs that can't show it.
+    Embedded,
     /// A checkbox, and whether it is checked.
     Checkbox(bool),
     /// A column of a table, or a group of them.
@@ -91,6 +93,8 @@ pub(super) struct Made {
     pub(super) roles: HashMap<NodeId, Role>,
     pub(super) parts: Vec<(NodeId, Part)>,
     pub(super) columns: HashMap<NodeId, (Align, u16)>,
+    /// The addresses of `source` elements.
+    pub(super) sources: HashMap<NodeId, StrTendril>,
     /// The content of style elements.
     pub(super) style_elements: Vec<NodeId>,
     /// Names and contents of `meta` elements.

@@ -114,6 +114,11 @@ impl<'m> Settler<'m> {
                     return false;
                 }
                 Origin::Unseen | Origin::Control => return false,
+                Origin::Embedded => {
+                    self.embedded(doc, id);
+                    (self.ending, self.after_space) = (None, false);
+                    return false;
+                }
                 Origin::Button if self.preformatted > 0 => return false,
                 Origin::Checkbox(_) => (self.ending, self.after_space) = (None, false),
                 Origin::Element if doc.kind(id) == Kind::TextLevel(TextLevel::Code) => self.code += 1,
@@ -200,6 +205,19 @@ impl<'m> Settler<'m> {
                 break;
             }
             empty = above;
+        }
+    }
+
+    /// What an embedded thing holds beside the text of its link is for programs that can't show it.
+    fn embedded(&self, doc: &mut Document, id: NodeId) {
+        let first = if matches!(doc.kind(id), Kind::Link { .. }) { doc.node(id).first_child() } else { None };
+        let source = doc.children(id).find_map(|child| self.made.sources.get(&child).cloned());
+        while let Some(last) = doc.node(id).last_child().filter(|&last| Some(last) != first) {
+            doc.detach(last);
+        }
+        if let (None, Some(src)) = (first, source) {
+            let kind = super::elements::link_to(doc, id, "source", src.trim(), None);
+            doc.set_kind(id, kind);
         }
     }
 
@@ -317,7 +335,8 @@ impl<'m> Settler<'m> {
         if kind.is_leaf() || !holds_line || self.preformatted > 0 {
             return;
         }
-        let heading = matches!(kind, Kind::Heading(_)) || matches!(kind, Kind::Cell(cell) if cell.header);
+        let heading = matches!(kind, Kind::Heading(_) | Kind::Term | Kind::Summary | Kind::Caption)
+            || matches!(kind, Kind::Cell(cell) if cell.header);
         let inline = kind.is_inline();
         let link = matches!(kind, Kind::Link { .. });
         let wraps = [

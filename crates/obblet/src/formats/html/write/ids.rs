@@ -3,8 +3,8 @@
 use super::super::{Ids as Wanted, Options};
 use crate::document::{Document, Kind, NodeId, Step};
 use crate::refine::structure::Survey;
+use crate::slug;
 use std::collections::{HashMap, HashSet};
-use std::fmt::Write;
 
 /// The ids of a document.
 #[derive(Debug, Default)]
@@ -60,7 +60,7 @@ impl Ids {
             if !matches!(doc.kind(id), Kind::Heading(_)) {
                 continue;
             }
-            let slug = unique_slug(&doc.plain_text(id), &mut slugs);
+            let slug = slug::unique(&doc.plain_text(id), &mut slugs);
             let wanted = match options.ids {
                 Wanted::None => false,
                 Wanted::Headings => true,
@@ -92,68 +92,4 @@ impl Ids {
 
 fn decode(name: &str) -> String {
     percent_encoding::percent_decode_str(name).decode_utf8_lossy().into_owned()
-}
-
-/// What people expect to link to: the words of the heading in lower case with hyphens between them, and a number behind
-/// the second of the same name.
-fn unique_slug(text: &str, slugs: &mut HashMap<String, u32>) -> String {
-    let mut slug = String::with_capacity(text.len());
-    for c in text.trim().chars() {
-        match c {
-            ' ' | '-' | '\n' | '\t' => slug.push('-'),
-            '_' => slug.push('_'),
-            c if c.is_alphanumeric() || is_mark(c) => slug.extend(c.to_lowercase()),
-            _ => {}
-        }
-    }
-    if slug.is_empty() {
-        slug.push_str("section");
-    }
-    let count = slugs.entry(slug.clone()).or_insert(0);
-    *count += 1;
-    if *count == 1 {
-        return slug;
-    }
-    let base = slug.clone();
-    loop {
-        slug.truncate(base.len());
-        let _ = write!(slug, "-{}", slugs[&base] - 1);
-        if !slugs.contains_key(&slug) {
-            slugs.insert(slug.clone(), 1);
-            return slug;
-        }
-        if let Some(count) = slugs.get_mut(&base) {
-            *count += 1;
-        }
-    }
-}
-
-/// Marks belong to the letter before them in many scripts.
-fn is_mark(c: char) -> bool {
-    use unicode_properties::{GeneralCategoryGroup, UnicodeGeneralCategory};
-    !c.is_ascii() && c.general_category_group() == GeneralCategoryGroup::Mark
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn slugs_are_what_people_link_to() {
-        let mut slugs = HashMap::new();
-        for (text, slug) in [
-            ("High & low  water!", "high--low--water"),
-            ("`well_known` API", "well_known-api"),
-            ("Ebbe-Flut (2031)", "ebbe-flut-2031"),
-            ("潮 と 汐", "潮-と-汐"),
-            ("جدول المدّ", "جدول-المدّ"),
-            ("a", "a"),
-            ("a-1", "a-1"),
-            ("a", "a-2"),
-            ("a", "a-3"),
-            ("?!", "section"),
-        ] {
-            assert_eq!(unique_slug(text, &mut slugs), slug);
-        }
-    }
 }

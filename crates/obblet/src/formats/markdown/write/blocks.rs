@@ -161,9 +161,12 @@ impl Writer<'_, '_> {
                 Next::Behind(id)
             }
             Kind::Table => {
-                self.begin(Shape::Text);
-                if !self.table(id) && !self.element(id) {
+                if let Some(grid) = self.grid(id) {
+                    self.begin(Shape::Text);
+                    self.write_grid(id, &grid);
+                } else if !self.element(id) {
                     self.unsaid("merged cells, or blocks in cells", id);
+                    self.begin(Shape::Text);
                     self.plain_table(id);
                 }
                 Next::Behind(id)

@@ -8,6 +8,7 @@ mod front_matter;
 mod inlines;
 mod table;
 mod tags;
+mod targets;
 mod tokens;
 
 use super::Options;
@@ -143,6 +144,7 @@ pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
     if options.dialect.front_matter {
         front_matter::write(&mut writer);
     }
+    writer.slugs = targets::slugs(&doc);
     writer.tree(doc.root());
     writer.write_notes();
     writer.write_definitions();

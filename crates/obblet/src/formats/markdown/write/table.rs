@@ -8,7 +8,7 @@ use unicode_width::UnicodeWidthStr;
 const WIDEST: usize = 160;
 
 /// The rows of a table, and which of them is the head.
-struct Grid {
+pub(super) struct Grid {
     rows: Vec<Vec<NodeId>>,
     has_head: bool,
     /// Things that the syntax has no place for.
@@ -18,16 +18,6 @@ struct Grid {
 }
 
 impl Writer<'_, '_> {
-    /// Writes a table in the syntax for tables. Returns whether that can be done.
-    pub(super) fn table(&mut self, table: NodeId) -> bool {
-        if !self.options.dialect.tables {
-            return false;
-        }
-        let Some(grid) = self.grid(table) else { return false };
-        self.write_grid(table, &grid);
-        true
-    }
-
     /// Writes a table with what cells hold put on a line each.
     pub(super) fn plain_table(&mut self, table: NodeId) {
         let rows = rows(self, table);
@@ -47,8 +37,11 @@ impl Writer<'_, '_> {
         out
     }
 
-    /// The rows of a table, where each cell is one line in one column.
-    fn grid(&self, table: NodeId) -> Option<Grid> {
+    /// The rows of a table, where there is a syntax for tables and each cell is one line in one column.
+    pub(super) fn grid(&self, table: NodeId) -> Option<Grid> {
+        if !self.options.dialect.tables {
+            return None;
+        }
         let doc = self.doc;
         let mut grid = Grid { rows: Vec::new(), has_head: false, caption: None, row_headers: false, foot: false };
         let all = rows(self, table);
@@ -88,7 +81,8 @@ impl Writer<'_, '_> {
         }
     }
 
-    fn write_grid(&mut self, table: NodeId, grid: &Grid) {
+    /// Writes a table in the syntax for tables.
+    pub(super) fn write_grid(&mut self, table: NodeId, grid: &Grid) {
         if let Some(caption) = grid.caption {
             self.unsaid("captions of tables", table);
             let text = self.line_of(caption);

@@ -184,7 +184,12 @@ impl<'d> Writer<'d, '_> {
 
     /// What stands behind the text of a link.
     fn link_target(&mut self, address: &str, id: NodeId) -> String {
-        let slug = address.strip_prefix('#').and_then(|name| self.slugs.get(name));
+        let name =
+            address.strip_prefix('#').map(|name| percent_encoding::percent_decode_str(name).decode_utf8_lossy().into_owned());
+        let slug = name.as_deref().and_then(|name| self.slugs.get(name)).cloned();
+        if slug.is_none() && name.is_some_and(|name| !name.is_empty()) && !self.options.ids {
+            self.unsaid("names of places that are no headings, to which links lead", id);
+        }
         let target = match slug {
             Some(slug) => self.target(&format!("#{slug}"), id),
             None => self.target(address, id),

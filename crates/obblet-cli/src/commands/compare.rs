@@ -1,0 +1,156 @@
+//! `obblet compare`
+
+use crate::arguments::Compare;
+use crate::commands::convert::{Failure, misused, named};
+use crate::{Outcome, messages};
+use anstyle::{AnsiColor, Style};
+use obblet::compare::{Comparison, Difference, Side, compare};
+use obblet::document::{Document, Place};
+use obblet::profile::{CleanSettings, Profile, Shape};
+use obblet::publish::{format_of, write_whole};
+use obblet::{Format, Surroundings, describe};
+use std::io::Write;
+use std::path::Path;
+
+/// So many differences are shown.
+const MOST_SHOWN: usize = 20;
+/// Texts are shown up to so many characters.
+const LONGEST: usize = 160;
+
+pub(crate) fn run(arguments: &Compare) -> Outcome {
+    match compare_both(arguments) {
+        Ok(comparison) if comparison.is_same() => Outcome::Done,
+        Ok(_) => Outcome::Found,
+        Err(Failure(outcome, message)) => messages::fail(outcome, message),
+    }
+}
+
+fn compare_both(arguments: &Compare) -> Result<Comparison, Failure> {
+    let first_name = arguments.first.display().to_string();
+    let (first, first_profile) = read(arguments, &arguments.first)?;
+    let (second, second_name) = match (&arguments.second, &arguments.through) {
+        (Some(path), None) => (read(arguments, path)?.0, path.display().to_string()),
+        (None, Some(format)) => {
+            let format = named(format)?;
+            (trip(&first, arguments, format, &first_profile)?, format!("itself, through {}", format.name()))
+        }
+        (None, None) => return Err(misused("name a second document, or a format with --through")),
+        (Some(_), Some(_)) => return Err(misused("--through compares one document with itself; leave the second one out")),
+    };
+    let comparison = compare(&first, &second);
+    if let Some(path) = &arguments.report {
+        let report = serde_json::json!({
+            "first": first_name,
+            "second": second_name,
+            "scores": comparison.scores.iter().map(|score| serde_json::json!({
+                "category": score.category,
+                "first": score.first,
+                "second": score.second,
+                "same": score.same,
+                "share": (score.share() * 10_000.0).round() / 10_000.0,
+            })).collect::<Vec<_>>(),
+            "differences": comparison.differences,
+        });
+        let text = serde_json::to_string_pretty(&report).map_err(|error| Failure(Outcome::Failed, error.to_string()))?;
+        write_whole(path, format!("{text}\n").as_bytes()).map_err(|error| Failure(Outcome::Failed, error.to_string()))?;
+    }
+    if !arguments.quiet {
+        // Whoever stops reading has seen enough.
+        let _ = show(&first_name, &second_name, &comparison, arguments.verbose);
+    }
+    Ok(comparison)
+}
+
+fn read(arguments: &Compare, path: &Path) -> Result<(Document, Profile), Failure> {
+    let name = path.display();
+    let format = match &arguments.reads {
+        Some(format) => named(format)?,
+        None => format_of(path)
+            .ok_or_else(|| misused(format!("{name}: no format has its extension; say which it is with --reads")))?,
+    };
+    let bytes = std::fs::read(path).map_err(|error| Failure(Outcome::Failed, format!("{name}: {}", describe(&error))))?;
+    let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
+    let absolute = std::path::absolute(folder).unwrap_or_else(|_| folder.to_owned());
+    let profile = super::profile(&arguments.settings, Some(&absolute), &[]).map_err(|error| misused(error.to_string()))?;
+    let doc = obblet::read(&bytes, format, &profile).map_err(|error| misused(format!("{name}: {error}")))?;
+    Ok((doc, profile))
+}
+
+/// A document that was written in a format and read again.
+fn trip(doc: &Document, arguments: &Compare, format: Format, profile: &Profile) -> Result<Document, Failure> {
+    let mut profile = profile.clone();
+    // What passes change is wanted; what the trip changes is the question.
+    profile.clean = CleanSettings::default();
+    if arguments.settings.shape.is_none() {
+        profile.shape = Shape::Fragment;
+    }
+    let written =
+        obblet::write(doc.clone(), format, &profile, &Surroundings::default()).map_err(|error| misused(error.to_string()))?;
+    obblet::read(written.text.as_bytes(), format, &profile).map_err(|error| misused(error.to_string()))
+}
+
+fn show(first: &str, second: &str, comparison: &Comparison, all: bool) -> std::io::Result<()> {
+    let mut out = anstream::stdout().lock();
+    let (bold, dim) = (Style::new().bold(), Style::new().dimmed());
+    writeln!(out, "{bold}{first}{bold:#} and {bold}{second}{bold:#}\n")?;
+    writeln!(out, "{dim}{:<10}{:>9}{:>9}{:>9}{:>11}{dim:#}", "", "first", "second", "same", "score")?;
+    for score in comparison.scores.iter().filter(|score| score.first + score.second > 0) {
+        let share = score.share();
+        let color = if share >= 1.0 {
+            AnsiColor::Green
+        } else if share >= 0.95 {
+            AnsiColor::Yellow
+        } else {
+            AnsiColor::Red
+        };
+        let style = Style::new().fg_color(Some(color.into()));
+        // A difference is never rounded away.
+        let percent = if share < 1.0 { (share * 1000.0).floor() / 10.0 } else { 100.0 };
+        let word = if score.category == obblet::compare::Category::Text { "words" } else { score.category.word() };
+        writeln!(out, "{word:<10}{:>9}{:>9}{:>9}{style}{percent:>9.1} %{style:#}", score.first, score.second, score.same)?;
+    }
+    let count = comparison.differences.len();
+    match count {
+        0 => writeln!(out, "\nno difference")?,
+        1 => writeln!(out, "\n1 difference\n")?,
+        _ => writeln!(out, "\n{count} differences, worst first\n")?,
+    }
+    let shown = if all { count } else { count.min(MOST_SHOWN) };
+    for difference in &comparison.differences[..shown] {
+        show_difference(&mut out, difference)?;
+    }
+    if shown < count {
+        writeln!(out, "and {} more; --verbose shows them", count - shown)?;
+    }
+    out.flush()
+}
+
+fn show_difference(out: &mut impl Write, difference: &Difference) -> std::io::Result<()> {
+    let bold = Style::new().bold();
+    let place = |side: &Option<Side>| match side.as_ref().map(|side| side.place) {
+        Some(Place::Unknown) | None => String::new(),
+        Some(place) => place.to_string(),
+    };
+    let places = match (place(&difference.first), place(&difference.second)) {
+        (first, second) if first.is_empty() && second.is_empty() => String::new(),
+        (first, second) if second.is_empty() => format!(" at {first}"),
+        (first, second) if first.is_empty() => format!(" at {second} of the second"),
+        (first, second) => format!(" at {first} and {second}"),
+    };
+    let what = match (&difference.first, &difference.second) {
+        (Some(_), Some(_)) => "changed",
+        (Some(_), None) => "only in the first",
+        _ => "only in the second",
+    };
+    writeln!(out, "{bold}{}{bold:#}, {what}{places}", difference.category.word())?;
+    let sides = [(&difference.first, "first: ", AnsiColor::Red), (&difference.second, "second:", AnsiColor::Green)];
+    for (side, sign, color) in sides {
+        if let Some(side) = side {
+            let style = Style::new().fg_color(Some(color.into()));
+            let text: String = side.text.replace('\n', " ").chars().take(LONGEST).collect();
+            let more = if side.text.chars().count() > LONGEST { "\u{2026}" } else { "" };
+            writeln!(out, "  {style}{sign}{style:#} {text}{more}")?;
+        }
+    }
+    Ok(())
+}
