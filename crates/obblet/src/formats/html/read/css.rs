@@ -79,20 +79,17 @@ struct Sheet {
     by_tag: HashMap<LocalName, Vec<usize>>,
 }
 
-/// What the rules of a page say of its nodes. Nodes of which they say nothing are not in it.
-pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -> HashMap<NodeId, Look> {
+/// Finds what the rules of a page say of its nodes.
+pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -> Looks {
     let mut sheet = Sheet::default();
     for &element in &made.style_elements {
         sheet.add(&doc.plain_text(element));
     }
-    let mut looks = HashMap::new();
+    let mut looks = Looks::default();
     if sheet.rules.is_empty() {
         for dress in &made.dresses {
             if let Some(style) = &dress.style {
-                let look = of_attribute(style);
-                if look != Look::default() {
-                    looks.insert(dress.node, look);
-                }
+                looks.insert(dress.node, of_attribute(style));
             }
         }
         return looks;
@@ -104,10 +101,7 @@ pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -
         made,
     };
     for (node, name) in names {
-        let look = sheet.look(&page, *node, &name.local);
-        if look != Look::default() {
-            looks.insert(*node, look);
-        }
+        looks.insert(*node, sheet.look(&page, *node, &name.local));
     }
     looks
 }
@@ -221,18 +215,46 @@ fn declarations(style: &str) -> Vec<Declaration> {
 /// What a style attribute says.
 pub(super) fn of_attribute(style: &str) -> Look {
     let mut look = Look::default();
+    // Most hold names and words, and nothing that takes a parser.
+    let plain = |byte: u8| !matches!(byte, b'\'' | b'"' | b'(' | b'\\' | b'/' | b'{' | b'!' | b'A'..=b'Z');
+    if style.bytes().all(plain) {
+        for (name, value) in style.split(';').filter_map(|declaration| declaration.split_once(':')) {
+            look.set(name.trim(), value);
+        }
+        return look;
+    }
     for declaration in declarations(style) {
         look.set(&declaration.name, &declaration.value);
     }
     look
 }
 
-/// The alignment that a style attribute gives.
-pub(super) fn text_align(style: &str) -> Option<Align> {
-    if !style.contains("align") {
-        return None;
+/// What the rules of a page say of its nodes.
+#[derive(Debug, Default)]
+pub(super) struct Looks {
+    /// For each node, the place of its look, from 1.
+    places: Vec<u32>,
+    looks: Vec<Look>,
+}
+
+impl Looks {
+    fn insert(&mut self, node: NodeId, look: Look) {
+        if look == Look::default() {
+            return;
+        }
+        if self.places.len() <= node.index() {
+            self.places.resize(node.index() + 1, 0);
+        }
+        self.looks.push(look);
+        self.places[node.index()] = self.looks.len() as u32;
     }
-    of_attribute(style).align.filter(|align| *align != Align::Unsaid)
+
+    /// What they say of a node, if they say something.
+    #[inline]
+    pub(super) fn get(&self, node: NodeId) -> Option<Look> {
+        let place = *self.places.get(node.index())?;
+        self.looks.get((place as usize).wrapping_sub(1)).copied()
+    }
 }
 
 /// The alignment of a name.

@@ -113,8 +113,8 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
         "tbody" => Kind::RowGroup(RowGroupKind::Body),
         "tfoot" => Kind::RowGroup(RowGroupKind::Foot),
         "col" | "colgroup" => {
-            let align = given.get(local_name!("style")).and_then(super::css::text_align);
-            let align = align.unwrap_or_else(|| given.get(local_name!("align")).map_or(Align::Unsaid, super::css::align));
+            let style = given.get(local_name!("style")).and_then(|style| super::css::of_attribute(style).align);
+            let align = style.unwrap_or_else(|| given.get(local_name!("align")).map_or(Align::Unsaid, super::css::align));
             made.columns.insert(node, (align, given.number(local_name!("span")).unwrap_or(1).clamp(1, 1000)));
             return plain(Origin::Column);
         }
@@ -266,7 +266,6 @@ fn input(doc: &mut Document, made: &mut Made, given: &Given<'_>, node: NodeId) -
 }
 
 fn cell(given: &Given<'_>, header: bool) -> CellKind {
-    let style = given.get(local_name!("style")).and_then(super::css::text_align);
     CellKind {
         header,
         scope: match given.get(local_name!("scope")).unwrap_or_default() {
@@ -276,7 +275,8 @@ fn cell(given: &Given<'_>, header: bool) -> CellKind {
             "colgroup" => Scope::ColumnGroup,
             _ => Scope::Unsaid,
         },
-        align: style.unwrap_or_else(|| given.get(local_name!("align")).map_or(Align::Unsaid, super::css::align)),
+        // Style rules, which are looked up later, win.
+        align: given.get(local_name!("align")).map_or(Align::Unsaid, super::css::align),
         columns: given.number(local_name!("colspan")).unwrap_or(1).clamp(1, 1000),
         rows: match given.number::<u16>(local_name!("rowspan")) {
             // Zero means: to the end of the group.

@@ -96,7 +96,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     // The looks of our own pages say nothing that their markup does not say.
     let own = metadata::is_own(&made);
     let looks = if own || (made.dresses.is_empty() && made.style_elements.is_empty()) {
-        std::collections::HashMap::new()
+        css::Looks::default()
     } else {
         css::looks(doc, &made, &names)
     };

@@ -17,17 +17,32 @@ struct Candidate {
 
 /// Makes notes of them.
 pub(super) fn find(doc: &mut Document, made: &Made) {
-    let mut order = HashMap::new();
-    let mut targets: HashMap<String, NodeId> = HashMap::new();
     let mut links = Vec::new();
-    for step in doc.walk(doc.root()) {
+    let mut names = HashSet::new();
+    let mut has_marks = false;
+    for (id, node) in doc.nodes() {
+        if let (Kind::Link { href }, Some(_)) = (node.kind(), node.parent())
+            && doc.text(href).starts_with('#')
+            && let Some(name) = local(doc, id)
+        {
+            names.insert(name);
+            has_marks = has_marks || made.roles.get(&id) == Some(&Role::NoteReference) || is_mark(doc, id);
+        }
+    }
+    if !has_marks {
+        return;
+    }
+    let mut order: HashMap<NodeId, usize> = HashMap::new();
+    let mut targets: HashMap<String, NodeId> = HashMap::new();
+    for (place, step) in doc.walk(doc.root()).enumerate() {
         let Step::Enter(id) = step else { continue };
-        order.insert(id, order.len());
-        if let Some(name) = doc.attributes(id).id {
-            targets.entry(doc.text(name).to_owned()).or_insert(id);
+        if let Some(name) = doc.attributes(id).id.map(|name| doc.text(name)).filter(|name| names.contains(*name)) {
+            targets.entry(name.to_owned()).or_insert(id);
+            order.insert(id, place);
         }
         if local(doc, id).is_some() {
             links.push(id);
+            order.insert(id, place);
         }
     }
     let mut back: HashMap<NodeId, Vec<NodeId>> = HashMap::new();

@@ -9,7 +9,6 @@ use crate::document::{Document, Finding, Kind, NodeId, Step, Text};
 use html5ever::tendril::StrTendril;
 use html5ever::tokenizer::{BufferQueue, TagKind, Tokenizer, TokenizerOpts};
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
-use std::collections::HashMap;
 
 /// Raw HTML that is nested deeper than this stays text: tree construction looks up through all open elements.
 const DEEPEST: usize = 256;
@@ -151,7 +150,7 @@ fn open_tree(doc: &mut Document, top: NodeId, has_raw: &[bool]) {
     }
     filter.end();
     let Parts { doc, root, mut made, names } = builder.sink.into_parts();
-    let looks = if made.dresses.is_empty() { HashMap::new() } else { css::looks(doc, &made, &names) };
+    let looks = if made.dresses.is_empty() { css::Looks::default() } else { css::looks(doc, &made, &names) };
     doc.move_children(root, top);
     let mut settler = Settler::new(&mut made, &looks, false);
     settler.tree(doc, top);

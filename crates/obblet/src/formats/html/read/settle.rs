@@ -1,7 +1,7 @@
 //! After tree construction: white space that means nothing goes, what style rules mean becomes what elements mean, wrappers
 //! go, and what is now empty goes.
 
-use super::css::{Look, Raised};
+use super::css::{Look, Looks, Raised};
 use super::origin::{Made, Origin};
 use super::{code, foreign, table};
 use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, TextLevel};
@@ -10,7 +10,7 @@ use std::collections::HashMap;
 /// Makes what came from HTML as clean as what came from the source's own markup.
 pub(super) struct Settler<'m> {
     made: &'m mut Made,
-    looks: &'m HashMap<NodeId, Look>,
+    looks: &'m Looks,
     /// Whether classes stay.
     classes: bool,
     /// The last text of the line that ends with white space, if the line has one.
@@ -29,7 +29,7 @@ pub(super) struct Settler<'m> {
 }
 
 impl<'m> Settler<'m> {
-    pub(super) fn new(made: &'m mut Made, looks: &'m HashMap<NodeId, Look>, classes: bool) -> Self {
+    pub(super) fn new(made: &'m mut Made, looks: &'m Looks, classes: bool) -> Self {
         Self {
             made,
             looks,
@@ -244,7 +244,7 @@ impl<'m> Settler<'m> {
     }
 
     fn element(&mut self, doc: &mut Document, id: NodeId, origin: Origin) {
-        if let Some(look) = self.looks.get(&id).copied() {
+        if let Some(look) = self.looks.get(id) {
             if look.hidden == Some(true) {
                 let words = doc.plain_text(id);
                 if !words.trim().is_empty() {
@@ -424,15 +424,19 @@ fn has_code(doc: &Document, id: NodeId) -> bool {
 
 /// A list whose items hold text and no paragraphs is tight, and its text stands in paragraphs as in other formats.
 fn settle_list(doc: &mut Document, id: NodeId, list: ListKind, made: &Made) {
-    let items: Vec<NodeId> = doc.children(id).filter(|&item| matches!(doc.kind(item), Kind::ListItem { .. })).collect();
+    let is_item = |doc: &Document, item: NodeId| matches!(doc.kind(item), Kind::ListItem { .. });
     let from_html = |doc: &Document, item: NodeId| {
         doc.children(item).any(|child| doc.kind(child) == Kind::Paragraph && made.origin(child) != Origin::Wrapper)
     };
-    if items.iter().any(|&item| from_html(doc, item)) {
+    if doc.children(id).any(|item| is_item(doc, item) && from_html(doc, item)) {
         return;
     }
-    for item in items {
-        wrap_runs(doc, item);
+    let mut at = doc.node(id).first_child();
+    while let Some(item) = at {
+        at = doc.node(item).next();
+        if is_item(doc, item) {
+            wrap_runs(doc, item);
+        }
     }
     doc.set_kind(id, Kind::List(ListKind { tight: true, ..list }));
 }
@@ -465,9 +469,10 @@ fn settle_division(doc: &mut Document, id: NodeId, bare: bool) {
 
 /// Makes paragraphs of text that stands between blocks.
 fn wrap_runs(doc: &mut Document, id: NodeId) {
-    let children: Vec<NodeId> = doc.children(id).collect();
     let mut run = None;
-    for child in children {
+    let mut at = doc.node(id).first_child();
+    while let Some(child) = at {
+        at = doc.node(child).next();
         if !doc.kind(child).is_inline() {
             run = None;
             continue;
