@@ -1,0 +1,93 @@
+//! Pages that other programs wrote, as many as there are in the folder that `OBBLET_CORPUS` names: none may crash a reader or a
+//! writer, and no word of them may be lost without a finding.
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
+
+mod support;
+
+use obblet::profile::Profile;
+use obblet::{Format, Surroundings};
+use std::path::{Path, PathBuf};
+use support::{conservation, dom, validity};
+
+fn pages(folder: &Path) -> Vec<PathBuf> {
+    let mut pages = Vec::new();
+    let mut folders = vec![folder.to_owned()];
+    while let Some(folder) = folders.pop() {
+        for entry in std::fs::read_dir(folder).into_iter().flatten().flatten() {
+            let path = entry.path();
+            if path.is_dir() {
+                folders.push(path);
+            } else if path.extension().is_some_and(|extension| extension == "html" || extension == "htm") {
+                pages.push(path);
+            }
+        }
+    }
+    pages.sort();
+    pages
+}
+
+/// What of a page is text, without what is for programs.
+fn shown(source: &str) -> String {
+    let dom = dom::page(source);
+    let mut hidden = std::collections::HashSet::new();
+    let mut text = String::new();
+    for node in dom.order() {
+        let inherited = dom.nodes[node].parent.is_some_and(|parent| hidden.contains(&parent));
+        let unseen =
+            ["script", "style", "head", "template", "svg", "math", "select", "textarea", "noscript", "iframe", "video", "audio"];
+        if inherited || unseen.contains(&dom.name(node)) {
+            hidden.insert(node);
+        } else {
+            text.push_str(&dom.nodes[node].text);
+            let inline = [
+                "", "a", "span", "b", "i", "em", "strong", "code", "sup", "sub", "u", "s", "kbd", "wbr", "font", "small", "var",
+                "mark",
+            ];
+            text.push(if inline.contains(&dom.name(node)) { '\u{200B}' } else { ' ' });
+        }
+    }
+    text.replace('\u{200B}', "")
+}
+
+#[test]
+fn a_corpus_of_pages() {
+    let Some(folder) = std::env::var_os("OBBLET_CORPUS") else {
+        eprintln!("SKIPPED: OBBLET_CORPUS names no folder of pages");
+        return;
+    };
+    let every: usize = std::env::var("OBBLET_CORPUS_EVERY").ok().and_then(|number| number.parse().ok()).unwrap_or(1);
+    let profile = Profile::built_in("fragment").unwrap();
+    let (mut count, mut faulty, mut losing) = (0, 0, 0);
+    for path in pages(Path::new(&folder)).into_iter().step_by(every) {
+        let bytes = std::fs::read(&path).unwrap();
+        let Ok(source) = std::str::from_utf8(&bytes) else { continue };
+        count += 1;
+        let doc = obblet::read(&bytes, Format::Html, &profile).unwrap();
+        let html = obblet::write(doc.clone(), Format::Html, &profile, &Surroundings::default()).unwrap();
+        let mut faults = validity::faults(&html.text);
+        // Drawings of the page itself, made safe.
+        faults.retain(|fault| !fault.starts_with("src \"data:image/svg+xml;base64,"));
+        if !faults.is_empty() {
+            faulty += 1;
+            eprintln!("{}: {:?}", path.display(), &faults[..faults.len().min(3)]);
+        }
+        let written = obblet::write(doc, Format::Markdown, &profile, &Surroundings::default()).unwrap();
+        let again = obblet::read(written.text.as_bytes(), Format::Markdown, &profile).unwrap();
+        let back = obblet::write(again, Format::Html, &profile, &Surroundings::default()).unwrap();
+        for (name, text, findings) in [("html", &html.text, &html.findings), ("markdown", &back.text, &written.findings)] {
+            let output = shown(text);
+            let mut lost = conservation::lost(&shown(source), &output, findings);
+            if html.text.contains("doc-endnotes") {
+                // Notes move to the end.
+                let words: std::collections::HashSet<String> = conservation::words(&output).into_iter().collect();
+                lost.retain(|word| !words.contains(word));
+            }
+            if !lost.is_empty() {
+                losing += 1;
+                eprintln!("{} through {name}: {} words, {:?}", path.display(), lost.len(), &lost[..lost.len().min(12)]);
+            }
+        }
+    }
+    eprintln!("{count} pages");
+    assert_eq!((faulty, losing), (0, 0));
+}
