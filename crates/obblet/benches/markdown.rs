@@ -5,12 +5,14 @@
 
 #[path = "support/nothing.rs"]
 mod nothing;
+#[path = "support/timing.rs"]
+mod timing;
 
 use criterion::{Criterion, Throughput};
 use obblet::formats::{html, markdown};
 use std::hint::black_box;
 use std::path::{Path, PathBuf};
-use std::time::{Duration, Instant};
+use timing::best;
 
 fn convert(source: &str) -> String {
     let doc = markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
@@ -53,17 +55,6 @@ fn prose() -> String {
                 + "\n\n"
         })
         .collect()
-}
-
-fn best(mut work: impl FnMut()) -> Duration {
-    (0..15)
-        .map(|_| {
-            let start = Instant::now();
-            work();
-            start.elapsed()
-        })
-        .min()
-        .unwrap_or_default()
 }
 
 fn main() {

@@ -37,6 +37,7 @@ impl fmt::Display for Place {
 pub struct SourceMap {
     source_length: u32,
     has_lines: bool,
+    is_lines: bool,
     pieces: Vec<(u32, u32)>,
     lines: OnceLock<Arc<Lines>>,
 }
@@ -56,6 +57,12 @@ impl SourceMap {
     #[must_use]
     pub fn of_text(length: usize) -> Self {
         Self { source_length: u32::try_from(length).unwrap_or(u32::MAX), has_lines: true, ..Self::default() }
+    }
+
+    /// The map of a source of which only lines are known: an offset is the number of a line, from 1.
+    #[must_use]
+    pub fn of_lines() -> Self {
+        Self { is_lines: true, ..Self::default() }
     }
 
     /// Says that the pool from offset `copy` on is a copy of the source from offset `original` on.
@@ -79,6 +86,9 @@ impl SourceMap {
     /// The place of an offset in the pool.
     #[must_use]
     pub fn place(&self, pool: &str, offset: u32) -> Place {
+        if self.is_lines && offset != Self::UNKNOWN {
+            return Place::Line { line: offset, column: 1 };
+        }
         if offset == Self::UNKNOWN || !self.has_lines {
             return Place::Unknown;
         }
@@ -125,5 +135,6 @@ mod tests {
         assert_eq!((place(source.len()), place(source.len() + 2), place(3)), ("1:3".into(), "2:1".into(), "1:3".into()));
         assert_eq!(map.place(&pool, SourceMap::UNKNOWN), Place::Unknown);
         assert_eq!(SourceMap::default().place("", 0), Place::Unknown);
+        assert_eq!(SourceMap::of_lines().place("", 7).to_string(), "7:1");
     }
 }

@@ -118,6 +118,12 @@ impl Document {
     /// Makes a node that stands elsewhere or nowhere the last child of `parent`.
     pub fn move_into(&mut self, parent: NodeId, id: NodeId) {
         self.detach(id);
+        self.attach(parent, id);
+    }
+
+    /// Makes a node that stands nowhere the last child of `parent`.
+    #[inline]
+    pub(crate) fn attach(&mut self, parent: NodeId, id: NodeId) {
         let last = self.node(parent).last;
         match last {
             Some(last) => self.node_mut(last).next = Some(id),

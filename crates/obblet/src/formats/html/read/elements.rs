@@ -89,7 +89,13 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
         "td" => Kind::Cell(cell(given, false)),
         "th" => Kind::Cell(cell(given, true)),
         "a" => match given.get(local_name!("href")) {
-            Some(href) => Kind::Link { href: doc.intern(href.trim()) },
+            Some(href) => {
+                let href = href.trim();
+                if href.starts_with('#') {
+                    made.local_links.push(node);
+                }
+                Kind::Link { href: doc.intern(href) }
+            }
             None => Kind::Anchor,
         },
         "img" | "image" => image(doc, given),

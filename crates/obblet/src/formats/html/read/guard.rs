@@ -56,7 +56,7 @@ impl<'d> Guard<'d> {
             }
             return admitted;
         }
-        if state.counts.get(&tag.name).copied().unwrap_or(0) > 0 {
+        if !state.left_out.is_empty() && state.counts.get(&tag.name).copied().unwrap_or(0) > 0 {
             while let Some(name) = state.left_out.pop() {
                 if let Some(count) = state.counts.get_mut(&name) {
                     *count -= 1;

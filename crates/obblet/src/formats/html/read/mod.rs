@@ -68,18 +68,15 @@ pub struct ReadOptions<'o> {
 #[must_use]
 pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
     let (source, doubt) = decode::decode(bytes, options.encoding);
-    let mut pool = String::with_capacity(source.len() * 2);
-    pool.push_str(&source);
-    let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
-    doc.source = SourceMap::of_text(source.len());
+    let mut doc = Document::with_pool(String::with_capacity(source.len()), source.len() / 24 + 16);
+    doc.source = SourceMap::of_lines();
     doc.findings.extend(doubt);
     build(&mut doc, &source, options);
     doc
 }
 
 fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
-    let starts = std::iter::once(0).chain(memchr::memchr_iter(b'\n', source.as_bytes()).map(|newline| newline as u32 + 1));
-    let sink = Sink::for_page(doc, starts.collect());
+    let sink = Sink::for_page(doc);
     // Pages without a doctype are read as if they had one: where one is missing, tables would stand in paragraphs.
     let options_of_builder = TreeBuilderOpts { scripting_enabled: false, iframe_srcdoc: true, ..TreeBuilderOpts::default() };
     let builder = TreeBuilder::new(sink, options_of_builder);
@@ -118,9 +115,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     settler.keep_classes(doc);
     settler.tree(doc, root);
     let heading_like = std::mem::take(&mut settler.heading_like);
-    if doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Link { href } if doc.text(href).starts_with('#'))) {
-        notes::find(doc, &made);
-    }
+    notes::find(doc, &made);
     headings(doc, heading_like, options.promote_headings);
 }
 

@@ -20,11 +20,8 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
     let mut links = Vec::new();
     let mut names = HashSet::new();
     let mut has_marks = false;
-    for (id, node) in doc.nodes() {
-        if let (Kind::Link { href }, Some(_)) = (node.kind(), node.parent())
-            && doc.text(href).starts_with('#')
-            && let Some(name) = local(doc, id)
-        {
+    for &id in &made.local_links {
+        if let (Some(name), Some(_)) = (local(doc, id), doc.node(id).parent()) {
             names.insert(name);
             has_marks = has_marks || made.roles.get(&id) == Some(&Role::NoteReference) || is_mark(doc, id);
         }

@@ -90,6 +90,8 @@ pub(super) struct Made {
     /// Names and attributes of drawings and formulas.
     pub(super) foreign: HashMap<NodeId, (QualName, Vec<Attribute>)>,
     pub(super) dresses: Vec<Dress>,
+    /// Links to places in the page.
+    pub(super) local_links: Vec<NodeId>,
     pub(super) roles: HashMap<NodeId, Role>,
     pub(super) parts: Vec<(NodeId, Part)>,
     pub(super) columns: HashMap<NodeId, (Align, u16)>,

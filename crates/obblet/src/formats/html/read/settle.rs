@@ -19,6 +19,8 @@ pub(super) struct Settler<'m> {
     after_space: bool,
     preformatted: usize,
     code: usize,
+    /// Nodes of whose children one went, innermost last.
+    gaps: Vec<NodeId>,
     /// What the walk came to last that never had anything in it.
     born_empty: Option<NodeId>,
     hidden: super::origin::Tally,
@@ -38,6 +40,7 @@ impl<'m> Settler<'m> {
             after_space: true,
             preformatted: 0,
             code: 0,
+            gaps: Vec::new(),
             born_empty: None,
             hidden: super::origin::Tally::default(),
             sizes: HashMap::new(),
@@ -100,7 +103,8 @@ impl<'m> Settler<'m> {
             Kind::SoftBreak => (self.ending, self.after_space) = (None, true),
             Kind::LineBreak => self.end_line(doc),
             kind if !kind.is_inline() => {
-                if doc.children(id).all(|child| is_white(doc, child)) {
+                let first = doc.node(id).first_child();
+                if first == doc.node(id).last_child() && first.is_none_or(|only| is_white(doc, only)) {
                     self.born_empty = Some(id);
                 }
                 self.end_line(doc);
@@ -134,6 +138,7 @@ impl<'m> Settler<'m> {
         if let Kind::Text(_) = kind {
             return;
         }
+        let parent = doc.node(id).parent();
         if !kind.is_inline() {
             self.end_line(doc);
             self.preformatted -= usize::from(kind == Kind::Preformatted);
@@ -159,8 +164,13 @@ impl<'m> Settler<'m> {
             }
             origin => self.element(doc, id, origin),
         }
-        if !kind.is_leaf() && doc.node(id).first_child() != doc.node(id).last_child() {
+        if self.gaps.last() == Some(&id) {
+            while self.gaps.pop_if(|gap| *gap == id).is_some() {}
             join_texts(doc, id);
+        }
+        // Where a node went, the texts around it meet.
+        if doc.node(id).parent() != parent || (doc.kind(id).is_leaf() && !kind.is_leaf()) {
+            self.gaps.extend(parent);
         }
     }
 
@@ -170,6 +180,7 @@ impl<'m> Settler<'m> {
         let content = doc.text(text);
         let start = content.len() - content.trim_start_matches(is_space).len();
         if start == content.len() && self.after_space {
+            self.gaps.extend(doc.node(id).parent());
             doc.detach(id);
             return;
         }

@@ -30,14 +30,9 @@ pub(super) struct Sink<'d> {
     /// How many elements tree construction made, and how deep the last thing went in.
     pub(super) made: Cell<usize>,
     pub(super) depth: Cell<u32>,
-    lines: Lines,
-}
-
-/// Where the source's lines begin, for a page; a piece of HTML has one place.
-#[derive(Debug, Default)]
-struct Lines {
-    starts: Vec<u32>,
+    /// The place of what is being read: a line of a page, or the place of a piece of HTML.
     now: Cell<u32>,
+    is_page: bool,
 }
 
 struct State<'d> {
@@ -63,21 +58,22 @@ pub(super) struct Parts<'d> {
 impl<'d> Sink<'d> {
     /// A sink for pieces of HTML.
     pub(super) fn new(doc: &'d mut Document) -> Self {
-        Self::with_lines(doc, Lines { starts: Vec::new(), now: Cell::new(SourceMap::UNKNOWN) })
+        Self::at(doc, SourceMap::UNKNOWN, false)
     }
 
-    /// A sink for a page, whose lines begin where `starts` says.
-    pub(super) fn for_page(doc: &'d mut Document, starts: Vec<u32>) -> Self {
-        Self::with_lines(doc, Lines { starts, now: Cell::new(0) })
+    /// A sink for a page.
+    pub(super) fn for_page(doc: &'d mut Document) -> Self {
+        Self::at(doc, 1, true)
     }
 
-    fn with_lines(doc: &'d mut Document, lines: Lines) -> Self {
+    fn at(doc: &'d mut Document, place: u32, is_page: bool) -> Self {
         let root = doc.create(Kind::Division(crate::document::DivisionKind::Plain));
         Self {
             names: RefCell::new(vec![QualName::new(None, ns!(), local_name!(""))]),
             made: Cell::new(0),
             depth: Cell::new(0),
-            lines,
+            now: Cell::new(place),
+            is_page,
             state: RefCell::new(State {
                 doc,
                 marked: Vec::new(),
@@ -107,7 +103,7 @@ impl<'d> Sink<'d> {
     /// The text of a piece of HTML, which is read next.
     pub(super) fn begin_chunk(&self, id: NodeId, raw: Text) -> String {
         let state = &mut *self.state.borrow_mut();
-        self.lines.now.set(state.doc.node(id).offset());
+        self.now.set(state.doc.node(id).offset());
         state.doc.text(raw).to_owned()
     }
 
@@ -133,7 +129,7 @@ impl<'d> Sink<'d> {
     /// The place of the HTML that is being read.
     pub(super) fn here(&self) -> Place {
         let state = self.state.borrow();
-        state.doc.source.place(state.doc.pool(), self.lines.now.get())
+        state.doc.source.place(state.doc.pool(), self.now.get())
     }
 
     pub(super) fn find(&self, finding: Finding) {
@@ -174,7 +170,7 @@ impl<'d> Sink<'d> {
                     return None;
                 }
                 let node = state.doc.create(Kind::Text(text));
-                state.doc.set_offset(node, self.lines.now.get());
+                state.doc.set_offset(node, self.now.get());
                 state.made.set_origin(node, Origin::Text);
                 Some(node)
             }
@@ -227,7 +223,7 @@ impl<'d> TreeSink for Sink<'d> {
             }
             None => {
                 let node = state.doc.create(Kind::Span);
-                state.doc.set_offset(node, self.lines.now.get());
+                state.doc.set_offset(node, self.now.get());
                 let origin = elements::make(state.doc, &mut state.made, node, &name, attributes);
                 state.made.set_origin(node, origin);
                 node
@@ -250,7 +246,10 @@ impl<'d> TreeSink for Sink<'d> {
         }
         let state = &mut *self.state.borrow_mut();
         if let Some(node) = self.node_of(state, child, *parent) {
-            state.doc.move_into(parent.node, node);
+            if state.doc.node(node).parent().is_some() {
+                state.doc.detach(node);
+            }
+            state.doc.attach(parent.node, node);
         }
     }
 
@@ -298,7 +297,7 @@ impl<'d> TreeSink for Sink<'d> {
                     return;
                 }
                 let node = state.doc.create(Kind::Text(text));
-                state.doc.set_offset(node, self.lines.now.get());
+                state.doc.set_offset(node, self.now.get());
                 state.made.set_origin(node, Origin::Text);
                 state.doc.move_before(sibling.node, node);
             }
@@ -321,8 +320,8 @@ impl<'d> TreeSink for Sink<'d> {
 
     #[inline]
     fn set_current_line(&self, line: u64) {
-        if let Some(&start) = self.lines.starts.get((line as usize).saturating_sub(1)) {
-            self.lines.now.set(start);
+        if self.is_page {
+            self.now.set(line as u32);
         }
     }
 }
