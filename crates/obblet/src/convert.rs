@@ -72,6 +72,7 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
     if let Some(links) = surroundings.links {
         refine::links::redirect(&mut doc, links);
     }
+    refine::structure::settle(&mut doc);
     let placed = page::images::place(&mut doc, profile, surroundings);
     let mut converted = match (format, profile.shape) {
         (Format::Markdown, _) => as_markdown(&doc, profile),

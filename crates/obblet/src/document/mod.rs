@@ -99,6 +99,8 @@ pub struct Document {
     pool: String,
     attributes: Vec<Attributes>,
     columns: HashMap<NodeId, Vec<Column>>,
+    /// Whether every node stands where it may; any change of the tree takes that back.
+    settled: bool,
 }
 
 impl Default for Document {
@@ -132,6 +134,7 @@ impl Document {
             pool,
             attributes: vec![Attributes::default()],
             columns: HashMap::new(),
+            settled: false,
         }
     }
 
@@ -182,6 +185,16 @@ impl Document {
         };
         self.pool.extend_from_within(second.range());
         Text::between(start, self.pool.len())
+    }
+
+    /// Whether nothing has changed since every node stood where it may.
+    pub(crate) const fn is_settled(&self) -> bool {
+        self.settled
+    }
+
+    /// Says that every node stands where it may.
+    pub(crate) const fn mark_settled(&mut self) {
+        self.settled = true;
     }
 
     /// Records a finding.

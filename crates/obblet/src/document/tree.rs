@@ -22,6 +22,7 @@ impl Document {
     }
 
     pub(super) fn node_mut(&mut self, id: NodeId) -> &mut Node {
+        self.settled = false;
         &mut self.nodes[id.index()]
     }
 

@@ -5,8 +5,10 @@ use crate::document::{CellKind, DivisionKind, Document, Kind, ListKind, Marker, 
 /// What a look at all nodes tells about a document.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct Survey {
-    /// Whether HTML can say it as it is.
+    /// Whether HTML can say it as it is, but for what merged cells may do to their tables.
     pub(crate) holds: bool,
+    /// Whether cells are merged.
+    pub(crate) merges: bool,
     /// Whether there is raw HTML in it.
     pub(crate) has_raw: bool,
     /// Whether a link leads to a place in the document.
@@ -15,9 +17,16 @@ pub(crate) struct Survey {
     pub(crate) has_ids: bool,
 }
 
+impl Survey {
+    /// Whether nothing is to be done.
+    pub(crate) const fn is_fine(&self) -> bool {
+        self.holds && !self.merges
+    }
+}
+
 /// Looks at each node and its parent once.
 pub(crate) fn survey(doc: &Document) -> Survey {
-    let mut survey = Survey { holds: true, has_raw: false, has_local_links: false, has_ids: false };
+    let mut survey = Survey { holds: true, merges: false, has_raw: false, has_local_links: false, has_ids: false };
     let classes: Vec<u8> = doc.nodes().map(|(_, node)| class(node.kind()) as u8).collect();
     for ((id, node), &class) in doc.nodes().zip(&classes) {
         if let Some(parent) = node.parent() {
@@ -32,6 +41,7 @@ pub(crate) fn survey(doc: &Document) -> Survey {
         match node.kind() {
             Kind::Link { href } => survey.has_local_links |= doc.text(href).starts_with('#'),
             Kind::Raw { .. } | Kind::RawBlock { .. } => survey.has_raw = true,
+            Kind::Cell(cell) => survey.merges |= cell.columns > 1 || cell.rows > 1,
             _ => {}
         }
     }
@@ -146,7 +156,7 @@ static MAY_HOLD: [u32; CLASSES.len()] = {
 };
 
 /// Classes for which it also matters what stands beside or within.
-const LOCAL_RULES: u32 = 1 << 6 | 1 << 7 | 1 << 8 | 1 << 12 | 1 << 13 | 1 << 14 | 1 << 15 | 1 << 16 | 1 << 20;
+const LOCAL_RULES: u32 = 1 << 6 | 1 << 7 | 1 << 8 | 1 << 12 | 1 << 13 | 1 << 14 | 1 << 20;
 
 /// Whether the first child of a node, and the number of its children, are as they must be.
 fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {
@@ -160,8 +170,6 @@ fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {
         Kind::RowGroup(RowGroupKind::Head) => doc.node(id).previous().is_none_or(|before| doc.kind(before) == Kind::Caption),
         Kind::RowGroup(RowGroupKind::Foot) => doc.node(id).next().is_none(),
         Kind::Row => doc.node(id).first_child().is_some() && is_as_wide_as_the_row_before(doc, id),
-        // Merged cells need a look at the whole table.
-        Kind::Cell(cell) => cell.columns == 1 && cell.rows == 1,
         Kind::TermDescription => doc.node(id).previous().is_some(),
         Kind::Term => doc.node(id).next().is_some(),
         _ => true,
@@ -176,7 +184,12 @@ fn is_as_wide_as_the_row_before(doc: &Document, row: NodeId) -> bool {
         (None, Some(group)) => doc.node(group).previous().and_then(last_of),
         (None, None) => None,
     };
-    before.is_none_or(|before| doc.children(before).count() == doc.children(row).count())
+    // Merged cells need a look at the whole table, and get one.
+    let width = |row: NodeId| {
+        doc.children(row).map(|cell| if let Kind::Cell(cell) = doc.kind(cell) { cell.columns.into() } else { 1 }).sum::<usize>()
+    };
+    let merged_down = |row: NodeId| doc.children(row).any(|cell| matches!(doc.kind(cell), Kind::Cell(cell) if cell.rows > 1));
+    before.is_none_or(|before| width(before) == width(row) || merged_down(before))
 }
 
 /// Whether a caption comes first in its table, or first or last in its figure and alone.

@@ -25,19 +25,26 @@ use std::borrow::Cow;
 /// assert_eq!(doc.findings[0].code, "html.structure");
 /// ```
 pub fn settle(doc: &mut Document) {
-    if !survey(doc).holds {
-        repair::repair(doc);
+    if doc.is_settled() {
+        return;
     }
+    let survey = survey(doc);
+    if !survey.holds {
+        repair::repair(doc);
+    } else if survey.merges {
+        geometry::settle(doc);
+    }
+    doc.mark_settled();
 }
 
 /// The document itself where every node stands where it may, else a copy in which it does. The findings of a copy are those
 /// of the repair alone.
 pub(crate) fn settled(doc: &Document) -> Cow<'_, Document> {
-    if survey(doc).holds {
+    if doc.is_settled() || survey(doc).is_fine() {
         return Cow::Borrowed(doc);
     }
     let mut copy = doc.clone();
     copy.findings.clear();
-    repair::repair(&mut copy);
+    settle(&mut copy);
     Cow::Owned(copy)
 }

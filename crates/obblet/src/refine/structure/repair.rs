@@ -209,6 +209,10 @@ impl Repair<'_> {
             for child in lifted {
                 self.settle_child(above, child);
             }
+            // A heading may stand in a summary, what was in it may not.
+            if content::holds_phrasing(self.doc.kind(above)) {
+                self.lift_blocks(above);
+            }
         }
         if kind == Kind::Paragraph && self.doc.node(id).first_child().is_none() && self.doc.attributes(id).is_empty() {
             // Nothing is left of it. A span without attributes leaves no trace.

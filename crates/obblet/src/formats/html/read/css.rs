@@ -4,7 +4,7 @@
 //! below or directly in each other (Selectors Level 3, sections 6 to 8), and the cascade by importance, specificity and order
 //! (CSS Cascading Level 4, section 6).
 
-use super::origin::Made;
+use super::origin::{Dress, Made};
 use crate::document::{Align, Document, Marker, NodeId};
 use cssparser::{
     AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser, RuleBodyItemParser,
@@ -96,8 +96,9 @@ pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -
     }
     let page = Page {
         doc,
-        tags: names.iter().map(|(node, name)| (*node, &name.local)).collect(),
-        dresses: made.dresses.iter().enumerate().map(|(index, dress)| (dress.node, index)).collect(),
+        names,
+        by_node: places(doc, names.iter().map(|(node, _)| *node)),
+        dresses: places(doc, made.dresses.iter().map(|dress| dress.node)),
         made,
     };
     for (node, name) in names {
@@ -109,13 +110,32 @@ pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -
 struct Page<'p> {
     doc: &'p Document,
     made: &'p Made,
-    tags: HashMap<NodeId, &'p LocalName>,
-    dresses: HashMap<NodeId, usize>,
+    names: &'p [(NodeId, QualName)],
+    /// For each node, the place of its name and of its dress, from 1.
+    by_node: Vec<u32>,
+    dresses: Vec<u32>,
+}
+
+/// For each node, its place in a list, from 1.
+fn places(doc: &Document, list: impl Iterator<Item = NodeId>) -> Vec<u32> {
+    let mut places = vec![0; doc.node_count()];
+    for (place, node) in list.enumerate() {
+        places[node.index()] = place as u32 + 1;
+    }
+    places
 }
 
 impl Page<'_> {
+    fn dress(&self, node: NodeId) -> Option<&Dress> {
+        self.made.dresses.get((self.dresses[node.index()] as usize).wrapping_sub(1))
+    }
+
+    fn tag(&self, node: NodeId) -> Option<&LocalName> {
+        self.names.get((self.by_node[node.index()] as usize).wrapping_sub(1)).map(|(_, name)| &name.local)
+    }
+
     fn classes(&self, node: NodeId) -> &str {
-        self.dresses.get(&node).and_then(|&index| self.made.dresses[index].classes.as_deref()).unwrap_or_default()
+        self.dress(node).and_then(|dress| dress.classes.as_deref()).unwrap_or_default()
     }
 
     fn id(&self, node: NodeId) -> &str {
@@ -123,7 +143,7 @@ impl Page<'_> {
     }
 
     fn fits(&self, compound: &Compound, node: NodeId) -> bool {
-        compound.tag.as_ref().is_none_or(|tag| self.tags.get(&node) == Some(&tag))
+        compound.tag.as_ref().is_none_or(|tag| self.tag(node) == Some(tag))
             && compound.id.as_ref().is_none_or(|id| self.id(node) == id)
             && compound.classes.iter().all(|class| self.classes(node).split_ascii_whitespace().any(|known| known == class))
     }
@@ -187,13 +207,17 @@ impl Sheet {
     fn look(&self, page: &Page<'_>, node: NodeId, tag: &LocalName) -> Look {
         let by_class =
             page.classes(node).split_ascii_whitespace().filter_map(|class| self.by_class.get(class)).flatten().copied();
-        let by_id = self.by_id.get(page.id(node)).into_iter().flatten().copied();
+        let id = Some(page.id(node)).filter(|id| !id.is_empty() && !self.by_id.is_empty());
+        let by_id = id.and_then(|id| self.by_id.get(id)).into_iter().flatten().copied();
         let by_tag = self.by_tag.get(tag).into_iter().flatten().copied();
         let mut rules: Vec<usize> =
             by_class.chain(by_id).chain(by_tag).filter(|&rule| page.matches(&self.rules[rule], node)).collect();
         rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
         rules.dedup();
-        let style = page.dresses.get(&node).and_then(|&index| page.made.dresses[index].style.as_deref());
+        let style = page.dress(node).and_then(|dress| dress.style.as_deref());
+        if rules.is_empty() {
+            return style.map(of_attribute).unwrap_or_default();
+        }
         let own = style.map(declarations).unwrap_or_default();
         let all = || rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]).chain(&own);
         let mut look = Look::default();

@@ -23,6 +23,7 @@ mod table;
 pub use raw::open_raw;
 
 use crate::document::{Document, Finding, Kind, NodeId, SourceMap};
+use crate::refine::structure;
 use guard::Guard;
 use html5ever::tendril::StrTendril;
 use html5ever::tokenizer::{BufferQueue, Tokenizer, TokenizerOpts};
@@ -117,6 +118,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     let heading_like = std::mem::take(&mut settler.heading_like);
     notes::find(doc, &made);
     headings(doc, heading_like, options.promote_headings);
+    structure::settle(doc);
 }
 
 /// The header that a page of our own shows its title in says nothing that the metadata does not say.

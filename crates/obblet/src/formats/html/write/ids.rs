@@ -36,30 +36,31 @@ impl Ids {
     }
 
     fn name_all(&mut self, doc: &Document, options: &Options<'_>, pointed: &HashSet<String>) {
-        let tops = std::iter::once(doc.root()).chain(doc.notes.iter().map(|note| note.body));
-        let tops: Vec<NodeId> = tops.collect();
-        let entered = |top: &NodeId| {
-            doc.walk(*top).filter_map(|step| match step {
-                Step::Enter(id) => Some(id),
-                Step::Leave(_) => None,
-            })
-        };
-        // What the source named comes first: nothing may take its names away.
-        {
-            for id in tops.iter().flat_map(entered) {
-                if let Some(name) = doc.attributes(id).id {
-                    let name: String = doc.text(name).split_whitespace().collect::<Vec<_>>().join("-");
-                    if !name.is_empty() && self.taken.insert(name.clone()) {
-                        self.given.insert(id, name);
-                    }
+        let mut named = Vec::new();
+        let mut headings = Vec::new();
+        for top in std::iter::once(doc.root()).chain(doc.notes.iter().map(|note| note.body)) {
+            for step in doc.walk(top) {
+                let Step::Enter(id) = step else { continue };
+                if doc.node(id).has_attributes() {
+                    named.extend(doc.attributes(id).id.map(|name| (id, name)));
+                }
+                if matches!(doc.kind(id), Kind::Heading(_)) {
+                    headings.push(id);
                 }
             }
         }
-        let mut slugs = HashMap::new();
-        for id in tops.iter().flat_map(entered) {
-            if !matches!(doc.kind(id), Kind::Heading(_)) {
-                continue;
+        // What the source named comes first: nothing may take its names away.
+        for (id, name) in named {
+            let name: String = doc.text(name).split_whitespace().collect::<Vec<_>>().join("-");
+            if !name.is_empty() && self.taken.insert(name.clone()) {
+                self.given.insert(id, name);
             }
+        }
+        if options.ids == Wanted::Used && pointed.iter().all(|name| self.taken.contains(name)) {
+            return;
+        }
+        let mut slugs = HashMap::new();
+        for id in headings {
             let slug = slug::unique(&doc.plain_text(id), &mut slugs);
             let wanted = match options.ids {
                 Wanted::None => false,

@@ -41,7 +41,7 @@ pub struct Written {
 pub fn write(doc: &Document, options: &Options<'_>) -> Written {
     let survey = structure::survey(doc);
     let opens = survey.has_raw && options.raw == Raw::Clean;
-    if survey.holds && !opens {
+    if (doc.is_settled() || survey.is_fine()) && !opens {
         return Writer::new(doc, options, survey).run();
     }
     let mut repaired = doc.clone();
@@ -56,11 +56,11 @@ pub fn write(doc: &Document, options: &Options<'_>) -> Written {
     written
 }
 
-/// Writes a node of a settled document and all that is below it, as it would stand in the whole.
+/// Writes a node of a settled document and all that is below it, as it would stand in the whole. Ids and
+/// marks of notes are left out: only the whole knows them.
 #[must_use]
 pub fn write_part(doc: &Document, part: NodeId, options: &Options<'_>) -> String {
-    let survey = structure::Survey { holds: true, has_raw: false, has_local_links: false, has_ids: true };
-    let mut writer = Writer::new(doc, options, survey);
+    let mut writer = Writer::with(doc, options, ids::Ids::default(), NoteNumbers::default(), Vec::new());
     writer.tree(part);
     writer.out.finish()
 }
@@ -91,10 +91,16 @@ impl<'d, 'o> Writer<'d, 'o> {
         let mut ids = ids::Ids::of(doc, options, survey);
         let mut findings = Vec::new();
         let notes = NoteNumbers::of(doc, &mut ids, &mut findings);
+        let mut writer = Self::with(doc, options, ids, notes, findings);
+        writer.out = Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options);
+        writer
+    }
+
+    fn with(doc: &'d Document, options: &'o Options<'o>, ids: ids::Ids, notes: NoteNumbers, findings: Vec<Finding>) -> Self {
         Self {
             doc,
             options,
-            out: Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options),
+            out: Printer::new(256, options),
             findings,
             ids,
             notes,

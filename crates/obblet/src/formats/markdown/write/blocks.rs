@@ -1,7 +1,7 @@
 //! Blocks: what stands between them, and how each begins.
 
 use super::{Bullet, Fence, HeadingForm, HtmlPieces, Writer};
-use crate::document::{Direction, DivisionKind, Kind, ListKind, Marker, NodeId, Text};
+use crate::document::{Direction, DivisionKind, Kind, ListKind, Marker, NodeId, Step, Text};
 
 /// What a block was written as, as far as it matters to the next.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -281,22 +281,18 @@ impl Writer<'_, '_> {
     /// Writes a block as an element, where that can be done.
     fn element(&mut self, id: NodeId) -> bool {
         let Some(write) = self.options.element.filter(|_| self.options.html == HtmlPieces::Keep) else { return false };
-        let html = write(self.doc, id);
+        let doc = self.doc;
+        if doc.walk(id).any(|step| matches!(step, Step::Enter(node) if matches!(doc.kind(node), Kind::NoteReference(_)))) {
+            self.unsaid("marks of notes within HTML", id);
+        }
+        let html = write(doc, id);
         self.begin(Shape::Html);
         self.out.lines(&without_empty_lines(html.trim_end_matches('\n')));
         true
     }
 
     fn paragraph(&mut self, first: NodeId, last: NodeId) {
-        let prefix = self.out.indentation();
-        let lines = self.text_lines(first, last, prefix);
-        if lines.is_empty() {
-            return;
-        }
-        self.begin(Shape::Text);
-        for line in &lines {
-            self.out.line(line);
-        }
+        self.text_lines(first, last, |writer| writer.begin(Shape::Text));
     }
 
     fn strong_paragraph(&mut self, id: NodeId) {

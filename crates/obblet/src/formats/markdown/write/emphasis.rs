@@ -9,6 +9,9 @@ use unicode_properties::{GeneralCategoryGroup, UnicodeGeneralCategory};
 
 /// How each `Open` and `Close` is written, by the place of the token.
 pub(super) fn delimiters(tokens: &[Token<'_>], options: &WriteOptions<'_>) -> Vec<&'static str> {
+    if !tokens.iter().any(|token| matches!(token, Token::Open(_))) {
+        return Vec::new();
+    }
     let mut written = vec![""; tokens.len()];
     let Some(closes) = matches(tokens) else { return written };
     // What is open: the sign, the mark, where it opened, where it closes.

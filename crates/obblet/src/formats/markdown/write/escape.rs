@@ -21,30 +21,17 @@ pub(super) const fn is_reference(c: char) -> bool {
     matches!(c, '\u{A0}' | '\u{AD}' | '\r' | '\u{200B}' | '\u{200E}' | '\u{200F}' | '\u{2060}' | '\u{FEFF}')
 }
 
-const fn may_matter(byte: u8) -> bool {
-    matches!(
-        byte,
-        b'\\'
-            | b'`'
-            | b'*'
-            | b'_'
-            | b'['
-            | b']'
-            | b'<'
-            | b'&'
-            | b'~'
-            | b'$'
-            | b'|'
-            | b'!'
-            | b'@'
-            | b':'
-            | b'w'
-            | b'\r'
-            | 0xC2
-            | 0xE2
-            | 0xEF
-    )
-}
+/// Bytes that may have to be escaped, or that begin a character that may.
+static MAY_MATTER: [bool; 256] = {
+    let mut table = [false; 256];
+    let bytes = b"\\`*_[]<&~$|!@:w\r\xC2\xE2\xEF";
+    let mut at = 0;
+    while at < bytes.len() {
+        table[bytes[at] as usize] = true;
+        at += 1;
+    }
+    table
+};
 
 /// Writes text so that it is read as the same text.
 pub(super) fn text(out: &mut String, text: &str, around: &Surroundings, options: &WriteOptions<'_>) {
@@ -53,7 +40,7 @@ pub(super) fn text(out: &mut String, text: &str, around: &Surroundings, options:
     let mut plain = 0;
     let mut at = 0;
     while at < bytes.len() {
-        if !may_matter(bytes[at]) {
+        if !MAY_MATTER[bytes[at] as usize] {
             at += 1;
             continue;
         }

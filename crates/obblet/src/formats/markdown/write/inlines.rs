@@ -9,38 +9,34 @@ use crate::lines::wrap;
 const NOTHING: &str = "<!-- -->";
 
 impl Writer<'_, '_> {
-    /// The lines of a paragraph.
-    pub(super) fn text_lines(&mut self, first: NodeId, last: NodeId, indentation: usize) -> Vec<String> {
+    /// Writes the lines of a paragraph. Returns whether there are any.
+    pub(super) fn text_lines(&mut self, first: NodeId, last: NodeId, begin: impl FnOnce(&mut Self)) -> bool {
         let tokens = self.tokens(first, last, Context::default());
-        let (text, breaks) = self.put_together(&tokens, Context::default());
-        let mut lines: Vec<String> = if self.options.width == 0 {
-            text.split('\n').map(str::to_owned).collect()
-        } else {
-            wrap(&text, &breaks, ends_with_break, self.options.width.saturating_sub(indentation).max(16))
-        };
-        for line in &mut lines {
-            // Spaces at either end mean nothing, or a break that is not meant.
-            let trimmed = line.trim_matches([' ', '\t']);
-            if trimmed.len() < line.len() {
-                *line = trimmed.to_owned();
-            }
+        let (mut text, breaks) = self.put_together(&tokens, Context::default());
+        if self.options.width > 0 {
+            let width = self.options.width.saturating_sub(self.out.indentation()).max(16);
+            text = wrap(&text, &breaks, ends_with_break, width).join("\n");
         }
-        lines.retain(|line| !line.is_empty());
         // A break at the end of a paragraph breaks nothing.
-        while let Some(last) = lines.last_mut().filter(|last| ends_with_break(last)) {
-            last.pop();
-            let length = last.trim_end_matches(' ').len();
-            last.truncate(length);
-            if last.is_empty() {
-                lines.pop();
-            }
+        let mut end = text.trim_end_matches([' ', '\t', '\n']).len();
+        while ends_with_break(&text[..end]) {
+            end = text[..end - 1].trim_end_matches([' ', '\t', '\n']).len();
         }
-        for (index, line) in lines.iter_mut().enumerate() {
-            if let Some(escaped) = escape::line_start(line, index == 0) {
-                *line = escaped;
+        // Spaces at either end of a line mean nothing, or a break that is not meant.
+        let lines = || text[..end].split('\n').map(|line| line.trim_matches([' ', '\t'])).filter(|line| !line.is_empty());
+        let mut any = false;
+        let mut begin = Some(begin);
+        for line in lines() {
+            if let Some(begin) = begin.take() {
+                begin(self);
             }
+            match escape::line_start(line, !any) {
+                Some(escaped) => self.out.line(&escaped),
+                None => self.out.line(line),
+            }
+            any = true;
         }
-        lines
+        any
     }
 
     /// All text below a node on one line.
@@ -59,13 +55,15 @@ impl Writer<'_, '_> {
         };
         let tokens = self.tokens(first, last, context);
         let (text, _) = self.put_together(&tokens, context);
-        text.replace('\n', " ").trim_matches([' ', '\t']).to_owned()
+        let plain = !text.contains('\n') && !text.starts_with([' ', '\t']) && !text.ends_with([' ', '\t']);
+        if plain { text } else { text.replace('\n', " ").trim_matches([' ', '\t']).to_owned() }
     }
 
     /// The text of pieces, and where in it a line may end.
     fn put_together(&mut self, tokens: &[Token<'_>], context: Context) -> (String, Vec<usize>) {
         let delimiters = emphasis::delimiters(tokens, self.options);
-        let mut out = String::new();
+        let length = |token: &Token<'_>| if let Token::Text(text) = token { text.len() } else { 8 };
+        let mut out = String::with_capacity(tokens.iter().map(length).sum::<usize>() + 16);
         let mut breaks = Vec::new();
         let mut links = 0_usize;
         let dollars = escape::count_dollars(tokens);
@@ -100,7 +98,7 @@ impl Writer<'_, '_> {
                         out.push_str(NOTHING);
                     }
                 }
-                Token::Open(_) | Token::Close(_) => out.push_str(delimiters[at]),
+                Token::Open(_) | Token::Close(_) => out.push_str(delimiters.get(at).copied().unwrap_or_default()),
                 Token::OpenLink => {
                     links += 1;
                     out.push('[');

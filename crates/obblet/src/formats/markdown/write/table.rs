@@ -112,14 +112,14 @@ impl Writer<'_, '_> {
             texts.push(cells);
         }
         let mut widths: Vec<usize> =
-            (0..columns).map(|column| texts.iter().map(|row| row[column].width()).max().unwrap_or(0).max(3)).collect();
+            (0..columns).map(|column| texts.iter().map(|row| columns_of(&row[column])).max().unwrap_or(0).max(3)).collect();
         if widths.iter().map(|width| width + 3).sum::<usize>() > WIDEST {
             widths.fill(3);
         }
         for (index, row) in texts.iter().enumerate() {
             let mut line = String::from("|");
             for (column, text) in row.iter().enumerate() {
-                let space = widths[column].saturating_sub(text.width());
+                let space = widths[column].saturating_sub(columns_of(text));
                 let before = match aligns[column] {
                     Align::Right => space,
                     Align::Center => space / 2,
@@ -157,6 +157,11 @@ impl Writer<'_, '_> {
             })
             .collect()
     }
+}
+
+/// How many columns of the screen a text takes.
+fn columns_of(text: &str) -> usize {
+    if text.is_ascii() { text.len() } else { text.width() }
 }
 
 /// The rows of a table with the groups that they are in.

@@ -47,7 +47,7 @@ impl<'d> Writer<'d, '_> {
             self.tokens_of(id, context, &mut tokens);
             at = self.doc.node(id).next().filter(|_| id != last);
         }
-        settle_spaces(tokens)
+        if tokens.iter().any(|token| matches!(token, Token::Open(_))) { settle_spaces(tokens) } else { tokens }
     }
 
     fn tokens_of(&mut self, top: NodeId, context: Context, tokens: &mut Vec<Token<'d>>) {
