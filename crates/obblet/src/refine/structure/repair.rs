@@ -440,6 +440,7 @@ impl Repair<'_> {
                 Kind::RowGroup(RowGroupKind::Head) => head = true,
                 Kind::RowGroup(RowGroupKind::Foot) if foot.is_some() => {
                     self.doc.set_kind(child, Kind::RowGroup(RowGroupKind::Body));
+                    before = true;
                 }
                 Kind::RowGroup(RowGroupKind::Foot) => foot = Some(child),
                 Kind::Caption => {}
