@@ -59,12 +59,14 @@ fn only(category: Category, first: Option<&Unit>, second: Option<&Unit>, size: u
 fn replaced(category: Category, old: &[Unit], new: &[Unit], differences: &mut Vec<Difference>) -> usize {
     let mut same = 0;
     let mut next = 0;
+    // One in the place of one is what became of it, however little they share.
+    let least = if old.len() == 1 && new.len() == 1 { 0.0 } else { ALIKE };
     for unit in old {
         let few = new.len() <= MOST_PAIRED && old.len() <= MOST_PAIRED;
         let candidates = if few { next..new.len() } else { next..(next + 1).min(new.len()) };
         let best = candidates
             .map(|at| (at, alike(&unit.text, &new[at].text)))
-            .filter(|(_, (share, ..))| *share >= ALIKE)
+            .filter(|(_, (share, ..))| *share >= least)
             .max_by(|(_, a), (_, b)| a.0.total_cmp(&b.0));
         match best {
             Some((at, (_, shared, changed))) => {

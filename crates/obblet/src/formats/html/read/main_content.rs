@@ -1,7 +1,7 @@
 //! What a page is there for, without what stands around it on every page of a site.
 
-use super::origin::{Made, Part};
-use crate::document::{DivisionKind, Document, Finding, Kind, NodeId};
+use super::origin::{Made, Origin, Part};
+use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, Step};
 use std::collections::HashSet;
 
 /// What an ARIA role says of an element (WAI-ARIA 1.2, landmark roles).
@@ -57,7 +57,7 @@ pub(super) fn part_of_class(class: &str) -> Option<Part> {
 }
 
 /// Leaves only the main content of a page in the tree, and says how much went.
-pub(super) fn keep(doc: &mut Document, root: NodeId, made: &Made, told: bool) {
+pub(super) fn keep(doc: &mut Document, root: NodeId, made: &mut Made, told: bool) {
     let in_tree: Vec<(NodeId, Part)> =
         made.parts.iter().copied().filter(|&(node, _)| node == root || doc.ancestors(node).any(|above| above == root)).collect();
     let claimed: HashSet<NodeId> = in_tree.iter().filter(|(_, part)| *part == Part::Main).map(|(node, _)| *node).collect();
@@ -80,6 +80,8 @@ pub(super) fn keep(doc: &mut Document, root: NodeId, made: &Made, told: bool) {
     if !mains.is_empty() {
         gone.extend(doc.children(root));
     }
+    let is_table = |&above: &NodeId| doc.kind(above) == Kind::Table;
+    let tables: HashSet<NodeId> = gone.iter().filter_map(|&node| doc.ancestors(node).find(is_table)).collect();
     let mut words = String::new();
     let mut pieces = 0;
     for node in gone {
@@ -94,15 +96,41 @@ pub(super) fn keep(doc: &mut Document, root: NodeId, made: &Made, told: bool) {
     for main in mains {
         doc.move_into(root, main);
     }
+    for table in tables {
+        open_layout(doc, made, table);
+    }
     if told && pieces > 0 {
         let count = words.split_whitespace().count();
         doc.find(
             Finding::changed(
                 "html.around-content",
-                format!("{pieces} parts around the main content were left out, {count} words"),
+                format!("what stands around the main content was left out: {count} words in {pieces} places"),
             )
             .hint("set html.content to all to keep them")
             .losing(words.split_whitespace().collect::<Vec<_>>().join(" ")),
         );
+    }
+}
+
+/// A table of which one cell is left was there to set the content beside what went.
+fn open_layout(doc: &mut Document, made: &mut Made, table: NodeId) {
+    let mut parts = vec![table];
+    let mut walk = doc.walk(table);
+    while let Some(step) = walk.next() {
+        let Step::Enter(id) = step else { continue };
+        match doc.kind(id) {
+            Kind::RowGroup(_) | Kind::Row => parts.push(id),
+            Kind::Cell(_) => {
+                parts.push(id);
+                walk.skip_children(id);
+            }
+            _ => {}
+        }
+    }
+    if parts.iter().filter(|&&part| matches!(doc.kind(part), Kind::Cell(_))).count() == 1 {
+        for part in parts {
+            doc.set_kind(part, Kind::Division(DivisionKind::Plain));
+            made.set_origin(part, Origin::Wrapper);
+        }
     }
 }

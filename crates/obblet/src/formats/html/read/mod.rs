@@ -107,7 +107,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
         doc.detach(head);
     }
     if own || options.content == Content::Main {
-        main_content::keep(doc, page, &made, !own);
+        main_content::keep(doc, page, &mut made, !own);
     }
     if own {
         drop_own_title(doc);
