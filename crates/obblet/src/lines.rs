@@ -1,5 +1,6 @@
 //! Lines of text formats: with the prefixes of the blocks that they stand in, and no longer than they may be.
 
+use crate::document::Align;
 use unicode_width::UnicodeWidthStr;
 
 /// Text that grows by lines.
@@ -94,4 +95,35 @@ pub(crate) fn wrap(text: &str, breaks: &[usize], ends: fn(&str) -> bool, width: 
     }
     lines.push(line);
     lines
+}
+
+/// Lines of text, broken at spaces and where the text is broken by hand.
+pub(crate) fn fold(text: &str, width: usize) -> Vec<String> {
+    let mut lines = Vec::new();
+    for part in text.split('\u{2028}') {
+        let part = part.split([' ', '\n', '\t']).filter(|word| !word.is_empty()).collect::<Vec<_>>().join(" ");
+        if width == 0 {
+            lines.push(part);
+            continue;
+        }
+        let breaks: Vec<usize> = part.match_indices(' ').map(|(at, _)| at).collect();
+        lines.extend(wrap(&part, &breaks, |_| false, width));
+    }
+    lines
+}
+
+/// Writes a text into a column of a table, with a space on either side and a bar behind.
+pub(crate) fn column(line: &mut String, text: &str, width: usize, align: Align) {
+    let columns = if text.is_ascii() { text.len() } else { text.width() };
+    let space = width.saturating_sub(columns);
+    let before = match align {
+        Align::Right => space,
+        Align::Center => space / 2,
+        _ => 0,
+    };
+    line.push(' ');
+    line.extend(std::iter::repeat_n(' ', before));
+    line.push_str(text);
+    line.extend(std::iter::repeat_n(' ', space - before));
+    line.push_str(" |");
 }

@@ -4,6 +4,7 @@
 //! [`open_raw`](crate::formats::html::open_raw) opens it; link reference definitions are resolved and gone; whether list items are
 //! set apart is a property of the list, not of the items; the alternative text of an image is plain.
 
+mod characters;
 mod entity;
 mod read;
 mod write;

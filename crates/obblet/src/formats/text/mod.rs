@@ -3,6 +3,7 @@
 //! Where the format differs from the model: it has lines and nothing else. Headings are underlined, tables drawn, lists
 //! numbered, quotes set in, and addresses stand in notes at the end.
 
+mod cells;
 mod table;
 mod write;
 

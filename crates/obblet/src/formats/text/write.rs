@@ -2,7 +2,7 @@
 
 use super::{Options, Written, table};
 use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, NoteId, Step};
-use crate::lines::{Lines, wrap};
+use crate::lines::{Lines, fold};
 use crate::refine::structure;
 use std::collections::HashMap;
 use unicode_width::UnicodeWidthStr;
@@ -161,7 +161,8 @@ impl Writer<'_> {
             Kind::Table => {
                 self.begin();
                 let width = self.width();
-                for line in table::draw(self, id, width) {
+                let (caption, rows) = self.rows(id);
+                for line in caption.into_iter().flat_map(|caption| fold(&caption, width)).chain(table::draw(&rows, width)) {
                     self.out.line(&line);
                 }
                 return false;
@@ -317,21 +318,6 @@ impl Writer<'_> {
 fn is_number(text: &str) -> bool {
     let text = text.trim_start_matches(['-', '+', '\u{2212}']);
     !text.is_empty() && text.bytes().all(|byte| byte.is_ascii_digit())
-}
-
-/// Lines of text, broken at spaces and where the text is broken by hand.
-pub(super) fn fold(text: &str, width: usize) -> Vec<String> {
-    let mut lines = Vec::new();
-    for part in text.split('\u{2028}') {
-        let part = part.split([' ', '\n', '\t']).filter(|word| !word.is_empty()).collect::<Vec<_>>().join(" ");
-        if width == 0 {
-            lines.push(part);
-            continue;
-        }
-        let breaks: Vec<usize> = part.match_indices(' ').map(|(at, _)| at).collect();
-        lines.extend(wrap(&part, &breaks, |_| false, width));
-    }
-    lines
 }
 
 /// A number as a list writes it.

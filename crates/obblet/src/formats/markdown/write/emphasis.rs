@@ -3,9 +3,9 @@
 //! Delimiters are only written where there is no doubt: one that opens must not look as if it could close something, and the
 //! other way round, unless nothing is open that it could close. Where that can't be had, tags are written.
 
-use super::tokens::{Mark, Token};
+use super::token::{Mark, Token};
 use super::{EmphasisMark, WriteOptions};
-use unicode_properties::{GeneralCategoryGroup, UnicodeGeneralCategory};
+use crate::formats::markdown::characters::{flanking, is_punctuation, is_reference};
 
 /// How each `Open` and `Close` is written, by the place of the token.
 pub(super) fn delimiters(tokens: &[Token<'_>], options: &WriteOptions<'_>) -> Vec<&'static str> {
@@ -137,32 +137,9 @@ const fn delimiter(sign: u8, mark: Mark, opens: bool) -> &'static str {
     }
 }
 
-/// Whether a delimiter between two characters is left-flanking, and right-flanking.
-fn flanking(before: Option<char>, after: Option<char>) -> (bool, bool) {
-    let (white_before, white_after) = (is_white(before), is_white(after));
-    let (punctuation_before, punctuation_after) = (is_punctuation(before), is_punctuation(after));
-    let left = !white_after && (!punctuation_after || white_before || punctuation_before);
-    let right = !white_before && (!punctuation_before || white_after || punctuation_after);
-    (left, right)
-}
-
-pub(super) fn is_white(c: Option<char>) -> bool {
-    c.is_none_or(|c| if c.is_ascii() { matches!(c, ' ' | '\t' | '\n' | '\x0C' | '\r') } else { c.is_whitespace() })
-}
-
-pub(super) fn is_punctuation(c: Option<char>) -> bool {
-    c.is_some_and(|c| {
-        if c.is_ascii() {
-            c.is_ascii_punctuation()
-        } else {
-            matches!(c.general_category_group(), GeneralCategoryGroup::Punctuation | GeneralCategoryGroup::Symbol)
-        }
-    })
-}
-
 /// What a character of text is written as, as far as its class goes: a reference is punctuation.
 fn as_written(c: char) -> char {
-    if super::escape::is_reference(c) { '&' } else { c }
+    if is_reference(c) { '&' } else { c }
 }
 
 /// The character that is written first of some tokens.
@@ -179,7 +156,7 @@ pub(super) fn first_character(tokens: &[Token<'_>]) -> Option<char> {
 
 fn last_of(token: &Token<'_>) -> Option<char> {
     match token {
-        Token::Text(text) => text.chars().next_back().map(|c| if super::escape::is_reference(c) { ';' } else { c }),
+        Token::Text(text) => text.chars().next_back().map(|c| if is_reference(c) { ';' } else { c }),
         Token::Literal(literal) | Token::Math(literal) => literal.chars().next_back(),
         Token::Open(_) | Token::Close(_) => Some('*'),
         Token::OpenLink => Some('['),

@@ -1,7 +1,7 @@
 //! Characters that would mean something: which have to be escaped, and where (CommonMark, section 2.4).
 
 use super::WriteOptions;
-use super::tokens::Token;
+use crate::formats::markdown::characters::{is_reference, is_white};
 use crate::formats::markdown::entity;
 
 /// What stands around a piece of text.
@@ -14,11 +14,6 @@ pub(super) struct Surroundings {
     /// Whether the paragraph has several dollar signs.
     pub(super) dollars: bool,
     pub(super) before_link: bool,
-}
-
-/// Characters that nobody sees, or that only look like spaces: they are written as references.
-pub(super) const fn is_reference(c: char) -> bool {
-    matches!(c, '\u{A0}' | '\u{AD}' | '\r' | '\u{200B}' | '\u{200E}' | '\u{200F}' | '\u{2060}' | '\u{FEFF}')
 }
 
 /// Bytes that may have to be escaped, or that begin a character that may.
@@ -55,7 +50,7 @@ pub(super) fn text(out: &mut String, text: &str, around: &Surroundings, options:
             plain = at;
             continue;
         }
-        let spaced = |c: Option<char>| super::emphasis::is_white(c) && !c.is_some_and(is_reference);
+        let spaced = |c: Option<char>| is_white(c) && !c.is_some_and(is_reference);
         let escapes = match c {
             '\\' => next.is_none_or(|c| c.is_ascii_punctuation() || c == '\n'),
             '`' => true,
@@ -133,19 +128,6 @@ fn around_mail(before: Option<char>, rest: &str) -> bool {
     before.is_some_and(|c| c.is_ascii_alphanumeric() || matches!(c, '.' | '-' | '_' | '+'))
         && rest.starts_with(|c: char| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'))
         && rest.split(char::is_whitespace).next().is_some_and(|host| host.contains('.'))
-}
-
-/// How many dollar signs there are in the text and in formulas.
-pub(super) fn count_dollars(tokens: &[Token<'_>]) -> usize {
-    let count = |text: &str| memchr::memchr_iter(b'$', text.as_bytes()).count();
-    tokens
-        .iter()
-        .map(|token| match token {
-            Token::Text(text) => count(text),
-            Token::Literal(text) | Token::Math(text) => count(text),
-            _ => 0,
-        })
-        .sum()
 }
 
 /// Text in which every character that could mean something is a reference: for the text of formulas.

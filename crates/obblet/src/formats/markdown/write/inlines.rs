@@ -1,6 +1,6 @@
 //! Lines of text: pieces put together, escaped, and broken into lines.
 
-use super::tokens::{Context, Token};
+use super::token::{Context, Token};
 use super::{Writer, emphasis, escape};
 use crate::document::NodeId;
 use crate::lines::wrap;
@@ -66,7 +66,7 @@ impl Writer<'_, '_> {
         let mut out = String::with_capacity(tokens.iter().map(length).sum::<usize>() + 16);
         let mut breaks = Vec::new();
         let mut links = 0_usize;
-        let dollars = escape::count_dollars(tokens);
+        let dollars = count_dollars(tokens);
         for (at, token) in tokens.iter().enumerate() {
             match token {
                 Token::Text(text) => {
@@ -128,4 +128,17 @@ impl Writer<'_, '_> {
 fn ends_with_break(line: &str) -> bool {
     let slashes = line.len() - line.trim_end_matches('\\').len();
     slashes % 2 == 1
+}
+
+/// How many dollar signs there are in the text and in formulas.
+fn count_dollars(tokens: &[Token<'_>]) -> usize {
+    let count = |text: &str| memchr::memchr_iter(b'$', text.as_bytes()).count();
+    tokens
+        .iter()
+        .map(|token| match token {
+            Token::Text(text) => count(text),
+            Token::Literal(text) | Token::Math(text) => count(text),
+            _ => 0,
+        })
+        .sum()
 }

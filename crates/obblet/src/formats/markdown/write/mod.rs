@@ -9,6 +9,7 @@ mod inlines;
 mod table;
 mod tags;
 mod targets;
+mod token;
 mod tokens;
 
 use super::Options;

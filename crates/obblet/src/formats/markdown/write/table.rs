@@ -119,17 +119,7 @@ impl Writer<'_, '_> {
         for (index, row) in texts.iter().enumerate() {
             let mut line = String::from("|");
             for (column, text) in row.iter().enumerate() {
-                let space = widths[column].saturating_sub(columns_of(text));
-                let before = match aligns[column] {
-                    Align::Right => space,
-                    Align::Center => space / 2,
-                    _ => 0,
-                };
-                line.push(' ');
-                line.push_str(&" ".repeat(before));
-                line.push_str(text);
-                line.push_str(&" ".repeat(space - before));
-                line.push_str(" |");
+                crate::lines::column(&mut line, text, widths[column], aligns[column]);
             }
             self.out.line(&line);
             if index == 0 {

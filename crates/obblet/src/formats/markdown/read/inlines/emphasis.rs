@@ -2,7 +2,7 @@
 
 use super::Scanner;
 use super::token::TokenKind;
-use unicode_properties::{GeneralCategoryGroup, UnicodeGeneralCategory};
+use crate::formats::markdown::characters::{flanking, is_punctuation};
 
 /// No delimiter.
 pub(super) const NONE: i32 = -1;
@@ -57,20 +57,6 @@ pub(super) struct Match {
     pub(super) next_close: i32,
 }
 
-fn is_white(character: Option<char>) -> bool {
-    character.is_none_or(|c| if c.is_ascii() { matches!(c, ' ' | '\t' | '\n' | '\x0C' | '\r') } else { c.is_whitespace() })
-}
-
-fn is_punctuation(character: Option<char>) -> bool {
-    character.is_some_and(|c| {
-        if c.is_ascii() {
-            c.is_ascii_punctuation()
-        } else {
-            matches!(c.general_category_group(), GeneralCategoryGroup::Punctuation | GeneralCategoryGroup::Symbol)
-        }
-    })
-}
-
 impl Scanner<'_, '_, '_> {
     /// Reads a run of delimiters, and whether it can open and close emphasis (section 6.2, "flanking").
     pub(super) fn delimiter(&mut self, byte: u8) {
@@ -83,10 +69,8 @@ impl Scanner<'_, '_, '_> {
         }
         let before = self.text[..start].chars().next_back();
         let after = self.text[end..].chars().next();
-        let (white_before, white_after) = (is_white(before), is_white(after));
+        let (left, right) = flanking(before, after);
         let (punctuation_before, punctuation_after) = (is_punctuation(before), is_punctuation(after));
-        let left = !white_after && (!punctuation_after || white_before || punctuation_before);
-        let right = !white_before && (!punctuation_before || white_after || punctuation_after);
         let (can_open, can_close) = match byte {
             b'_' => (left && (!right || punctuation_before), right && (!left || punctuation_after)),
             _ => (left, right),
