@@ -97,6 +97,12 @@ fn formulas_stay() {
 }
 
 #[test]
+fn what_was_found_by_random_pages() {
+    // Characters that become the same make no two names.
+    case("<p id='a\u{1}'>b<p id='a\u{2}'>c", "<p id='a\u{FFFD}'>b</p><p>c</p>");
+}
+
+#[test]
 fn style_rules_mean_something() {
     case("<p><span style='font-weight:bold;font-style:italic'>a</span></p>", "<p><strong><em>a</em></strong></p>");
     case("<b style='font-weight:normal'><p>a</p></b>", "<p>a</p>");

@@ -1,6 +1,7 @@
 //! Who gets which id. Ids are unique; a second one of the same name gets a number.
 
 use super::super::{Ids as Wanted, Options};
+use super::printer;
 use crate::document::{Document, Kind, NodeId, Step};
 use crate::refine::structure::Survey;
 use crate::slug;
@@ -52,6 +53,8 @@ impl Ids {
         // What the source named comes first: nothing may take its names away.
         for (id, name) in named {
             let name: String = doc.text(name).split_whitespace().collect::<Vec<_>>().join("-");
+            // As it will be written: characters that become one another make no names of their own.
+            let name = name.replace(|c| !printer::is_allowed(c), "\u{FFFD}");
             if !name.is_empty() && self.taken.insert(name.clone()) {
                 self.given.insert(id, name);
             }
