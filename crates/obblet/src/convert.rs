@@ -95,13 +95,8 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
 }
 
 fn as_markdown(doc: &Document, profile: &Profile) -> Converted {
-    let options = html::Options {
-        compact: false,
-        indent: 0,
-        heading_steps: false,
-        ids: html::Ids::None,
-        ..profile.html_options(html::Ids::None)
-    };
+    let ids = if profile.markdown.ids { html::Ids::Used } else { html::Ids::None };
+    let options = html::Options { compact: false, indent: 0, heading_steps: false, ids, ..profile.html_options(ids) };
     let element = |doc: &Document, id: NodeId| html::write_part(doc, id, &options);
     let options = markdown::WriteOptions { element: Some(&element), ..profile.markdown.write_options() };
     let written = markdown::write(doc, &options);

@@ -272,3 +272,27 @@ fn attacks_come_out_harmless() {
         }
     }
 }
+
+#[test]
+fn attacks_in_pages_come_out_harmless_in_every_format() {
+    for attack in ATTACKS {
+        for source in [
+            (*attack).to_owned(),
+            format!("<!DOCTYPE html><title>{attack}</title><body {attack}><p>a {attack} b</p>"),
+            format!("<table><tr><td>{attack}</td></tr></table><ul><li>{attack}"),
+            format!("<style>{attack}</style><p style=\"{attack}\">a</p><math><mtext>{attack}</mtext></math>"),
+            format!("<svg>{attack}</svg><select><option>{attack}</select>{attack}"),
+        ] {
+            let doc = html::read(source.as_bytes(), &html::ReadOptions::default());
+            let written = html::write(&doc, &html::Options::default()).html;
+            let found = faults(&written);
+            assert!(found.is_empty(), "{source}\n{written}\n{found:#?}");
+            // The way over Markdown opens no door.
+            let text = markdown::write(&doc, &markdown::WriteOptions::default()).text;
+            let again = markdown::read(text.as_bytes(), &markdown::Options::GITHUB);
+            let written = html::write(&again, &html::Options::default()).html;
+            let found = faults(&written);
+            assert!(found.is_empty(), "{source}\n{text}\n{written}\n{found:#?}");
+        }
+    }
+}

@@ -36,6 +36,16 @@ impl Ids {
         ids
     }
 
+    /// Gives a node the id that the source gave it, unless another has it.
+    fn give(&mut self, id: NodeId, name: &str) {
+        let name: String = name.split_whitespace().collect::<Vec<_>>().join("-");
+        // As it will be written: characters that become one another make no names of their own.
+        let name = name.replace(|c| !printer::is_allowed(c), "\u{FFFD}");
+        if !name.is_empty() && self.taken.insert(name.clone()) {
+            self.given.insert(id, name);
+        }
+    }
+
     fn name_all(&mut self, doc: &Document, options: &Options<'_>, pointed: &HashSet<String>) {
         let mut named = Vec::new();
         let mut headings = Vec::new();
@@ -52,12 +62,7 @@ impl Ids {
         }
         // What the source named comes first: nothing may take its names away.
         for (id, name) in named {
-            let name: String = doc.text(name).split_whitespace().collect::<Vec<_>>().join("-");
-            // As it will be written: characters that become one another make no names of their own.
-            let name = name.replace(|c| !printer::is_allowed(c), "\u{FFFD}");
-            if !name.is_empty() && self.taken.insert(name.clone()) {
-                self.given.insert(id, name);
-            }
+            self.give(id, doc.text(name));
         }
         if options.ids == Wanted::Used && pointed.iter().all(|name| self.taken.contains(name)) {
             return;
@@ -75,6 +80,19 @@ impl Ids {
                 self.given.insert(id, name);
             }
         }
+    }
+
+    /// The ids that the source gave to the nodes of a part, for a part that is written by itself.
+    pub(super) fn of_part(doc: &Document, part: NodeId) -> Self {
+        let mut ids = Self::default();
+        for step in doc.walk(part) {
+            if let Step::Enter(id) = step
+                && let Some(name) = doc.attributes(id).id
+            {
+                ids.give(id, doc.text(name));
+            }
+        }
+        ids
     }
 
     /// The id of a node.

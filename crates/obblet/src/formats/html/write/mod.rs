@@ -56,11 +56,12 @@ pub fn write(doc: &Document, options: &Options<'_>) -> Written {
     written
 }
 
-/// Writes a node of a settled document and all that is below it, as it would stand in the whole. Ids and
-/// marks of notes are left out: only the whole knows them.
+/// Writes a node of a settled document and all that is below it, as it would stand in the whole. Marks
+/// of notes are left out, and headings have the ids that the source gave them: only the whole knows others.
 #[must_use]
 pub fn write_part(doc: &Document, part: NodeId, options: &Options<'_>) -> String {
-    let mut writer = Writer::with(doc, options, ids::Ids::default(), NoteNumbers::default(), Vec::new());
+    let ids = if options.ids == super::Ids::None { ids::Ids::default() } else { ids::Ids::of_part(doc, part) };
+    let mut writer = Writer::with(doc, options, ids, NoteNumbers::default(), Vec::new());
     writer.tree(part);
     writer.out.finish()
 }

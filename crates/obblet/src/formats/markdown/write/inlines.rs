@@ -84,6 +84,10 @@ impl Writer<'_, '_> {
                     }
                 }
                 Token::Literal(literal) => {
+                    // Two pieces of code would be one.
+                    if literal.starts_with('`') && out.ends_with('`') {
+                        out.push_str(NOTHING);
+                    }
                     let bars = context.in_table && !literal.starts_with('`');
                     out.push_str(&if bars { literal.replace('|', "\\|") } else { literal.clone() });
                 }
