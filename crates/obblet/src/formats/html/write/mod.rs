@@ -7,7 +7,7 @@ mod notes;
 mod printer;
 
 use super::{Options, Raw};
-use crate::document::{Document, Finding, NodeId, Step};
+use crate::document::{Document, Finding, NodeId};
 use crate::refine::structure;
 use notes::NoteNumbers;
 use printer::Printer;
@@ -61,7 +61,7 @@ pub fn write(doc: &Document, options: &Options<'_>) -> Written {
 #[must_use]
 pub fn write_part(doc: &Document, part: NodeId, options: &Options<'_>) -> String {
     let ids = if options.ids == super::Ids::None { ids::Ids::default() } else { ids::Ids::of_part(doc, part) };
-    let mut writer = Writer::with(doc, options, ids, NoteNumbers::default(), Vec::new());
+    let mut writer = Writer::with(doc, options, ids, NoteNumbers::default());
     writer.tree(part);
     writer.out.finish()
 }
@@ -89,20 +89,17 @@ struct Writer<'d, 'o> {
 
 impl<'d, 'o> Writer<'d, 'o> {
     fn new(doc: &'d Document, options: &'o Options<'o>, survey: structure::Survey) -> Self {
-        let mut ids = ids::Ids::of(doc, options, survey);
-        let mut findings = Vec::new();
-        let notes = NoteNumbers::of(doc, &mut ids, &mut findings);
-        let mut writer = Self::with(doc, options, ids, notes, findings);
+        let mut writer = Self::with(doc, options, ids::Ids::of(doc, options, survey), NoteNumbers::of(doc));
         writer.out = Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options);
         writer
     }
 
-    fn with(doc: &'d Document, options: &'o Options<'o>, ids: ids::Ids, notes: NoteNumbers, findings: Vec<Finding>) -> Self {
+    fn with(doc: &'d Document, options: &'o Options<'o>, ids: ids::Ids, notes: NoteNumbers) -> Self {
         Self {
             doc,
             options,
             out: Printer::new(256, options),
-            findings,
+            findings: Vec::new(),
             ids,
             notes,
             headings: headings::Headings::below(options.level_above),
@@ -131,19 +128,33 @@ impl<'d, 'o> Writer<'d, 'o> {
         Written { html, findings: self.findings, headings: self.headings.entries }
     }
 
+    /// Writes a node and all that is below it. The walk is written out here: it is most of what a short node costs.
     fn tree(&mut self, top: NodeId) {
         let doc = self.doc;
-        let mut walk = doc.walk(top);
-        while let Some(step) = walk.next() {
-            match step {
-                Step::Enter(id) => {
-                    if !self.enter(id) {
-                        walk.skip_children(id);
-                    }
+        let mut at = top;
+        loop {
+            let node = doc.node(at);
+            let goes_in = self.enter(at);
+            if let Some(child) = node.first_child().filter(|_| goes_in) {
+                at = child;
+                continue;
+            }
+            // Text, which is half of all nodes, leaves nothing behind.
+            if !node.kind().is_leaf() {
+                self.leave(at);
+            }
+            loop {
+                if at == top {
+                    return;
                 }
-                // Text, which is half of all nodes, leaves nothing behind.
-                Step::Leave(id) if doc.kind(id).is_leaf() => {}
-                Step::Leave(id) => self.leave(id),
+                let node = doc.node(at);
+                if let Some(next) = node.next() {
+                    at = next;
+                    break;
+                }
+                let Some(parent) = node.parent() else { return };
+                at = parent;
+                self.leave(at);
             }
         }
     }

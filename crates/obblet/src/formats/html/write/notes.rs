@@ -27,47 +27,51 @@ struct Mentions {
 }
 
 impl NoteNumbers {
-    /// Numbers the notes: as the text mentions them, then as notes mention each other, then those that nothing mentions.
-    pub(super) fn of(doc: &Document, ids: &mut ids::Ids, findings: &mut Vec<Finding>) -> Self {
+    /// The notes of a document, before the text has mentioned any.
+    pub(super) fn of(doc: &Document) -> Self {
         let mut numbers = Self::default();
-        if doc.notes.is_empty() {
-            return numbers;
-        }
         numbers.mentions.resize_with(doc.notes.len(), Mentions::default);
-        numbers.mention_all(doc, doc.root(), ids);
+        numbers
+    }
+
+    /// Numbers the notes that the text did not mention: as notes mention each other, then those that nothing mentions.
+    fn complete(&mut self, doc: &Document, ids: &mut ids::Ids, findings: &mut Vec<Finding>) {
         let mut next = 0;
         let mut unmentioned = (0..doc.notes.len() as u32).map(NoteId);
         loop {
-            if let Some(&NoteId(note)) = numbers.order.get(next) {
-                numbers.mention_all(doc, doc.notes[note as usize].body, ids);
+            if let Some(&NoteId(note)) = self.order.get(next) {
+                // A note leads back to marks in the notes behind it: they have their names before any note is written.
+                for step in doc.walk(doc.notes[note as usize].body) {
+                    if let Step::Enter(id) = step
+                        && let Kind::NoteReference(note) = doc.kind(id)
+                    {
+                        self.mention(note, ids);
+                    }
+                }
                 next += 1;
                 continue;
             }
-            let Some(note) = unmentioned.find(|note| numbers.mentions[note.0 as usize].number == 0) else { break };
+            let Some(note) = unmentioned.find(|note| self.mentions[note.0 as usize].number == 0) else { break };
             let known = &doc.notes[note.0 as usize];
             findings.push(
                 Finding::advice("note.unmentioned", format!("nothing mentions the note {}", known.label))
                     .at(doc.place(known.body))
                     .hint("it is written behind the other notes; mention it or remove it"),
             );
-            numbers.number(note, ids);
+            self.number(note, ids);
         }
-        numbers
     }
 
-    fn mention_all(&mut self, doc: &Document, top: NodeId, ids: &mut ids::Ids) {
-        for step in doc.walk(top) {
-            if let Step::Enter(id) = step
-                && let Kind::NoteReference(note) = doc.kind(id)
-                && (note.0 as usize) < self.mentions.len()
-            {
-                self.number(note, ids);
-                let mentions = &mut self.mentions[note.0 as usize];
-                let count = mentions.marks.len() + 1;
-                let wanted = if count == 1 { format!("{}-mark", mentions.id) } else { format!("{}-mark-{count}", mentions.id) };
-                mentions.marks.push(ids.free(&wanted));
-            }
+    /// Gives a mark of a note its name.
+    fn mention(&mut self, note: NoteId, ids: &mut ids::Ids) {
+        if self.mentions.len() <= note.0 as usize {
+            return;
         }
+        self.number(note, ids);
+        let mentions = &mut self.mentions[note.0 as usize];
+        let count = mentions.marks.len() + 1;
+        let wanted = if count == 1 { format!("{}-mark", mentions.id) } else { format!("{}-mark-{count}", mentions.id) };
+        mentions.marks.push(ids.free(&wanted));
     }
 
     fn number(&mut self, note: NoteId, ids: &mut ids::Ids) {
@@ -83,6 +87,9 @@ impl NoteNumbers {
 impl Writer<'_, '_> {
     /// Writes a mark that leads to a note.
     pub(super) fn note_mark(&mut self, note: NoteId) {
+        if self.notes.mentions.get(note.0 as usize).is_some_and(|known| known.written == known.marks.len()) {
+            self.notes.mention(note, &mut self.ids);
+        }
         let Some(mentions) = self.notes.mentions.get_mut(note.0 as usize) else { return };
         let Some(mark) = mentions.marks.get(mentions.written) else { return };
         mentions.written += 1;
@@ -105,6 +112,7 @@ impl Writer<'_, '_> {
 
     /// Writes the section of notes.
     pub(super) fn write_notes(&mut self) {
+        self.notes.complete(self.doc, &mut self.ids, &mut self.findings);
         if self.notes.order.is_empty() {
             return;
         }

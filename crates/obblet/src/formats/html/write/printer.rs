@@ -44,6 +44,9 @@ pub(super) const fn is_allowed(c: char) -> bool {
         && c as u32 & 0xFFFE != 0xFFFE
 }
 
+/// Text that is shorter than this is looked at byte by byte.
+const SHORT: usize = 12;
+
 /// Writes markup.
 pub(super) struct Printer {
     out: String,
@@ -218,7 +221,7 @@ impl Printer {
         let bytes = text.as_bytes();
         let (mut start, mut at) = (0, 0);
         loop {
-            at += if self.ascii {
+            at += if self.ascii || bytes.len() - at < SHORT {
                 bytes[at..].iter().take_while(|byte| classes[**byte as usize] == PLAIN).count()
             } else {
                 unescaped_length::<ATTRIBUTE_VALUE>(&bytes[at..])
