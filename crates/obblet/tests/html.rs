@@ -115,6 +115,7 @@ fn style_rules_mean_something() {
     case("<p>a<span style='display:none'>b</span>", "<p>a</p>");
     case("<span style='font-family:Consolas, monospace'>ls</span>", "<p><code>ls</code></p>");
     case("<ul style='list-style-type:lower-roman'><li>a</ul>", "<ol type='i'><li>a</li></ol>");
+    case("<p>a<br style='page-break-before:always'><p hidden>b<p hidden=until-found>c", "<p>a</p><p>c</p>");
     assert_eq!(codes("<p style='visibility:hidden'>a</p>"), [("html.hidden".to_owned(), Weight::Lost)]);
     let like = "<p style='font-size:18pt'><b>Tides</b></p><p>text</p>";
     assert_eq!(codes(like), [("html.heading-like".to_owned(), Weight::Advice)]);
@@ -176,6 +177,14 @@ fn only_the_main_content_on_request() {
         "<div class='site-header'>Banner</div><article><header><h1>A</h1></header><p>b</article><div id=sidebar>More</div>";
     assert_eq!(clean(page, &main), "<article>\n<header>\n<h1>A</h1>\n</header>\n<p>b</p>\n</article>\n");
     assert!(clean(page, &ReadOptions::default()).contains("Banner"));
+}
+
+#[test]
+fn drawn_tables_have_room_for_cells_that_reach_down() {
+    let source = "<table><tr><td rowspan=2>a<td>b<tr><td>c<tr><td>d<td rowspan=0>e</table>";
+    let doc = html::read(source.as_bytes(), &html::ReadOptions::default());
+    let drawn = text::write(&doc, &text::Options::default()).text;
+    assert_eq!(drawn, "+---+---+\n| a | b |\n+---+---+\n|   | c |\n+---+---+\n| d | e |\n+---+---+\n");
 }
 
 #[test]

@@ -2,23 +2,28 @@
 
 use super::table::Row;
 use super::write::Writer;
-use crate::document::{Kind, NodeId, RowGroupKind, Step};
+use crate::document::{CellKind, Kind, NodeId, RowGroupKind, Step};
 use crate::lines::fold;
 
 impl Writer<'_> {
     /// The caption and the rows of a table.
     pub(super) fn rows(&mut self, table: NodeId) -> (Option<String>, Vec<Row>) {
         let doc = self.doc;
-        let (mut caption, mut rows) = (None, Vec::new());
+        let (mut caption, mut rows, mut loose) = (None, Vec::new(), Vec::new());
         for child in doc.children(table) {
             match doc.kind(child) {
                 Kind::Caption => caption = Some(self.text_of(child)),
                 Kind::RowGroup(group) => {
+                    let mut covered = Vec::new();
                     for row in doc.children(child) {
-                        rows.push(self.row(row, group == RowGroupKind::Head));
+                        let row = self.row(row, group == RowGroupKind::Head);
+                        rows.push(make_room(row, &mut covered));
                     }
                 }
-                Kind::Row => rows.push(self.row(child, false)),
+                Kind::Row => {
+                    let row = self.row(child, false);
+                    rows.push(make_room(row, &mut loose));
+                }
                 _ => {}
             }
         }
@@ -87,4 +92,30 @@ impl Writer<'_> {
         let heads = cells.iter().all(|(_, cell)| cell.header) && !cells.is_empty();
         Row { is_head: is_head || heads, cells }
     }
+}
+
+/// Puts empty cells where cells of the rows above reach down. `covered` says for each column how many rows that still is.
+fn make_room(mut row: Row, covered: &mut Vec<u16>) -> Row {
+    let mut cells = Vec::new();
+    let mut column = 0;
+    let fill = |cells: &mut Vec<(Vec<String>, CellKind)>, covered: &mut Vec<u16>, column: &mut usize| {
+        while let Some(left) = covered.get_mut(*column).filter(|left| **left > 0) {
+            *left -= 1;
+            *column += 1;
+            cells.push((Vec::new(), CellKind::PLAIN));
+        }
+    };
+    for (text, cell) in row.cells {
+        fill(&mut cells, covered, &mut column);
+        let end = column + usize::from(cell.columns);
+        if covered.len() < end {
+            covered.resize(end, 0);
+        }
+        covered[column..end].fill(cell.rows.saturating_sub(1));
+        column = end;
+        cells.push((text, cell));
+    }
+    fill(&mut cells, covered, &mut column);
+    row.cells = cells;
+    row
 }

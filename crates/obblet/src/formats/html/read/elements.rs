@@ -356,6 +356,7 @@ fn part(made: &mut Made, node: NodeId, name: &LocalName, given: &Given<'_>) {
 
 fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Kind, given: &Given<'_>) {
     let mut dress = Dress { node, id: None, classes: None, style: None };
+    let mut hidden = false;
     let text = |doc: &mut Document, value: &str| -> Option<Text> {
         let value = value.trim();
         (!value.is_empty()).then(|| doc.intern(value))
@@ -393,6 +394,7 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
                     doc.attributes_mut(node).title = Some(title);
                 }
             }
+            local_name!("hidden") if !attribute.value.eq_ignore_ascii_case("until-found") => hidden = true,
             local_name!("role") => {
                 let role = match &*attribute.value {
                     "doc-noteref" => Some(Role::NoteReference),
@@ -417,6 +419,10 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
             let display = doc.intern("display");
             doc.attributes_mut(node).classes.push(display);
         }
+    }
+    if hidden {
+        // The rule that browsers have for the attribute.
+        dress.style = Some(format!("display:none;{}", dress.style.as_deref().unwrap_or_default()).into());
     }
     if dress.classes.is_some() || dress.style.is_some() {
         made.dresses.push(dress);

@@ -24,6 +24,7 @@ pub(super) struct Settler<'m> {
     /// What the walk came to last that never had anything in it.
     born_empty: Option<NodeId>,
     hidden: super::origin::Tally,
+    page_breaks: super::origin::Tally,
     /// Sizes of letters, of nodes whose text is all of one size.
     sizes: HashMap<NodeId, f32>,
     /// Paragraphs that look like headings, and the size of their letters.
@@ -43,6 +44,7 @@ impl<'m> Settler<'m> {
             gaps: Vec::new(),
             born_empty: None,
             hidden: super::origin::Tally::default(),
+            page_breaks: super::origin::Tally::default(),
             sizes: HashMap::new(),
             heading_like: Vec::new(),
         }
@@ -268,6 +270,12 @@ impl<'m> Settler<'m> {
                 }
                 return;
             }
+            if look.page_break {
+                self.page_breaks.add(|| doc.place(id), "");
+                if doc.kind(id) == Kind::LineBreak {
+                    return doc.detach(id);
+                }
+            }
             self.wear(doc, id, look);
         }
         match doc.kind(id) {
@@ -397,17 +405,17 @@ impl<'m> Settler<'m> {
     fn tell(&mut self, doc: &mut Document) {
         let made = &mut *self.made;
         let tallies = [
-            (std::mem::take(&mut made.scripts), "html.script", "script", "scripts were left out"),
-            (std::mem::take(&mut made.handlers), "html.handler", "handler", "attributes that run script were left out"),
-            (std::mem::take(&mut made.controls), "html.form", "field", "fields and buttons of forms were left out"),
-            (std::mem::take(&mut self.hidden), "html.hidden", "part", "parts that the page does not show were left out"),
-            (std::mem::take(&mut made.too_deep), "html.too-deep", "tag", "tags that stand too deep were left out"),
+            (std::mem::take(&mut made.scripts), Finding::lost("html.script", "scripts were left out")),
+            (std::mem::take(&mut made.handlers), Finding::lost("html.handler", "attributes that run script were left out")),
+            (std::mem::take(&mut made.controls), Finding::lost("html.form", "fields of forms were left out")),
+            (std::mem::take(&mut self.hidden), Finding::lost("html.hidden", "parts that the page does not show were left out")),
+            (std::mem::take(&mut made.too_deep), Finding::lost("html.too-deep", "tags that stand too deep were left out")),
+            (std::mem::take(&mut self.page_breaks), Finding::changed("html.page-break", "page breaks were left out")),
         ];
-        for (tally, code, _, words) in tallies {
+        for (tally, mut finding) in tallies {
             if tally.count > 0 {
-                let message = format!("{words}: {}", tally.count);
-                let found = Finding::lost(code, message).at(tally.first.unwrap_or_default()).losing(tally.words);
-                doc.find(found);
+                finding.message = format!("{}: {}", finding.message, tally.count);
+                doc.find(finding.at(tally.first.unwrap_or_default()).losing(tally.words));
             }
         }
     }
