@@ -1,7 +1,7 @@
 //! What differs between two documents: in structure, in text, in what they point to.
 //!
-//! Both documents are taken apart into units of eight categories ([`units`]), each unit with what it says and where it stands.
-//! The units of a category are aligned in order ([`align`]), those that have no equal are paired with what stands in their
+//! Both documents are taken apart into units of eight categories (`units`), each unit with what it says and where it stands.
+//! The units of a category are aligned in order (`align`), those that have no equal are paired with what stands in their
 //! place where that is similar, and every pair or single unit is a [`Difference`].
 
 mod align;
