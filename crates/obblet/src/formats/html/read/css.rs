@@ -371,8 +371,11 @@ fn list_style(value: &str) -> Option<(bool, Marker)> {
 
 /// Whether the first font of a list has letters of one width.
 fn is_mono(families: &str) -> bool {
-    let first = families.split(',').next().unwrap_or_default().to_ascii_lowercase();
-    ["mono", "courier", "consolas", "menlo", "typewriter", "fixedsys", "terminal"].iter().any(|name| first.contains(name))
+    // Names have been put in lower case with the rest of the rule.
+    let first = families.split(',').next().unwrap_or_default();
+    let first = first.trim_matches(|c: char| c.is_ascii_whitespace() || matches!(c, '"' | '\''));
+    let starts = ["courier", "consolas", "menlo", "fixedsys", "terminal", "lucida console"];
+    starts.iter().any(|name| first.starts_with(name)) || first.contains("mono") || first.contains("typewriter")
 }
 
 /// A length in points.

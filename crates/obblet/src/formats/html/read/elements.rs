@@ -324,6 +324,12 @@ fn page_attributes(made: &mut Made, name: &LocalName, given: &Given<'_>) {
 
 /// Whether an element says that it is what the page is there for, or that it is not.
 fn part(made: &mut Made, node: NodeId, name: &LocalName, given: &Given<'_>) {
+    if !made.wants_parts {
+        if *name == local_name!("main") {
+            made.parts.push((node, Part::Main));
+        }
+        return;
+    }
     let by_name = match *name {
         local_name!("main") => Some(Part::Main),
         local_name!("nav") | local_name!("header") | local_name!("footer") | local_name!("aside") => Some(Part::Around),

@@ -77,7 +77,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
 }
 
 fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
-    let sink = Sink::for_page(doc);
+    let sink = Sink::for_page(doc, options.content == Content::Main);
     // Pages without a doctype are read as if they had one: where one is missing, tables would stand in paragraphs.
     let options_of_builder = TreeBuilderOpts { scripting_enabled: false, iframe_srcdoc: true, ..TreeBuilderOpts::default() };
     let builder = TreeBuilder::new(sink, options_of_builder);

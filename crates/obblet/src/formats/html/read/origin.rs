@@ -93,6 +93,8 @@ pub(super) struct Made {
     /// Links to places in the page.
     pub(super) local_links: Vec<NodeId>,
     pub(super) roles: HashMap<NodeId, Role>,
+    /// Whether somebody asks for more parts of the page than its main element.
+    pub(super) wants_parts: bool,
     pub(super) parts: Vec<(NodeId, Part)>,
     pub(super) columns: HashMap<NodeId, (Align, u16)>,
     /// The addresses of `source` elements.

@@ -61,9 +61,11 @@ impl<'d> Sink<'d> {
         Self::at(doc, SourceMap::UNKNOWN, false)
     }
 
-    /// A sink for a page.
-    pub(super) fn for_page(doc: &'d mut Document) -> Self {
-        Self::at(doc, 1, true)
+    /// A sink for a page; `wants_parts` where its parts are asked for.
+    pub(super) fn for_page(doc: &'d mut Document, wants_parts: bool) -> Self {
+        let sink = Self::at(doc, 1, true);
+        sink.state.borrow_mut().made.wants_parts = wants_parts;
+        sink
     }
 
     fn at(doc: &'d mut Document, place: u32, is_page: bool) -> Self {
