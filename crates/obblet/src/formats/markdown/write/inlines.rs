@@ -4,6 +4,7 @@ use super::token::{Context, Token};
 use super::{Writer, emphasis, escape};
 use crate::document::NodeId;
 use crate::lines::wrap;
+use std::borrow::Cow;
 
 /// Keeps apart what would be read together.
 const NOTHING: &str = "<!-- -->";
@@ -78,7 +79,12 @@ impl Writer<'_, '_> {
                         dollars: dollars > 1,
                         before_link: matches!(tokens.get(at + 1), Some(Token::OpenLink)),
                     };
-                    escape::text(&mut out, text, &surroundings, self.options);
+                    // Where line ends are breaks, those of the text must not be.
+                    let text = match self.options.dialect.hard_lines {
+                        true => Cow::Owned(text.replace('\n', " ")),
+                        false => Cow::Borrowed(*text),
+                    };
+                    escape::text(&mut out, &text, &surroundings, self.options);
                     if self.options.width > 0 {
                         breaks.extend(out[start..].match_indices([' ', '\n']).map(|(offset, _)| start + offset));
                     }
