@@ -113,6 +113,13 @@ fn style_rules_mean_something() {
         "<p><sup>2</sup><s>3</s></p>",
     );
     case("<p>a<span style='display:none'>b</span>", "<p>a</p>");
+    // Elements that are alike look alike, but for what their own attributes and places say.
+    case(
+        "<style>.k{font-weight:bold} div.d .k{font-style:italic} #i{font-weight:normal} .m{font-style:italic}</style>\
+         <p><span class=k>a</span><span class=k style='font-weight:normal'>b</span><span class=k id=i>c</span></p>\
+         <div class=d><span class=k>d</span></div><p><span class=m>e</span><span class=m style='font-weight:bold'>f</span>",
+        "<p><strong>a</strong>b<span id='i'>c</span></p><p><strong><em>d</em></strong></p><p><em>e</em><strong><em>f</em></strong></p>",
+    );
     case("<span style='font-family:Consolas, monospace'>ls</span>", "<p><code>ls</code></p>");
     case("<ul style='list-style-type:lower-roman'><li>a</ul>", "<ol type='i'><li>a</li></ol>");
     case("<p>a<br style='page-break-before:always'><p hidden>b<p hidden=until-found>c", "<p>a</p><p>c</p>");

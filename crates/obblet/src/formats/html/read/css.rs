@@ -101,11 +101,16 @@ pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -
         dresses: places(doc, made.dresses.iter().map(|dress| dress.node)),
         made,
     };
+    let mut known = Known::new();
     for (node, name) in names {
-        looks.insert(*node, sheet.look(&page, *node, &name.local));
+        looks.insert(*node, sheet.look(&page, *node, &name.local, &mut known));
     }
     looks
 }
+
+/// What the rules say of elements of a name with the same classes, wherever they stand; nothing where that is not all there
+/// is to say. Nearly all elements of a page are like one that came before.
+type Known = HashMap<LocalName, HashMap<String, Option<Look>>>;
 
 struct Page<'p> {
     doc: &'p Document,
@@ -204,20 +209,34 @@ impl Sheet {
         }
     }
 
-    fn look(&self, page: &Page<'_>, node: NodeId, tag: &LocalName) -> Look {
-        let by_class =
-            page.classes(node).split_ascii_whitespace().filter_map(|class| self.by_class.get(class)).flatten().copied();
+    fn look(&self, page: &Page<'_>, node: NodeId, tag: &LocalName, known: &mut Known) -> Look {
+        let classes = page.classes(node);
+        let style = page.dress(node).and_then(|dress| dress.style.as_deref());
         let id = Some(page.id(node)).filter(|id| !id.is_empty() && !self.by_id.is_empty());
-        let by_id = id.and_then(|id| self.by_id.get(id)).into_iter().flatten().copied();
-        let by_tag = self.by_tag.get(tag).into_iter().flatten().copied();
-        let mut rules: Vec<usize> =
-            by_class.chain(by_id).chain(by_tag).filter(|&rule| page.matches(&self.rules[rule], node)).collect();
+        let by_id = id.and_then(|id| self.by_id.get(id));
+        if by_id.is_none() {
+            let like = match known.get(tag).and_then(|known| known.get(classes)) {
+                Some(like) => *like,
+                None => {
+                    let like = self.look_of_all(page, node, tag);
+                    known.entry(tag.clone()).or_default().insert(classes.to_owned(), like);
+                    like
+                }
+            };
+            if let Some(mut look) = like {
+                if let Some(style) = style {
+                    look.add(style);
+                }
+                return look;
+            }
+        }
+        let mut rules: Vec<usize> = self
+            .candidates(page, node, tag)
+            .chain(by_id.into_iter().flatten().copied())
+            .filter(|&rule| page.matches(&self.rules[rule], node))
+            .collect();
         rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
         rules.dedup();
-        let style = page.dress(node).and_then(|dress| dress.style.as_deref());
-        if rules.is_empty() {
-            return style.map(of_attribute).unwrap_or_default();
-        }
         let own = style.map(declarations).unwrap_or_default();
         let all = || rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]).chain(&own);
         let mut look = Look::default();
@@ -227,6 +246,32 @@ impl Sheet {
             }
         }
         look
+    }
+
+    /// The rules that may speak of an element because of its name and its classes.
+    fn candidates<'s>(&'s self, page: &'s Page<'_>, node: NodeId, tag: &LocalName) -> impl Iterator<Item = usize> + 's {
+        let by_class = page.classes(node).split_ascii_whitespace().filter_map(|class| self.by_class.get(class)).flatten();
+        by_class.chain(self.by_tag.get(tag).into_iter().flatten()).copied()
+    }
+
+    /// What the rules say of all elements of a name with the same classes, where they look at nothing else.
+    fn look_of_all(&self, page: &Page<'_>, node: NodeId, tag: &LocalName) -> Option<Look> {
+        let mut rules: Vec<usize> = self.candidates(page, node, tag).collect();
+        let looks_around = |&rule: &usize| {
+            let rule = &self.rules[rule];
+            rule.compounds.len() > 1 || self.bodies[rule.declarations].iter().any(|declaration| declaration.important)
+        };
+        if rules.iter().any(looks_around) {
+            return None;
+        }
+        rules.retain(|&rule| page.matches(&self.rules[rule], node));
+        rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
+        rules.dedup();
+        let mut look = Look::default();
+        for declaration in rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]) {
+            look.set(&declaration.name, &declaration.value);
+        }
+        Some(look)
     }
 }
 
@@ -239,17 +284,7 @@ fn declarations(style: &str) -> Vec<Declaration> {
 /// What a style attribute says.
 pub(super) fn of_attribute(style: &str) -> Look {
     let mut look = Look::default();
-    // Most hold names and words, and nothing that takes a parser.
-    let plain = |byte: u8| !matches!(byte, b'\'' | b'"' | b'(' | b'\\' | b'/' | b'{' | b'!' | b'A'..=b'Z');
-    if style.bytes().all(plain) {
-        for (name, value) in style.split(';').filter_map(|declaration| declaration.split_once(':')) {
-            look.set(name.trim(), value);
-        }
-        return look;
-    }
-    for declaration in declarations(style) {
-        look.set(&declaration.name, &declaration.value);
-    }
+    look.add(style);
     look
 }
 
@@ -304,6 +339,21 @@ pub(super) fn marker_of_type(kind: &str) -> Marker {
 }
 
 impl Look {
+    /// Adds what a style attribute says.
+    fn add(&mut self, style: &str) {
+        // Most hold names and words, and nothing that takes a parser.
+        let plain = |byte: u8| !matches!(byte, b'\'' | b'"' | b'(' | b'\\' | b'/' | b'{' | b'!' | b'A'..=b'Z');
+        if style.bytes().all(plain) {
+            for (name, value) in style.split(';').filter_map(|declaration| declaration.split_once(':')) {
+                self.set(name.trim(), value);
+            }
+            return;
+        }
+        for declaration in declarations(style) {
+            self.set(&declaration.name, &declaration.value);
+        }
+    }
+
     fn set(&mut self, name: &str, value: &str) {
         let value = value.trim();
         match name {
