@@ -226,7 +226,7 @@ fn remove_inline(doc: &mut Document, id: NodeId) {
     if let (Some(previous), None) = (previous, next)
         && let Kind::Text(mut text) = doc.kind(previous)
     {
-        text.end = text.start + doc.text(text).trim_end().len() as u32;
+        text.end = text.start + doc.text(text).trim_ascii_end().len() as u32;
         if text.is_empty() {
             return remove_inline(doc, previous);
         }
