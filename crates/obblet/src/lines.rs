@@ -3,6 +3,9 @@
 use crate::document::Align;
 use unicode_width::UnicodeWidthStr;
 
+/// Blocks are set in no further than so many levels: else a few deep ones would make every line as long as they are many.
+const DEEPEST: usize = 100;
+
 /// Text that grows by lines.
 #[derive(Debug, Default)]
 pub(crate) struct Lines {
@@ -12,6 +15,7 @@ pub(crate) struct Lines {
     /// What the next line begins with instead, where something begins on it.
     next: Option<String>,
     lengths: Vec<usize>,
+    too_deep: bool,
 }
 
 impl Lines {
@@ -21,10 +25,22 @@ impl Lines {
 
     /// A block begins whose first line begins with `first` and whose other lines begin with `rest`.
     pub(crate) fn push(&mut self, first: &str, rest: &str) {
+        let (first, rest) = if self.is_full() { ("", "") } else { (first, rest) };
+        self.too_deep |= self.is_full();
         let next = self.next.get_or_insert_with(|| self.rest.clone());
         next.push_str(first);
         self.lengths.push(self.rest.len());
         self.rest.push_str(rest);
+    }
+
+    /// Whether blocks are set in no further.
+    pub(crate) const fn is_full(&self) -> bool {
+        self.lengths.len() >= DEEPEST
+    }
+
+    /// Whether a block could not be set in.
+    pub(crate) const fn was_too_deep(&self) -> bool {
+        self.too_deep
     }
 
     /// The innermost block ends. One that had no line gets one.

@@ -7,7 +7,8 @@ mod support;
 use obblet::profile::Profile;
 use obblet::{Format, Surroundings};
 use std::path::{Path, PathBuf};
-use support::{conservation, dom, validity};
+use support::conservation::{self, shown};
+use support::validity;
 
 fn pages(folder: &Path) -> Vec<PathBuf> {
     let mut pages = Vec::new();
@@ -24,29 +25,6 @@ fn pages(folder: &Path) -> Vec<PathBuf> {
     }
     pages.sort();
     pages
-}
-
-/// What of a page is text, without what is for programs.
-fn shown(source: &str) -> String {
-    let dom = dom::page(source);
-    let mut hidden = std::collections::HashSet::new();
-    let mut text = String::new();
-    for node in dom.order() {
-        let inherited = dom.nodes[node].parent.is_some_and(|parent| hidden.contains(&parent));
-        let unseen =
-            ["script", "style", "head", "template", "svg", "math", "select", "textarea", "noscript", "iframe", "video", "audio"];
-        if inherited || unseen.contains(&dom.name(node)) {
-            hidden.insert(node);
-        } else {
-            text.push_str(&dom.nodes[node].text);
-            let inline = [
-                "", "a", "span", "b", "i", "em", "strong", "code", "sup", "sub", "u", "s", "kbd", "wbr", "font", "small", "var",
-                "mark",
-            ];
-            text.push(if inline.contains(&dom.name(node)) { '\u{200B}' } else { ' ' });
-        }
-    }
-    text.replace('\u{200B}', "")
 }
 
 #[test]

@@ -13,6 +13,13 @@ fn convert_html(source: &str) -> usize {
     written + text + markdown::write(&doc, &markdown::WriteOptions::default()).text.len()
 }
 
+/// Markdown into Markdown and into text.
+fn rewrite(source: &str) -> usize {
+    let doc = markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
+    let text = text::write(&doc, &text::Options::default()).text.len();
+    text + markdown::write(&doc, &markdown::WriteOptions::default()).text.len()
+}
+
 fn convert(source: &str) -> usize {
     let doc = markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
     html::write(&doc, &html::Options::default()).html.len()
@@ -140,6 +147,12 @@ fn html_shapes() -> Vec<Shape> {
             (0..n).map(|number| format!("<a id=r{number} href='#n{number}'>{number}</a> ")).collect::<String>()
                 + &(0..n).map(|number| format!("<p id=n{number}>a <a href='#r{number}'>^</a>")).collect::<String>()
         }),
+        ("marks in one paragraph that notes lead back to", |n| {
+            "<p id=x>".to_owned()
+                + &(0..n).map(|number| format!("<a href='#n{number}'>{number}</a> ")).collect::<String>()
+                + &(0..n).map(|number| format!("<p id=n{number}>a <a href='#x'>^</a>")).collect::<String>()
+        }),
+        ("callouts", |n| "<aside class=note><p><strong>Note</strong></p><p>a</p></aside>".repeat(n)),
         ("links to one place", |n| "<p id=x>a</p>".to_owned() + &"<a href='#x'>1</a> ".repeat(n)),
         ("parts of pages", |n| "<nav>a</nav><main>b</main>".repeat(n)),
         ("fields", |n| "<input value=a><select><option>b</select>".repeat(n)),
@@ -159,7 +172,7 @@ fn html_shapes() -> Vec<Shape> {
 
 #[test]
 fn ten_times_the_input_takes_ten_times_as_long() {
-    for (shapes, convert) in [(shapes(), convert as fn(&str) -> usize), (html_shapes(), convert_html)] {
+    for (shapes, convert) in [(shapes(), convert as fn(&str) -> usize), (shapes(), rewrite), (html_shapes(), convert_html)] {
         stays_linear(shapes, convert);
     }
 }

@@ -1,5 +1,6 @@
 //! Nothing is lost silently: the words of a source are in the output, in order, or a finding carries them.
 
+use super::dom;
 use obblet::document::Finding;
 use similar::{Algorithm, DiffOp, capture_diff_slices};
 use std::collections::HashMap;
@@ -32,4 +33,28 @@ pub fn lost(source: &str, output: &str, findings: &[Finding]) -> Vec<String> {
         }
     }
     lost
+}
+
+/// What of a page is text, without what is for programs.
+pub fn shown(source: &str) -> String {
+    let dom = dom::page(source);
+    let mut hidden = std::collections::HashSet::new();
+    let mut text = String::new();
+    for node in dom.order() {
+        let inherited = dom.nodes[node].parent.is_some_and(|parent| hidden.contains(&parent));
+        let unseen = [
+            "script", "style", "head", "form", "template", "svg", "math", "select", "textarea", "noscript", "iframe", "video",
+            "audio",
+        ];
+        if inherited || unseen.contains(&dom.name(node)) {
+            hidden.insert(node);
+        } else {
+            text.push_str(&dom.nodes[node].text);
+            text.push_str(dom.attribute(node, "alt").unwrap_or_default());
+            let inline =
+                ["", "a", "span", "b", "i", "em", "strong", "code", "u", "s", "kbd", "wbr", "font", "small", "var", "mark"];
+            text.push(if inline.contains(&dom.name(node)) { '\u{200B}' } else { ' ' });
+        }
+    }
+    text.replace('\u{200B}', "")
 }

@@ -44,6 +44,9 @@ pub fn write(doc: &Document, options: &Options) -> Written {
     if writer.raw > 0 {
         findings.push(Finding::changed("text.raw", "raw markup was written as it is"));
     }
+    if writer.out.was_too_deep() {
+        findings.push(Finding::changed("text.too-deep", "quotes and lists that stand too deep are set in no further"));
+    }
     Written { text: writer.out.finish(), findings }
 }
 

@@ -83,11 +83,9 @@ pub(super) fn keep(doc: &mut Document, root: NodeId, made: &mut Made, told: bool
     let is_table = |&above: &NodeId| doc.kind(above) == Kind::Table;
     let tables: HashSet<NodeId> = gone.iter().filter_map(|&node| doc.ancestors(node).find(is_table)).collect();
     let mut words = String::new();
-    let mut pieces = 0;
     for node in gone {
         let text = doc.plain_text(node);
         if !text.trim().is_empty() {
-            pieces += 1;
             words.push_str(text.trim());
             words.push('\n');
         }
@@ -99,15 +97,12 @@ pub(super) fn keep(doc: &mut Document, root: NodeId, made: &mut Made, told: bool
     for table in tables {
         open_layout(doc, made, table);
     }
-    if told && pieces > 0 {
+    if told && !words.is_empty() {
         let count = words.split_whitespace().count();
         doc.find(
-            Finding::changed(
-                "html.around-content",
-                format!("what stands around the main content was left out: {count} words in {pieces} places"),
-            )
-            .hint("set html.content to all to keep them")
-            .losing(words.split_whitespace().collect::<Vec<_>>().join(" ")),
+            Finding::changed("html.around-content", format!("what stands around the main content was left out, words: {count}"))
+                .hint("set html.content to all to keep them")
+                .losing(words.split_whitespace().collect::<Vec<_>>().join(" ")),
         );
     }
 }

@@ -22,7 +22,7 @@ mod table;
 
 pub use raw::open_raw;
 
-use crate::document::{Document, Finding, Kind, NodeId, SourceMap};
+use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, SourceMap, Step};
 use crate::refine::structure;
 use guard::Guard;
 use html5ever::tendril::StrTendril;
@@ -123,9 +123,9 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
 
 /// The header that a page of our own shows its title in says nothing that the metadata does not say.
 fn drop_own_title(doc: &mut Document) {
-    let is_header = |kind: Kind| kind == Kind::Division(crate::document::DivisionKind::Header);
+    let is_header = |kind: Kind| kind == Kind::Division(DivisionKind::Header);
     let header = doc.walk(doc.root()).take(64).find_map(|step| match step {
-        crate::document::Step::Enter(id) if is_header(doc.kind(id)) => Some(id),
+        Step::Enter(id) if is_header(doc.kind(id)) => Some(id),
         _ => None,
     });
     if let Some(header) = header {

@@ -59,18 +59,20 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
         }
     }
     // What leads up to a mark returns; what leads up to something else is a link like any other.
-    let places = candidates.iter().flat_map(|candidate| around(doc, candidate.link));
-    let returning: HashSet<NodeId> = places.filter_map(|place| back.get(&place)).flatten().copied().collect();
+    let places: HashSet<NodeId> = candidates.iter().flat_map(|candidate| around(doc, candidate.link)).collect();
+    let returning: HashSet<NodeId> = places.iter().filter_map(|place| back.get(place)).flatten().copied().collect();
     let mut labels = HashSet::new();
     let mut known: HashMap<NodeId, NoteId> = HashMap::new();
+    let mut ends: HashMap<NodeId, HashSet<NodeId>> = HashMap::new();
     for Candidate { link, container } in candidates {
         if doc.node(link).parent().is_none() || doc.node(container).parent().is_none() && !known.contains_key(&container) {
             continue;
         }
-        let returns: Vec<NodeId> = around(doc, link).into_iter().filter_map(|node| back.get(&node)).flatten().copied().collect();
-        let leads_back = returns.iter().any(|&back| doc.ancestors(back).any(|above| above == container));
-        if !leads_back && !known.contains_key(&container) {
-            continue;
+        if !known.contains_key(&container) {
+            let ends = ends.entry(container).or_insert_with(|| ends_within(doc, container, &targets));
+            if !around(doc, link).iter().any(|place| ends.contains(place)) {
+                continue;
+            }
         }
         let note = match known.get(&container) {
             Some(&note) => note,
@@ -90,6 +92,15 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
             set_mark(doc, link, note);
         }
     }
+}
+
+/// Where the links of a text lead.
+fn ends_within(doc: &Document, container: NodeId, targets: &HashMap<String, NodeId>) -> HashSet<NodeId> {
+    let end = |step| match step {
+        Step::Enter(id) => local(doc, id).and_then(|name| targets.get(&name).copied()),
+        Step::Leave(_) => None,
+    };
+    doc.walk(container).filter_map(end).collect()
 }
 
 /// The name that a link within the page leads to.

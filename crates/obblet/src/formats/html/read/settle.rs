@@ -2,7 +2,7 @@
 //! go, and what is now empty goes.
 
 use super::css::{Look, Looks, Raised};
-use super::origin::{Made, Origin};
+use super::origin::{Made, Origin, Tally};
 use super::{code, foreign, table};
 use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, TextLevel};
 use std::collections::HashMap;
@@ -23,8 +23,8 @@ pub(super) struct Settler<'m> {
     gaps: Vec<NodeId>,
     /// What the walk came to last that never had anything in it.
     born_empty: Option<NodeId>,
-    hidden: super::origin::Tally,
-    page_breaks: super::origin::Tally,
+    hidden: Tally,
+    page_breaks: Tally,
     /// Sizes of letters, of nodes whose text is all of one size.
     sizes: HashMap<NodeId, f32>,
     /// Paragraphs that look like headings, and the size of their letters.
@@ -43,8 +43,8 @@ impl<'m> Settler<'m> {
             code: 0,
             gaps: Vec::new(),
             born_empty: None,
-            hidden: super::origin::Tally::default(),
-            page_breaks: super::origin::Tally::default(),
+            hidden: Tally::default(),
+            page_breaks: Tally::default(),
             sizes: HashMap::new(),
             heading_like: Vec::new(),
         }
@@ -152,8 +152,7 @@ impl<'m> Settler<'m> {
             // What a paragraph held was left out.
             Origin::Elsewhere if kind == Kind::Paragraph && doc.node(id).first_child().is_none() && id != top => doc.detach(id),
             Origin::Elsewhere | Origin::Text | Origin::Foreign | Origin::Column => {}
-            Origin::Unseen => doc.detach(id),
-            Origin::Nothing => doc.detach(id),
+            Origin::Unseen | Origin::Nothing => doc.detach(id),
             Origin::Button if self.preformatted == 0 => self.element(doc, id, Origin::Wrapper),
             Origin::Control | Origin::Button => {
                 let words = doc.plain_text(id);
@@ -161,9 +160,7 @@ impl<'m> Settler<'m> {
                 doc.detach(id);
             }
             Origin::Checkbox(checked) => self.checkbox(doc, id, checked),
-            origin if id == top => {
-                let _ = origin;
-            }
+            _ if id == top => {}
             origin => self.element(doc, id, origin),
         }
         if self.gaps.last() == Some(&id) {
@@ -332,14 +329,14 @@ impl<'m> Settler<'m> {
             doc.set_kind(id, Kind::Cell(cell));
         }
         let kind = doc.kind(id);
-        let plain = |kind, off| match (kind, off) {
-            (Kind::Strong, _) if look.bold == Some(false) => true,
-            (Kind::Emphasis, _) if look.italic == Some(false) => true,
-            (Kind::Underline, _) if look.underline == Some(false) => true,
-            (Kind::Strikethrough, _) if look.strike == Some(false) => true,
-            _ => false,
+        let taken_back = match kind {
+            Kind::Strong => look.bold,
+            Kind::Emphasis => look.italic,
+            Kind::Underline => look.underline,
+            Kind::Strikethrough => look.strike,
+            _ => None,
         };
-        if plain(kind, ()) {
+        if taken_back == Some(false) {
             doc.set_kind(id, Kind::Span);
         }
         if let Some(size) = look.size {
@@ -468,7 +465,9 @@ fn settle_callout(doc: &mut Document, id: NodeId, made: &Made) {
         doc.node(first).first_child().filter(|&strong| doc.kind(strong) == Kind::Strong && doc.node(strong).next().is_none());
     let word = doc.plain_text(first);
     let Some(callout) = callouts.into_iter().find(|callout| callout.word() == word).filter(|_| strong.is_some()) else { return };
-    let class = made.dresses.iter().rev().find(|dress| dress.node == id).and_then(|dress| dress.classes.as_deref());
+    // Nodes are numbered as they are made, and so are their dresses.
+    let dress = made.dresses.binary_search_by_key(&id, |dress| dress.node).ok().map(|place| &made.dresses[place]);
+    let class = dress.and_then(|dress| dress.classes.as_deref());
     if class.is_some_and(|class| class.eq_ignore_ascii_case(callout.word())) {
         doc.detach(first);
         doc.set_kind(id, Kind::Division(DivisionKind::Callout(callout)));
@@ -510,7 +509,6 @@ const fn is_space(c: char) -> bool {
 
 fn is_white(doc: &Document, id: NodeId) -> bool {
     match doc.kind(id) {
-        // A look at the first character is mostly enough.
         Kind::Text(text) => doc.text(text).chars().all(is_space),
         Kind::SoftBreak => true,
         _ => false,

@@ -335,7 +335,7 @@ impl Writer<'_, '_> {
         if list.ordered && start < 0 {
             self.unsaid("lists that begin below zero", id);
         }
-        let tight = list.tight && self.stays_tight(id);
+        let tight = list.tight && !self.out.is_full() && self.stays_tight(id);
         self.frames.push(Frame {
             tight,
             number: start.clamp(0, 999_999_999),

@@ -14,8 +14,7 @@ pub(super) fn delimiters(tokens: &[Token<'_>], options: &WriteOptions<'_>) -> Ve
     }
     let mut written = vec![""; tokens.len()];
     let Some(closes) = matches(tokens) else { return written };
-    // What is open: the sign, the mark, where it opened, where it closes.
-    let mut open: Vec<(u8, Mark, usize, usize)> = Vec::new();
+    let mut open = Open::default();
     for (at, token) in tokens.iter().enumerate() {
         match token {
             Token::Open(mark) => {
@@ -23,7 +22,7 @@ pub(super) fn delimiters(tokens: &[Token<'_>], options: &WriteOptions<'_>) -> Ve
                 let sign = sign(tokens, &written, &open, *mark, (at, close), options);
                 written[at] = delimiter(sign, *mark, true);
                 written[close] = delimiter(sign, *mark, false);
-                open.push((sign, *mark, at, close));
+                open.push(Opened { sign, mark: *mark, opens: at, closes: close });
             }
             Token::Close(_) => {
                 open.pop();
@@ -32,6 +31,49 @@ pub(super) fn delimiters(tokens: &[Token<'_>], options: &WriteOptions<'_>) -> Ve
         }
     }
     written
+}
+
+/// Something between delimiters that has begun and not ended.
+#[derive(Clone, Copy, Debug)]
+struct Opened {
+    sign: u8,
+    mark: Mark,
+    /// The places of its tokens.
+    opens: usize,
+    closes: usize,
+}
+
+/// All that has begun and not ended.
+#[derive(Debug, Default)]
+struct Open {
+    stack: Vec<Opened>,
+    /// How many of them there are with `*`, and with any other sign that closes as it opens.
+    stars: usize,
+    others: usize,
+}
+
+impl Open {
+    const fn count(&mut self, sign: u8) -> &mut usize {
+        if sign == b'*' { &mut self.stars } else { &mut self.others }
+    }
+
+    fn push(&mut self, opened: Opened) {
+        if opened.sign != TAG {
+            *self.count(opened.sign) += 1;
+        }
+        self.stack.push(opened);
+    }
+
+    fn pop(&mut self) {
+        if let Some(opened) = self.stack.pop().filter(|opened| opened.sign != TAG) {
+            *self.count(opened.sign) -= 1;
+        }
+    }
+
+    /// Whether something is open that a delimiter of this sign might close. For signs beside `*` it may say so of another.
+    const fn has(&self, sign: u8) -> bool {
+        if sign == b'*' { self.stars > 0 } else { self.others > 0 }
+    }
 }
 
 /// For each `Open` the place of its `Close`.
@@ -61,7 +103,7 @@ const TAG: u8 = 0;
 fn sign(
     tokens: &[Token<'_>],
     written: &[&str],
-    open: &[(u8, Mark, usize, usize)],
+    open: &Open,
     mark: Mark,
     (start, end): (usize, usize),
     options: &WriteOptions<'_>,
@@ -80,24 +122,24 @@ fn sign(
     });
     let after = first_character(&tokens[end + 1..]);
     let after = if matches!(tokens.get(end + 1), Some(Token::Close(_))) { Some('*') } else { after };
-    let directly_in = open.last().filter(|(.., opened, _)| opened + 1 == start);
-    let directly_before_end = open.last().filter(|(.., closes)| end + 1 == *closes);
+    let outer = open.stack.last();
+    let directly_in = outer.is_some_and(|outer| outer.opens + 1 == start);
+    let directly_before_end = outer.is_some_and(|outer| end + 1 == outer.closes);
     for sign in signs.into_iter().filter(|sign| *sign != TAG) {
         let (left, right) = flanking(before, first);
         let (end_left, end_right) = flanking(last, after);
-        let within = open.iter().any(|(known, ..)| *known == sign);
         let opens = if sign == b'_' { left && (!right || is_punctuation(before)) } else { left };
         let closes = if sign == b'_' { end_right && (!end_left || is_punctuation(after)) } else { end_right };
-        if !opens || !closes || ((right || end_left) && within) {
+        if !opens || !closes || ((right || end_left) && open.has(sign)) {
             continue;
         }
         // A run of signs that ended something right before would be one with this.
         let runs_on = matches!(tokens.get(start.wrapping_sub(1)), Some(Token::Close(_)))
             && written[start - 1].as_bytes().last() == Some(&sign);
         // Two that begin and end together, or of the same kind, would change places or be one.
-        let same = |outer: &(u8, Mark, usize, usize)| outer.0 == sign;
-        let together = directly_in.is_some_and(same) && directly_before_end.is_some_and(same);
-        let merges = open.last().is_some_and(|outer| outer.0 == sign && (outer.1 == mark || sign == b'~'));
+        let same = outer.filter(|outer| outer.sign == sign);
+        let together = same.is_some() && directly_in && directly_before_end;
+        let merges = same.is_some_and(|outer| outer.mark == mark || sign == b'~');
         let literal = before == Some(sign as char) && !matches!(tokens.get(start.wrapping_sub(1)), Some(Token::Open(_)));
         if !runs_on && !together && !merges && !literal {
             return sign;

@@ -50,18 +50,25 @@ pub(super) fn text(out: &mut String, text: &str, around: &Surroundings, options:
             plain = at;
             continue;
         }
+        if c == '_' {
+            // All underscores of a run have the neighbours of the run.
+            let run = bytes[at..].iter().take_while(|&&byte| byte == b'_').count();
+            let after = text[at + run..].chars().next().or(around.after);
+            let word = |c: Option<char>| c.is_some_and(char::is_alphanumeric);
+            let white = |c: Option<char>| is_white(c) && !c.is_some_and(is_reference);
+            if !(word(before) && word(after) || white(before) && white(after)) {
+                out.push_str(&text[plain..at]);
+                out.extend(std::iter::repeat_n("\\_", run));
+                plain = at + run;
+            }
+            at += run;
+            continue;
+        }
         let spaced = |c: Option<char>| is_white(c) && !c.is_some_and(is_reference);
         let escapes = match c {
             '\\' => next.is_none_or(|c| c.is_ascii_punctuation() || c == '\n'),
             '`' => true,
             '*' => !(spaced(before) && spaced(next)),
-            '_' => {
-                let word = |c: Option<char>| c.is_some_and(char::is_alphanumeric);
-                // A run of underscores has the neighbours of the whole run.
-                let run_end = rest.trim_start_matches('_').chars().next().or(around.after);
-                let run_start = text[..at].trim_end_matches('_').chars().next_back().or(if at == 0 { before } else { None });
-                !(word(run_start) && word(run_end) || spaced(run_start) && spaced(run_end))
-            }
             '[' => {
                 around.in_link
                     || (options.dialect.footnotes && rest.starts_with('^'))
@@ -127,7 +134,8 @@ fn mail_follows(rest: &str) -> bool {
 fn around_mail(before: Option<char>, rest: &str) -> bool {
     before.is_some_and(|c| c.is_ascii_alphanumeric() || matches!(c, '.' | '-' | '_' | '+'))
         && rest.starts_with(|c: char| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'))
-        && rest.split(char::is_whitespace).next().is_some_and(|host| host.contains('.'))
+        // No host has a longer name.
+        && rest.bytes().take(255).take_while(|byte| !byte.is_ascii_whitespace()).any(|byte| byte == b'.')
 }
 
 /// Text in which every character that could mean something is a reference: for the text of formulas.

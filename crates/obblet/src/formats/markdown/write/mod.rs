@@ -199,6 +199,9 @@ impl<'d, 'o> Writer<'d, 'o> {
             let count = if count > 1 { format!(" ({count} times)") } else { String::new() };
             Finding::changed("markdown.no-syntax", format!("Markdown can't say {what}{count}")).at(place)
         }));
+        if self.out.was_too_deep() {
+            findings.push(Finding::changed("markdown.too-deep", "quotes and lists that stand too deep are set in no further"));
+        }
         Written { text: self.out.finish(), findings }
     }
 }
