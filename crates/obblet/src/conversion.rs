@@ -57,6 +57,23 @@ pub struct OutputFile {
     pub bytes: Vec<u8>,
 }
 
+/// How many characters an output takes of those that its target takes.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Length {
+    /// Characters of the output, markup counted.
+    pub used: u64,
+    /// The most that the target takes.
+    pub limit: u64,
+}
+
+impl Length {
+    /// How many characters are left; none where there are too many.
+    #[must_use]
+    pub const fn left(&self) -> u64 {
+        self.limit.saturating_sub(self.used)
+    }
+}
+
 /// The outcome of a conversion.
 #[derive(Clone, Debug, Default)]
 pub struct Converted {
@@ -68,4 +85,6 @@ pub struct Converted {
     pub files: Vec<OutputFile>,
     /// Its title.
     pub title: String,
+    /// How much of its room the output takes, where `limits.characters` says how much there is.
+    pub length: Option<Length>,
 }

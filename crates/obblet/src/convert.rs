@@ -1,7 +1,7 @@
 //! One document from one format to another.
 
-use crate::conversion::{Converted, Surroundings};
-use crate::document::{Document, NodeId};
+use crate::conversion::{Converted, Length, Surroundings};
+use crate::document::{Document, Finding, NodeId};
 use crate::error::Error;
 use crate::formats::{Format, html, markdown, text};
 use crate::page;
@@ -52,7 +52,7 @@ pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document
     match format {
         Format::Markdown => Ok(markdown::read(source, &profile.markdown.options())),
         Format::Html => Ok(html::read(source, &profile.html_read_options())),
-        Format::Text => Err(Error::NotRead { format: format.name() }),
+        Format::Text => Ok(text::read(source, &profile.text_read_options())),
     }
 }
 
@@ -68,9 +68,12 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
         html::open_raw(&mut doc);
     }
     // Behind the raw HTML, whose text is text like any other now.
-    refine::typography::set(&mut doc, profile.clean.quotes, profile.clean.dashes);
+    refine::clean(&mut doc, &profile.clean);
     if let Some(links) = surroundings.links {
         refine::links::redirect(&mut doc, links);
+    }
+    if format == Format::Html {
+        refine::restrict(&mut doc, &profile.clean);
     }
     refine::structure::settle(&mut doc);
     let placed = page::images::place(&mut doc, profile, surroundings);
@@ -87,11 +90,53 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
         converted.title = page::title(&doc, profile, "");
     }
     converted.files.splice(..0, placed.files);
+    if profile.limits.characters > 0 {
+        let length = Length { used: converted.text.trim_end().chars().count() as u64, limit: profile.limits.characters };
+        if length.used > length.limit {
+            let found = too_long(&doc, profile, format, &length);
+            doc.find(found);
+        }
+        converted.length = Some(length);
+    }
     let mut findings = std::mem::take(&mut doc.findings);
     findings.append(&mut converted.findings);
     findings.sort_by_key(|finding| finding.place);
     converted.findings = findings;
     Ok(converted)
+}
+
+/// So many of the parts that take most are named.
+const PARTS_NAMED: usize = 3;
+
+/// What there is to say of an output that its target will not take.
+fn too_long(doc: &Document, profile: &Profile, format: Format, length: &Length) -> Finding {
+    let options = profile.html_options(html::Ids::None);
+    let mut parts: Vec<(usize, NodeId)> = doc
+        .children(doc.root())
+        .map(|part| {
+            let size = match format {
+                Format::Html => html::write_part(doc, part, &options).chars().count(),
+                _ => doc.plain_text(part).chars().count(),
+            };
+            (size, part)
+        })
+        .collect();
+    parts.sort_by_key(|&(size, _)| std::cmp::Reverse(size));
+    let named: Vec<String> = parts
+        .iter()
+        .take(PARTS_NAMED)
+        .map(|&(size, part)| {
+            let text = doc.plain_text(part);
+            let words: Vec<&str> = text.split_whitespace().take(5).collect();
+            format!("<{}> {} ({size})", doc.kind(part).element(), words.join(" "))
+        })
+        .collect();
+    let over = length.used - length.limit;
+    Finding::lost(
+        "limit.characters",
+        format!("the output takes {} characters, {over} more than the {} that there is room for", length.used, length.limit),
+    )
+    .hint(format!("what takes most: {}", named.join("; ")))
 }
 
 fn as_markdown(doc: &Document, profile: &Profile) -> Converted {

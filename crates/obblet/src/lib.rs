@@ -29,6 +29,7 @@ pub mod compare;
 mod conversion;
 mod convert;
 pub mod document;
+mod encoding;
 mod error;
 pub mod formats;
 mod lines;
@@ -39,7 +40,7 @@ pub mod refine;
 mod scan;
 mod slug;
 
-pub use conversion::{Converted, LinkTarget, Links, OutputFile, Surroundings};
+pub use conversion::{Converted, Length, LinkTarget, Links, OutputFile, Surroundings};
 pub use convert::{convert, convert_in, read, write};
 pub use error::{Error, describe};
 pub use formats::Format;

@@ -6,8 +6,9 @@ use crate::{Outcome, messages};
 use anstyle::{AnsiColor, Style};
 use obblet::compare::{Comparison, Difference, Side, compare};
 use obblet::document::{Document, Place};
-use obblet::profile::{CleanSettings, Profile, Shape};
+use obblet::profile::{Profile, Shape};
 use obblet::publish::{format_of, write_whole};
+use obblet::refine::Cleaning;
 use obblet::{Format, Surroundings, describe};
 use std::io::Write;
 use std::path::Path;
@@ -80,7 +81,7 @@ fn read(arguments: &Compare, path: &Path) -> Result<(Document, Profile), Failure
 fn trip(doc: &Document, arguments: &Compare, format: Format, profile: &Profile) -> Result<Document, Failure> {
     let mut profile = profile.clone();
     // What passes change is wanted; what the trip changes is the question.
-    profile.clean = CleanSettings::default();
+    profile.clean = Cleaning::none();
     if arguments.settings.shape.is_none() {
         profile.shape = Shape::Fragment;
     }

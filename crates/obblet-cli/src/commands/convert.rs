@@ -194,7 +194,7 @@ fn from_file(
     let converted = convert_in(&bytes, reads, writes, &profile, &surroundings)?;
     save(&converted, target, output)?;
     let name = source.display().to_string();
-    talk(&convert.talk, &name, target, &converted.findings, start);
+    talk(&convert.talk, &name, target, &converted, start);
     Ok(converted.findings)
 }
 
@@ -234,7 +234,7 @@ fn from_standard_input(
         converted.text = indentation::add(&converted.text, &indentation);
     }
     save(&converted, output, folder)?;
-    talk(&convert.talk, "standard input", output, &converted.findings, start);
+    talk(&convert.talk, "standard input", output, &converted, start);
     report.add("-", output, converted.findings);
     Ok(Outcome::Done)
 }
@@ -259,7 +259,9 @@ fn save(converted: &Converted, target: Option<&Path>, folder: Option<&Path>) -> 
         Some(target) => write_whole(target, converted.text.as_bytes()).map_err(fail),
         None => {
             let mut out = std::io::stdout().lock();
-            match out.write_all(converted.text.as_bytes()).and_then(|()| out.flush()) {
+            // What comes next on a terminal begins on a line of its own.
+            let end: &[u8] = if converted.text.is_empty() || converted.text.ends_with('\n') { b"" } else { b"\n" };
+            match out.write_all(converted.text.as_bytes()).and_then(|()| out.write_all(end)).and_then(|()| out.flush()) {
                 // A reader that has seen enough is no failure.
                 Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => {
                     Err(Failure(Outcome::Failed, format!("standard output: {}", describe(&error))))
@@ -270,12 +272,15 @@ fn save(converted: &Converted, target: Option<&Path>, folder: Option<&Path>) -> 
     }
 }
 
-fn talk(talk: &Talk, source: &str, target: Option<&Path>, findings: &[Finding], start: Instant) {
+fn talk(talk: &Talk, source: &str, target: Option<&Path>, converted: &Converted, start: Instant) {
     if talk.quiet {
         return;
     }
-    messages::findings(source, findings, talk.verbose);
-    let tally = messages::tally(findings);
+    messages::findings(source, &converted.findings, talk.verbose);
+    if let Some(length) = converted.length.as_ref().filter(|length| length.used <= length.limit) {
+        messages::say(format_args!("{source}: {} of {} characters used, {} left", length.used, length.limit, length.left()));
+    }
+    let tally = messages::tally(&converted.findings);
     let Some(target) = target else { return };
     let time = start.elapsed().as_secs_f64() * 1000.0;
     let tally = if tally.is_empty() { "nothing lost".to_owned() } else { tally };

@@ -289,11 +289,15 @@ impl Callout {
 #[allow(missing_docs, reason = "each is the element of its name")]
 pub enum TextLevel {
     Abbreviation,
+    /// Text that is only set apart in bold; what is important is [`Kind::Strong`].
+    Bold,
     Cite,
     /// Code that holds markup; code without is [`Kind::Code`].
     Code,
     Data,
     Definition,
+    /// Text that is only set apart in italics; what is stressed is [`Kind::Emphasis`].
+    Italic,
     Isolate,
     Keyboard,
     Override,
@@ -308,12 +312,14 @@ pub enum TextLevel {
 }
 
 impl TextLevel {
-    const NAMES: [(Self, &'static str); 16] = [
+    const NAMES: [(Self, &'static str); 18] = [
         (Self::Abbreviation, "abbr"),
+        (Self::Bold, "b"),
         (Self::Cite, "cite"),
         (Self::Code, "code"),
         (Self::Data, "data"),
         (Self::Definition, "dfn"),
+        (Self::Italic, "i"),
         (Self::Isolate, "bdi"),
         (Self::Keyboard, "kbd"),
         (Self::Override, "bdo"),
@@ -341,6 +347,96 @@ impl TextLevel {
 }
 
 impl Kind {
+    /// The name of the HTML element that a node is, as house rules name it; empty for text and what has no element.
+    #[must_use]
+    pub fn element(self) -> &'static str {
+        const HEADINGS: [&str; 6] = ["h1", "h2", "h3", "h4", "h5", "h6"];
+        match self {
+            Self::Heading(level) => HEADINGS[usize::from(level.clamp(1, 6)) - 1],
+            Self::Paragraph => "p",
+            Self::BlockQuote => "blockquote",
+            Self::List(list) if list.ordered => "ol",
+            Self::List(_) => "ul",
+            Self::ListItem { .. } => "li",
+            Self::TermList => "dl",
+            Self::Term => "dt",
+            Self::TermDescription => "dd",
+            Self::CodeBlock { .. } | Self::Preformatted => "pre",
+            Self::Table => "table",
+            Self::Caption => "caption",
+            Self::RowGroup(RowGroupKind::Head) => "thead",
+            Self::RowGroup(RowGroupKind::Body) => "tbody",
+            Self::RowGroup(RowGroupKind::Foot) => "tfoot",
+            Self::Row => "tr",
+            Self::Cell(cell) if cell.header => "th",
+            Self::Cell(_) => "td",
+            Self::Figure => "figure",
+            Self::ThematicBreak => "hr",
+            Self::Division(division) => match division {
+                DivisionKind::Plain => "div",
+                DivisionKind::Section => "section",
+                DivisionKind::Article => "article",
+                DivisionKind::Aside | DivisionKind::Callout(_) => "aside",
+                DivisionKind::Navigation => "nav",
+                DivisionKind::Header => "header",
+                DivisionKind::Footer => "footer",
+                DivisionKind::Address => "address",
+            },
+            Self::Details { .. } => "details",
+            Self::Summary => "summary",
+            Self::Emphasis => "em",
+            Self::Strong => "strong",
+            Self::Underline => "u",
+            Self::Strikethrough => "s",
+            Self::Insertion => "ins",
+            Self::Deletion => "del",
+            Self::Highlight => "mark",
+            Self::Code(_) | Self::Math { .. } => "code",
+            Self::MathMl { .. } => "math",
+            Self::Subscript => "sub",
+            Self::Superscript | Self::NoteReference(_) => "sup",
+            Self::Link { .. } => "a",
+            Self::Image { .. } => "img",
+            Self::LineBreak => "br",
+            Self::Span | Self::Anchor => "span",
+            Self::TextLevel(level) => level.element(),
+            Self::Root | Self::RawBlock { .. } | Self::Note | Self::Text(_) | Self::SoftBreak | Self::Raw { .. } => "",
+        }
+    }
+
+    /// The kind of an element that holds others and needs nothing but its name, as house rules name it.
+    #[must_use]
+    pub fn from_element(name: &str) -> Option<Self> {
+        let list = |ordered| Self::List(ListKind { ordered, tight: false, marker: Marker::Plain, start: 1 });
+        Some(match name {
+            "h1" => Self::Heading(1),
+            "h2" => Self::Heading(2),
+            "h3" => Self::Heading(3),
+            "h4" => Self::Heading(4),
+            "h5" => Self::Heading(5),
+            "h6" => Self::Heading(6),
+            "p" => Self::Paragraph,
+            "blockquote" => Self::BlockQuote,
+            "ul" => list(false),
+            "ol" => list(true),
+            "div" => Self::Division(DivisionKind::Plain),
+            "section" => Self::Division(DivisionKind::Section),
+            "article" => Self::Division(DivisionKind::Article),
+            "aside" => Self::Division(DivisionKind::Aside),
+            "em" => Self::Emphasis,
+            "strong" => Self::Strong,
+            "u" => Self::Underline,
+            "s" => Self::Strikethrough,
+            "ins" => Self::Insertion,
+            "del" => Self::Deletion,
+            "mark" => Self::Highlight,
+            "sub" => Self::Subscript,
+            "sup" => Self::Superscript,
+            "span" => Self::Span,
+            name => Self::TextLevel(TextLevel::from_element(name)?),
+        })
+    }
+
     /// Whether the node is part of a line of text. Everything else is a block.
     #[must_use]
     pub const fn is_inline(self) -> bool {

@@ -22,6 +22,7 @@ mod kind;
 mod metadata;
 mod node;
 mod place;
+mod trace;
 mod tree;
 mod walk;
 
@@ -31,6 +32,7 @@ pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, N
 pub use metadata::{Direction, Metadata};
 pub use node::{Node, NodeId, Text};
 pub use place::{Place, SourceMap};
+pub use trace::{Make, Part, Trace, Traces};
 pub use walk::{Step, Walk};
 
 use std::collections::HashMap;
@@ -95,6 +97,8 @@ pub struct Document {
     pub findings: Vec<Finding>,
     /// Tells where in the source a place is.
     pub source: SourceMap,
+    /// What a reader saw of the looks of the source.
+    pub traces: Traces,
     nodes: Vec<Node>,
     pool: String,
     attributes: Vec<Attributes>,
@@ -130,6 +134,7 @@ impl Document {
             notes: Vec::new(),
             findings: Vec::new(),
             source: SourceMap::default(),
+            traces: Traces::default(),
             nodes: arena,
             pool,
             attributes: vec![Attributes::default()],

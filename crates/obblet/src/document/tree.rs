@@ -219,6 +219,24 @@ impl Document {
         Walk::new(self, id)
     }
 
+    /// Joins texts that stand side by side among the children of a node.
+    pub fn join_texts(&mut self, parent: NodeId) {
+        let mut at = self.node(parent).first_child();
+        while let Some(node) = at {
+            let next = self.node(node).next();
+            if let (Some(next), Kind::Text(first)) = (next, self.kind(node))
+                && let Kind::Text(second) = self.kind(next)
+            {
+                let joined = self.join(first, second);
+                self.set_kind(node, Kind::Text(joined));
+                self.detach(next);
+                at = Some(node);
+            } else {
+                at = next;
+            }
+        }
+    }
+
     /// Adds `text` to the end of `parent`, into its last child where that is text.
     pub fn append_joined(&mut self, parent: NodeId, text: Text, offset: u32) {
         if text.is_empty() {

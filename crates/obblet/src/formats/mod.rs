@@ -41,7 +41,7 @@ const TABLE: [Entry; 3] = [
         writes: true,
     },
     Entry { format: Format::Html, name: "html", extensions: &["html", "htm", "xhtml", "xht"], reads: true, writes: true },
-    Entry { format: Format::Text, name: "text", extensions: &["txt", "text"], reads: false, writes: true },
+    Entry { format: Format::Text, name: "text", extensions: &["txt", "text"], reads: true, writes: true },
 ];
 
 impl Format {

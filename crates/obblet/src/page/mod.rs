@@ -15,6 +15,8 @@ use crate::document::{Document, Finding, Kind, NodeId, Step};
 use crate::error::Error;
 use crate::formats::html::{self, Characters, Highlighter, Syntax};
 use crate::profile::{Profile, StylePlace};
+use crate::refine;
+use std::collections::HashSet;
 use std::path::{Path, PathBuf};
 
 /// Pages with fewer headings than this need no list of them.
@@ -62,7 +64,8 @@ pub(crate) fn finish(
         );
     }
     let mut files = Vec::new();
-    let styles = styles(profile, surroundings, &mut files)?;
+    let mut styles = styles(profile, surroundings, &mut files)?;
+    styles.embedded.extend(named_styles(doc));
     let contents = match profile.page.contents {
         depth if depth > 0 && written.headings.len() >= FEWEST_CONTENTS => {
             contents::list(&written.headings, depth, profile.html.syntax, profile.html.characters)
@@ -87,7 +90,7 @@ pub(crate) fn finish(
     if profile.html.characters == Characters::Ascii {
         text = to_ascii(&text);
     }
-    Ok(Converted { text, findings: written.findings, files, title })
+    Ok(Converted { text, findings: written.findings, files, title, length: None })
 }
 
 fn authors(doc: &Document, profile: &Profile) -> Vec<String> {
@@ -117,6 +120,35 @@ fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<Ou
         add_style(profile, surroundings, files, &mut styles, &name, text);
     }
     Ok(styles)
+}
+
+/// The rules of the named styles that something in the document has.
+fn named_styles(doc: &Document) -> Option<String> {
+    if doc.styles.is_empty() {
+        return None;
+    }
+    let mut used = HashSet::new();
+    for top in refine::tops(doc) {
+        for step in doc.walk(top) {
+            if let Step::Enter(id) = step
+                && doc.node(id).has_attributes()
+            {
+                used.extend(doc.attributes(id).classes.iter().map(|&class| doc.text(class)));
+            }
+        }
+    }
+    // Names and values of sources are written only where they can be nothing else.
+    let is_name = |name: &str| !name.is_empty() && name.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'));
+    let is_value = |value: &str| value.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '.' | ' ' | '#' | '%' | ',' | '(' | ')'));
+    let mut rules = String::new();
+    for style in doc.styles.iter().filter(|style| is_name(&style.class) && used.contains(style.class.as_str())) {
+        let properties = style.properties.iter().filter(|(name, value)| is_name(name) && is_value(value) && !value.contains("url("));
+        let declarations: Vec<String> = properties.map(|(name, value)| format!("{name}: {value}")).collect();
+        if !declarations.is_empty() {
+            rules.push_str(&format!(".{} {{ {} }}\n", style.class, declarations.join("; ")));
+        }
+    }
+    (!rules.is_empty()).then_some(rules)
 }
 
 fn add_style(

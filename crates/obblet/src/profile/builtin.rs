@@ -9,7 +9,19 @@ pub const BUILT_IN: [(&str, &str, &str); 6] = [
     (
         "bare",
         "structure only, for a system with its own styles",
-        "shape = \"fragment\"\nhtml.ids = \"none\"\nhtml.compact = false\n",
+        r#"shape = "fragment"
+
+[clean]
+anchors = "always"
+formatting = "always"
+white-space = "always"
+empty = "always"
+lone-paragraphs = "always"
+table-heads = "always"
+layout-tables = true
+unwrap-elements = ["div", "section", "article", "span", "u", "small", "mark", "b", "i"]
+allow-attributes = ["href", "src", "alt", "id", "start", "type", "colspan", "rowspan", "scope", "lang", "dir", "img.width", "img.height", "cite", "datetime"]
+"#,
     ),
     (
         "lookalike",
@@ -18,13 +30,57 @@ pub const BUILT_IN: [(&str, &str, &str); 6] = [
     ),
     (
         "reader",
-        "for e-readers: XML syntax and ASCII characters",
-        "shape = \"page\"\nhtml.syntax = \"xhtml\"\nhtml.characters = \"ascii\"\npage.look = \"none\"\npage.contents = 0\npage.skip-link = false\n",
+        "for e-readers: XML syntax, ASCII characters, classes for inline formatting",
+        r#"shape = "page"
+styling = "named"
+
+[html]
+syntax = "xhtml"
+characters = "ascii"
+
+[page]
+look = "none"
+contents = 0
+skip-link = false
+
+[clean]
+inline = "classes"
+quotes = "typographic"
+dashes = "typographic"
+scene-breaks = "mark"
+anchors = "always"
+formatting = "always"
+white-space = "always"
+empty = "always"
+lone-paragraphs = "always"
+"#,
     ),
     (
         "listing",
-        "for a field of a marketplace: few elements, no pictures",
-        "shape = \"fragment\"\nhtml.ids = \"none\"\nhtml.compact = true\nimages.place = \"drop\"\n",
+        "for a field of a marketplace: few elements, no pictures, a limit of characters",
+        r#"shape = "fragment"
+
+[html]
+ids = "none"
+compact = true
+
+[images]
+place = "drop"
+
+[clean]
+allow-elements = ["p", "br", "b", "i", "ul", "ol", "li"]
+rename-elements = ["strong = b", "em = i"]
+allow-attributes = ["start"]
+formatting = "always"
+white-space = "always"
+empty = "always"
+lone-paragraphs = "always"
+layout-tables = true
+redirects = true
+
+[limits]
+characters = 4000
+"#,
     ),
 ];
 

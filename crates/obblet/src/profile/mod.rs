@@ -20,8 +20,8 @@ pub use layer::FILE_NAME;
 pub use settings::{SETTINGS, Setting};
 pub use value::Value;
 
-use crate::formats::{html, markdown};
-use crate::refine::typography::{Dashes, Quotes};
+use crate::formats::{html, markdown, text};
+use crate::refine::Cleaning;
 use std::path::PathBuf;
 
 /// What an HTML output is.
@@ -167,6 +167,12 @@ impl MarkdownSettings {
 #[allow(missing_docs, reason = "the table of settings says what each is")]
 pub struct TextSettings {
     pub width: u16,
+    pub encoding: String,
+    pub paragraphs: text::ParagraphEnds,
+    pub lists: bool,
+    pub headings: bool,
+    pub links: bool,
+    pub emphasis: bool,
 }
 
 /// What becomes of pictures.
@@ -220,20 +226,13 @@ pub struct PageSettings {
     pub highlight: bool,
 }
 
-/// Settings of the passes that clean a document.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
-#[allow(missing_docs, reason = "the table of settings says what each is")]
-pub struct CleanSettings {
-    pub quotes: Quotes,
-    pub dashes: Dashes,
-}
-
 /// Limits of memory and sizes.
 #[derive(Clone, Debug, PartialEq, Eq)]
 #[allow(missing_docs, reason = "the table of settings says what each is")]
 pub struct LimitSettings {
     pub source: u64,
     pub image: u64,
+    pub characters: u64,
 }
 
 /// All settings. [`SETTINGS`] says what each means.
@@ -257,7 +256,7 @@ pub struct Profile {
     pub text: TextSettings,
     pub images: ImageSettings,
     pub page: PageSettings,
-    pub clean: CleanSettings,
+    pub clean: Cleaning,
     pub limits: LimitSettings,
 }
 
@@ -268,7 +267,15 @@ impl Default for Profile {
             styling: Styling::default(),
             html: HtmlSettings::default(),
             markdown: MarkdownSettings::default(),
-            text: TextSettings { width: 80 },
+            text: TextSettings {
+                width: 80,
+                encoding: String::new(),
+                paragraphs: text::ParagraphEnds::default(),
+                lists: true,
+                headings: true,
+                links: true,
+                emphasis: true,
+            },
             images: ImageSettings { place: ImagePlace::default(), folder: "{name}-images".to_owned(), sizes: true },
             page: PageSettings {
                 title: String::new(),
@@ -286,8 +293,8 @@ impl Default for Profile {
                 skip_link: true,
                 highlight: false,
             },
-            clean: CleanSettings::default(),
-            limits: LimitSettings { source: 1 << 29, image: 1 << 26 },
+            clean: Cleaning::default(),
+            limits: LimitSettings { source: 1 << 29, image: 1 << 26, characters: 0 },
         }
     }
 }
@@ -298,8 +305,21 @@ impl Profile {
         html::ReadOptions {
             encoding: Some(self.html.encoding.as_str()).filter(|label| !label.is_empty()),
             content: self.html.content,
-            classes: self.styling != Styling::Semantic,
+            classes: self.styling != Styling::Semantic || !self.clean.classes.is_empty(),
             promote_headings: self.html.promote_headings,
+        }
+    }
+
+    /// The options of the text reader that the profile asks for.
+    pub(crate) fn text_read_options(&self) -> text::ReadOptions<'_> {
+        text::ReadOptions {
+            encoding: Some(self.text.encoding.as_str()).filter(|label| !label.is_empty()),
+            paragraphs: self.text.paragraphs,
+            lists: self.text.lists,
+            headings: self.text.headings,
+            links: self.text.links,
+            emphasis: self.text.emphasis,
+            classes: self.styling != Styling::Semantic || !self.clean.classes.is_empty(),
         }
     }
 

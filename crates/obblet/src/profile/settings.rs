@@ -3,7 +3,18 @@
 use super::value::{Choice, Value};
 use super::{Dialect, HeadingLevels, ImagePlace, LineEnds, Profile, Shape, StylePlace, Styling};
 use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
+use crate::formats::text::ParagraphEnds;
 use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
+use crate::refine::When;
+use crate::refine::lists::Lists;
+use crate::refine::revisions::Revisions;
+use crate::refine::rules::capitals::Capitals;
+use crate::refine::rules::elements::Disallowed;
+use crate::refine::rules::inline::{Bold, Inline};
+use crate::refine::rules::lines::{LineBreaks, Paragraphs};
+use crate::refine::rules::replace;
+use crate::refine::rules::scenes::SceneBreaks;
+use crate::refine::rules::spaces::{StopSpaces, Tabs};
 use crate::refine::typography::{Dashes, Quotes};
 use std::path::PathBuf;
 
@@ -85,6 +96,24 @@ macro_rules! text {
             get: |profile| Value::text(&profile.$($field).+),
             set: |profile, value| {
                 profile.$($field).+ = text(value)?;
+                Some(())
+            },
+        }
+    };
+}
+
+macro_rules! list {
+    ($key:literal, $($field:ident).+, $values:literal, $meaning:literal) => {
+        list!($key, $($field).+, $values, |_: &str| true, $meaning)
+    };
+    ($key:literal, $($field:ident).+, $values:literal, $holds:expr, $meaning:literal) => {
+        Setting {
+            key: $key,
+            meaning: $meaning,
+            values: || $values.to_owned(),
+            get: |profile| Value::List(profile.$($field).+.clone()),
+            set: |profile, value| {
+                profile.$($field).+ = list(value).filter(|list| list.iter().all(|entry| $holds(entry.as_str())))?;
                 Some(())
             },
         }
@@ -220,12 +249,79 @@ impl Choice for StylePlace {
 }
 
 impl Choice for Quotes {
-    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("typographic", Self::Typographic)];
+    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("typographic", Self::Typographic), ("straight", Self::Straight)];
 }
 
 impl Choice for Dashes {
-    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("typographic", Self::Typographic)];
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("typographic", Self::Typographic), ("hyphens", Self::Hyphens)];
 }
+
+impl Choice for ParagraphEnds {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("auto", Self::Auto), ("blank-line", Self::BlankLine), ("line", Self::Line)];
+}
+
+impl Choice for When {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("auto", Self::Auto), ("always", Self::Always), ("never", Self::Never)];
+}
+
+impl Choice for Lists {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("marked", Self::Marked), ("typed", Self::Typed)];
+}
+
+impl Choice for Revisions {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("recorded", Self::Recorded), ("keep", Self::Keep), ("accept", Self::Accept), ("reject", Self::Reject)];
+}
+
+impl Choice for Capitals {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("title", Self::Title), ("sentence", Self::Sentence)];
+}
+
+impl Choice for Disallowed {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("unwrap", Self::Unwrap), ("remove", Self::Remove)];
+}
+
+impl Choice for Bold {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("remove", Self::Remove), ("capitals", Self::Capitals)];
+}
+
+impl Choice for Inline {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("elements", Self::Elements), ("classes", Self::Classes)];
+}
+
+impl Choice for LineBreaks {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("space", Self::Space), ("paragraphs", Self::Paragraphs)];
+}
+
+impl Choice for Paragraphs {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("breaks", Self::Breaks), ("blank-lines", Self::BlankLines)];
+}
+
+impl Choice for SceneBreaks {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("rule", Self::Rule), ("mark", Self::Mark)];
+}
+
+impl Choice for StopSpaces {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("one", Self::One), ("two", Self::Two)];
+}
+
+impl Choice for Tabs {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("space", Self::Space)];
+}
+
 
 /// Every setting, in the order in which `obblet profile show` lists them.
 pub static SETTINGS: &[Setting] = &[
@@ -355,6 +451,21 @@ pub static SETTINGS: &[Setting] = &[
     ),
     flag!("markdown.ids", markdown.ids, "Whether ids and classes are kept in Markdown output, as HTML."),
     number!("text.width", text.width, 0 to 1000, "Lines of plain text are no longer than this; 0 for one line a paragraph."),
+    text!(
+        "text.encoding",
+        text.encoding,
+        "The encoding of plain text sources, as in windows-1252. Without one, the byte order mark is asked, and then it is guessed."
+    ),
+    choice!(
+        "text.paragraphs",
+        ParagraphEnds,
+        text.paragraphs,
+        "Where paragraphs of plain text end: at empty lines, at each line end, or as the text shows by itself."
+    ),
+    flag!("text.lists", text.lists, "Whether typed bullets and numbers of plain text make lists."),
+    flag!("text.headings", text.headings, "Whether a title, chapters and underlined lines of plain text make headings."),
+    flag!("text.links", text.links, "Whether addresses in plain text are links."),
+    flag!("text.emphasis", text.emphasis, "Whether words between low lines in plain text are emphasised."),
     choice!(
         "images.place",
         ImagePlace,
@@ -407,17 +518,151 @@ pub static SETTINGS: &[Setting] = &[
     flag!("page.skip-link", page.skip_link, "Whether the page begins with a link past the header, for those who use a keyboard."),
     flag!("page.highlight", page.highlight, "Whether code has colours."),
     choice!(
+        "clean.revisions",
+        Revisions,
+        clean.revisions,
+        "What becomes of insertions and deletions: those that a program recorded while somebody revised are accepted, or all are kept, accepted or rejected."
+    ),
+    flag!("clean.layout-tables", clean.layout_tables, "Whether tables that only set things beside each other are opened, cell by cell."),
+    choice!(
+        "clean.lists",
+        Lists,
+        clean.lists,
+        "Which paragraphs become items of lists: none, those that a program marked as items, or also those that begin with typed bullets or numbers."
+    ),
+    choice!(
+        "clean.anchors",
+        When,
+        clean.anchors,
+        "When places that nothing in the document leads to lose their ids. With auto, where a program wrote the document; names that programs make up go wherever looks are set."
+    ),
+    choice!(
+        "clean.formatting",
+        When,
+        clean.formatting,
+        "When runs of the same formatting are joined, formatting around white space goes, and white space at its ends moves out. With auto, where looks are set in the source."
+    ),
+    choice!(
+        "clean.white-space",
+        When,
+        clean.white_space,
+        "When runs of spaces and no-break spaces become one space, space at the ends of lines goes, and characters without width. With auto, where looks are set in the source."
+    ),
+    flag!("clean.spacers", clean.spacers, "Whether empty paragraphs, and line breaks at the ends of paragraphs, are left out."),
+    choice!("clean.empty", When, clean.empty, "When elements that hold nothing are left out. With auto, where looks are set in the source."),
+    choice!(
+        "clean.lone-paragraphs",
+        When,
+        clean.lone_paragraphs,
+        "When the only paragraph of a cell, and of each item of a list, becomes plain text. With auto, where looks are set in the source."
+    ),
+    choice!(
+        "clean.table-heads",
+        When,
+        clean.table_heads,
+        "When the first row of a table becomes its head, because all of its cells are bold and the others are not. With auto, where looks are set in the source."
+    ),
+    flag!(
+        "clean.redirects",
+        clean.redirects,
+        "Whether links that go through a counter lead straight to where they end up, and lose parameters that only counters read."
+    ),
+    list!(
+        "clean.replace",
+        clean.replace,
+        "a list of replacements, as in \"high tide => high water\"",
+        |rule: &str| replace::parts(rule).is_some(),
+        "Texts that are replaced, in text only, in this order."
+    ),
+    list!(
+        "clean.replace-patterns",
+        clean.replace_patterns,
+        "a list of replacements by regular expressions, as in \"(\\\\d+) ?m\\\\b => $1 metres\"",
+        |rule: &str| replace::expression(rule).is_ok(),
+        "Replacements by regular expressions, behind the plain ones; $1 is the first group."
+    ),
+    choice!("clean.capitals", Capitals, clean.capitals, "What becomes of passages in capitals: they stay, or get the case of titles or of sentences."),
+    list!(
+        "clean.protected-words",
+        clean.protected_words,
+        "a list of words",
+        "Acronyms and names, written as they shall be, that clean.capitals leaves so. Words that look like acronyms are suggested in a finding."
+    ),
+    choice!("clean.bold", Bold, clean.bold, "What becomes of bold text: it stays, becomes like the text around it, or becomes capitals."),
+    choice!("clean.stop-spaces", StopSpaces, clean.stop_spaces, "How many spaces stand between sentences."),
+    choice!("clean.tabs", Tabs, clean.tabs, "What becomes of tabs in text."),
+    choice!(
         "clean.quotes",
         Quotes,
         clean.quotes,
-        "Whether straight quotation marks become the ones that printers of the document's language use."
+        "Whether straight quotation marks become the ones that printers of the document's language use, or those become straight."
     ),
     choice!(
         "clean.dashes",
         Dashes,
         clean.dashes,
-        "Whether two and three hyphens become dashes, and three full stops an ellipsis."
+        "Whether two and three hyphens become dashes, and three full stops an ellipsis; or the other way."
+    ),
+    choice!(
+        "clean.scene-breaks",
+        SceneBreaks,
+        clean.scene_breaks,
+        "What becomes of lines of stars and their like between scenes: they stay, become thematic breaks, or a paragraph with a mark, as thematic breaks do then."
+    ),
+    text!("clean.scene-mark", clean.scene_mark, "The mark between scenes."),
+    choice!("clean.line-breaks", LineBreaks, clean.line_breaks, "What becomes of line breaks in HTML output: they stay, become spaces, or end paragraphs."),
+    text!(
+        "clean.list-lines",
+        clean.list_lines,
+        "With a mark here, lists in HTML output become lines that begin with it, or with their numbers."
+    ),
+    list!(
+        "clean.remove-elements",
+        clean.remove_elements,
+        "a list of names of elements, in which * stands for any characters",
+        "Elements that HTML output loses with their content."
+    ),
+    list!(
+        "clean.unwrap-elements",
+        clean.unwrap_elements,
+        "a list of names of elements, in which * stands for any characters",
+        "Elements that HTML output loses, but not their content."
+    ),
+    list!(
+        "clean.rename-elements",
+        clean.rename_elements,
+        "a list of pairs, as in \"strong = b\"",
+        |rule: &str| rule.contains('='),
+        "Elements of HTML output that become others."
+    ),
+    list!(
+        "clean.allow-elements",
+        clean.allow_elements,
+        "a list of names of elements, in which * stands for any characters",
+        "The only elements that HTML output may have; all where there are none."
+    ),
+    choice!("clean.disallowed", Disallowed, clean.disallowed, "Whether elements that are not allowed lose their tags, or go with their content."),
+    choice!("clean.paragraphs", Paragraphs, clean.paragraphs, "What becomes of paragraphs in HTML output: they stay, or become text with one or two line breaks between."),
+    choice!("clean.inline", Inline, clean.inline, "Whether inline formatting in HTML output is written as elements, or as spans with classes."),
+    list!(
+        "clean.classes",
+        clean.classes,
+        "a list of patterns, as in \"note-*\" (kept), \"Quote = pull-quote\" (renamed), \"Mso* =\" (dropped)",
+        "What becomes of classes of the source: the first pattern that fits decides, and what none fits is dropped. Without any, styling decides."
+    ),
+    list!(
+        "clean.allow-attributes",
+        clean.allow_attributes,
+        "a list of names, as in \"href\" or \"img.width\"",
+        "The only attributes that HTML output may have, beside those without which an element says nothing; all where there are none."
+    ),
+    list!(
+        "clean.remove-attributes",
+        clean.remove_attributes,
+        "a list of names, as in \"id\" or \"img.width\"",
+        "Attributes that HTML output loses."
     ),
     number!("limits.source", limits.source, 1 to 1_000_000_000, "Sources that are larger than so many bytes are refused."),
+    number!("limits.characters", limits.characters, 0 to 1_000_000_000, "How many characters the target takes, markup counted; 0 for any number. More of them are a finding, with the parts that cost most."),
     number!("limits.image", limits.image, 1 to 1_000_000_000, "Pictures that are larger than so many bytes are neither copied nor embedded."),
 ];

@@ -1,5 +1,27 @@
 //! Passes from a document to a document. Each has a name that can be switched in a profile.
+//!
+//! [`clean`] runs them in the order in which they work: what was revised first, since all else looks at what is left; lists
+//! while their markers still have their white space; then places, runs of formatting and white space, each of which makes
+//! more of the next empty; and what is empty last. House rules come behind, for they are about what a document says and not
+//! about what a program left in it: first those about text, then those about elements, from the large to the small.
 
+mod cleaning;
+mod tops;
+
+pub mod anchors;
+pub mod blocks;
+pub mod empty;
+pub mod formatting;
+pub mod layout;
 pub mod links;
+pub mod lists;
+pub mod redirects;
+pub mod revisions;
+pub mod rules;
 pub mod structure;
 pub mod typography;
+pub mod white_space;
+
+pub use cleaning::{Cleaning, When, clean};
+pub(crate) use cleaning::restrict;
+pub(crate) use tops::tops;

@@ -1,6 +1,7 @@
 //! Marks that printers use: curved quotation marks, dashes, the ellipsis. Code and formulas are left alone.
 
 use crate::document::{Document, Kind, NodeId, Step};
+use std::collections::HashMap;
 
 /// What becomes of straight quotation marks.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -10,6 +11,8 @@ pub enum Quotes {
     Keep,
     /// They become the marks of the document's language.
     Typographic,
+    /// Marks of any language become straight ones.
+    Straight,
 }
 
 /// What becomes of hyphens that stand for dashes.
@@ -20,6 +23,8 @@ pub enum Dashes {
     Keep,
     /// Two become an en dash, three an em dash, and three full stops an ellipsis.
     Typographic,
+    /// Dashes become two and three hyphens, and an ellipsis three full stops.
+    Hyphens,
 }
 
 /// Opening and closing marks, outer and inner.
@@ -57,11 +62,40 @@ pub fn set(doc: &mut Document, quotes: Quotes, dashes: Dashes) {
     let marks = BY_LANGUAGE.iter().find(|(known, _)| *known == primary).map_or(ENGLISH, |(_, marks)| *marks);
     let tops: Vec<NodeId> = std::iter::once(doc.root()).chain(doc.notes.iter().map(|note| note.body)).collect();
     for top in tops {
-        let changes = changes(doc, top, (quotes == Quotes::Typographic).then_some(marks), dashes == Dashes::Typographic);
+        let mut changes = changes(doc, top, (quotes == Quotes::Typographic).then_some(marks), dashes == Dashes::Typographic);
+        if quotes == Quotes::Straight || dashes == Dashes::Hyphens {
+            changes = plain(doc, top, quotes == Quotes::Straight, dashes == Dashes::Hyphens, changes);
+        }
         for (id, text) in changes {
             let text = doc.intern(&text);
             doc.set_kind(id, Kind::Text(text));
         }
+    }
+}
+
+/// Marks as keyboards have them.
+fn plain(doc: &Document, top: NodeId, quotes: bool, dashes: bool, changes: Vec<(NodeId, String)>) -> Vec<(NodeId, String)> {
+    let mut changed: HashMap<NodeId, String> = changes.into_iter().collect();
+    doc.walk(top)
+        .filter_map(|step| {
+            let Step::Enter(id) = step else { return None };
+            let Kind::Text(text) = doc.kind(id) else { return None };
+            let before = changed.remove(&id);
+            let text = before.as_deref().unwrap_or_else(|| doc.text(text));
+            let plain: String = text.chars().map(|c| plain_mark(c, quotes, dashes).map_or_else(|| c.to_string(), str::to_owned)).collect();
+            (plain != text || before.is_some()).then_some((id, plain))
+        })
+        .collect()
+}
+
+const fn plain_mark(c: char, quotes: bool, dashes: bool) -> Option<&'static str> {
+    match c {
+        '\u{201C}'..='\u{201F}' | '\u{AB}' | '\u{BB}' if quotes => Some("\""),
+        '\u{2018}'..='\u{201B}' | '\u{2039}' | '\u{203A}' if quotes => Some("'"),
+        '\u{2013}' if dashes => Some("--"),
+        '\u{2014}' if dashes => Some("---"),
+        '\u{2026}' if dashes => Some("..."),
+        _ => None,
     }
 }
 

@@ -1,12 +1,14 @@
-//! Text without markup, to be read as it is.
+//! Text without markup: manuscripts that come in, and text to be read as it is.
 //!
 //! Where the format differs from the model: it has lines and nothing else. Headings are underlined, tables drawn, lists
 //! numbered, quotes set in, and addresses stand in notes at the end.
 
 mod cells;
+mod read;
 mod table;
 mod write;
 
+pub use read::{ParagraphEnds, ReadOptions, read};
 pub use write::write;
 
 use crate::document::Finding;

@@ -11,6 +11,7 @@ use cssparser::{
     RuleBodyParser, StyleSheetParser,
 };
 use html5ever::{LocalName, QualName};
+use smallvec::SmallVec;
 use std::collections::HashMap;
 
 /// Style sheets with more rules than this are cut; no page that people wrote has so many.
@@ -35,6 +36,17 @@ pub(super) struct Look {
     pub(super) page_break: bool,
     /// Size of letters in points.
     pub(super) size: Option<f32>,
+    /// The list of an office program, and how deep in it from 1.
+    pub(super) item: Option<(u32, u8)>,
+    /// Whether it is the marker of such an item.
+    pub(super) marker: bool,
+    /// Whether it is what a reviewer remarked, or leads there.
+    pub(super) remark: bool,
+    /// Whether it is a tab, as spaces.
+    pub(super) tab: bool,
+    /// How far it is set in, and its first line beyond that, in points.
+    pub(super) indent: Option<f32>,
+    pub(super) first_line: Option<f32>,
 }
 
 /// Whether text stands above or below the line.
@@ -399,12 +411,34 @@ impl Look {
             "list-style-type" | "list-style" => {
                 self.list = value.split_ascii_whitespace().find_map(list_style).or(self.list);
             }
+            "margin-left" | "padding-left" => self.indent = points(value).or(self.indent),
+            "margin" => {
+                let sides: SmallVec<[&str; 4]> = value.split_ascii_whitespace().collect();
+                let left = sides.get(3).or_else(|| sides.get(1)).or_else(|| sides.first());
+                self.indent = left.and_then(|left| points(left)).or(self.indent);
+            }
+            "text-indent" => self.first_line = points(value).or(self.first_line),
+            "mso-list" if value == "ignore" || value == "Ignore" => self.marker = true,
+            "mso-list" => self.item = office_item(value),
+            "mso-element" => self.remark |= value == "comment-list",
+            "mso-comment-reference" => self.remark = true,
+            "mso-tab-count" => self.tab = true,
             "page-break-before" | "page-break-after" | "break-before" | "break-after" => {
                 self.page_break |= matches!(value, "always" | "page" | "left" | "right");
             }
             _ => {}
         }
     }
+}
+
+/// A list of an office program and a level of it, as in `l0 level2 lfo1`: the definition, the level, and the list that goes
+/// by the definition.
+fn office_item(value: &str) -> Option<(u32, u8)> {
+    let mut words = value.split_ascii_whitespace();
+    let definition: u32 = words.next()?.strip_prefix('l')?.parse().ok()?;
+    let level = words.next()?.strip_prefix("level")?.parse().ok()?;
+    let list: u32 = words.next().and_then(|word| word.strip_prefix("lfo")).and_then(|list| list.parse().ok()).unwrap_or(0);
+    Some((definition.wrapping_mul(1000).wrapping_add(list), level))
 }
 
 fn list_style(value: &str) -> Option<(bool, Marker)> {
@@ -438,12 +472,16 @@ fn points(value: &str) -> Option<f32> {
         "small" | "x-small" | "xx-small" => Some(9.0),
         _ => None,
     };
-    let unit = value.trim_start_matches(|c: char| c.is_ascii_digit() || c == '.');
+    let unit = value.trim_start_matches(|c: char| c.is_ascii_digit() || matches!(c, '.' | '-' | '+'));
     let number = || value[..value.len() - unit.len()].parse::<f32>().ok();
     keyword.or_else(|| {
         let factor = match unit {
             "pt" => 1.0,
             "px" => 0.75,
+            "in" => 72.0,
+            "cm" => 28.35,
+            "mm" => 2.835,
+            "pc" => 12.0,
             "em" | "rem" => 12.0,
             "%" => 0.12,
             _ => return None,

@@ -1,8 +1,9 @@
 //! What the elements of HTML are in the model.
 
+use super::office;
 use super::origin::{Dress, Made, Origin, Part, Role};
 use crate::document::{
-    Align, CellKind, Direction, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Text,
+    self, Align, CellKind, Direction, DivisionKind, Document, Finding, Kind, ListKind, Make, Marker, NodeId, RowGroupKind, Scope, Text,
     TextLevel,
 };
 use crate::formats::html::model;
@@ -76,9 +77,14 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
     let division = |kind| (Kind::Division(kind), Origin::Element);
     let plain = |origin| (Kind::Span, origin);
     let kind = match &**name {
-        "span" | "font" | "big" | "nobr" | "picture" | "object" | "label" | "canvas" | "map" | "marquee" | "blink" | "output"
+        "font" | "big" | "center" => {
+            doc.traces.make = doc.traces.make.max(Make::Dressed);
+            let division = Kind::Division(DivisionKind::Plain);
+            return (if name == &local_name!("center") { division } else { Kind::Span }, Origin::Wrapper);
+        }
+        "span" | "nobr" | "picture" | "object" | "label" | "canvas" | "map" | "marquee" | "blink" | "output"
         | "progress" | "meter" | "rb" | "rtc" | "applet" | "slot" => return plain(Origin::Wrapper),
-        "div" | "center" | "form" | "fieldset" | "hgroup" | "search" | "dialog" | "legend" | "noscript" | "frameset" => {
+        "div" | "form" | "fieldset" | "hgroup" | "search" | "dialog" | "legend" | "noscript" | "frameset" => {
             return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
         }
         "main" => return (Kind::Division(DivisionKind::Plain), Origin::Wrapper),
@@ -187,7 +193,17 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
         // What a button says is seen; but beside code it is a tool of the page.
         "button" => return plain(Origin::Button),
         "select" | "textarea" | "datalist" | "option" | "optgroup" => return plain(Origin::Control),
-        name if name.contains([':', '-']) => return plain(Origin::Wrapper),
+        "xml" | "w:data" | "o:documentproperties" => return plain(Origin::ProgramData),
+        // A field of an office suite, which shows its value.
+        "sdfield" => {
+            doc.traces.make = Make::Program;
+            return plain(Origin::Wrapper);
+        }
+        name if name.contains(':') => {
+            doc.traces.make = Make::Program;
+            return plain(Origin::Wrapper);
+        }
+        name if name.contains('-') => return plain(Origin::Wrapper),
         other => match TextLevel::from_element(other) {
             Some(level) => Kind::TextLevel(level),
             None => {
@@ -362,7 +378,7 @@ fn part(made: &mut Made, node: NodeId, name: &LocalName, given: &Given<'_>) {
 
 fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Kind, given: &Given<'_>) {
     let mut dress = Dress { node, id: None, classes: None, style: None };
-    let mut hidden = false;
+    let (mut hidden, mut remark) = (false, false);
     let text = |doc: &mut Document, value: &str| -> Option<Text> {
         let value = value.trim();
         (!value.is_empty()).then(|| doc.intern(value))
@@ -371,12 +387,24 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
         match attribute.name.local {
             local_name!("id") => {
                 dress.id = Some(attribute.value.clone());
-                if let Some(id) = text(doc, &attribute.value) {
+                // An editor marks what was copied with it.
+                if attribute.value.starts_with("docs-internal-guid") {
+                    doc.traces.make = Make::Program;
+                } else if let Some(id) = text(doc, &attribute.value) {
                     doc.attributes_mut(node).id = Some(id);
                 }
             }
-            local_name!("class") => dress.classes = Some(attribute.value.clone()),
-            local_name!("style") => dress.style = Some(attribute.value.clone()),
+            local_name!("class") => {
+                office::classes(doc, node, kind, &attribute.value);
+                remark |= matches!(&*attribute.value, "msocomtxt" | "msocomoff");
+                dress.classes = Some(attribute.value.clone());
+            }
+            local_name!("style") => {
+                office::style(doc, &attribute.value);
+                dress.style = Some(attribute.value.clone());
+            }
+            local_name!("href") if attribute.value.starts_with("#_msocom") => remark = true,
+            local_name!("aria-level") => office::level(doc, node, &attribute.value),
             local_name!("name") if matches!(kind, Kind::Link { .. } | Kind::Anchor) && doc.attributes(node).id.is_none() => {
                 if let Some(id) = text(doc, &attribute.value) {
                     doc.attributes_mut(node).id = Some(id);
@@ -406,12 +434,17 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
                     "doc-noteref" => Some(Role::NoteReference),
                     "doc-backlink" => Some(Role::BackLink),
                     "doc-endnotes" | "doc-footnotes" => Some(Role::Notes),
+                    "presentation" | "none" if kind == Kind::Table => {
+                        doc.traces.nodes.entry(node).or_default().part = document::Part::Layout;
+                        None
+                    }
                     _ => None,
                 };
                 if let Some(role) = role {
                     made.roles.insert(node, role);
                 }
             }
+            ref name if &**name == "data-aria-level" => office::level(doc, node, &attribute.value),
             ref name if name.starts_with("on") => made.handlers.add(|| doc.place(node), ""),
             _ => {}
         }
@@ -429,6 +462,9 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
     if hidden {
         // The rule that browsers have for the attribute.
         dress.style = Some(format!("display:none;{}", dress.style.as_deref().unwrap_or_default()).into());
+    }
+    if remark {
+        dress.style = Some(format!("mso-element:comment-list;{}", dress.style.as_deref().unwrap_or_default()).into());
     }
     if dress.classes.is_some() || dress.style.is_some() {
         made.dresses.push(dress);

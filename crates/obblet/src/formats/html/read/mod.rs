@@ -14,6 +14,7 @@ mod guard;
 mod main_content;
 mod metadata;
 mod notes;
+mod office;
 mod origin;
 mod raw;
 mod settle;
@@ -22,7 +23,7 @@ mod table;
 
 pub use raw::open_raw;
 
-use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, SourceMap, Step};
+use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, SourceMap, Step, Traces};
 use crate::refine::structure;
 use guard::Guard;
 use html5ever::tendril::StrTendril;
@@ -111,6 +112,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     }
     if own {
         drop_own_title(doc);
+        doc.traces = Traces::default();
     }
     let mut settler = Settler::new(&mut made, &looks, options.classes);
     settler.keep_classes(doc);

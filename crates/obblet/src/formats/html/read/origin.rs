@@ -23,6 +23,8 @@ pub(super) enum Origin {
     Nothing,
     /// It has content that nobody sees.
     Unseen,
+    /// It has content for the program that wrote the page.
+    ProgramData,
     /// A field of a form.
     Control,
     /// A button.
@@ -112,6 +114,8 @@ pub(super) struct Made {
     pub(super) handlers: Tally,
     pub(super) controls: Tally,
     pub(super) too_deep: Tally,
+    /// What a program keeps for itself in a page.
+    pub(super) program_data: Tally,
     /// Names of elements that HTML does not know, each told about once.
     pub(super) unknown: HashSet<LocalName>,
 }

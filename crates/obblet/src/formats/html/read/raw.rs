@@ -29,6 +29,8 @@ pub fn open_raw(doc: &mut Document) {
     if !doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. })) {
         return;
     }
+    // What pieces of HTML look like says nothing of the document that they stand in.
+    let traces = std::mem::take(&mut doc.traces);
     for &top in &tops {
         show_what_is_too_deep(doc, top);
     }
@@ -38,6 +40,7 @@ pub fn open_raw(doc: &mut Document) {
             open_tree(doc, top, &has_raw);
         }
     }
+    doc.traces = traces;
 }
 
 /// Comments are what most raw HTML is; they say nothing to a reader and need no parsing to go.

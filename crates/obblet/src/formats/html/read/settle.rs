@@ -3,8 +3,8 @@
 
 use super::css::{Look, Looks, Raised};
 use super::origin::{Made, Origin, Tally};
-use super::{code, foreign, table};
-use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, TextLevel};
+use super::{code, foreign, office, table};
+use crate::document::{Align, Callout, CellKind, DivisionKind, Document, Finding, Kind, ListKind, Make, NodeId, Part, TextLevel};
 use std::collections::HashMap;
 
 /// Makes what came from HTML as clean as what came from the source's own markup.
@@ -25,6 +25,8 @@ pub(super) struct Settler<'m> {
     born_empty: Option<NodeId>,
     hidden: Tally,
     page_breaks: Tally,
+    remarks: Tally,
+    tabs: Tally,
     /// Sizes of letters, of nodes whose text is all of one size.
     sizes: HashMap<NodeId, f32>,
     /// Paragraphs that look like headings, and the size of their letters.
@@ -45,6 +47,8 @@ impl<'m> Settler<'m> {
             born_empty: None,
             hidden: Tally::default(),
             page_breaks: Tally::default(),
+            remarks: Tally::default(),
+            tabs: Tally::default(),
             sizes: HashMap::new(),
             heading_like: Vec::new(),
         }
@@ -119,7 +123,7 @@ impl<'m> Settler<'m> {
                     (self.ending, self.after_space) = (None, false);
                     return false;
                 }
-                Origin::Unseen | Origin::Control => return false,
+                Origin::Unseen | Origin::ProgramData | Origin::Control => return false,
                 Origin::Embedded => {
                     self.embedded(doc, id);
                     (self.ending, self.after_space) = (None, false);
@@ -153,6 +157,11 @@ impl<'m> Settler<'m> {
             Origin::Elsewhere if kind == Kind::Paragraph && doc.node(id).first_child().is_none() && id != top => doc.detach(id),
             Origin::Elsewhere | Origin::Text | Origin::Foreign | Origin::Column => {}
             Origin::Unseen | Origin::Nothing => doc.detach(id),
+            Origin::ProgramData => {
+                let words = doc.plain_text(id);
+                self.made.program_data.add(|| doc.place(id), &words);
+                doc.detach(id);
+            }
             Origin::Button if self.preformatted == 0 => self.element(doc, id, Origin::Wrapper),
             Origin::Control | Origin::Button => {
                 let words = doc.plain_text(id);
@@ -165,7 +174,7 @@ impl<'m> Settler<'m> {
         }
         if self.gaps.last() == Some(&id) {
             while self.gaps.pop_if(|gap| *gap == id).is_some() {}
-            join_texts(doc, id);
+            doc.join_texts(id);
         }
         // Where a node went, the texts around it meet.
         if doc.node(id).parent() != parent || (doc.kind(id).is_leaf() && !kind.is_leaf()) {
@@ -267,11 +276,25 @@ impl<'m> Settler<'m> {
                 }
                 return;
             }
+            if look.remark {
+                let words = doc.plain_text(id);
+                if !words.trim().is_empty() {
+                    self.remarks.add(|| doc.place(id), &words);
+                }
+                return doc.detach(id);
+            }
             if look.page_break {
                 self.page_breaks.add(|| doc.place(id), "");
                 if doc.kind(id) == Kind::LineBreak {
                     return doc.detach(id);
                 }
+            }
+            office::trace(doc, id, &look);
+            if look.tab && self.tabs.first.is_none() {
+                self.tabs.add(|| doc.place(id), "");
+            }
+            if look.marker && kept_marker(doc, id) {
+                return;
             }
             self.wear(doc, id, look);
         }
@@ -327,6 +350,14 @@ impl<'m> Settler<'m> {
         if let (Kind::Cell(mut cell), Some(align)) = (doc.kind(id), look.align) {
             cell.align = align;
             doc.set_kind(id, Kind::Cell(cell));
+        }
+        // The one paragraph of a cell is the cell.
+        if let (Kind::Paragraph, Some(align), Some(parent)) = (doc.kind(id), look.align, doc.node(id).parent())
+            && let Kind::Cell(cell) = doc.kind(parent)
+            && cell.align == Align::Unsaid
+            && doc.node(id).previous().is_none()
+        {
+            doc.set_kind(parent, Kind::Cell(CellKind { align, ..cell }));
         }
         let kind = doc.kind(id);
         let taken_back = match kind {
@@ -407,6 +438,9 @@ impl<'m> Settler<'m> {
             (std::mem::take(&mut made.controls), Finding::lost("html.form", "fields of forms were left out")),
             (std::mem::take(&mut self.hidden), Finding::lost("html.hidden", "parts that the page does not show were left out")),
             (std::mem::take(&mut made.too_deep), Finding::lost("html.too-deep", "tags that stand too deep were left out")),
+            (std::mem::take(&mut made.program_data), Finding::changed("html.program-data", "what a program keeps for itself was left out")),
+            (std::mem::take(&mut self.remarks), Finding::lost("html.remark", "remarks of reviewers, and what leads to them, were left out")),
+            (std::mem::take(&mut self.tabs), Finding::advice("html.tabs", "text is lined up with tabs, which HTML does not have").hint("make a table of it")),
             (std::mem::take(&mut self.page_breaks), Finding::changed("html.page-break", "page breaks were left out")),
         ];
         for (tally, mut finding) in tallies {
@@ -426,12 +460,22 @@ impl<'m> Settler<'m> {
             let Some(classes) = dress.classes.as_deref().filter(|_| doc.attributes(dress.node).classes.is_empty()) else {
                 continue;
             };
-            for class in classes.split_ascii_whitespace() {
+            let by_program = doc.traces.make == Make::Program;
+            for class in classes.split_ascii_whitespace().filter(|class| !by_program || !office::is_own_class(class)) {
                 let class = doc.intern(class);
                 doc.attributes_mut(dress.node).classes.push(class);
             }
         }
     }
+}
+
+/// The marker of a list item stays apart, for the pass that makes lists.
+fn kept_marker(doc: &mut Document, id: NodeId) -> bool {
+    let is_marker = doc.kind(id) == Kind::Span && doc.node(id).first_child().is_some();
+    if is_marker {
+        doc.traces.nodes.entry(id).or_default().part = Part::Marker;
+    }
+    is_marker
 }
 
 fn has_code(doc: &Document, id: NodeId) -> bool {
@@ -538,21 +582,4 @@ fn collapse(text: &str) -> String {
     }
     out.extend(white);
     out
-}
-
-fn join_texts(doc: &mut Document, id: NodeId) {
-    let mut at = doc.node(id).first_child();
-    while let Some(node) = at {
-        let next = doc.node(node).next();
-        if let (Some(next), Kind::Text(first)) = (next, doc.kind(node))
-            && let Kind::Text(second) = doc.kind(next)
-        {
-            let joined = doc.join(first, second);
-            doc.set_kind(node, Kind::Text(joined));
-            doc.detach(next);
-            at = Some(node);
-        } else {
-            at = next;
-        }
-    }
 }

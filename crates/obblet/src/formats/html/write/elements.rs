@@ -107,7 +107,7 @@ impl Writer<'_, '_> {
             Kind::LineBreak => {
                 self.out.markup("<br");
                 self.out.close_void();
-                if self.preformatted == 0 {
+                if self.preformatted == 0 && !self.options.compact {
                     self.out.soft_break();
                 }
             }

@@ -1,0 +1,103 @@
+//! Reading text without markup: manuscripts and notes, pasted or saved.
+//!
+//! Blocks are found in the order that leaves least to chance: lines between scenes, underlined and chapter headings, lists, text
+//! that is lined up in columns, and what is left is paragraphs. A line end within a paragraph is white space where the line is
+//! as long as the text is wide, and a line break where the next word would have fitted.
+
+mod blocks;
+mod headings;
+mod inlines;
+mod lines;
+
+use crate::document::{Document, NamedStyle, SourceMap};
+use crate::encoding;
+use blocks::Blocks;
+
+/// Where a paragraph ends.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum ParagraphEnds {
+    /// As the text shows: at empty lines where it has some, at indented lines, else at each line.
+    #[default]
+    Auto,
+    /// At empty lines.
+    BlankLine,
+    /// At the end of each line.
+    Line,
+}
+
+/// How text is read.
+#[derive(Clone, Copy, Debug)]
+pub struct ReadOptions<'o> {
+    /// The encoding, where the caller knows it; by a label of the Encoding Standard.
+    pub encoding: Option<&'o str>,
+    /// Where a paragraph ends.
+    pub paragraphs: ParagraphEnds,
+    /// Whether typed bullets and numbers make lists.
+    pub lists: bool,
+    /// Whether underlined lines, chapters and a title make headings.
+    pub headings: bool,
+    /// Whether addresses are links.
+    pub links: bool,
+    /// Whether words between low lines are emphasised.
+    pub emphasis: bool,
+    /// Whether titles, chapters and their like get classes, with style rules for them.
+    pub classes: bool,
+}
+
+impl Default for ReadOptions<'_> {
+    fn default() -> Self {
+        Self {
+            encoding: None,
+            paragraphs: ParagraphEnds::Auto,
+            lists: true,
+            headings: true,
+            links: true,
+            emphasis: true,
+            classes: false,
+        }
+    }
+}
+
+/// Class, name, and rules of the styles that a manuscript has.
+const STYLES: [(&str, &str, &[(&str, &str)]); 4] = [
+    ("title", "Title", &[("text-align", "center"), ("margin", "3em 0 0.5em")]),
+    ("author", "Author", &[("text-align", "center"), ("margin", "0 0 3em")]),
+    ("chapter", "Chapter", &[("text-align", "center"), ("margin", "3em 0 1.5em"), ("break-before", "page")]),
+    ("part", "Part", &[("text-align", "center"), ("margin", "4em 0 2em"), ("break-before", "page")]),
+];
+
+/// Reads text. Any bytes are text; what is doubtful about them is in the findings.
+///
+/// ```
+/// use obblet::document::Kind;
+/// use obblet::formats::text;
+///
+/// let doc = text::read(b"CHAPTER ONE\n\nHigh water\nat six.\n", &text::ReadOptions::default());
+/// let heading = doc.node(doc.root()).first_child().unwrap();
+/// assert_eq!(doc.kind(heading), Kind::Heading(1));
+/// assert_eq!(doc.plain_text(doc.root()), "CHAPTER ONE\nHigh water\nat six.");
+/// ```
+#[must_use]
+pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
+    let (source, doubt) = encoding::decode(bytes, options.encoding, "text.encoding", |_| None);
+    let source = lines::with_plain_ends(&source);
+    let length = source.len();
+    let mut doc = Document::with_pool(source.into_owned(), length / 32 + 16);
+    doc.source = SourceMap::of_text(length);
+    doc.findings.extend(doubt);
+    let lines = lines::lines(doc.pool());
+    Blocks::new(&mut doc, options, &lines).read();
+    if options.classes {
+        let used = |class: &str| doc.nodes().any(|(id, _)| doc.attributes(id).classes.iter().any(|&known| doc.text(known) == class));
+        doc.styles = STYLES
+            .into_iter()
+            .filter(|(class, ..)| used(class))
+            .map(|(class, name, properties)| NamedStyle {
+                name: name.to_owned(),
+                class: class.to_owned(),
+                properties: properties.iter().map(|&(name, value)| (name.to_owned(), value.to_owned())).collect(),
+            })
+            .collect();
+    }
+    doc
+}

@@ -1,0 +1,94 @@
+//! Places that nothing leads to: marks that programs set for their indexes and contents lists, and ids.
+
+use super::tops;
+use crate::document::{Document, Kind, Make, NodeId, Step};
+use percent_encoding::percent_decode_str;
+use std::collections::HashSet;
+
+/// How the names of places begin that programs make up.
+const MADE_UP: [&str; 14] = [
+    "_Toc", "_Ref", "_Hlk", "_Hlt", "_GoBack", "_MailOriginal", "_msocom", "OLE_LINK", "docs-internal-guid", "__RefHeading", "__DdeLink",
+    "_bookmark", "kix.", "yui_",
+];
+
+/// Takes out places and ids that no link of the document leads to: all of them where a program wrote the document, else those
+/// whose names are made up by one.
+pub fn drop_unused(doc: &mut Document) {
+    let all = doc.traces.make == Make::Program;
+    let ids = |doc: &Document, id: NodeId| doc.attributes(id).id.map(|name| doc.text(name).to_owned());
+    let used: HashSet<String> = doc
+        .nodes()
+        .filter_map(|(_, node)| match node.kind() {
+            Kind::Link { href } if node.parent().is_some() => doc.text(href).strip_prefix('#'),
+            _ => None,
+        })
+        .map(|name| percent_decode_str(name).decode_utf8_lossy().into_owned())
+        .collect();
+    for top in tops(doc) {
+        let unused: Vec<NodeId> = doc
+            .walk(top)
+            .filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None })
+            .filter(|&id| {
+                ids(doc, id).is_some_and(|name| !used.contains(&name) && (all || MADE_UP.iter().any(|made| name.starts_with(made))))
+            })
+            .collect();
+        for id in unused {
+            doc.attributes_mut(id).id = None;
+            if matches!(doc.kind(id), Kind::Anchor | Kind::Span) && doc.attributes(id).is_empty() {
+                let parent = doc.node(id).parent();
+                doc.unwrap(id);
+                if let Some(parent) = parent {
+                    doc.join_texts(parent);
+                }
+            }
+        }
+    }
+}
+
+/// Places without content give their ids to what they stand before: the block that they begin, or the text behind them.
+pub fn fold(doc: &mut Document) {
+    let is_place = |doc: &Document, id: NodeId| {
+        matches!(doc.kind(id), Kind::Anchor | Kind::Span) && doc.node(id).first_child().is_none() && doc.attributes(id).id.is_some()
+    };
+    for top in tops(doc) {
+        let places: Vec<NodeId> = doc
+            .walk(top)
+            .filter_map(|step| match step {
+                Step::Enter(id) if is_place(doc, id) => Some(id),
+                _ => None,
+            })
+            .collect();
+        // From the last one back, so that several in a row each find what the one behind them became.
+        for &place in places.iter().rev() {
+            fold_one(doc, top, place);
+        }
+    }
+}
+
+fn fold_one(doc: &mut Document, top: NodeId, place: NodeId) {
+    let takes_id = |doc: &Document, id: NodeId| {
+        doc.attributes(id).id.is_none() && !matches!(doc.kind(id), Kind::Root | Kind::Note | Kind::LineBreak | Kind::SoftBreak | Kind::Text(_))
+    };
+    let id = doc.attributes(place).id;
+    let parent = doc.node(place).parent();
+    let first = doc.node(place).previous().is_none();
+    let next = doc.node(place).next();
+    // What has nothing but places in it is no block of its own.
+    let block = parent.filter(|&block| block != top && !doc.kind(block).is_inline() && first && next.is_some() && takes_id(doc, block));
+    if let Some(block) = block {
+        doc.attributes_mut(block).id = id;
+        return doc.detach(place);
+    }
+    let next = next.or_else(|| parent.filter(|&parent| parent != top && first).and_then(|parent| doc.node(parent).next()));
+    match next {
+        Some(next) if matches!(doc.kind(next), Kind::Text(text) if !doc.text(text).trim().is_empty()) => {
+            doc.set_kind(place, Kind::Span);
+            doc.move_into(place, next);
+        }
+        Some(next) if takes_id(doc, next) && !matches!(doc.kind(next), Kind::Anchor) => {
+            doc.attributes_mut(next).id = id;
+            doc.detach(place);
+        }
+        _ => {}
+    }
+}

@@ -1,0 +1,219 @@
+//! The settings of all passes, and the order in which they run.
+
+use super::lists::Lists;
+use super::revisions::Revisions;
+use super::rules::capitals::{self, Capitals};
+use super::rules::elements::{self, Disallowed};
+use super::rules::inline::{self, Bold, Inline};
+use super::rules::lines::{self, LineBreaks, Paragraphs};
+use super::rules::scenes::{self, SceneBreaks};
+use super::rules::spaces::{self, StopSpaces, Tabs};
+use super::rules::{attributes, replace};
+use super::typography::{self, Dashes, Quotes};
+use super::{anchors, blocks, empty, formatting, layout, lists, redirects, revisions, white_space};
+use crate::document::{Document, Kind, Make};
+
+/// When a pass runs.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum When {
+    /// Where looks are set in the source, or a program left its own notes in it.
+    #[default]
+    Auto,
+    /// Always.
+    Always,
+    /// Never.
+    Never,
+}
+
+impl When {
+    fn holds(self, doc: &Document) -> bool {
+        match self {
+            Self::Auto => doc.traces.make != Make::Plain,
+            Self::Always => true,
+            Self::Never => false,
+        }
+    }
+}
+
+/// The settings of the passes that clean a document. The table of settings says what each is.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct Cleaning {
+    pub revisions: Revisions,
+    pub layout_tables: bool,
+    pub lists: Lists,
+    pub anchors: When,
+    pub formatting: When,
+    pub white_space: When,
+    pub spacers: bool,
+    pub empty: When,
+    pub lone_paragraphs: When,
+    pub table_heads: When,
+    pub redirects: bool,
+    pub replace: Vec<String>,
+    pub replace_patterns: Vec<String>,
+    pub capitals: Capitals,
+    pub protected_words: Vec<String>,
+    pub bold: Bold,
+    pub stop_spaces: StopSpaces,
+    pub tabs: Tabs,
+    pub quotes: Quotes,
+    pub dashes: Dashes,
+    pub scene_breaks: SceneBreaks,
+    pub scene_mark: String,
+    pub line_breaks: LineBreaks,
+    pub list_lines: String,
+    pub paragraphs: Paragraphs,
+    pub remove_elements: Vec<String>,
+    pub unwrap_elements: Vec<String>,
+    pub rename_elements: Vec<String>,
+    pub allow_elements: Vec<String>,
+    pub disallowed: Disallowed,
+    pub inline: Inline,
+    pub classes: Vec<String>,
+    pub allow_attributes: Vec<String>,
+    pub remove_attributes: Vec<String>,
+}
+
+impl Default for Cleaning {
+    fn default() -> Self {
+        Self {
+            lists: Lists::default(),
+            anchors: When::Auto,
+            formatting: When::Auto,
+            white_space: When::Auto,
+            spacers: true,
+            empty: When::Auto,
+            lone_paragraphs: When::Auto,
+            table_heads: When::Auto,
+            revisions: Revisions::default(),
+            ..Self::none()
+        }
+    }
+}
+
+impl Cleaning {
+    /// Settings by which a document stays as it is.
+    #[must_use]
+    pub fn none() -> Self {
+        Self {
+            revisions: Revisions::Keep,
+            layout_tables: false,
+            lists: Lists::Keep,
+            anchors: When::Never,
+            formatting: When::Never,
+            white_space: When::Never,
+            spacers: false,
+            empty: When::Never,
+            lone_paragraphs: When::Never,
+            table_heads: When::Never,
+            redirects: false,
+            replace: Vec::new(),
+            replace_patterns: Vec::new(),
+            capitals: Capitals::Keep,
+            protected_words: Vec::new(),
+            bold: Bold::Keep,
+            stop_spaces: StopSpaces::Keep,
+            tabs: Tabs::Keep,
+            quotes: Quotes::Keep,
+            dashes: Dashes::Keep,
+            scene_breaks: SceneBreaks::Keep,
+            scene_mark: "* * *".to_owned(),
+            line_breaks: LineBreaks::Keep,
+            list_lines: String::new(),
+            paragraphs: Paragraphs::Keep,
+            remove_elements: Vec::new(),
+            unwrap_elements: Vec::new(),
+            rename_elements: Vec::new(),
+            allow_elements: Vec::new(),
+            disallowed: Disallowed::Unwrap,
+            inline: Inline::Elements,
+            classes: Vec::new(),
+            allow_attributes: Vec::new(),
+            remove_attributes: Vec::new(),
+        }
+    }
+}
+
+/// Cleans a document: takes out what programs leave, and sets its text by the house rules about text.
+///
+/// ```
+/// use obblet::formats::html;
+/// use obblet::refine::{Cleaning, clean};
+///
+/// let source = br#"<p style="mso-list:l0 level1 lfo1"><span style="mso-list:Ignore">1.&nbsp;&nbsp;</span>Tides</p>"#;
+/// let mut doc = html::read(source, &html::ReadOptions::default());
+/// clean(&mut doc, &Cleaning::default());
+/// assert_eq!(html::write(&doc, &html::Options::default()).html, "<ol>\n<li>Tides</li>\n</ol>\n");
+/// ```
+pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
+    let dressed = doc.traces.make != Make::Plain;
+    revisions::settle(doc, cleaning.revisions);
+    if cleaning.layout_tables {
+        layout::unwrap_tables(doc);
+    }
+    lists::rebuild(doc, cleaning.lists);
+    if cleaning.empty.holds(doc) {
+        empty::drop_spacer_pictures(doc);
+        empty::drop_empty(doc);
+    }
+    if cleaning.anchors.holds(doc) {
+        anchors::drop_unused(doc);
+    }
+    if cleaning.formatting.holds(doc) {
+        formatting::tidy(doc);
+    }
+    if cleaning.white_space.holds(doc) {
+        white_space::tidy(doc);
+    }
+    if cleaning.spacers && (dressed || may_have_spacers(doc)) {
+        empty::drop_spacers(doc, dressed);
+    }
+    if cleaning.anchors.holds(doc) {
+        anchors::fold(doc);
+    }
+    if cleaning.empty.holds(doc) {
+        empty::drop_empty(doc);
+    }
+    if cleaning.lone_paragraphs.holds(doc) {
+        blocks::open_lone_paragraphs(doc);
+    }
+    if cleaning.table_heads.holds(doc) {
+        blocks::set_table_heads(doc);
+    }
+    if cleaning.redirects {
+        redirects::follow(doc);
+    }
+    replace::replace(doc, &cleaning.replace, &cleaning.replace_patterns);
+    capitals::set(doc, cleaning.capitals, &cleaning.protected_words);
+    inline::set_bold(doc, cleaning.bold);
+    spaces::set(doc, cleaning.stop_spaces, cleaning.tabs);
+    typography::set(doc, cleaning.quotes, cleaning.dashes);
+    scenes::set(doc, cleaning.scene_breaks, &cleaning.scene_mark);
+}
+
+/// What a paragraph that only takes space is made of; a document without any of it has none.
+fn may_have_spacers(doc: &Document) -> bool {
+    memchr::memmem::find(doc.pool().as_bytes(), "\u{A0}".as_bytes()).is_some()
+        || doc.nodes().any(|(_, node)| node.kind() == Kind::LineBreak)
+}
+
+/// Makes a document what a target accepts: house rules about elements and attributes.
+pub(crate) fn restrict(doc: &mut Document, cleaning: &Cleaning) {
+    lines::set_breaks(doc, cleaning.line_breaks);
+    lines::list_lines(doc, &cleaning.list_lines);
+    elements::restrict(
+        doc,
+        &elements::Rules {
+            allowed: &cleaning.allow_elements,
+            disallowed: cleaning.disallowed,
+            removed: &cleaning.remove_elements,
+            unwrapped: &cleaning.unwrap_elements,
+            renamed: &cleaning.rename_elements,
+        },
+    );
+    lines::join_paragraphs(doc, cleaning.paragraphs);
+    attributes::classes(doc, &cleaning.classes);
+    inline::set_classes(doc, cleaning.inline);
+    attributes::restrict(doc, &cleaning.allow_attributes, &cleaning.remove_attributes);
+}

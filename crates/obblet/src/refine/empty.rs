@@ -1,0 +1,172 @@
+//! What holds nothing: paragraphs that are there for the space they take, and elements that were emptied or never filled.
+
+use super::tops;
+use crate::document::{Document, Finding, Kind, NodeId, Step};
+
+fn is_white(doc: &Document, id: NodeId) -> bool {
+    match doc.kind(id) {
+        Kind::Text(text) => doc.text(text).chars().all(|c| c.is_whitespace() || matches!(c, '\u{200B}' | '\u{FEFF}')),
+        Kind::SoftBreak => true,
+        _ => false,
+    }
+}
+
+/// Takes out paragraphs, headings and divisions that hold nothing but white space and line breaks, and line breaks at the ends
+/// of paragraphs; where `split`, two line breaks in a row end a paragraph.
+pub fn drop_spacers(doc: &mut Document, split: bool) {
+    let mut count = 0;
+    let mut first = None;
+    for top in tops(doc) {
+        let blocks: Vec<NodeId> = doc
+            .walk(top)
+            .filter_map(|step| match step {
+                Step::Leave(id) if matches!(doc.kind(id), Kind::Paragraph | Kind::Heading(_)) => Some(id),
+                _ => None,
+            })
+            .collect();
+        for block in blocks {
+            trim_breaks(doc, block);
+            let holds_nothing = doc.node(block).first_child().is_some() && all_white(doc, block);
+            if holds_nothing && doc.attributes(block).id.is_none() {
+                count += 1;
+                first.get_or_insert(block);
+                doc.detach(block);
+            } else if split && doc.kind(block) == Kind::Paragraph {
+                split_at_breaks(doc, block);
+            }
+        }
+    }
+    if let Some(first) = first {
+        let place = doc.place(first);
+        doc.find(
+            Finding::advice("clean.spacer", format!("empty paragraphs were left out: {count}"))
+                .at(place)
+                .hint("space between paragraphs is for the stylesheet"),
+        );
+    }
+}
+
+/// Whether there is nothing to see below a node. Formatting around nothing is nothing.
+fn all_white(doc: &Document, block: NodeId) -> bool {
+    doc.walk(block).all(|step| match step {
+        Step::Enter(id) if id == block => true,
+        Step::Enter(id) if doc.kind(id).is_leaf() => is_white(doc, id) || doc.kind(id) == Kind::LineBreak,
+        Step::Enter(id) => doc.kind(id).is_inline() && doc.attributes(id).id.is_none() && !matches!(doc.kind(id), Kind::Link { .. }),
+        Step::Leave(_) => true,
+    })
+}
+
+/// Line breaks before the first and behind the last words of a block end nothing.
+fn trim_breaks(doc: &mut Document, block: NodeId) {
+    let goes = |doc: &Document, id: NodeId| doc.kind(id) == Kind::LineBreak || is_white(doc, id);
+    while let Some(first) = doc.node(block).first_child().filter(|&first| goes(doc, first)) {
+        let breaks = doc.children(block).take_while(|&child| goes(doc, child)).any(|child| doc.kind(child) == Kind::LineBreak);
+        if !breaks || doc.node(first).next().is_none() {
+            break;
+        }
+        doc.detach(first);
+    }
+    loop {
+        let mut at = doc.node(block).last_child();
+        while let Some(last) = at.filter(|&last| is_white(doc, last)) {
+            at = doc.node(last).previous();
+        }
+        let Some(last) = at.filter(|&last| doc.kind(last) == Kind::LineBreak && doc.node(last).previous().is_some()) else { return };
+        while let Some(behind) = doc.node(last).next() {
+            doc.detach(behind);
+        }
+        doc.detach(last);
+    }
+}
+
+fn split_at_breaks(doc: &mut Document, block: NodeId) {
+    let mut at = doc.node(block).first_child();
+    while let Some(child) = at {
+        at = doc.node(child).next();
+        if doc.kind(child) != Kind::LineBreak {
+            continue;
+        }
+        let mut end = child;
+        let mut breaks = 1;
+        while let Some(next) = doc.node(end).next().filter(|&next| doc.kind(next) == Kind::LineBreak || is_white(doc, next)) {
+            breaks += usize::from(doc.kind(next) == Kind::LineBreak);
+            end = next;
+        }
+        if breaks < 2 || doc.node(end).next().is_none() || doc.node(child).previous().is_none() {
+            continue;
+        }
+        if let Some(rest) = doc.split_after(end) {
+            if doc.node(rest).has_attributes() {
+                doc.attributes_mut(rest).id = None;
+            }
+            let parent = doc.node(child).parent();
+            let mut gone = Some(child);
+            while let Some(node) = gone {
+                gone = doc.node(node).next();
+                doc.detach(node);
+            }
+            if let Some(last) = parent.and_then(|parent| doc.node(parent).last_child()) {
+                trim_end(doc, last);
+            }
+            at = doc.node(rest).first_child();
+        }
+    }
+}
+
+fn trim_end(doc: &mut Document, id: NodeId) {
+    if let Kind::Text(mut text) = doc.kind(id) {
+        text.end = text.start + doc.text(text).trim_end().len() as u32;
+        doc.set_kind(id, Kind::Text(text));
+    }
+}
+
+/// Takes out pictures that are there for the space they take, or to count readers: one point wide or high, and wordless.
+pub fn drop_spacer_pictures(doc: &mut Document) {
+    let small = |doc: &Document, id: NodeId| {
+        let size = |wanted: &str| {
+            let found = doc.attributes(id).other.iter().find(|(name, _)| doc.text(*name) == wanted);
+            found.and_then(|&(_, value)| doc.text(value).parse::<u32>().ok())
+        };
+        size("width").is_some_and(|width| width <= 1) || size("height").is_some_and(|height| height <= 1)
+    };
+    let found: Vec<NodeId> = doc
+        .nodes()
+        .filter(|(id, node)| {
+            matches!(node.kind(), Kind::Image { alt, .. } if doc.text(alt).trim().is_empty()) && node.parent().is_some() && small(doc, *id)
+        })
+        .map(|(id, _)| id)
+        .collect();
+    let Some(&first) = found.first() else { return };
+    let place = doc.place(first);
+    doc.find(Finding::changed("clean.spacer-picture", format!("pictures of a single point were left out: {}", found.len())).at(place));
+    for id in found {
+        let parent = doc.node(id).parent();
+        doc.detach(id);
+        if let Some(parent) = parent {
+            doc.join_texts(parent);
+        }
+    }
+}
+
+/// Takes out everything that holds nothing, and what then holds nothing. Cells keep their place, and what links lead to stays.
+pub fn drop_empty(doc: &mut Document) {
+    for top in tops(doc) {
+        let order: Vec<NodeId> =
+            doc.walk(top).filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None }).collect();
+        for id in order {
+            let kind = doc.kind(id);
+            if id == top || kind.is_leaf() || doc.node(id).first_child().is_some() {
+                if matches!(kind, Kind::Text(text) if text.is_empty()) {
+                    doc.detach(id);
+                }
+                continue;
+            }
+            let stays = matches!(kind, Kind::Cell(_) | Kind::Anchor | Kind::Root | Kind::Note | Kind::Summary);
+            if !stays && doc.attributes(id).id.is_none() {
+                doc.detach(id);
+            } else if !stays && !matches!(kind, Kind::Row | Kind::RowGroup(_)) {
+                doc.set_kind(id, Kind::Anchor);
+            }
+        }
+    }
+}

@@ -1,0 +1,246 @@
+//! Runs of formatting that programs split, nest and put around white space.
+
+use super::tops;
+use crate::document::{Attributes, Direction, DivisionKind, Document, Kind, NodeId, Step, Text, TextLevel};
+
+/// Joins what was split, unwraps what says nothing, and puts white space outside of formatting.
+pub fn tidy(doc: &mut Document) {
+    for top in tops(doc) {
+        let order: Vec<NodeId> =
+            doc.walk(top).filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None }).collect();
+        for id in order {
+            if doc.node(id).parent().is_none() && id != top {
+                continue;
+            }
+            if doc.node(id).first_child().is_some() {
+                join_runs(doc, id);
+            }
+            if doc.kind(id) == Kind::Anchor && doc.node(id).first_child().is_some() {
+                doc.set_kind(id, Kind::Span);
+            }
+            if is_formatting(doc.kind(id)) {
+                tidy_one(doc, id);
+            } else if !doc.kind(id).is_leaf() {
+                tidy_block(doc, id, top);
+            }
+        }
+    }
+}
+
+const fn is_formatting(kind: Kind) -> bool {
+    matches!(
+        kind,
+        Kind::Strong
+            | Kind::Emphasis
+            | Kind::Underline
+            | Kind::Strikethrough
+            | Kind::Highlight
+            | Kind::Subscript
+            | Kind::Superscript
+            | Kind::Span
+            | Kind::TextLevel(TextLevel::Small)
+    )
+}
+
+/// Whether browsers set all text of such a node in bold.
+fn is_strong_itself(kind: Kind) -> bool {
+    matches!(kind, Kind::Heading(_)) || matches!(kind, Kind::Cell(cell) if cell.header)
+}
+
+fn tidy_block(doc: &mut Document, id: NodeId, top: NodeId) {
+    if id == top {
+        return;
+    }
+    drop_said(doc, id);
+    if is_strong_itself(doc.kind(id)) {
+        unwrap_only_strong(doc, id);
+    } else if doc.kind(id) == Kind::Division(DivisionKind::Plain) && doc.attributes(id).is_empty() {
+        let mixed = doc.children(id).any(|child| doc.kind(child).is_inline());
+        if mixed && doc.children(id).all(|child| doc.kind(child).is_inline()) {
+            doc.set_kind(id, Kind::Paragraph);
+        } else if !mixed {
+            doc.unwrap(id);
+        }
+    }
+}
+
+fn unwrap_only_strong(doc: &mut Document, id: NodeId) {
+    while let Some(only) = doc.node(id).first_child().filter(|&only| {
+        doc.node(only).next().is_none() && doc.kind(only) == Kind::Strong && doc.attributes(only).is_empty()
+    }) {
+        doc.unwrap(only);
+    }
+}
+
+fn tidy_one(doc: &mut Document, id: NodeId) {
+    let kind = doc.kind(id);
+    let Some(parent) = doc.node(id).parent() else { return };
+    drop_said(doc, id);
+    // The id of all that a block holds is the block's.
+    let alone = doc.node(id).previous().is_none() && doc.node(id).next().is_none();
+    if let (Kind::Span, true, Some(name)) = (kind, alone, doc.attributes(id).id)
+        && matches!(doc.kind(parent), Kind::Paragraph | Kind::Heading(_) | Kind::ListItem { .. })
+        && doc.attributes(parent).id.is_none()
+        && doc.node(id).first_child().is_some()
+    {
+        doc.attributes_mut(parent).id = Some(name);
+        doc.attributes_mut(id).id = None;
+    }
+    let bare = doc.attributes(id).is_empty();
+    if bare && doc.node(id).first_child().is_some() {
+        let again = kind != Kind::Span && doc.ancestors(id).take_while(|&above| doc.kind(above).is_inline()).any(|above| doc.kind(above) == kind);
+        let is_link = |child| matches!(doc.kind(child), Kind::Link { .. });
+        let again = again || (kind == Kind::Underline && doc.children(id).all(|child| is_link(child) || is_white(doc, child)));
+        let lone = matches!(kind, Kind::Span) || again || doc.children(id).all(|child| is_white(doc, child));
+        if lone {
+            doc.unwrap(id);
+            return join_runs(doc, parent);
+        }
+    }
+    if kind != Kind::Span {
+        move_white_out(doc, id);
+    }
+}
+
+/// Takes off a language and a direction that hold here anyway.
+fn drop_said(doc: &mut Document, id: NodeId) {
+    if !doc.node(id).has_attributes() {
+        return;
+    }
+    let above = |found: &dyn Fn(&Attributes) -> bool| doc.ancestors(id).any(|above| found(doc.attributes(above)));
+    let attributes = doc.attributes(id);
+    let same_language = attributes.language.is_some_and(|language| {
+        let language = doc.text(language);
+        let around = doc.ancestors(id).find_map(|above| doc.attributes(above).language).map(|language| doc.text(language));
+        around.or(doc.metadata.language.as_deref()).is_some_and(|around| around.eq_ignore_ascii_case(language))
+    });
+    let plain = Some(Direction::LeftToRight);
+    let same_direction = attributes.direction == plain
+        && doc.metadata.direction.is_none_or(|direction| direction == Direction::LeftToRight)
+        && !above(&|attributes| attributes.direction.is_some() && attributes.direction != plain);
+    if same_language || same_direction {
+        let attributes = doc.attributes_mut(id);
+        attributes.language = attributes.language.filter(|_| !same_language);
+        attributes.direction = attributes.direction.filter(|_| !same_direction);
+    }
+}
+
+fn is_white(doc: &Document, id: NodeId) -> bool {
+    match doc.kind(id) {
+        Kind::Text(text) => doc.text(text).chars().all(char::is_whitespace),
+        Kind::SoftBreak | Kind::LineBreak => true,
+        _ => false,
+    }
+}
+
+/// White space at the ends of formatted text stands beside it, not in it.
+fn move_white_out(doc: &mut Document, id: NodeId) {
+    let Some(parent) = doc.node(id).parent() else { return };
+    let mut moved = false;
+    if let Some(first) = doc.node(id).first_child()
+        && let Kind::Text(text) = doc.kind(first)
+    {
+        let white = doc.text(text).len() - doc.text(text).trim_start().len();
+        let middle = text.start + white as u32;
+        if white > 0 && middle < text.end {
+            let outside = doc.create(Kind::Text(Text { start: text.start, end: middle }));
+            doc.set_kind(first, Kind::Text(Text { start: middle, end: text.end }));
+            doc.move_before(id, outside);
+            moved = true;
+        }
+    }
+    if let Some(last) = doc.node(id).last_child()
+        && let Kind::Text(text) = doc.kind(last)
+    {
+        let middle = text.start + doc.text(text).trim_end().len() as u32;
+        if middle < text.end && middle > text.start {
+            let outside = doc.create(Kind::Text(Text { start: middle, end: text.end }));
+            doc.set_kind(last, Kind::Text(Text { start: text.start, end: middle }));
+            doc.move_after(id, outside);
+            moved = true;
+        }
+    }
+    while let Some(last) = doc.node(id).last_child().filter(|&last| doc.kind(last) == Kind::LineBreak && doc.node(last).previous().is_some()) {
+        doc.move_after(id, last);
+        moved = true;
+    }
+    if moved {
+        doc.join_texts(parent);
+    }
+}
+
+/// Joins neighbours among the children of a node that are formatted alike, and what meets in them then.
+fn join_runs(doc: &mut Document, parent: NodeId) {
+    let mut open = vec![parent];
+    while let Some(parent) = open.pop() {
+        doc.join_texts(parent);
+        let mut at = doc.node(parent).first_child();
+        let mut touched = false;
+        while let Some(node) = at {
+            let next = doc.node(node).next();
+            let Some(after) = next else { break };
+            if let (Kind::Code(first), Kind::Code(second)) = (doc.kind(node), doc.kind(after)) {
+                if doc.attributes(node).is_empty() && doc.attributes(after).is_empty() {
+                    let joined = doc.join(first, second);
+                    doc.set_kind(node, Kind::Code(joined));
+                    doc.detach(after);
+                    touched = true;
+                    continue;
+                }
+            } else if joins(doc, node, after) {
+                take(doc, node, after);
+                (touched, at) = (true, Some(node));
+                continue;
+            } else if let Some(behind) = doc.node(after).next()
+                && doc.kind(node) != Kind::Span
+                && !matches!(doc.kind(node), Kind::Link { .. })
+                && is_white(doc, after)
+                && doc.kind(after) != Kind::LineBreak
+                && joins(doc, node, behind)
+            {
+                doc.move_into(node, after);
+                take(doc, node, behind);
+                (touched, at) = (true, Some(node));
+                continue;
+            }
+            if touched {
+                open.push(node);
+                touched = false;
+            }
+            at = next;
+        }
+        if touched {
+            open.extend(at.filter(|&at| !doc.kind(at).is_leaf()));
+        }
+    }
+}
+
+fn take(doc: &mut Document, node: NodeId, after: NodeId) {
+    doc.move_children(after, node);
+    doc.detach(after);
+}
+
+/// Whether two neighbours say the same of their text.
+fn joins(doc: &Document, first: NodeId, second: NodeId) -> bool {
+    let same_kind = match (doc.kind(first), doc.kind(second)) {
+        (Kind::Link { href: first }, Kind::Link { href: second }) => doc.text(first) == doc.text(second),
+        (first, second) => first == second && is_formatting(first),
+    };
+    let filled = |id| doc.node(id).first_child().is_some();
+    same_kind && filled(first) && filled(second) && same_attributes(doc, first, second)
+}
+
+fn same_attributes(doc: &Document, first: NodeId, second: NodeId) -> bool {
+    let (first, second) = (doc.attributes(first), doc.attributes(second));
+    let text = |text: Option<Text>| text.map(|text| doc.text(text));
+    first.id.is_none()
+        && second.id.is_none()
+        && text(first.language) == text(second.language)
+        && text(first.title) == text(second.title)
+        && first.direction == second.direction
+        && first.classes.iter().map(|&class| doc.text(class)).eq(second.classes.iter().map(|&class| doc.text(class)))
+        && first.other.iter().map(|&(name, value)| (doc.text(name), doc.text(value))).eq(second
+            .other
+            .iter()
+            .map(|&(name, value)| (doc.text(name), doc.text(value))))
+}

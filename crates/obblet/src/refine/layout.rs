@@ -1,0 +1,93 @@
+//! Tables that are there to set things beside each other.
+
+use super::tops;
+use crate::document::{Document, Finding, Kind, NodeId, Part, Step};
+
+/// Puts what such tables hold in their place, cell by cell, and tells how many there were.
+pub fn unwrap_tables(doc: &mut Document) {
+    let mut found = Vec::new();
+    for top in tops(doc) {
+        found.extend(doc.walk(top).filter_map(|step| match step {
+            Step::Leave(id) if doc.kind(id) == Kind::Table && is_layout(doc, id) => Some(id),
+            _ => None,
+        }));
+    }
+    let Some(&first) = found.first() else { return };
+    let place = doc.place(first);
+    let message = format!("tables that only set things beside each other were opened: {}", found.len());
+    doc.find(Finding::changed("clean.layout-table", message).at(place));
+    for table in found {
+        open(doc, table);
+    }
+}
+
+/// Whether a table holds no data: it says so, or it has no head and no caption and its cells are parts of a page.
+#[must_use]
+pub fn is_layout(doc: &Document, table: NodeId) -> bool {
+    if doc.traces.of(table).part == Part::Layout {
+        return true;
+    }
+    let (mut rows, mut cells, mut parts) = (0, 0, 0);
+    let mut walk = doc.walk(table);
+    while let Some(step) = walk.next() {
+        let Step::Enter(id) = step else { continue };
+        match doc.kind(id) {
+            Kind::Caption => return false,
+            Kind::RowGroup(crate::document::RowGroupKind::Head) => return false,
+            Kind::Row => rows += 1,
+            Kind::Cell(cell) if cell.header => return false,
+            Kind::Cell(_) => {
+                cells += 1;
+                let blocks = doc.children(id).filter(|&child| !doc.kind(child).is_inline()).count();
+                let whole = doc.children(id).any(|child| {
+                    matches!(doc.kind(child), Kind::Table | Kind::Heading(_) | Kind::List(_) | Kind::Figure | Kind::Division(_))
+                });
+                parts += usize::from(whole || blocks > 2);
+                walk.skip_children(id);
+            }
+            _ => {}
+        }
+    }
+    // One cell, or one column of parts, or mostly parts.
+    cells > 0 && (cells == 1 || (parts > 0 && (rows == cells || parts * 2 >= cells)))
+}
+
+fn open(doc: &mut Document, table: NodeId) {
+    let mut shells = Vec::new();
+    let mut walk = doc.walk(table);
+    while let Some(step) = walk.next() {
+        let Step::Enter(id) = step else { continue };
+        match doc.kind(id) {
+            Kind::RowGroup(_) | Kind::Row => shells.push(id),
+            Kind::Cell(_) => {
+                shells.push(id);
+                walk.skip_children(id);
+            }
+            _ => {}
+        }
+    }
+    for &shell in &shells {
+        if matches!(doc.kind(shell), Kind::Cell(_)) {
+            wrap_text(doc, shell);
+        }
+    }
+    for shell in shells {
+        doc.unwrap(shell);
+    }
+    doc.unwrap(table);
+}
+
+/// Text that stood directly in a cell becomes paragraphs.
+fn wrap_text(doc: &mut Document, cell: NodeId) {
+    let children: Vec<NodeId> = doc.children(cell).collect();
+    let mut run = None;
+    for child in children {
+        if !doc.kind(child).is_inline() {
+            run = None;
+        } else if let Some(run) = run {
+            doc.move_into(run, child);
+        } else {
+            run = Some(doc.wrap(child, Kind::Paragraph));
+        }
+    }
+}

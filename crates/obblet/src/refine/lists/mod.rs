@@ -1,0 +1,223 @@
+//! Lists that are only paragraphs: with the list styles of office programs and typed markers, or with typed markers alone.
+//! And lists beside each other that an editor means as one, nested by levels that it only notes.
+
+mod build;
+mod levels;
+mod marker;
+
+pub use marker::{Mark, typed};
+
+use super::tops;
+use crate::document::{Document, Finding, Kind, Make, NodeId, Part, Step};
+use build::{Builder, Item};
+
+/// Which paragraphs become items of lists.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Lists {
+    /// None.
+    Keep,
+    /// Those that the program marked as items, or set in as items with their markers hanging out.
+    #[default]
+    Marked,
+    /// Those too that begin with typed bullets or numbers.
+    Typed,
+}
+
+/// Makes lists of paragraphs that are items, and of lists that are parts of one.
+pub fn rebuild(doc: &mut Document, lists: Lists) {
+    if lists == Lists::Keep || (doc.traces.make == Make::Plain && lists != Lists::Typed) {
+        return drop_markers(doc);
+    }
+    for top in tops(doc) {
+        if lists == Lists::Typed {
+            split_lines(doc, top);
+        }
+        for parent in parents_of_items(doc, top, lists) {
+            build_within(doc, parent, lists);
+        }
+    }
+    levels::nest(doc);
+    drop_markers(doc);
+    if lists == Lists::Marked {
+        tell_typed(doc);
+    }
+}
+
+/// Markers that belong to no item are text.
+fn drop_markers(doc: &mut Document) {
+    let left: Vec<NodeId> =
+        doc.traces.nodes.iter().filter(|(_, trace)| trace.part == Part::Marker).map(|(&node, _)| node).collect();
+    for node in left {
+        doc.traces.nodes.remove(&node);
+    }
+}
+
+/// What a paragraph says about being an item.
+fn item(doc: &Document, paragraph: NodeId, lists: Lists) -> Option<Item> {
+    if doc.kind(paragraph) != Kind::Paragraph {
+        return None;
+    }
+    let trace = doc.traces.of(paragraph);
+    let apart = first_leaf(doc, paragraph).and_then(|leaf| {
+        let above = std::iter::once(leaf).chain(doc.ancestors(leaf)).take_while(|&above| above != paragraph);
+        above.filter(|&above| doc.traces.of(above).part == Part::Marker).last()
+    });
+    if let Some(node) = apart {
+        let mark = marker::apart(&doc.plain_text(node));
+        return Some(Item { paragraph, mark, marker: Some(node), prefix: 0, trace, typed: false });
+    }
+    let hangs = trace.list.is_some() || trace.first_line < -1.0;
+    if !hangs && lists != Lists::Typed {
+        return None;
+    }
+    let leaf = first_leaf(doc, paragraph)?;
+    let Kind::Text(text) = doc.kind(leaf) else { return None };
+    let (mark, prefix) = marker::typed(doc.text(text))?;
+    if prefix == doc.text(text).len() && doc.node(leaf).next().is_none() && doc.node(leaf).parent() == Some(paragraph) {
+        // Nothing behind it.
+        return None;
+    }
+    Some(Item { paragraph, mark, marker: None, prefix, trace, typed: !hangs })
+}
+
+/// The first text or other leaf of a paragraph, past white space and places.
+fn first_leaf(doc: &Document, paragraph: NodeId) -> Option<NodeId> {
+    let is_white = |id| match doc.kind(id) {
+        Kind::Text(text) => doc.text(text).chars().all(|c| c.is_whitespace()),
+        Kind::Anchor | Kind::SoftBreak => true,
+        kind => !kind.is_leaf(),
+    };
+    doc.walk(paragraph).take(64).find_map(|step| match step {
+        Step::Enter(id) if id != paragraph && !is_white(id) => Some(id),
+        _ => None,
+    })
+}
+
+fn parents_of_items(doc: &Document, top: NodeId, lists: Lists) -> Vec<NodeId> {
+    let mut parents = Vec::new();
+    for step in doc.walk(top) {
+        let Step::Enter(id) = step else { continue };
+        if doc.kind(id) == Kind::Paragraph
+            && let Some(parent) = doc.node(id).parent()
+            && parents.last() != Some(&parent)
+            && item(doc, id, lists).is_some()
+        {
+            parents.push(parent);
+        }
+    }
+    parents.sort_unstable();
+    parents.dedup();
+    parents
+}
+
+/// Makes lists of the items among the children of a node.
+fn build_within(doc: &mut Document, parent: NodeId, lists: Lists) {
+    let children: Vec<NodeId> = doc.children(parent).collect();
+    let mut items: Vec<Option<Item>> = children.iter().map(|&child| item(doc, child, lists)).collect();
+    drop_lonely(&mut items);
+    let mut builder = Builder::default();
+    for (place, (&child, item)) in children.iter().zip(&items).enumerate() {
+        match item {
+            Some(item) => builder.add(doc, item),
+            None if is_spacer(doc, child) && builder.is_open() => builder.hold(child),
+            None if builder.is_open() && goes_on(doc, &builder, child, items.get(place + 1..).unwrap_or_default()) => {
+                builder.continue_with(doc, child);
+            }
+            None => builder.end(),
+        }
+    }
+}
+
+/// Typed markers make items only where there are several of a kind: a lone `1.` may be a sentence.
+fn drop_lonely(items: &mut [Option<Item>]) {
+    let like = |a: &Item, b: &Item| match (&a.mark, &b.mark) {
+        (Mark::Bullet(_), Mark::Bullet(_)) => true,
+        (Mark::Number(a), Mark::Number(b)) => a.iter().any(|(style, value)| b.contains(&(*style, value + 1))),
+        _ => false,
+    };
+    let joins = |first: Option<&Item>, second: Option<&Item>| matches!((first, second), (Some(first), Some(second)) if like(first, second));
+    let lonely: Vec<usize> = (0..items.len())
+        .filter(|&place| {
+            let own = items[place].as_ref();
+            let near = |places: &mut dyn Iterator<Item = usize>, after: bool| {
+                places.take(4).any(|other| {
+                    let other = items[other].as_ref();
+                    if after { joins(own, other) } else { joins(other, own) }
+                })
+            };
+            own.is_some_and(|item| item.typed) && !near(&mut (place + 1..items.len()), true) && !near(&mut (0..place).rev(), false)
+        })
+        .collect();
+    for place in lonely {
+        items[place] = None;
+    }
+}
+
+fn is_spacer(doc: &Document, id: NodeId) -> bool {
+    doc.kind(id) == Kind::Paragraph && doc.walk(id).all(|step| match step {
+        Step::Enter(id) => match doc.kind(id) {
+            Kind::Text(text) => doc.text(text).chars().all(char::is_whitespace),
+            Kind::SoftBreak | Kind::LineBreak => true,
+            kind => !kind.is_leaf() && !(id != NodeId::ROOT && doc.attributes(id).id.is_some()),
+        },
+        Step::Leave(_) => true,
+    })
+}
+
+/// Whether a block belongs to the item before it: its program says so, or it is set in as the item is and more items follow.
+fn goes_on(doc: &Document, builder: &Builder, block: NodeId, behind: &[Option<Item>]) -> bool {
+    let trace = doc.traces.of(block);
+    if doc.kind(block) != Kind::Paragraph {
+        return false;
+    }
+    trace.part == Part::Continued || (trace.indent > 1.0 && trace.indent + 1.0 >= builder.indent() && behind.iter().take(4).any(Option::is_some))
+}
+
+/// Lines of a paragraph that each begin with a marker become paragraphs.
+fn split_lines(doc: &mut Document, top: NodeId) {
+    let is_line_start = |doc: &Document, leaf: NodeId| matches!(doc.kind(leaf), Kind::Text(text) if marker::typed(doc.text(text)).is_some());
+    let paragraphs: Vec<NodeId> = doc
+        .walk(top)
+        .filter_map(|step| match step {
+            Step::Enter(id) if doc.kind(id) == Kind::Paragraph && doc.children(id).any(|child| doc.kind(child) == Kind::LineBreak) => Some(id),
+            _ => None,
+        })
+        .collect();
+    for mut paragraph in paragraphs {
+        let mut at = doc.node(paragraph).first_child();
+        while let Some(child) = at {
+            at = doc.node(child).next();
+            if doc.kind(child) == Kind::LineBreak && at.is_some_and(|next| is_line_start(doc, next)) {
+                if let Some(rest) = doc.split_after(child) {
+                    doc.detach(child);
+                    paragraph = rest;
+                    at = doc.node(paragraph).first_child();
+                }
+            }
+        }
+    }
+}
+
+/// Paragraphs that look like items of a list, where they stay paragraphs.
+fn tell_typed(doc: &mut Document) {
+    let mut found = None;
+    let mut count = 0;
+    for top in tops(doc) {
+        for parent in parents_of_items(doc, top, Lists::Typed) {
+            let mut items: Vec<Option<Item>> = doc.children(parent).map(|child| item(doc, child, Lists::Typed)).collect();
+            drop_lonely(&mut items);
+            for item in items.into_iter().flatten() {
+                count += 1;
+                found.get_or_insert(item.paragraph);
+            }
+        }
+    }
+    if let Some(first) = found {
+        let place = doc.place(first);
+        doc.find(
+            Finding::advice("clean.typed-list", format!("paragraphs begin with typed bullets or numbers: {count}"))
+                .at(place)
+                .hint("set clean.lists to typed to make lists of them"),
+        );
+    }
+}

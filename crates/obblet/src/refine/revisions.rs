@@ -1,0 +1,75 @@
+//! Insertions and deletions that a program recorded while somebody revised a document.
+
+use super::tops;
+use crate::document::{Document, Finding, Kind, NodeId, Step};
+
+/// What becomes of insertions and deletions.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Revisions {
+    /// Those that a program recorded, with who made them, are accepted; those that an author wrote stay.
+    #[default]
+    Recorded,
+    /// All stay.
+    Keep,
+    /// All are accepted: what was inserted is text, what was deleted goes.
+    Accept,
+    /// All are rejected: what was inserted goes, what was deleted is text.
+    Reject,
+}
+
+/// Carries out what becomes of them.
+pub fn settle(doc: &mut Document, revisions: Revisions) {
+    if revisions == Revisions::Keep {
+        return;
+    }
+    let mut found = Vec::new();
+    for top in tops(doc) {
+        for step in doc.walk(top) {
+            if let Step::Leave(id) = step
+                && matches!(doc.kind(id), Kind::Insertion | Kind::Deletion)
+                && (revisions != Revisions::Recorded || is_recorded(doc, id))
+            {
+                found.push(id);
+            }
+        }
+    }
+    let (mut lost, mut first) = (Vec::new(), None);
+    for id in found {
+        let stays = (doc.kind(id) == Kind::Insertion) != (revisions == Revisions::Reject);
+        if stays {
+            let parent = doc.node(id).parent();
+            doc.unwrap(id);
+            if let Some(parent) = parent {
+                doc.join_texts(parent);
+            }
+            continue;
+        }
+        let words = doc.plain_text(id);
+        if !words.trim().is_empty() {
+            lost.push(words.split_whitespace().collect::<Vec<_>>().join(" "));
+            first.get_or_insert(id);
+        }
+        let parent = doc.node(id).parent();
+        doc.detach(id);
+        if let Some(parent) = parent {
+            doc.join_texts(parent);
+        }
+    }
+    if let Some(first) = first {
+        let place = doc.place(first);
+        let what = if revisions == Revisions::Reject { "inserted" } else { "deleted" };
+        let message = format!("passages that were {what} by a revision were left out: {}", lost.len());
+        doc.find(
+            Finding::lost("clean.revision", message)
+                .at(place)
+                .hint("set clean.revisions to keep them")
+                .losing(lost.join("\n")),
+        );
+    }
+}
+
+/// A program names the author by a mail address.
+fn is_recorded(doc: &Document, id: NodeId) -> bool {
+    doc.attributes(id).other.iter().any(|&(name, value)| doc.text(name) == "cite" && doc.text(value).starts_with("mailto:"))
+        || doc.traces.of(id).part == crate::document::Part::Recorded
+}

@@ -1,0 +1,85 @@
+//! Which attributes and classes a target accepts.
+
+use super::pattern::fits;
+use crate::document::{Align, Document, Kind, ListKind, Marker, NodeId, Text};
+
+/// Removes attributes by name; a name is that of an attribute, or of an element and an attribute as in `img.width`, and may hold
+/// `*`. Where `allowed` names some, all others go.
+pub fn restrict(doc: &mut Document, allowed: &[String], removed: &[String]) {
+    if allowed.is_empty() && removed.is_empty() {
+        return;
+    }
+    let goes = |kind: Kind, name: &str| {
+        let full = format!("{}.{name}", kind.element());
+        let named = |list: &[String]| list.iter().any(|pattern| fits(pattern, if pattern.contains('.') { &full } else { name }));
+        named(removed) || (!allowed.is_empty() && !named(allowed))
+    };
+    let nodes: Vec<(NodeId, Kind)> = doc.nodes().map(|(id, node)| (id, node.kind())).collect();
+    for (id, kind) in nodes {
+        match kind {
+            Kind::Cell(mut cell) if cell.align != Align::Unsaid && goes(kind, "style") => {
+                cell.align = Align::Unsaid;
+                doc.set_kind(id, Kind::Cell(cell));
+            }
+            Kind::List(list) if list.ordered => {
+                let start = if list.start != 1 && goes(kind, "start") { 1 } else { list.start };
+                let marker = if list.marker != Marker::Plain && goes(kind, "type") { Marker::Plain } else { list.marker };
+                doc.set_kind(id, Kind::List(ListKind { start, marker, ..list }));
+            }
+            _ => {}
+        }
+        if !doc.node(id).has_attributes() {
+            continue;
+        }
+        let has_id = doc.attributes(id).id.is_some() && goes(kind, "id");
+        let names: Vec<Text> = doc.attributes(id).other.iter().map(|(name, _)| *name).collect();
+        let others: Vec<Text> = names.into_iter().filter(|&name| goes(kind, doc.text(name))).collect();
+        let attributes = doc.attributes_mut(id);
+        if has_id {
+            attributes.id = None;
+        }
+        attributes.other.retain(|(name, _)| !others.contains(name));
+        if goes(kind, "class") {
+            attributes.classes.clear();
+        }
+        if goes(kind, "lang") {
+            attributes.language = None;
+        }
+        if goes(kind, "dir") {
+            attributes.direction = None;
+        }
+        if goes(kind, "title") {
+            attributes.title = None;
+        }
+    }
+}
+
+/// Maps, keeps and drops classes. Each rule is `pattern` (kept), `pattern = name` (renamed) or `pattern =` (dropped); the first one
+/// that fits a class decides, and what none fits is dropped.
+pub fn classes(doc: &mut Document, rules: &[String]) {
+    if rules.is_empty() {
+        return;
+    }
+    let rules: Vec<(&str, Option<&str>)> = rules
+        .iter()
+        .map(|rule| rule.split_once('=').map_or((rule.trim(), None), |(pattern, name)| (pattern.trim(), Some(name.trim()))))
+        .collect();
+    let nodes: Vec<NodeId> = doc.nodes().filter(|(_, node)| node.has_attributes()).map(|(id, _)| id).collect();
+    for id in nodes {
+        // The class that names the language of code belongs to the code.
+        if doc.attributes(id).classes.is_empty() || matches!(doc.kind(id), Kind::Preformatted | Kind::Code(_) | Kind::TextLevel(_)) {
+            continue;
+        }
+        let mut kept: Vec<String> = Vec::new();
+        for class in doc.attributes(id).classes.clone() {
+            let class = doc.text(class);
+            let Some((_, name)) = rules.iter().find(|(pattern, _)| fits(pattern, class)) else { continue };
+            let name = name.unwrap_or(class).to_owned();
+            if !name.is_empty() && !kept.contains(&name) {
+                kept.push(name);
+            }
+        }
+        let kept = kept.iter().map(|class| doc.intern(class)).collect();
+        doc.attributes_mut(id).classes = kept;
+    }
+}

@@ -1,0 +1,225 @@
+//! Capitals as title or sentence case, without harm to acronyms and names.
+
+use crate::document::{Document, Finding, Kind, NodeId, Step};
+use crate::refine::tops;
+use std::collections::BTreeSet;
+use unicode_segmentation::UnicodeSegmentation;
+
+/// What becomes of passages in capitals.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Capitals {
+    /// They stay.
+    #[default]
+    Keep,
+    /// Words begin with capitals, but for the small ones between.
+    Title,
+    /// Sentences begin with capitals.
+    Sentence,
+}
+
+/// Words that titles leave in small letters, but for the first and the last.
+const SMALL_WORDS: [&str; 26] = [
+    "a", "an", "and", "as", "at", "but", "by", "for", "from", "if", "in", "into", "nor", "of", "off", "on", "or", "per", "so", "the", "to", "up",
+    "via", "vs", "with", "yet",
+];
+
+/// Gives passages in capitals the case that is wanted. Words of `protected` are written as they stand there. Words that look
+/// like acronyms stay in capitals and are suggested for it.
+pub fn set(doc: &mut Document, capitals: Capitals, protected: &[String]) {
+    if capitals == Capitals::Keep {
+        return;
+    }
+    let mut suggested = BTreeSet::new();
+    let mut first = None;
+    for top in tops(doc) {
+        for line in lines(doc, top) {
+            let text: String = line.iter().map(|&(_, ref text)| text.as_str()).collect();
+            let mut found = Vec::new();
+            let changed = lowered(&text, capitals, protected, &mut found);
+            if !found.is_empty() {
+                first = first.or_else(|| line.first().map(|(id, _)| *id));
+                suggested.extend(found);
+            }
+            if changed != text {
+                put_back(doc, &line, &changed);
+            }
+        }
+    }
+    if let Some(first) = first {
+        let place = doc.place(first);
+        let words: Vec<String> = suggested.into_iter().collect();
+        doc.find(
+            Finding::advice("clean.acronym", format!("words in capitals that look like acronyms stayed so: {}", words.join(", ")))
+                .at(place)
+                .hint("put those that are into clean.protected-words"),
+        );
+    }
+}
+
+/// The texts of each block, in order.
+fn lines(doc: &Document, top: NodeId) -> Vec<Vec<(NodeId, String)>> {
+    let mut lines = vec![Vec::new()];
+    for step in doc.walk(top) {
+        let (Step::Enter(id) | Step::Leave(id)) = step;
+        match (doc.kind(id), step) {
+            (Kind::Text(text), Step::Enter(_)) => {
+                if let Some(line) = lines.last_mut() {
+                    line.push((id, doc.text(text).to_owned()));
+                }
+            }
+            (kind, _) if !kind.is_inline() && lines.last().is_some_and(|line| !line.is_empty()) => lines.push(Vec::new()),
+            _ => {}
+        }
+    }
+    lines.retain(|line| !line.is_empty());
+    lines
+}
+
+/// Puts a changed text back into the nodes that it came from. Its characters correspond one to one.
+fn put_back(doc: &mut Document, line: &[(NodeId, String)], changed: &str) {
+    let mut chars = changed.chars();
+    for (id, old) in line {
+        let new: String = chars.by_ref().take(old.chars().count()).collect();
+        if new != *old {
+            let text = doc.intern(&new);
+            doc.set_kind(*id, Kind::Text(text));
+        }
+    }
+}
+
+/// A word and where it begins.
+type Word<'t> = (usize, &'t str);
+
+fn lowered(text: &str, capitals: Capitals, protected: &[String], suggested: &mut Vec<String>) -> String {
+    let words: Vec<Word<'_>> = text.unicode_word_indices().filter(|(_, word)| word.chars().any(char::is_alphabetic)).collect();
+    let mut out = String::with_capacity(text.len());
+    let mut done = 0;
+    for passage in passages(text, &words) {
+        for (place, &(start, word)) in passage.iter().enumerate() {
+            let opens = place == 0 || starts_sentence(text, start);
+            let last = place + 1 == passage.len();
+            let new = match protected.iter().find(|known| known.to_lowercase() == word.to_lowercase() && same_length(known, word)) {
+                Some(known) => known.clone(),
+                None if looks_like_acronym(word, passage.len()) => {
+                    suggested.push(word.to_owned());
+                    word.to_owned()
+                }
+                None => cased(word, capitals, opens, last),
+            };
+            out.push_str(&text[done..start]);
+            out.push_str(&new);
+            done = start + word.len();
+        }
+    }
+    out.push_str(&text[done..]);
+    out
+}
+
+fn same_length(a: &str, b: &str) -> bool {
+    a.chars().count() == b.chars().count()
+}
+
+/// Runs of words in capitals that are loud: several in a row, or all there is. A word among others is no passage.
+fn passages<'w, 't>(text: &str, words: &'w [Word<'t>]) -> Vec<&'w [Word<'t>]> {
+    let is_loud = |word: &str| word.chars().any(char::is_uppercase) && !word.chars().any(char::is_lowercase);
+    let long = |word: &str| word.chars().filter(|c| c.is_alphabetic()).count() > 1;
+    let mut found = Vec::new();
+    let mut start = 0;
+    while start < words.len() {
+        if !is_loud(words[start].1) {
+            start += 1;
+            continue;
+        }
+        let mut end = start + 1;
+        while end < words.len() && is_loud(words[end].1) {
+            end += 1;
+        }
+        let run = &words[start..end];
+        let count = run.iter().filter(|(_, word)| long(word)).count();
+        let letters = |(_, word): &(usize, &str)| word.chars().count();
+        let whole = run.len() == words.len() && (count > 1 || run.iter().map(letters).max() > Some(5));
+        let shouted = run.iter().map(letters).max() > Some(7);
+        // Two or three short ones in a row may all be acronyms.
+        if whole || count >= 3 || (count > 0 && shouted) || (count == 2 && run.iter().all(|word| letters(word) > 4)) {
+            found.push(run);
+        }
+        start = end;
+    }
+    let _ = text;
+    found
+}
+
+fn starts_sentence(text: &str, start: usize) -> bool {
+    let before = text[..start].trim_end_matches(|c: char| matches!(c, '"' | '\'' | '(' | '\u{201C}' | '\u{2018}' | '\u{AB}'));
+    let ended = before.trim_end();
+    ended.len() < before.len() && ended.ends_with(['.', '!', '?', ':', '\u{2026}'])
+}
+
+/// A word without vowels, one with a digit, a roman number, or one of four letters or fewer among words that are longer.
+fn looks_like_acronym(word: &str, others: usize) -> bool {
+    let letters: Vec<char> = word.chars().filter(|c| c.is_alphabetic()).collect();
+    if letters.len() < 2 || letters.iter().any(|c| c.is_lowercase()) || !letters.iter().all(char::is_ascii) {
+        return false;
+    }
+    let vowel = |c: &char| matches!(c, 'A' | 'E' | 'I' | 'O' | 'U' | 'Y');
+    let roman = letters.iter().all(|c| matches!(c, 'I' | 'V' | 'X' | 'L')) && letters.len() <= 5 && word != "ILL" && word != "MIX";
+    let dotted = word.contains('.');
+    let _ = others;
+    roman || dotted || !letters.iter().any(vowel) || word.chars().any(|c| c.is_ascii_digit())
+}
+
+fn cased(word: &str, capitals: Capitals, opens: bool, last: bool) -> String {
+    let lower = one_to_one(word, |c| c.to_lowercase().collect());
+    let small = capitals == Capitals::Sentence || SMALL_WORDS.contains(&lower.as_str());
+    if word == "I" || word.starts_with("I\u{2019}") || word.starts_with("I'") {
+        let mut out = String::from("I");
+        out.push_str(&lower[1..]);
+        return out;
+    }
+    if small && !opens && !(last && capitals == Capitals::Title) {
+        return lower;
+    }
+    let mut first = true;
+    one_to_one(&lower, |c| {
+        if std::mem::take(&mut first) { c.to_uppercase().collect() } else { vec![c] }
+    })
+}
+
+/// Changes each character into one, where it can be.
+fn one_to_one(word: &str, mut change: impl FnMut(char) -> Vec<char>) -> String {
+    word.chars()
+        .map(|c| match change(c).as_slice() {
+            [one] => *one,
+            _ => c,
+        })
+        .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[track_caller]
+    fn case(capitals: Capitals, text: &str, expected: &str) {
+        let protected = ["NOAA".to_owned(), "Greywick".to_owned()];
+        assert_eq!(lowered(text, capitals, &protected, &mut Vec::new()), expected);
+    }
+
+    #[test]
+    fn sentences_keep_their_starts_and_acronyms_their_letters() {
+        case(Capitals::Sentence, "DO NOT FEED THE GULLS. THEY BITE!", "Do not feed the gulls. They bite!");
+        case(Capitals::Sentence, "THE NOAA TABLES OF GREYWICK AND THE GPS", "The NOAA tables of Greywick and the GPS");
+        case(Capitals::Sentence, "Call the RNLI at once, not the BBC.", "Call the RNLI at once, not the BBC.");
+        case(Capitals::Sentence, "He said I AM NOT GOING OUT.", "He said I am not going out.");
+        case(Capitals::Title, "THE KEEPER OF THE LAMP AND THE SEA", "The Keeper of the Lamp and the Sea");
+        case(Capitals::Title, "CHAPTER XIV: WHAT THE FOG LEFT", "Chapter XIV: What the Fog Left");
+        case(Capitals::Sentence, "Mind the step. IMPORTANT: low water", "Mind the step. Important: low water");
+    }
+
+    #[test]
+    fn acronyms_are_suggested() {
+        let mut found = Vec::new();
+        lowered("SEND THE PDF TO THE HM COASTGUARD", Capitals::Sentence, &[], &mut found);
+        assert_eq!(found, ["PDF", "HM"]);
+    }
+}

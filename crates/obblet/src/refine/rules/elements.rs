@@ -1,0 +1,335 @@
+//! Which elements a target accepts, and what becomes of the others.
+
+use super::lines;
+use super::pattern::fits;
+use crate::document::{Document, Finding, Kind, NodeId, Step, TextLevel};
+use crate::refine::tops;
+use std::collections::BTreeMap;
+
+/// What becomes of elements that are not allowed.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Disallowed {
+    /// Their content stays, in elements that are.
+    #[default]
+    Unwrap,
+    /// They go with their content.
+    Remove,
+}
+
+/// Which elements are accepted. Names may hold `*`.
+#[derive(Clone, Copy, Debug)]
+pub struct Rules<'r> {
+    /// Elements that are accepted; all where there are none.
+    pub allowed: &'r [String],
+    /// What becomes of the others.
+    pub disallowed: Disallowed,
+    /// Elements that go with their content.
+    pub removed: &'r [String],
+    /// Elements that go without their content.
+    pub unwrapped: &'r [String],
+    /// Elements that become others, as `strong = b`.
+    pub renamed: &'r [String],
+}
+
+impl Rules<'_> {
+    fn is_empty(&self) -> bool {
+        self.allowed.is_empty() && self.removed.is_empty() && self.unwrapped.is_empty() && self.renamed.is_empty()
+    }
+
+    fn new_name(&self, element: &str) -> Option<&str> {
+        let mut pairs = self.renamed.iter().filter_map(|rule| rule.split_once('='));
+        pairs.find(|(from, _)| fits(from.trim(), element)).map(|(_, to)| to.trim())
+    }
+
+    fn allows(&self, element: &str) -> bool {
+        let named = |list: &[String]| list.iter().any(|pattern| fits(pattern, element));
+        !named(self.unwrapped) && (self.allowed.is_empty() || named(self.allowed))
+    }
+
+    fn removes(&self, element: &str) -> bool {
+        let named = |list: &[String]| list.iter().any(|pattern| fits(pattern, element));
+        named(self.removed) || (self.disallowed == Disallowed::Remove && !self.allows(element))
+    }
+}
+
+/// Makes a document of accepted elements only.
+pub fn restrict(doc: &mut Document, rules: &Rules<'_>) {
+    if rules.is_empty() {
+        return;
+    }
+    rename(doc, rules);
+    remove(doc, rules);
+    let mut tally = Tally::default();
+    // The section that notes stand in may lose nothing but itself.
+    let section = rules.allowed.is_empty() || rules.allows("section");
+    if !section || !["sup", "a", "ol", "li"].iter().all(|element| rules.allows(element)) {
+        write_notes_out(doc, &mut tally);
+    }
+    let order = order(doc);
+    for &id in &order {
+        unwrap_leaf_or_text(doc, rules, id, &mut tally);
+    }
+    for kind in [is_table, is_list] {
+        for id in lines::outermost(doc, kind) {
+            let whole = doc.walk(id).all(|step| !kind_needs(doc, step, kind) || rules.allows(element_of(doc, step)));
+            if !whole {
+                tally.add(doc, id);
+                lines::into_lines(doc, id, "\u{2022}");
+            }
+        }
+    }
+    for &id in &order {
+        unwrap_block(doc, rules, id, &mut tally);
+    }
+    if !rules.allows("p") {
+        tally.elements.entry("p").or_insert((1, None));
+        let breaks = if rules.allows("br") { lines::Paragraphs::BlankLines } else { lines::Paragraphs::Keep };
+        lines::join_paragraphs(doc, breaks);
+    }
+    tally.tell(doc);
+}
+
+const fn is_table(kind: Kind) -> bool {
+    matches!(kind, Kind::Table)
+}
+
+const fn is_list(kind: Kind) -> bool {
+    matches!(kind, Kind::List(_))
+}
+
+fn element_of(doc: &Document, step: Step) -> &'static str {
+    let (Step::Enter(id) | Step::Leave(id)) = step;
+    doc.kind(id).element()
+}
+
+/// Whether what a walk is at is part of the frame of a table or a list.
+fn kind_needs(doc: &Document, step: Step, kind: fn(Kind) -> bool) -> bool {
+    let (Step::Enter(id) | Step::Leave(id)) = step;
+    let at = doc.kind(id);
+    kind(at) || if kind(Kind::Table) { matches!(at, Kind::Row | Kind::Cell(_)) } else { matches!(at, Kind::ListItem { .. }) }
+}
+
+/// Nodes, each behind those below it.
+fn order(doc: &Document) -> Vec<NodeId> {
+    let leave = |step| if let Step::Leave(id) = step { Some(id) } else { None };
+    tops(doc).into_iter().flat_map(|top| doc.walk(top).filter_map(leave).collect::<Vec<_>>()).collect()
+}
+
+/// What was opened, by element.
+#[derive(Debug, Default)]
+struct Tally {
+    elements: BTreeMap<&'static str, (usize, Option<NodeId>)>,
+    lost: Vec<(NodeId, String, String)>,
+}
+
+impl Tally {
+    fn add(&mut self, doc: &Document, id: NodeId) {
+        let entry = self.elements.entry(doc.kind(id).element()).or_insert((0, Some(id)));
+        entry.0 += 1;
+    }
+
+    fn tell(self, doc: &mut Document) {
+        for (id, message, lost) in self.lost {
+            let place = doc.place(id);
+            doc.find(Finding::lost("clean.element", message).at(place).losing(lost));
+        }
+        for (element, (count, first)) in self.elements {
+            let place = first.map(|first| doc.place(first)).unwrap_or_default();
+            let message = if count == 1 && first.is_none() {
+                format!("<{element}> is not accepted; its content stays")
+            } else {
+                format!("<{element}> is not accepted; its content stays: {count}")
+            };
+            doc.find(Finding::changed("clean.element", message).at(place));
+        }
+    }
+}
+
+fn rename(doc: &mut Document, rules: &Rules<'_>) {
+    if rules.renamed.is_empty() {
+        return;
+    }
+    for id in order(doc) {
+        let kind = doc.kind(id);
+        let Some(to) = rules.new_name(kind.element()).and_then(Kind::from_element) else { continue };
+        // Leaves have no content that another element could hold.
+        let same_sort = kind.is_inline() == to.is_inline() && !kind.is_leaf();
+        let to = match (kind, to) {
+            (Kind::List(list), Kind::List(new)) => Kind::List(crate::document::ListKind { ordered: new.ordered, ..list }),
+            (_, to) => to,
+        };
+        if same_sort {
+            doc.set_kind(id, to);
+        }
+    }
+}
+
+fn remove(doc: &mut Document, rules: &Rules<'_>) {
+    let mut gone: Vec<NodeId> = Vec::new();
+    for top in tops(doc) {
+        let mut walk = doc.walk(top);
+        while let Some(step) = walk.next() {
+            if let Step::Enter(id) = step
+                && !doc.kind(id).element().is_empty()
+                && rules.removes(doc.kind(id).element())
+            {
+                gone.push(id);
+                walk.skip_children(id);
+            }
+        }
+    }
+    for id in gone {
+        let element = doc.kind(id).element();
+        let (place, text) = (doc.place(id), doc.plain_text(id));
+        let parent = doc.node(id).parent();
+        doc.detach(id);
+        parent.into_iter().for_each(|parent| doc.join_texts(parent));
+        if !text.trim().is_empty() {
+            doc.find(Finding::lost("clean.element", format!("<{element}> was removed with its content")).at(place).losing(text));
+        }
+    }
+}
+
+/// Marks of notes as numbers in brackets, and the notes as paragraphs at the end.
+fn write_notes_out(doc: &mut Document, tally: &mut Tally) {
+    if doc.notes.is_empty() {
+        return;
+    }
+    let marks: Vec<(NodeId, u32)> = doc
+        .nodes()
+        .filter_map(|(id, node)| if let Kind::NoteReference(note) = node.kind() { Some((id, note.0)) } else { None })
+        .collect();
+    for (id, note) in marks {
+        tally.add(doc, id);
+        let text = doc.intern(&format!("[{}]", note + 1));
+        lines::as_text(doc, id, text);
+    }
+    let root = doc.root();
+    for (number, note) in std::mem::take(&mut doc.notes).into_iter().enumerate() {
+        let label = doc.intern(&format!("[{}] ", number + 1));
+        let label = doc.create(Kind::Text(label));
+        let first = doc.node(note.body).first_child();
+        match first.filter(|&first| doc.kind(first) == Kind::Paragraph) {
+            Some(first) => match doc.node(first).first_child() {
+                Some(text) => doc.move_before(text, label),
+                None => doc.move_into(first, label),
+            },
+            None => {
+                let paragraph = doc.create(Kind::Paragraph);
+                doc.move_into(paragraph, label);
+                match first {
+                    Some(first) => doc.move_before(first, paragraph),
+                    None => doc.move_into(note.body, paragraph),
+                }
+            }
+        }
+        doc.move_children(note.body, root);
+    }
+}
+
+/// Text-level elements that are not accepted: their text stays.
+fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut Tally) {
+    let kind = doc.kind(id);
+    let element = kind.element();
+    if element.is_empty() || !kind.is_inline() || rules.allows(element) {
+        return;
+    }
+    if !matches!(kind, Kind::Span | Kind::Anchor | Kind::LineBreak | Kind::Image { .. } | Kind::Link { .. }) {
+        tally.add(doc, id);
+    }
+    let parent = doc.node(id).parent();
+    match kind {
+        Kind::Code(text) | Kind::Math { tex: text, .. } => lines::as_text(doc, id, text),
+        Kind::MathMl { .. } => {
+            let text = doc.plain_text(id);
+            let text = doc.intern(&text);
+            lines::as_text(doc, id, text);
+        }
+        Kind::Image { src, alt } => {
+            let message = format!("a picture went, for <img> is not accepted: {}", lines::excerpt(doc, id));
+            tally.lost.push((id, message, doc.text(src).to_owned()));
+            if doc.text(alt).trim().is_empty() {
+                doc.detach(id);
+            } else {
+                lines::as_text(doc, id, alt);
+            }
+        }
+        Kind::LineBreak => doc.set_kind(id, Kind::SoftBreak),
+        Kind::Link { href } => {
+            let message = format!("the address of a link went, for <a> is not accepted: {}", lines::excerpt(doc, id));
+            tally.lost.push((id, message, doc.text(href).to_owned()));
+            doc.unwrap(id);
+        }
+        Kind::TextLevel(TextLevel::Quotation) => {
+            for (mark, end) in [("\u{201C}", false), ("\u{201D}", true)] {
+                let mark = doc.intern(mark);
+                let mark = doc.create(Kind::Text(mark));
+                match doc.node(id).first_child().filter(|_| !end) {
+                    Some(first) => doc.move_before(first, mark),
+                    None => doc.move_into(id, mark),
+                }
+            }
+            doc.unwrap(id);
+        }
+        _ => doc.unwrap(id),
+    }
+    if let Some(parent) = parent {
+        doc.join_texts(parent);
+    }
+}
+
+/// Blocks that are not accepted: what they hold becomes paragraphs.
+fn unwrap_block(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut Tally) {
+    let kind = doc.kind(id);
+    let element = kind.element();
+    if element.is_empty() || kind.is_inline() || kind == Kind::Paragraph || rules.allows(element) || doc.node(id).parent().is_none() {
+        return;
+    }
+    match kind {
+        Kind::Heading(_) | Kind::Term => {
+            tally.add(doc, id);
+            doc.set_kind(id, Kind::Paragraph);
+            let strong = [("strong", Kind::Strong), ("b", Kind::TextLevel(TextLevel::Bold))];
+            if let Some((_, kind)) = strong.into_iter().find(|(name, _)| rules.allows(name)).filter(|_| doc.node(id).first_child().is_some()) {
+                let bold = doc.create(kind);
+                doc.move_children(id, bold);
+                doc.move_into(id, bold);
+            }
+        }
+        Kind::Summary | Kind::Caption => doc.set_kind(id, Kind::Paragraph),
+        Kind::CodeBlock { .. } | Kind::Preformatted => {
+            tally.add(doc, id);
+            lines::into_lines(doc, id, "");
+        }
+        Kind::ThematicBreak => {
+            tally.add(doc, id);
+            let text = doc.intern("* * *");
+            doc.set_kind(id, Kind::Paragraph);
+            doc.append(id, Kind::Text(text));
+        }
+        Kind::RowGroup(_) => doc.unwrap(id),
+        // What is left of tables and lists is accepted.
+        Kind::Row | Kind::Cell(_) | Kind::ListItem { .. } | Kind::Table | Kind::List(_) => {}
+        _ => {
+            if !matches!(kind, Kind::Division(_)) {
+                tally.add(doc, id);
+            }
+            wrap_runs(doc, id);
+            doc.unwrap(id);
+        }
+    }
+}
+
+fn wrap_runs(doc: &mut Document, id: NodeId) {
+    let children: Vec<NodeId> = doc.children(id).collect();
+    let mut run = None;
+    for child in children {
+        if !doc.kind(child).is_inline() {
+            run = None;
+        } else if let Some(run) = run {
+            doc.move_into(run, child);
+        } else {
+            run = Some(doc.wrap(child, Kind::Paragraph));
+        }
+    }
+}

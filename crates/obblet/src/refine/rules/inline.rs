@@ -1,0 +1,102 @@
+//! How text is set apart: in elements, in classes, in capitals, or not.
+
+use crate::document::{Document, Kind, NamedStyle, NodeId, Step, TextLevel};
+use crate::refine::tops;
+
+/// How inline formatting is written.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Inline {
+    /// As elements.
+    #[default]
+    Elements,
+    /// As spans with classes, whose rules go into the stylesheet of a page.
+    Classes,
+}
+
+/// What becomes of bold text.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Bold {
+    /// It stays bold.
+    #[default]
+    Keep,
+    /// It becomes like the text around it.
+    Remove,
+    /// It becomes capitals.
+    Capitals,
+}
+
+/// Class and rule for each kind of formatting.
+const CLASSES: [(Kind, &str, (&str, &str)); 9] = [
+    (Kind::Strong, "bold", ("font-weight", "bold")),
+    (Kind::TextLevel(TextLevel::Bold), "bold", ("font-weight", "bold")),
+    (Kind::Emphasis, "italic", ("font-style", "italic")),
+    (Kind::TextLevel(TextLevel::Italic), "italic", ("font-style", "italic")),
+    (Kind::Underline, "underline", ("text-decoration", "underline")),
+    (Kind::Strikethrough, "struck", ("text-decoration", "line-through")),
+    (Kind::Highlight, "highlight", ("background-color", "#ff9")),
+    (Kind::TextLevel(TextLevel::Small), "small", ("font-size", "smaller")),
+    (Kind::TextLevel(TextLevel::Keyboard), "key", ("font-family", "monospace")),
+];
+
+/// Formatting as spans with classes.
+pub fn set_classes(doc: &mut Document, inline: Inline) {
+    if inline == Inline::Elements {
+        return;
+    }
+    let found: Vec<(NodeId, usize)> = doc
+        .nodes()
+        .filter_map(|(id, node)| Some((id, CLASSES.iter().position(|(kind, ..)| *kind == node.kind())?)))
+        .collect();
+    for (id, place) in found {
+        let (_, class, (property, value)) = CLASSES[place];
+        doc.set_kind(id, Kind::Span);
+        let text = doc.intern(class);
+        doc.attributes_mut(id).classes.push(text);
+        if !doc.styles.iter().any(|style| style.class == class) {
+            doc.styles.push(NamedStyle {
+                name: class.to_owned(),
+                class: class.to_owned(),
+                properties: vec![(property.to_owned(), value.to_owned())],
+            });
+        }
+    }
+}
+
+/// Bold text as it is wanted.
+pub fn set_bold(doc: &mut Document, bold: Bold) {
+    if bold == Bold::Keep {
+        return;
+    }
+    for top in tops(doc) {
+        let mut found = Vec::new();
+        let mut texts = Vec::new();
+        let mut depth = 0;
+        for step in doc.walk(top) {
+            match step {
+                Step::Enter(id) => {
+                    depth += usize::from(doc.kind(id) == Kind::Strong);
+                    if let (Kind::Text(text), true) = (doc.kind(id), depth > 0) {
+                        texts.push((id, text));
+                    }
+                }
+                Step::Leave(id) if doc.kind(id) == Kind::Strong => {
+                    depth -= 1;
+                    found.push(id);
+                }
+                Step::Leave(_) => {}
+            }
+        }
+        for (id, text) in texts.into_iter().filter(|_| bold == Bold::Capitals) {
+            let capitals = doc.text(text).to_uppercase();
+            let text = doc.intern(&capitals);
+            doc.set_kind(id, Kind::Text(text));
+        }
+        for id in found {
+            let parent = doc.node(id).parent();
+            doc.unwrap(id);
+            if let Some(parent) = parent {
+                doc.join_texts(parent);
+            }
+        }
+    }
+}

@@ -1,0 +1,308 @@
+//! Blocks as lines: for targets that have no lists, tables or paragraphs.
+
+use crate::document::{Document, Kind, ListKind, Marker, NodeId, Step, Text};
+use crate::refine::tops;
+
+/// What becomes of paragraphs.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Paragraphs {
+    /// They stay.
+    #[default]
+    Keep,
+    /// A line break stands between them.
+    Breaks,
+    /// Two line breaks stand between them.
+    BlankLines,
+}
+
+/// What becomes of line breaks.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum LineBreaks {
+    /// They stay.
+    #[default]
+    Keep,
+    /// They become spaces.
+    Space,
+    /// They end paragraphs.
+    Paragraphs,
+}
+
+/// Line breaks as spaces, or as ends of paragraphs.
+pub fn set_breaks(doc: &mut Document, breaks: LineBreaks) {
+    if breaks == LineBreaks::Keep {
+        return;
+    }
+    for top in tops(doc) {
+        let found: Vec<NodeId> = doc
+            .walk(top)
+            .filter_map(|step| match step {
+                Step::Enter(id) if doc.kind(id) == Kind::LineBreak => Some(id),
+                _ => None,
+            })
+            .collect();
+        for id in found {
+            let in_paragraph = doc.node(id).parent().is_some_and(|parent| doc.kind(parent) == Kind::Paragraph);
+            let between = doc.node(id).previous().is_some() && doc.node(id).next().is_some();
+            if breaks == LineBreaks::Paragraphs && in_paragraph && between {
+                doc.split_after(id);
+                doc.detach(id);
+            } else {
+                doc.set_kind(id, Kind::SoftBreak);
+            }
+        }
+    }
+}
+
+/// Lists as lines of a paragraph, each with `mark`, or with its number.
+pub fn list_lines(doc: &mut Document, mark: &str) {
+    if mark.is_empty() {
+        return;
+    }
+    for id in outermost(doc, |kind| matches!(kind, Kind::List(_))) {
+        into_lines(doc, id, mark);
+    }
+}
+
+/// The nodes of a kind that stand in no other of it.
+pub(super) fn outermost(doc: &Document, wanted: impl Fn(Kind) -> bool) -> Vec<NodeId> {
+    let mut found = Vec::new();
+    for top in tops(doc) {
+        let mut walk = doc.walk(top);
+        while let Some(step) = walk.next() {
+            if let Step::Enter(id) = step
+                && wanted(doc.kind(id))
+            {
+                found.push(id);
+                walk.skip_children(id);
+            }
+        }
+    }
+    found
+}
+
+/// One line of text: what stands before it, and its nodes.
+#[derive(Debug, Default)]
+struct Line {
+    mark: String,
+    nodes: Vec<NodeId>,
+}
+
+/// Puts what a block holds into one paragraph in its place: a line for each item, row and paragraph.
+pub(super) fn into_lines(doc: &mut Document, block: NodeId, mark: &str) {
+    let lines = lines_of(doc, block, mark);
+    let paragraph = doc.create(Kind::Paragraph);
+    let offset = doc.node(block).offset();
+    doc.set_offset(paragraph, offset);
+    doc.move_before(block, paragraph);
+    for (place, line) in lines.into_iter().enumerate() {
+        if place > 0 {
+            doc.append(paragraph, Kind::LineBreak);
+        }
+        if !line.mark.is_empty() {
+            doc.append_text(paragraph, &line.mark);
+        }
+        for node in line.nodes {
+            doc.move_into(paragraph, node);
+        }
+    }
+    doc.detach(block);
+    if doc.node(paragraph).first_child().is_none() {
+        doc.detach(paragraph);
+    } else {
+        doc.join_texts(paragraph);
+    }
+}
+
+fn lines_of(doc: &mut Document, block: NodeId, mark: &str) -> Vec<Line> {
+    let steps: Vec<Step> = doc.walk(block).collect();
+    let mut lines: Vec<Line> = Vec::new();
+    let mut lists: Vec<(ListKind, i32)> = Vec::new();
+    // What the next line begins with, and whether the next text goes on with the line before it.
+    let (mut pending, mut open, mut cell, mut bars) = (String::new(), false, 0, 0);
+    let mut inside: Option<NodeId> = None;
+    for step in steps {
+        match step {
+            Step::Enter(id) => {
+                if inside.is_some() {
+                    continue;
+                }
+                match doc.kind(id) {
+                    Kind::List(list) => {
+                        lists.push((list, list.start));
+                        open = false;
+                    }
+                    Kind::ListItem { .. } => {
+                        let depth = lists.len().saturating_sub(1);
+                        pending = "\u{2003}".repeat(depth.min(8));
+                        if let Some((list, number)) = lists.last_mut() {
+                            if list.ordered {
+                                pending.push_str(&format!("{}. ", number_as(list.marker, *number)));
+                                *number = number.saturating_add(1);
+                            } else {
+                                pending.push_str(mark);
+                                if !mark.ends_with(char::is_whitespace) {
+                                    pending.push(' ');
+                                }
+                            }
+                        }
+                        open = false;
+                    }
+                    Kind::Row => (open, cell, bars) = (false, 0, 0),
+                    Kind::Cell(_) => {
+                        bars += usize::from(cell > 0);
+                        cell += 1;
+                    }
+                    Kind::CodeBlock { code, .. } => {
+                        for line in doc.text(code).trim_end_matches('\n').split('\n').map(str::to_owned).collect::<Vec<_>>() {
+                            let text = doc.intern(&line);
+                            let node = doc.create(Kind::Text(text));
+                            lines.push(Line { mark: std::mem::take(&mut pending), nodes: vec![node] });
+                        }
+                        open = false;
+                    }
+                    kind if kind.is_inline() => {
+                        if !open {
+                            lines.push(Line { mark: std::mem::take(&mut pending), nodes: Vec::new() });
+                            open = true;
+                        }
+                        if let Some(line) = lines.last_mut() {
+                            // Bars stand only before what there is.
+                            if bars > 0 {
+                                let text = format!(" {}", "| ".repeat(std::mem::take(&mut bars)));
+                                let text = doc.intern(if line.nodes.is_empty() { text.trim_start() } else { &text });
+                                line.nodes.push(doc.create(Kind::Text(text)));
+                            }
+                            line.nodes.push(id);
+                        }
+                        inside = Some(id);
+                    }
+                    _ if cell == 0 => open = false,
+                    _ => {}
+                }
+            }
+            Step::Leave(id) => {
+                if inside == Some(id) {
+                    inside = None;
+                } else if inside.is_none() {
+                    match doc.kind(id) {
+                        Kind::List(_) => {
+                            lists.pop();
+                            open = false;
+                        }
+                        Kind::Row => (open, cell) = (false, 0),
+                        Kind::Cell(_) => {}
+                        _ if cell == 0 => open = false,
+                        _ => {
+                            // Blocks within a cell stand beside each other.
+                            if let Some(line) = lines.last_mut().filter(|_| open && doc.node(id).next().is_some()) {
+                                line.nodes.push(doc.create(Kind::SoftBreak));
+                            }
+                        }
+                    }
+                }
+            }
+        }
+    }
+    lines
+}
+
+/// A number as a list shows it.
+#[must_use]
+pub fn number_as(marker: Marker, number: i32) -> String {
+    let letters = |first: u8| {
+        let mut rest = number.max(1) as u32;
+        let mut letters = Vec::new();
+        while rest > 0 {
+            letters.push(char::from(first + ((rest - 1) % 26) as u8));
+            rest = (rest - 1) / 26;
+        }
+        letters.iter().rev().collect::<String>()
+    };
+    match marker {
+        Marker::Plain => number.to_string(),
+        Marker::LowerAlpha => letters(b'a'),
+        Marker::UpperAlpha => letters(b'A'),
+        Marker::LowerRoman => roman(number),
+        Marker::UpperRoman => roman(number).to_uppercase(),
+    }
+}
+
+fn roman(number: i32) -> String {
+    const DIGITS: [(i32, &str); 13] = [
+        (1000, "m"),
+        (900, "cm"),
+        (500, "d"),
+        (400, "cd"),
+        (100, "c"),
+        (90, "xc"),
+        (50, "l"),
+        (40, "xl"),
+        (10, "x"),
+        (9, "ix"),
+        (5, "v"),
+        (4, "iv"),
+        (1, "i"),
+    ];
+    if !(1..4000).contains(&number) {
+        return number.to_string();
+    }
+    let (mut rest, mut out) = (number, String::new());
+    for (worth, digit) in DIGITS {
+        while rest >= worth {
+            out.push_str(digit);
+            rest -= worth;
+        }
+    }
+    out
+}
+
+/// Paragraphs as text with line breaks between.
+pub fn join_paragraphs(doc: &mut Document, paragraphs: Paragraphs) {
+    let breaks = match paragraphs {
+        Paragraphs::Keep => return,
+        Paragraphs::Breaks => 1,
+        Paragraphs::BlankLines => 2,
+    };
+    for top in tops(doc) {
+        let found: Vec<NodeId> = doc
+            .walk(top)
+            .filter_map(|step| match step {
+                Step::Leave(id) if doc.kind(id) == Kind::Paragraph => Some(id),
+                _ => None,
+            })
+            .collect();
+        for id in found {
+            let parent = doc.node(id).parent();
+            let before = doc.node(id).previous().is_some_and(|before| doc.kind(before).is_inline());
+            if before && let Some(first) = doc.node(id).first_child() {
+                for _ in 0..breaks {
+                    let line = doc.create(Kind::LineBreak);
+                    doc.move_before(first, line);
+                }
+            }
+            // Text that stands between blocks of other kinds keeps its distance as they do.
+            if parent.is_some_and(|parent| matches!(doc.kind(parent), Kind::TermList | Kind::List(_) | Kind::Table | Kind::Row)) {
+                continue;
+            }
+            doc.unwrap(id);
+            if let Some(parent) = parent {
+                doc.join_texts(parent);
+            }
+        }
+    }
+}
+
+/// The text of a node, for messages.
+pub(super) fn excerpt(doc: &Document, id: NodeId) -> String {
+    let text = doc.plain_text(id);
+    let text: String = text.split_whitespace().collect::<Vec<_>>().join(" ");
+    if text.chars().count() > 60 { text.chars().take(57).chain("...".chars()).collect() } else { text }
+}
+
+/// Makes text of something.
+pub(super) fn as_text(doc: &mut Document, id: NodeId, text: Text) {
+    doc.set_kind(id, Kind::Text(text));
+    if doc.node(id).has_attributes() {
+        *doc.attributes_mut(id) = crate::document::Attributes::default();
+    }
+}

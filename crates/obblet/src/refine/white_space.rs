@@ -1,0 +1,167 @@
+//! White space that programs set to move text: runs of no-break spaces, space at the ends of lines, characters without width.
+
+use super::tops;
+use crate::document::{Document, Kind, NodeId, Step};
+
+/// Makes one space of each run of several, takes out those at the ends of blocks, and characters without width where they do
+/// nothing. A single no-break space between words stays.
+pub fn tidy(doc: &mut Document) {
+    for top in tops(doc) {
+        let mut line = Line::default();
+        let mut edits = Vec::new();
+        let mut walk = doc.walk(top);
+        while let Some(step) = walk.next() {
+            match step {
+                Step::Enter(id) => match doc.kind(id) {
+                    Kind::Text(text) => line.text(id, doc.text(text), &mut edits),
+                    Kind::Preformatted => {
+                        line.end(&mut edits);
+                        walk.skip_children(id);
+                    }
+                    Kind::SoftBreak => line.after_white = true,
+                    kind if kind == Kind::LineBreak || !kind.is_inline() => line.end(&mut edits),
+                    kind if kind.is_leaf() => line.word(),
+                    _ => {}
+                },
+                Step::Leave(id) if !doc.kind(id).is_inline() => line.end(&mut edits),
+                Step::Leave(_) => {}
+            }
+        }
+        line.end(&mut edits);
+        for (id, text) in edits {
+            if text.is_empty() {
+                doc.detach(id);
+            } else {
+                let text = doc.intern(&text);
+                doc.set_kind(id, Kind::Text(text));
+            }
+        }
+    }
+}
+
+/// The line of text that the walk is in.
+struct Line {
+    after_white: bool,
+    /// The last characters of the line.
+    tail: String,
+    /// The last text of the line that ends with white space, as an index into the edits.
+    ending: Option<usize>,
+}
+
+impl Default for Line {
+    fn default() -> Self {
+        Self { after_white: true, tail: String::new(), ending: None }
+    }
+}
+
+impl Line {
+    fn word(&mut self) {
+        self.tail.clear();
+        (self.after_white, self.ending) = (false, None);
+    }
+
+    fn end(&mut self, edits: &mut [(NodeId, String)]) {
+        if let Some((_, text)) = self.ending.take().and_then(|place| edits.get_mut(place)) {
+            text.truncate(text.trim_end().len());
+        }
+        self.after_white = true;
+        self.tail.clear();
+    }
+
+    fn text(&mut self, id: NodeId, text: &str, edits: &mut Vec<(NodeId, String)>) {
+        let tidied = tidied(text, self.after_white, &self.tail);
+        let ends_white = tidied.ends_with(char::is_whitespace);
+        let changed = tidied != text;
+        if tidied.is_empty() {
+            return edits.push((id, tidied));
+        }
+        let start = tidied.char_indices().rev().nth(15).map_or(0, |(place, _)| place);
+        if start == 0 {
+            self.tail.push_str(&tidied);
+        } else {
+            tidied[start..].clone_into(&mut self.tail);
+        }
+        (self.after_white, self.ending) = (ends_white, ends_white.then_some(edits.len()));
+        if changed || ends_white {
+            edits.push((id, tidied));
+        }
+    }
+}
+
+fn tidied(text: &str, after_white: bool, tail: &str) -> String {
+    let mut out = String::with_capacity(text.len());
+    let mut chars = text.char_indices().peekable();
+    let mut at_start = after_white;
+    while let Some((start, c)) = chars.next() {
+        if !c.is_whitespace() {
+            if !is_nothing(text, start, c) {
+                out.push(c);
+                at_start = false;
+            }
+            continue;
+        }
+        let (mut count, mut newline) = (1, c == '\n');
+        while let Some(&(place, next)) = chars.peek() {
+            if !next.is_whitespace() && !is_nothing(text, place, next) {
+                break;
+            }
+            count += 1;
+            newline |= next == '\n';
+            chars.next();
+        }
+        if at_start {
+            continue;
+        }
+        if c == '\u{A0}' && count == 1 && !holds(&format!("{tail}{out}"), &text[start + 2..]) {
+            out.push(' ');
+            continue;
+        }
+        out.push(if newline && count == 1 || newline && !text[start..].starts_with('\u{A0}') { '\n' } else if count > 1 { ' ' } else { c });
+    }
+    out
+}
+
+/// Whether a no-break space keeps something together: a number and its unit, an initial and a name, a name, a mark and its word.
+/// Between other words it is what editors write for any space.
+fn holds(before: &str, after: &str) -> bool {
+    let is_part = |c: &char| c.is_alphabetic() || matches!(c, '\'' | '\u{2019}');
+    let stop = before.trim_end_matches([',', ';', '.', '!', '?']);
+    let last: Vec<char> = stop.chars().rev().take_while(is_part).collect();
+    let next: Vec<char> = after.chars().take_while(is_part).collect();
+    let ended = stop.len() < before.len();
+    let name = last.last().is_some_and(|c| c.is_uppercase()) && next.first().is_some_and(|c| c.is_uppercase()) && !ended;
+    let (least, most) = if ended { (3, 1) } else { (2, 2) };
+    name || last.len() < least || (next.len() < most && !after.is_empty())
+}
+
+/// Whether a character shows nothing and does nothing where it stands. A break between words that have no spaces between them
+/// does something in scripts that are written so.
+fn is_nothing(text: &str, place: usize, c: char) -> bool {
+    match c {
+        '\u{FEFF}' => true,
+        '\u{200B}' => {
+            let breaks = |c: char| matches!(c, '\u{E00}'..='\u{EFF}' | '\u{1000}'..='\u{109F}' | '\u{1780}'..='\u{17FF}' | '\u{2E80}'..='\u{9FFF}' | '\u{F00}'..='\u{FFF}');
+            let (before, after) = (text[..place].chars().next_back(), text[place + c.len_utf8()..].chars().next());
+            !before.is_some_and(breaks) || !after.is_some_and(breaks)
+        }
+        _ => false,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn one_space_for_many() {
+        assert_eq!(tidied("a\u{A0}\u{A0} b", false, ""), "a b");
+        assert_eq!(tidied("5\u{A0}km", false, ""), "5\u{A0}km");
+        assert_eq!(tidied("\u{A0} a", true, ""), "a");
+        assert_eq!(tidied("high\u{200B}water\u{FEFF}", false, ""), "highwater");
+        assert_eq!(tidied("\u{E01}\u{200B}\u{E02}", false, ""), "\u{E01}\u{200B}\u{E02}");
+        assert_eq!(tidied("open to\u{A0}visitors.\u{A0}Come", false, ""), "open to visitors. Come");
+        assert_eq!(tidied("Dr.\u{A0}Pask, Anwen\u{A0}Pask", false, ""), "Dr.\u{A0}Pask, Anwen\u{A0}Pask");
+        assert_eq!(tidied("a\u{A0}\n\u{A0}b", false, ""), "a b");
+        assert_eq!(tidied("a\nb", false, ""), "a\nb");
+    }
+}
