@@ -17,6 +17,8 @@ pub(crate) struct Arguments {
 pub(crate) enum Command {
     /// Converts documents: one file to another, standard input to standard output, or several files into a folder.
     Convert(Convert),
+    /// Says what is in documents: outline, counts, links, sizes, what will be found, and for HTML the faults in it.
+    Inspect(Inspect),
     /// Says what differs between two documents of any formats, or between one and itself after a trip through a format.
     Compare(Compare),
     /// Lists profiles, shows every setting with its meaning, or starts a profile of your own.
@@ -86,7 +88,7 @@ pub(crate) struct Convert {
     /// Where to write: a file, a folder (for several documents, or with a slash at its end), or `-` for standard output.
     #[arg(long, short, value_name = "FILE OR FOLDER")]
     pub(crate) output: Option<PathBuf>,
-    /// The format of the source, where its extension does not tell: markdown or html.
+    /// The format of the source, where its extension does not tell: markdown, html or text.
     #[arg(long, value_name = "FORMAT")]
     pub(crate) reads: Option<String>,
     /// The format to write, where the extension of the output does not tell: html, markdown or text.
@@ -95,6 +97,21 @@ pub(crate) struct Convert {
     /// The same as --set page.title=...
     #[arg(long)]
     pub(crate) title: Option<String>,
+    #[command(flatten)]
+    pub(crate) settings: Settings,
+    #[command(flatten)]
+    pub(crate) talk: Talk,
+}
+
+/// Arguments of `obblet inspect`.
+#[derive(Debug, Args)]
+pub(crate) struct Inspect {
+    /// Documents to look at; standard input where there are none, or for `-`.
+    #[arg(value_name = "FILE")]
+    pub(crate) sources: Vec<PathBuf>,
+    /// The format of the documents, where their extensions do not tell: markdown, html or text.
+    #[arg(long, value_name = "FORMAT")]
+    pub(crate) reads: Option<String>,
     #[command(flatten)]
     pub(crate) settings: Settings,
     #[command(flatten)]

@@ -26,6 +26,7 @@ fn main() -> ExitCode {
     let arguments = arguments::Arguments::parse();
     let outcome = match &arguments.command {
         arguments::Command::Convert(convert) => commands::convert::run(convert),
+        arguments::Command::Inspect(inspect) => commands::inspect::run(inspect),
         arguments::Command::Compare(compare) => commands::compare::run(compare),
         arguments::Command::Profile(profile) => commands::profile::run(profile),
         arguments::Command::Demo(demo) => commands::demo::run(demo),

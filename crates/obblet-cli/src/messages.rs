@@ -10,7 +10,7 @@ use std::io::Write;
 /// So many findings of one code are shown; the rest are counted.
 const MOST_OF_A_CODE: usize = 5;
 
-const fn style(weight: Weight) -> Style {
+pub(crate) const fn style(weight: Weight) -> Style {
     let color = match weight {
         Weight::Lost => AnsiColor::Red,
         Weight::Changed => AnsiColor::Yellow,

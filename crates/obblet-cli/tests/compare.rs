@@ -54,5 +54,4 @@ fn what_can_go_wrong_is_said_in_one_line() {
     case(&["a.md"], 2, "name a second document, or a format with --through");
     case(&["a.md", "b.html", "--through", "html"], 2, "--through compares one document with itself; leave the second one out");
     case(&["a.md", "--through", "wrd"], 2, "there is no format wrd; there are markdown, html, text");
-    case(&["a.md", "--through", "text"], 2, "can't read text documents");
 }

@@ -135,7 +135,6 @@ fn what_can_go_wrong_is_said_in_one_line() {
     case(&["d"], 2, "d: it is a folder; name the documents in it");
     case(&["b.zzz"], 2, "b.zzz: no format has the extension .zzz; say which format it is with --reads");
     case(&["d/x"], 2, "d/x: it has no extension; say which format it is with --reads");
-    case(&["a.md", "--reads", "text"], 2, "a.md: can't read text documents");
     case(&["a.md", "-o", "out.zzz"], 2, "no format has the extension .zzz; say which with --writes");
     case(&["a.md", "-o", "full/out.html"], 1, "a.md: can't write full/out.html: a part of its path is no folder");
     case(&["a.md", "--reads", "wrd"], 2, "a.md: there is no format wrd; there are markdown, html, text");

@@ -19,6 +19,7 @@
 //! * [`mod@refine`]: passes from a document to a document;
 //! * [`mod@page`]: the page around a fragment, and its looks;
 //! * [`mod@profile`]: every setting, its default and its meaning;
+//! * [`mod@inspect`]: what is in a document, and what will be found when it is converted;
 //! * [`mod@compare`]: what differs between two documents;
 //! * [`mod@publish`]: a folder in, web output out.
 //!
@@ -32,6 +33,7 @@ pub mod document;
 mod encoding;
 mod error;
 pub mod formats;
+pub mod inspect;
 mod lines;
 pub mod page;
 pub mod profile;

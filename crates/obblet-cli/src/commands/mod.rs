@@ -3,6 +3,7 @@
 pub(crate) mod compare;
 pub(crate) mod convert;
 pub(crate) mod demo;
+pub(crate) mod inspect;
 pub(crate) mod profile;
 
 use crate::arguments::Settings;

@@ -139,10 +139,13 @@ fn named_styles(doc: &Document) -> Option<String> {
     }
     // Names and values of sources are written only where they can be nothing else.
     let is_name = |name: &str| !name.is_empty() && name.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'));
-    let is_value = |value: &str| value.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '.' | ' ' | '#' | '%' | ',' | '(' | ')'));
+    let is_value = |value: &str| {
+        value.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '.' | ' ' | '#' | '%' | ',' | '(' | ')'))
+    };
     let mut rules = String::new();
     for style in doc.styles.iter().filter(|style| is_name(&style.class) && used.contains(style.class.as_str())) {
-        let properties = style.properties.iter().filter(|(name, value)| is_name(name) && is_value(value) && !value.contains("url("));
+        let properties =
+            style.properties.iter().filter(|(name, value)| is_name(name) && is_value(value) && !value.contains("url("));
         let declarations: Vec<String> = properties.map(|(name, value)| format!("{name}: {value}")).collect();
         if !declarations.is_empty() {
             rules.push_str(&format!(".{} {{ {} }}\n", style.class, declarations.join("; ")));

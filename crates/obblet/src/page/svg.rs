@@ -39,6 +39,7 @@ pub(super) fn clean(bytes: &[u8]) -> Result<Vec<u8>, String> {
     let mut reader = Reader::from_str(text);
     let mut writer = Writer::new(Vec::with_capacity(bytes.len()));
     let mut skipping = 0_usize;
+    let mut in_style = false;
     loop {
         let event = reader.read_event().map_err(|error| error.to_string())?;
         match event {
@@ -51,7 +52,17 @@ pub(super) fn clean(bytes: &[u8]) -> Result<Vec<u8>, String> {
             Event::End(_) if skipping > 0 => skipping -= 1,
             Event::Empty(tag) if skipping > 0 || runs(&tag) => drop(tag),
             _ if skipping > 0 => {}
-            Event::Start(tag) => write(&mut writer, Event::Start(without_handlers(&tag)?))?,
+            // Rules that load something have no place in a drawing that stands for itself.
+            Event::Text(text) if in_style && loads(&text) => {}
+            Event::CData(text) if in_style && loads(&text) => {}
+            Event::Start(tag) => {
+                in_style = tag.local_name().as_ref().eq_ignore_ascii_case("style");
+                write(&mut writer, Event::Start(without_handlers(&tag)?))?;
+            }
+            Event::End(tag) => {
+                in_style = false;
+                write(&mut writer, Event::End(tag))?;
+            }
             Event::Empty(tag) => write(&mut writer, Event::Empty(without_handlers(&tag)?))?,
             // Only the five references that XML defines; others need a declaration.
             Event::GeneralRef(reference) => {
@@ -68,6 +79,14 @@ pub(super) fn clean(bytes: &[u8]) -> Result<Vec<u8>, String> {
 
 fn write(writer: &mut Writer<Vec<u8>>, event: Event<'_>) -> Result<(), String> {
     writer.write_event(event).map_err(|error| error.to_string())
+}
+
+/// Whether style rules reach out of the drawing.
+fn loads(rules: &str) -> bool {
+    let rules: String =
+        rules.chars().filter(|c| !c.is_whitespace() && !matches!(c, '"' | '\'')).collect::<String>().to_lowercase();
+    let outside = rules.split("url(").skip(1).any(|address| !address.starts_with('#'));
+    outside || ["@import", "javascript", "expression(", "\\", "&"].iter().any(|sign| rules.contains(sign))
 }
 
 fn runs(tag: &BytesStart<'_>) -> bool {

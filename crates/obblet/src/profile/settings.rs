@@ -3,8 +3,8 @@
 use super::value::{Choice, Value};
 use super::{Dialect, HeadingLevels, ImagePlace, LineEnds, Profile, Shape, StylePlace, Styling};
 use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
-use crate::formats::text::ParagraphEnds;
 use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
+use crate::formats::text::ParagraphEnds;
 use crate::refine::When;
 use crate::refine::lists::Lists;
 use crate::refine::revisions::Revisions;
@@ -249,7 +249,8 @@ impl Choice for StylePlace {
 }
 
 impl Choice for Quotes {
-    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("typographic", Self::Typographic), ("straight", Self::Straight)];
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("typographic", Self::Typographic), ("straight", Self::Straight)];
 }
 
 impl Choice for Dashes {
@@ -263,13 +264,11 @@ impl Choice for ParagraphEnds {
 }
 
 impl Choice for When {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("auto", Self::Auto), ("always", Self::Always), ("never", Self::Never)];
+    const CHOICES: &'static [(&'static str, Self)] = &[("auto", Self::Auto), ("always", Self::Always), ("never", Self::Never)];
 }
 
 impl Choice for Lists {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("marked", Self::Marked), ("typed", Self::Typed)];
+    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("marked", Self::Marked), ("typed", Self::Typed)];
 }
 
 impl Choice for Revisions {
@@ -283,8 +282,7 @@ impl Choice for Capitals {
 }
 
 impl Choice for Disallowed {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("unwrap", Self::Unwrap), ("remove", Self::Remove)];
+    const CHOICES: &'static [(&'static str, Self)] = &[("unwrap", Self::Unwrap), ("remove", Self::Remove)];
 }
 
 impl Choice for Bold {
@@ -293,8 +291,7 @@ impl Choice for Bold {
 }
 
 impl Choice for Inline {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("elements", Self::Elements), ("classes", Self::Classes)];
+    const CHOICES: &'static [(&'static str, Self)] = &[("elements", Self::Elements), ("classes", Self::Classes)];
 }
 
 impl Choice for LineBreaks {
@@ -308,20 +305,16 @@ impl Choice for Paragraphs {
 }
 
 impl Choice for SceneBreaks {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("rule", Self::Rule), ("mark", Self::Mark)];
+    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("rule", Self::Rule), ("mark", Self::Mark)];
 }
 
 impl Choice for StopSpaces {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("one", Self::One), ("two", Self::Two)];
+    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("one", Self::One), ("two", Self::Two)];
 }
 
 impl Choice for Tabs {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("space", Self::Space)];
+    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("space", Self::Space)];
 }
-
 
 /// Every setting, in the order in which `obblet profile show` lists them.
 pub static SETTINGS: &[Setting] = &[
@@ -523,7 +516,11 @@ pub static SETTINGS: &[Setting] = &[
         clean.revisions,
         "What becomes of insertions and deletions: those that a program recorded while somebody revised are accepted, or all are kept, accepted or rejected."
     ),
-    flag!("clean.layout-tables", clean.layout_tables, "Whether tables that only set things beside each other are opened, cell by cell."),
+    flag!(
+        "clean.layout-tables",
+        clean.layout_tables,
+        "Whether tables that only set things beside each other are opened, cell by cell."
+    ),
     choice!(
         "clean.lists",
         Lists,
@@ -549,7 +546,12 @@ pub static SETTINGS: &[Setting] = &[
         "When runs of spaces and no-break spaces become one space, space at the ends of lines goes, and characters without width. With auto, where looks are set in the source."
     ),
     flag!("clean.spacers", clean.spacers, "Whether empty paragraphs, and line breaks at the ends of paragraphs, are left out."),
-    choice!("clean.empty", When, clean.empty, "When elements that hold nothing are left out. With auto, where looks are set in the source."),
+    choice!(
+        "clean.empty",
+        When,
+        clean.empty,
+        "When elements that hold nothing are left out. With auto, where looks are set in the source."
+    ),
     choice!(
         "clean.lone-paragraphs",
         When,
@@ -581,14 +583,24 @@ pub static SETTINGS: &[Setting] = &[
         |rule: &str| replace::expression(rule).is_ok(),
         "Replacements by regular expressions, behind the plain ones; $1 is the first group."
     ),
-    choice!("clean.capitals", Capitals, clean.capitals, "What becomes of passages in capitals: they stay, or get the case of titles or of sentences."),
+    choice!(
+        "clean.capitals",
+        Capitals,
+        clean.capitals,
+        "What becomes of passages in capitals: they stay, or get the case of titles or of sentences."
+    ),
     list!(
         "clean.protected-words",
         clean.protected_words,
         "a list of words",
         "Acronyms and names, written as they shall be, that clean.capitals leaves so. Words that look like acronyms are suggested in a finding."
     ),
-    choice!("clean.bold", Bold, clean.bold, "What becomes of bold text: it stays, becomes like the text around it, or becomes capitals."),
+    choice!(
+        "clean.bold",
+        Bold,
+        clean.bold,
+        "What becomes of bold text: it stays, becomes like the text around it, or becomes capitals."
+    ),
     choice!("clean.stop-spaces", StopSpaces, clean.stop_spaces, "How many spaces stand between sentences."),
     choice!("clean.tabs", Tabs, clean.tabs, "What becomes of tabs in text."),
     choice!(
@@ -610,7 +622,12 @@ pub static SETTINGS: &[Setting] = &[
         "What becomes of lines of stars and their like between scenes: they stay, become thematic breaks, or a paragraph with a mark, as thematic breaks do then."
     ),
     text!("clean.scene-mark", clean.scene_mark, "The mark between scenes."),
-    choice!("clean.line-breaks", LineBreaks, clean.line_breaks, "What becomes of line breaks in HTML output: they stay, become spaces, or end paragraphs."),
+    choice!(
+        "clean.line-breaks",
+        LineBreaks,
+        clean.line_breaks,
+        "What becomes of line breaks in HTML output: they stay, become spaces, or end paragraphs."
+    ),
     text!(
         "clean.list-lines",
         clean.list_lines,
@@ -641,9 +658,24 @@ pub static SETTINGS: &[Setting] = &[
         "a list of names of elements, in which * stands for any characters",
         "The only elements that HTML output may have; all where there are none."
     ),
-    choice!("clean.disallowed", Disallowed, clean.disallowed, "Whether elements that are not allowed lose their tags, or go with their content."),
-    choice!("clean.paragraphs", Paragraphs, clean.paragraphs, "What becomes of paragraphs in HTML output: they stay, or become text with one or two line breaks between."),
-    choice!("clean.inline", Inline, clean.inline, "Whether inline formatting in HTML output is written as elements, or as spans with classes."),
+    choice!(
+        "clean.disallowed",
+        Disallowed,
+        clean.disallowed,
+        "Whether elements that are not allowed lose their tags, or go with their content."
+    ),
+    choice!(
+        "clean.paragraphs",
+        Paragraphs,
+        clean.paragraphs,
+        "What becomes of paragraphs in HTML output: they stay, or become text with one or two line breaks between."
+    ),
+    choice!(
+        "clean.inline",
+        Inline,
+        clean.inline,
+        "Whether inline formatting in HTML output is written as elements, or as spans with classes."
+    ),
     list!(
         "clean.classes",
         clean.classes,

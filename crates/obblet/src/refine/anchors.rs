@@ -7,8 +7,20 @@ use std::collections::HashSet;
 
 /// How the names of places begin that programs make up.
 const MADE_UP: [&str; 14] = [
-    "_Toc", "_Ref", "_Hlk", "_Hlt", "_GoBack", "_MailOriginal", "_msocom", "OLE_LINK", "docs-internal-guid", "__RefHeading", "__DdeLink",
-    "_bookmark", "kix.", "yui_",
+    "_Toc",
+    "_Ref",
+    "_Hlk",
+    "_Hlt",
+    "_GoBack",
+    "_MailOriginal",
+    "_msocom",
+    "OLE_LINK",
+    "docs-internal-guid",
+    "__RefHeading",
+    "__DdeLink",
+    "_bookmark",
+    "kix.",
+    "yui_",
 ];
 
 /// Takes out places and ids that no link of the document leads to: all of them where a program wrote the document, else those
@@ -29,7 +41,8 @@ pub fn drop_unused(doc: &mut Document) {
             .walk(top)
             .filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None })
             .filter(|&id| {
-                ids(doc, id).is_some_and(|name| !used.contains(&name) && (all || MADE_UP.iter().any(|made| name.starts_with(made))))
+                ids(doc, id)
+                    .is_some_and(|name| !used.contains(&name) && (all || MADE_UP.iter().any(|made| name.starts_with(made))))
             })
             .collect();
         for id in unused {
@@ -48,7 +61,9 @@ pub fn drop_unused(doc: &mut Document) {
 /// Places without content give their ids to what they stand before: the block that they begin, or the text behind them.
 pub fn fold(doc: &mut Document) {
     let is_place = |doc: &Document, id: NodeId| {
-        matches!(doc.kind(id), Kind::Anchor | Kind::Span) && doc.node(id).first_child().is_none() && doc.attributes(id).id.is_some()
+        matches!(doc.kind(id), Kind::Anchor | Kind::Span)
+            && doc.node(id).first_child().is_none()
+            && doc.attributes(id).id.is_some()
     };
     for top in tops(doc) {
         let places: Vec<NodeId> = doc
@@ -67,14 +82,16 @@ pub fn fold(doc: &mut Document) {
 
 fn fold_one(doc: &mut Document, top: NodeId, place: NodeId) {
     let takes_id = |doc: &Document, id: NodeId| {
-        doc.attributes(id).id.is_none() && !matches!(doc.kind(id), Kind::Root | Kind::Note | Kind::LineBreak | Kind::SoftBreak | Kind::Text(_))
+        doc.attributes(id).id.is_none()
+            && !matches!(doc.kind(id), Kind::Root | Kind::Note | Kind::LineBreak | Kind::SoftBreak | Kind::Text(_))
     };
     let id = doc.attributes(place).id;
     let parent = doc.node(place).parent();
     let first = doc.node(place).previous().is_none();
     let next = doc.node(place).next();
     // What has nothing but places in it is no block of its own.
-    let block = parent.filter(|&block| block != top && !doc.kind(block).is_inline() && first && next.is_some() && takes_id(doc, block));
+    let block =
+        parent.filter(|&block| block != top && !doc.kind(block).is_inline() && first && next.is_some() && takes_id(doc, block));
     if let Some(block) = block {
         doc.attributes_mut(block).id = id;
         return doc.detach(place);

@@ -24,7 +24,9 @@ pub fn open_lone_paragraphs(doc: &mut Document) {
                 if lone && !list.tight {
                     doc.set_kind(id, Kind::List(ListKind { tight: true, ..list }));
                 }
-            } else if let Some(only) = doc.node(id).first_child().filter(|&only| doc.node(only).next().is_none() && bare(doc, only)) {
+            } else if let Some(only) =
+                doc.node(id).first_child().filter(|&only| doc.node(only).next().is_none() && bare(doc, only))
+            {
                 doc.unwrap(only);
             }
         }
@@ -46,14 +48,19 @@ pub fn set_table_heads(doc: &mut Document) {
     }
     let Some(&(first, _)) = found.first() else { return };
     let place = doc.place(first);
-    doc.find(Finding::changed("clean.table-head", format!("first rows in bold became heads of their tables: {}", found.len())).at(place));
+    doc.find(
+        Finding::changed("clean.table-head", format!("first rows in bold became heads of their tables: {}", found.len()))
+            .at(place),
+    );
     for (table, row) in found {
         let cells: Vec<NodeId> = doc.children(row).collect();
         for id in cells {
             if let Kind::Cell(cell) = doc.kind(id) {
                 doc.set_kind(id, Kind::Cell(CellKind { header: true, ..cell }));
                 let text = doc.node(id).first_child().filter(|&first| doc.kind(first) == Kind::Paragraph).unwrap_or(id);
-                while let Some(only) = doc.node(text).first_child().filter(|&only| doc.kind(only) == Kind::Strong && doc.node(only).next().is_none()) {
+                while let Some(only) =
+                    doc.node(text).first_child().filter(|&only| doc.kind(only) == Kind::Strong && doc.node(only).next().is_none())
+                {
                     doc.unwrap(only);
                 }
             }
@@ -87,7 +94,8 @@ fn head_row(doc: &Document, table: NodeId) -> Option<NodeId> {
     let bold = |row: NodeId| doc.children(row).all(|cell| is_bold(doc, cell)) && filled(row) > 1;
     let spans = doc.children(first).any(|cell| matches!(doc.kind(cell), Kind::Cell(cell) if cell.rows > 1));
     let plain = |row: NodeId| doc.children(row).all(|cell| matches!(doc.kind(cell), Kind::Cell(cell) if !cell.header));
-    (!others.is_empty() && !spans && rows.iter().all(|&row| plain(row)) && bold(first) && !others.iter().any(|&row| bold(row))).then_some(first)
+    (!others.is_empty() && !spans && rows.iter().all(|&row| plain(row)) && bold(first) && !others.iter().any(|&row| bold(row)))
+        .then_some(first)
 }
 
 /// Whether all text of a cell is bold; an empty cell is as bold as any.

@@ -51,7 +51,9 @@ fn all_white(doc: &Document, block: NodeId) -> bool {
     doc.walk(block).all(|step| match step {
         Step::Enter(id) if id == block => true,
         Step::Enter(id) if doc.kind(id).is_leaf() => is_white(doc, id) || doc.kind(id) == Kind::LineBreak,
-        Step::Enter(id) => doc.kind(id).is_inline() && doc.attributes(id).id.is_none() && !matches!(doc.kind(id), Kind::Link { .. }),
+        Step::Enter(id) => {
+            doc.kind(id).is_inline() && doc.attributes(id).id.is_none() && !matches!(doc.kind(id), Kind::Link { .. })
+        }
         Step::Leave(_) => true,
     })
 }
@@ -71,7 +73,9 @@ fn trim_breaks(doc: &mut Document, block: NodeId) {
         while let Some(last) = at.filter(|&last| is_white(doc, last)) {
             at = doc.node(last).previous();
         }
-        let Some(last) = at.filter(|&last| doc.kind(last) == Kind::LineBreak && doc.node(last).previous().is_some()) else { return };
+        let Some(last) = at.filter(|&last| doc.kind(last) == Kind::LineBreak && doc.node(last).previous().is_some()) else {
+            return;
+        };
         while let Some(behind) = doc.node(last).next() {
             doc.detach(behind);
         }
@@ -132,13 +136,17 @@ pub fn drop_spacer_pictures(doc: &mut Document) {
     let found: Vec<NodeId> = doc
         .nodes()
         .filter(|(id, node)| {
-            matches!(node.kind(), Kind::Image { alt, .. } if doc.text(alt).trim().is_empty()) && node.parent().is_some() && small(doc, *id)
+            matches!(node.kind(), Kind::Image { alt, .. } if doc.text(alt).trim().is_empty())
+                && node.parent().is_some()
+                && small(doc, *id)
         })
         .map(|(id, _)| id)
         .collect();
     let Some(&first) = found.first() else { return };
     let place = doc.place(first);
-    doc.find(Finding::changed("clean.spacer-picture", format!("pictures of a single point were left out: {}", found.len())).at(place));
+    doc.find(
+        Finding::changed("clean.spacer-picture", format!("pictures of a single point were left out: {}", found.len())).at(place),
+    );
     for id in found {
         let parent = doc.node(id).parent();
         doc.detach(id);

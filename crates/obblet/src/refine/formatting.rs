@@ -65,9 +65,11 @@ fn tidy_block(doc: &mut Document, id: NodeId, top: NodeId) {
 }
 
 fn unwrap_only_strong(doc: &mut Document, id: NodeId) {
-    while let Some(only) = doc.node(id).first_child().filter(|&only| {
-        doc.node(only).next().is_none() && doc.kind(only) == Kind::Strong && doc.attributes(only).is_empty()
-    }) {
+    while let Some(only) = doc
+        .node(id)
+        .first_child()
+        .filter(|&only| doc.node(only).next().is_none() && doc.kind(only) == Kind::Strong && doc.attributes(only).is_empty())
+    {
         doc.unwrap(only);
     }
 }
@@ -88,7 +90,8 @@ fn tidy_one(doc: &mut Document, id: NodeId) {
     }
     let bare = doc.attributes(id).is_empty();
     if bare && doc.node(id).first_child().is_some() {
-        let again = kind != Kind::Span && doc.ancestors(id).take_while(|&above| doc.kind(above).is_inline()).any(|above| doc.kind(above) == kind);
+        let again = kind != Kind::Span
+            && doc.ancestors(id).take_while(|&above| doc.kind(above).is_inline()).any(|above| doc.kind(above) == kind);
         let is_link = |child| matches!(doc.kind(child), Kind::Link { .. });
         let again = again || (kind == Kind::Underline && doc.children(id).all(|child| is_link(child) || is_white(doc, child)));
         let lone = matches!(kind, Kind::Span) || again || doc.children(id).all(|child| is_white(doc, child));
@@ -160,7 +163,9 @@ fn move_white_out(doc: &mut Document, id: NodeId) {
             moved = true;
         }
     }
-    while let Some(last) = doc.node(id).last_child().filter(|&last| doc.kind(last) == Kind::LineBreak && doc.node(last).previous().is_some()) {
+    while let Some(last) =
+        doc.node(id).last_child().filter(|&last| doc.kind(last) == Kind::LineBreak && doc.node(last).previous().is_some())
+    {
         doc.move_after(id, last);
         moved = true;
     }
@@ -239,8 +244,9 @@ fn same_attributes(doc: &Document, first: NodeId, second: NodeId) -> bool {
         && text(first.title) == text(second.title)
         && first.direction == second.direction
         && first.classes.iter().map(|&class| doc.text(class)).eq(second.classes.iter().map(|&class| doc.text(class)))
-        && first.other.iter().map(|&(name, value)| (doc.text(name), doc.text(value))).eq(second
+        && first
             .other
             .iter()
-            .map(|&(name, value)| (doc.text(name), doc.text(value))))
+            .map(|&(name, value)| (doc.text(name), doc.text(value)))
+            .eq(second.other.iter().map(|&(name, value)| (doc.text(name), doc.text(value))))
 }

@@ -22,6 +22,6 @@ pub mod structure;
 pub mod typography;
 pub mod white_space;
 
-pub use cleaning::{Cleaning, When, clean};
 pub(crate) use cleaning::restrict;
+pub use cleaning::{Cleaning, When, clean};
 pub(crate) use tops::tops;

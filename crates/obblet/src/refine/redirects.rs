@@ -5,8 +5,22 @@ use url::Url;
 
 /// Parameters that tell where a reader came from and nothing about the page.
 const TRACKING: [&str; 16] = [
-    "fbclid", "gclid", "dclid", "msclkid", "yclid", "twclid", "igshid", "mc_eid", "mc_cid", "mkt_tok", "_hsenc", "_hsmi", "vero_id", "wickedid",
-    "oly_enc_id", "oly_anon_id",
+    "fbclid",
+    "gclid",
+    "dclid",
+    "msclkid",
+    "yclid",
+    "twclid",
+    "igshid",
+    "mc_eid",
+    "mc_cid",
+    "mkt_tok",
+    "_hsenc",
+    "_hsmi",
+    "vero_id",
+    "wickedid",
+    "oly_enc_id",
+    "oly_anon_id",
 ];
 
 /// Parameters that hold the address a redirector leads to.
@@ -63,7 +77,8 @@ fn straight(address: &str) -> Option<String> {
 fn target(url: &Url) -> Option<Url> {
     let last = url.path_segments().and_then(|mut parts| parts.rfind(|part| !part.is_empty())).unwrap_or_default();
     let host = url.host_str().unwrap_or_default();
-    let redirects = REDIRECTORS.contains(&last.to_ascii_lowercase().as_str()) || host.starts_with("l.") || host.contains("safelinks");
+    let redirects =
+        REDIRECTORS.contains(&last.to_ascii_lowercase().as_str()) || host.starts_with("l.") || host.contains("safelinks");
     if !redirects {
         return None;
     }
@@ -82,7 +97,10 @@ mod tests {
 
     #[test]
     fn addresses_lead_straight() {
-        case("https://counter.example/url?q=https%3A%2F%2Fgreywick.example%2Ftides%3Fday%3D4&sa=D", Some("https://greywick.example/tides?day=4"));
+        case(
+            "https://counter.example/url?q=https%3A%2F%2Fgreywick.example%2Ftides%3Fday%3D4&sa=D",
+            Some("https://greywick.example/tides?day=4"),
+        );
         case("https://greywick.example/?utm_source=mail&day=4&fbclid=x", Some("https://greywick.example/?day=4"));
         case("https://greywick.example/?utm_source=mail#low", Some("https://greywick.example/#low"));
         case("https://greywick.example/search?q=https", None);

@@ -60,10 +60,7 @@ pub fn settle(doc: &mut Document, revisions: Revisions) {
         let what = if revisions == Revisions::Reject { "inserted" } else { "deleted" };
         let message = format!("passages that were {what} by a revision were left out: {}", lost.len());
         doc.find(
-            Finding::lost("clean.revision", message)
-                .at(place)
-                .hint("set clean.revisions to keep them")
-                .losing(lost.join("\n")),
+            Finding::lost("clean.revision", message).at(place).hint("set clean.revisions to keep them").losing(lost.join("\n")),
         );
     }
 }

@@ -82,7 +82,8 @@ fn plain(doc: &Document, top: NodeId, quotes: bool, dashes: bool, changes: Vec<(
             let Kind::Text(text) = doc.kind(id) else { return None };
             let before = changed.remove(&id);
             let text = before.as_deref().unwrap_or_else(|| doc.text(text));
-            let plain: String = text.chars().map(|c| plain_mark(c, quotes, dashes).map_or_else(|| c.to_string(), str::to_owned)).collect();
+            let plain: String =
+                text.chars().map(|c| plain_mark(c, quotes, dashes).map_or_else(|| c.to_string(), str::to_owned)).collect();
             (plain != text || before.is_some()).then_some((id, plain))
         })
         .collect()

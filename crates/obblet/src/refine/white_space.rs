@@ -116,7 +116,13 @@ fn tidied(text: &str, after_white: bool, tail: &str) -> String {
             out.push(' ');
             continue;
         }
-        out.push(if newline && count == 1 || newline && !text[start..].starts_with('\u{A0}') { '\n' } else if count > 1 { ' ' } else { c });
+        out.push(if newline && count == 1 || newline && !text[start..].starts_with('\u{A0}') {
+            '\n'
+        } else if count > 1 {
+            ' '
+        } else {
+            c
+        });
     }
     out
 }

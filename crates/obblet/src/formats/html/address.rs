@@ -1,7 +1,24 @@
 //! Which addresses are safe to follow, and how they are written.
 
 /// Schemes whose addresses run script or show a page of the author's making, by the names that browsers knew them.
-const RUNNING: [&str; 9] = ["javascript", "vbscript", "livescript", "mocha", "data", "blob", "filesystem", "jar", "view-source"];
+const RUNNING: [&str; 15] = [
+    "javascript",
+    "vbscript",
+    "livescript",
+    "mocha",
+    "data",
+    "blob",
+    "filesystem",
+    "jar",
+    "view-source",
+    "mhtml",
+    "ms-its",
+    "mk",
+    "res",
+    "wyciwyg",
+    // It may stand before any other.
+    "feed",
+];
 
 /// The scheme of an address as a browser finds it: white space and control characters do not count.
 fn scheme(address: &str) -> Option<String> {
@@ -38,7 +55,9 @@ pub fn is_safe_link(address: &str) -> bool {
     if address.starts_with("http") && (address[4..].starts_with("://") || address[4..].starts_with("s://")) {
         return true;
     }
-    memchr::memchr(b':', address.as_bytes()).is_none() || scheme(address).is_none_or(|scheme| !RUNNING.contains(&&*scheme))
+    memchr::memchr(b':', address.as_bytes()).is_none()
+        || address.starts_with("feed://")
+        || scheme(address).is_none_or(|scheme| !RUNNING.contains(&&*scheme))
 }
 
 /// Whether showing a picture can't run script: a safe link, or a raster picture in the address itself.

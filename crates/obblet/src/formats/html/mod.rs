@@ -5,14 +5,16 @@
 //! any tree becomes valid markup.
 
 mod address;
+mod check;
 pub(crate) mod escape;
 mod model;
 mod read;
 mod write;
 
 pub use address::{is_safe_link, is_safe_picture};
+pub use check::{check, is_page};
 pub(crate) use model::is_language;
-pub use read::{Content, ReadOptions, open_raw, read};
+pub use read::{Content, ReadOptions, decode, open_raw, read};
 pub use write::{HeadingEntry, Written, write, write_part};
 
 use crate::document::NodeId;

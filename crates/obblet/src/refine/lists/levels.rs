@@ -20,7 +20,11 @@ pub(super) fn nest(doc: &mut Document) {
         let parents: Vec<NodeId> = doc
             .walk(top)
             .filter_map(|step| match step {
-                Step::Enter(id) if part(doc, id).is_some() && doc.node(id).previous().is_none_or(|before| part(doc, before).is_none()) => Some(id),
+                Step::Enter(id)
+                    if part(doc, id).is_some() && doc.node(id).previous().is_none_or(|before| part(doc, before).is_none()) =>
+                {
+                    Some(id)
+                }
                 _ => None,
             })
             .collect();

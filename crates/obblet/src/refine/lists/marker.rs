@@ -39,7 +39,8 @@ pub fn typed(text: &str) -> Option<(Mark, usize)> {
     let mark = mark_of(token).or_else(|| {
         // The letter that stands for a ring, and hyphens and stars, which need their space.
         let wide = rest[token.len()..].starts_with(['\u{A0}', '\t']) || white > 1;
-        (matches!(token, "-" | "*" | "+") || (wide && matches!(token, "o" | "§" | "Ø" | "ü" | "v" | "q" | "n"))).then_some(Mark::Bullet(None))
+        (matches!(token, "-" | "*" | "+") || (wide && matches!(token, "o" | "§" | "Ø" | "ü" | "v" | "q" | "n")))
+            .then_some(Mark::Bullet(None))
     })?;
     Some((mark, start + token.len() + white))
 }

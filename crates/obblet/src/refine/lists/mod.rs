@@ -145,7 +145,9 @@ fn drop_lonely(items: &mut [Option<Item>]) {
                     if after { joins(own, other) } else { joins(other, own) }
                 })
             };
-            own.is_some_and(|item| item.typed) && !near(&mut (place + 1..items.len()), true) && !near(&mut (0..place).rev(), false)
+            own.is_some_and(|item| item.typed)
+                && !near(&mut (place + 1..items.len()), true)
+                && !near(&mut (0..place).rev(), false)
         })
         .collect();
     for place in lonely {
@@ -154,14 +156,15 @@ fn drop_lonely(items: &mut [Option<Item>]) {
 }
 
 fn is_spacer(doc: &Document, id: NodeId) -> bool {
-    doc.kind(id) == Kind::Paragraph && doc.walk(id).all(|step| match step {
-        Step::Enter(id) => match doc.kind(id) {
-            Kind::Text(text) => doc.text(text).chars().all(char::is_whitespace),
-            Kind::SoftBreak | Kind::LineBreak => true,
-            kind => !kind.is_leaf() && !(id != NodeId::ROOT && doc.attributes(id).id.is_some()),
-        },
-        Step::Leave(_) => true,
-    })
+    doc.kind(id) == Kind::Paragraph
+        && doc.walk(id).all(|step| match step {
+            Step::Enter(id) => match doc.kind(id) {
+                Kind::Text(text) => doc.text(text).chars().all(char::is_whitespace),
+                Kind::SoftBreak | Kind::LineBreak => true,
+                kind => !kind.is_leaf() && !(id != NodeId::ROOT && doc.attributes(id).id.is_some()),
+            },
+            Step::Leave(_) => true,
+        })
 }
 
 /// Whether a block belongs to the item before it: its program says so, or it is set in as the item is and more items follow.
@@ -170,16 +173,22 @@ fn goes_on(doc: &Document, builder: &Builder, block: NodeId, behind: &[Option<It
     if doc.kind(block) != Kind::Paragraph {
         return false;
     }
-    trace.part == Part::Continued || (trace.indent > 1.0 && trace.indent + 1.0 >= builder.indent() && behind.iter().take(4).any(Option::is_some))
+    trace.part == Part::Continued
+        || (trace.indent > 1.0 && trace.indent + 1.0 >= builder.indent() && behind.iter().take(4).any(Option::is_some))
 }
 
 /// Lines of a paragraph that each begin with a marker become paragraphs.
 fn split_lines(doc: &mut Document, top: NodeId) {
-    let is_line_start = |doc: &Document, leaf: NodeId| matches!(doc.kind(leaf), Kind::Text(text) if marker::typed(doc.text(text)).is_some());
+    let is_line_start =
+        |doc: &Document, leaf: NodeId| matches!(doc.kind(leaf), Kind::Text(text) if marker::typed(doc.text(text)).is_some());
     let paragraphs: Vec<NodeId> = doc
         .walk(top)
         .filter_map(|step| match step {
-            Step::Enter(id) if doc.kind(id) == Kind::Paragraph && doc.children(id).any(|child| doc.kind(child) == Kind::LineBreak) => Some(id),
+            Step::Enter(id)
+                if doc.kind(id) == Kind::Paragraph && doc.children(id).any(|child| doc.kind(child) == Kind::LineBreak) =>
+            {
+                Some(id)
+            }
             _ => None,
         })
         .collect();

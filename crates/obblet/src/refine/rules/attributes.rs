@@ -67,7 +67,9 @@ pub fn classes(doc: &mut Document, rules: &[String]) {
     let nodes: Vec<NodeId> = doc.nodes().filter(|(_, node)| node.has_attributes()).map(|(id, _)| id).collect();
     for id in nodes {
         // The class that names the language of code belongs to the code.
-        if doc.attributes(id).classes.is_empty() || matches!(doc.kind(id), Kind::Preformatted | Kind::Code(_) | Kind::TextLevel(_)) {
+        if doc.attributes(id).classes.is_empty()
+            || matches!(doc.kind(id), Kind::Preformatted | Kind::Code(_) | Kind::TextLevel(_))
+        {
             continue;
         }
         let mut kept: Vec<String> = Vec::new();

@@ -19,8 +19,8 @@ pub enum Capitals {
 
 /// Words that titles leave in small letters, but for the first and the last.
 const SMALL_WORDS: [&str; 26] = [
-    "a", "an", "and", "as", "at", "but", "by", "for", "from", "if", "in", "into", "nor", "of", "off", "on", "or", "per", "so", "the", "to", "up",
-    "via", "vs", "with", "yet",
+    "a", "an", "and", "as", "at", "but", "by", "for", "from", "if", "in", "into", "nor", "of", "off", "on", "or", "per", "so",
+    "the", "to", "up", "via", "vs", "with", "yet",
 ];
 
 /// Gives passages in capitals the case that is wanted. Words of `protected` are written as they stand there. Words that look
@@ -49,9 +49,12 @@ pub fn set(doc: &mut Document, capitals: Capitals, protected: &[String]) {
         let place = doc.place(first);
         let words: Vec<String> = suggested.into_iter().collect();
         doc.find(
-            Finding::advice("clean.acronym", format!("words in capitals that look like acronyms stayed so: {}", words.join(", ")))
-                .at(place)
-                .hint("put those that are into clean.protected-words"),
+            Finding::advice(
+                "clean.acronym",
+                format!("words in capitals that look like acronyms stayed so: {}", words.join(", ")),
+            )
+            .at(place)
+            .hint("put those that are into clean.protected-words"),
         );
     }
 }
@@ -98,7 +101,8 @@ fn lowered(text: &str, capitals: Capitals, protected: &[String], suggested: &mut
         for (place, &(start, word)) in passage.iter().enumerate() {
             let opens = place == 0 || starts_sentence(text, start);
             let last = place + 1 == passage.len();
-            let new = match protected.iter().find(|known| known.to_lowercase() == word.to_lowercase() && same_length(known, word)) {
+            let new = match protected.iter().find(|known| known.to_lowercase() == word.to_lowercase() && same_length(known, word))
+            {
                 Some(known) => known.clone(),
                 None if looks_like_acronym(word, passage.len()) => {
                     suggested.push(word.to_owned());
@@ -162,7 +166,8 @@ fn looks_like_acronym(word: &str, others: usize) -> bool {
         return false;
     }
     let vowel = |c: &char| matches!(c, 'A' | 'E' | 'I' | 'O' | 'U' | 'Y');
-    let roman = letters.iter().all(|c| matches!(c, 'I' | 'V' | 'X' | 'L')) && letters.len() <= 5 && word != "ILL" && word != "MIX";
+    let roman =
+        letters.iter().all(|c| matches!(c, 'I' | 'V' | 'X' | 'L')) && letters.len() <= 5 && word != "ILL" && word != "MIX";
     let dotted = word.contains('.');
     let _ = others;
     roman || dotted || !letters.iter().any(vowel) || word.chars().any(|c| c.is_ascii_digit())
@@ -180,9 +185,7 @@ fn cased(word: &str, capitals: Capitals, opens: bool, last: bool) -> String {
         return lower;
     }
     let mut first = true;
-    one_to_one(&lower, |c| {
-        if std::mem::take(&mut first) { c.to_uppercase().collect() } else { vec![c] }
-    })
+    one_to_one(&lower, |c| if std::mem::take(&mut first) { c.to_uppercase().collect() } else { vec![c] })
 }
 
 /// Changes each character into one, where it can be.

@@ -282,7 +282,12 @@ fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally:
 fn unwrap_block(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut Tally) {
     let kind = doc.kind(id);
     let element = kind.element();
-    if element.is_empty() || kind.is_inline() || kind == Kind::Paragraph || rules.allows(element) || doc.node(id).parent().is_none() {
+    if element.is_empty()
+        || kind.is_inline()
+        || kind == Kind::Paragraph
+        || rules.allows(element)
+        || doc.node(id).parent().is_none()
+    {
         return;
     }
     match kind {
@@ -290,7 +295,9 @@ fn unwrap_block(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut T
             tally.add(doc, id);
             doc.set_kind(id, Kind::Paragraph);
             let strong = [("strong", Kind::Strong), ("b", Kind::TextLevel(TextLevel::Bold))];
-            if let Some((_, kind)) = strong.into_iter().find(|(name, _)| rules.allows(name)).filter(|_| doc.node(id).first_child().is_some()) {
+            if let Some((_, kind)) =
+                strong.into_iter().find(|(name, _)| rules.allows(name)).filter(|_| doc.node(id).first_child().is_some())
+            {
                 let bold = doc.create(kind);
                 doc.move_children(id, bold);
                 doc.move_into(id, bold);

@@ -43,10 +43,8 @@ pub fn set_classes(doc: &mut Document, inline: Inline) {
     if inline == Inline::Elements {
         return;
     }
-    let found: Vec<(NodeId, usize)> = doc
-        .nodes()
-        .filter_map(|(id, node)| Some((id, CLASSES.iter().position(|(kind, ..)| *kind == node.kind())?)))
-        .collect();
+    let found: Vec<(NodeId, usize)> =
+        doc.nodes().filter_map(|(id, node)| Some((id, CLASSES.iter().position(|(kind, ..)| *kind == node.kind())?))).collect();
     for (id, place) in found {
         let (_, class, (property, value)) = CLASSES[place];
         doc.set_kind(id, Kind::Span);

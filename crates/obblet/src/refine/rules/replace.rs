@@ -6,7 +6,9 @@ use regex::Regex;
 /// Parts of a replacement: what is replaced, and what by. The sign between them is `=>`.
 #[must_use]
 pub fn parts(rule: &str) -> Option<(&str, &str)> {
-    rule.split_once("=>").map(|(old, new)| (old.trim_end_matches(' '), new.strip_prefix(' ').unwrap_or(new))).filter(|(old, _)| !old.is_empty())
+    rule.split_once("=>")
+        .map(|(old, new)| (old.trim_end_matches(' '), new.strip_prefix(' ').unwrap_or(new)))
+        .filter(|(old, _)| !old.is_empty())
 }
 
 /// The expression of a rule.

@@ -22,7 +22,10 @@ pub fn is_break(line: &str) -> bool {
     let alone = matches!(first, '#' | '\u{2042}' | '\u{2766}' | '\u{2767}' | '\u{2055}' | '\u{273B}');
     signs.len() <= 40
         && signs.iter().all(|&sign| sign == first)
-        && (alone || (signs.len() >= 3 && matches!(first, '*' | '#' | '~' | '-' | '_' | '\u{2014}' | '\u{2022}' | '=' | '+' | '.' | '\u{2013}') && first != '.'))
+        && (alone
+            || (signs.len() >= 3
+                && matches!(first, '*' | '#' | '~' | '-' | '_' | '\u{2014}' | '\u{2022}' | '=' | '+' | '.' | '\u{2013}')
+                && first != '.'))
 }
 
 /// Sets what stands between scenes.
@@ -35,7 +38,9 @@ pub fn set(doc: &mut Document, breaks: SceneBreaks, mark: &str) {
         .filter(|(id, node)| match node.kind() {
             Kind::Paragraph => {
                 let first = node.first_child();
-                first.is_some_and(|first| doc.node(first).next().is_none() && matches!(doc.kind(first), Kind::Text(text) if is_break(doc.text(text))))
+                first.is_some_and(|first| {
+                    doc.node(first).next().is_none() && matches!(doc.kind(first), Kind::Text(text) if is_break(doc.text(text)))
+                })
             }
             Kind::ThematicBreak => breaks == SceneBreaks::Mark && node.parent().is_some() && *id != doc.root(),
             _ => false,
@@ -58,7 +63,10 @@ pub fn set(doc: &mut Document, breaks: SceneBreaks, mark: &str) {
                     doc.styles.push(crate::document::NamedStyle {
                         name: "Scene break".to_owned(),
                         class: "scene-break".to_owned(),
-                        properties: vec![("text-align".to_owned(), "center".to_owned()), ("margin".to_owned(), "1.5em 0".to_owned())],
+                        properties: vec![
+                            ("text-align".to_owned(), "center".to_owned()),
+                            ("margin".to_owned(), "1.5em 0".to_owned()),
+                        ],
                     });
                 }
             }

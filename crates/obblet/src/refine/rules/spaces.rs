@@ -42,11 +42,13 @@ fn respaced(text: &str, between: &str) -> String {
     let mut rest = text;
     while let Some(place) = rest.find(['.', '!', '?']) {
         let stop = &rest[place..];
-        let end = place + stop.len() - stop.trim_start_matches(['.', '!', '?', '"', '\'', ')', ']', '\u{2019}', '\u{201D}', '\u{BB}']).len();
+        let end = place + stop.len()
+            - stop.trim_start_matches(['.', '!', '?', '"', '\'', ')', ']', '\u{2019}', '\u{201D}', '\u{BB}']).len();
         let behind = rest[end..].trim_start_matches([' ', '\u{A0}']);
         let spaces = rest[end..].len() - behind.len();
         out.push_str(&rest[..end]);
-        let sentence = behind.trim_start_matches(['"', '\'', '(', '\u{201C}', '\u{2018}', '\u{AB}']).starts_with(char::is_uppercase);
+        let sentence =
+            behind.trim_start_matches(['"', '\'', '(', '\u{201C}', '\u{2018}', '\u{AB}']).starts_with(char::is_uppercase);
         // A space behind an initial or a shortened word does not end a sentence, but two of them are never wanted there.
         let wide = rest[end..end + spaces].chars().count() > 1;
         out.push_str(if spaces == 0 {
@@ -76,7 +78,10 @@ mod tests {
 
     #[test]
     fn spaces_between_sentences() {
-        assert_eq!(respaced("Low water.  High water. \u{201C}Now!\u{201D}  M. Pask said 3.5 m.", " "), "Low water. High water. \u{201C}Now!\u{201D} M. Pask said 3.5 m.");
+        assert_eq!(
+            respaced("Low water.  High water. \u{201C}Now!\u{201D}  M. Pask said 3.5 m.", " "),
+            "Low water. High water. \u{201C}Now!\u{201D} M. Pask said 3.5 m."
+        );
         assert_eq!(respaced("Low. High.  i.e. so", "\u{A0} "), "Low.\u{A0} High. i.e. so");
     }
 }

@@ -3,8 +3,8 @@
 use super::office;
 use super::origin::{Dress, Made, Origin, Part, Role};
 use crate::document::{
-    self, Align, CellKind, Direction, DivisionKind, Document, Finding, Kind, ListKind, Make, Marker, NodeId, RowGroupKind, Scope, Text,
-    TextLevel,
+    self, Align, CellKind, Direction, DivisionKind, Document, Finding, Kind, ListKind, Make, Marker, NodeId, RowGroupKind, Scope,
+    Text, TextLevel,
 };
 use crate::formats::html::model;
 use html5ever::{Attribute, LocalName, QualName, local_name, ns};
@@ -82,8 +82,8 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
             let division = Kind::Division(DivisionKind::Plain);
             return (if name == &local_name!("center") { division } else { Kind::Span }, Origin::Wrapper);
         }
-        "span" | "nobr" | "picture" | "object" | "label" | "canvas" | "map" | "marquee" | "blink" | "output"
-        | "progress" | "meter" | "rb" | "rtc" | "applet" | "slot" => return plain(Origin::Wrapper),
+        "span" | "nobr" | "picture" | "object" | "label" | "canvas" | "map" | "marquee" | "blink" | "output" | "progress"
+        | "meter" | "rb" | "rtc" | "applet" | "slot" => return plain(Origin::Wrapper),
         "div" | "form" | "fieldset" | "hgroup" | "search" | "dialog" | "legend" | "noscript" | "frameset" => {
             return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
         }

@@ -221,8 +221,10 @@ fn settle_drawing(doc: &mut Document, id: NodeId, made: &Made) {
             }
         }
     }
-    let empty = doc.children(id).all(|child| matches!(doc.kind(child), Kind::Text(_)));
-    if empty || (hidden && label.is_none()) {
+    // What shows something (SVG 2, sections 5.6, 10, 11 and 12.3).
+    const SHOWN: [&str; 10] = ["path", "rect", "circle", "ellipse", "line", "polyline", "polygon", "text", "image", "use"];
+    let shows = |step| matches!(step, Step::Enter(node) if SHOWN.contains(&element(made, node)));
+    if !doc.walk(id).any(shows) || (hidden && label.is_none()) {
         // Decoration, such as the sign of a link.
         let words = doc.plain_text(id);
         if !words.trim().is_empty() {

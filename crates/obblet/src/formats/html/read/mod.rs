@@ -77,6 +77,12 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
     doc
 }
 
+/// The text of a page, by its encoding as [`read`] finds it.
+#[must_use]
+pub fn decode<'b>(bytes: &'b [u8], encoding: Option<&str>) -> std::borrow::Cow<'b, str> {
+    decode::decode(bytes, encoding).0
+}
+
 fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     let sink = Sink::for_page(doc, options.content == Content::Main);
     // Pages without a doctype are read as if they had one: where one is missing, tables would stand in paragraphs.

@@ -28,7 +28,8 @@ pub(super) fn classes(doc: &mut Document, node: NodeId, kind: Kind, classes: &st
                 doc.set_kind(node, Kind::Heading(1));
             }
             let by_program = ["Mso", "mso", "Apple-", "gmail_", "moz-cite", "BulletListStyle", "NumberListStyle"];
-            let cell = class.strip_prefix("xl").is_some_and(|number| number.len() >= 2 && number.bytes().all(|b| b.is_ascii_digit()));
+            let cell =
+                class.strip_prefix("xl").is_some_and(|number| number.len() >= 2 && number.bytes().all(|b| b.is_ascii_digit()));
             if cell || by_program.iter().any(|beginning| class.starts_with(beginning)) {
                 doc.traces.make = Make::Program;
             }
@@ -47,12 +48,29 @@ fn number_of(name: &str) -> u32 {
 pub(super) fn is_own_class(class: &str) -> bool {
     const CHOSEN: [&str; 6] = ["MsoTitle", "MsoSubtitle", "MsoQuote", "MsoIntenseQuote", "MsoCaption", "MsoBlockText"];
     const BEGINNINGS: [&str; 12] = [
-        "Mso", "mso", "msocom", "WordSection", "Apple-", "apple-", "gmail_", "lst-kix", "li-bullet-", "sdfootnote", "sdendnote", "moz-",
+        "Mso",
+        "mso",
+        "msocom",
+        "WordSection",
+        "Apple-",
+        "apple-",
+        "gmail_",
+        "lst-kix",
+        "li-bullet-",
+        "sdfootnote",
+        "sdendnote",
+        "moz-",
     ];
     const WHOLE: [&str; 8] = ["GramE", "SpellE", "western", "cjk", "ctl", "start", "doc-content", "subtitle-western"];
-    let numbered = class.strip_prefix(['c']).or_else(|| class.strip_prefix("xl")).or_else(|| class.strip_prefix("font")).or_else(|| class.strip_prefix("Section"));
+    let numbered = class
+        .strip_prefix(['c'])
+        .or_else(|| class.strip_prefix("xl"))
+        .or_else(|| class.strip_prefix("font"))
+        .or_else(|| class.strip_prefix("Section"));
     let number = numbered.is_some_and(|number| !number.is_empty() && number.bytes().all(|byte| byte.is_ascii_digit()));
-    number || WHOLE.contains(&class) || (!CHOSEN.contains(&class) && BEGINNINGS.iter().any(|beginning| class.starts_with(beginning)))
+    number
+        || WHOLE.contains(&class)
+        || (!CHOSEN.contains(&class) && BEGINNINGS.iter().any(|beginning| class.starts_with(beginning)))
 }
 
 /// Styles of list paragraphs: their names end with the level where it is not the first.

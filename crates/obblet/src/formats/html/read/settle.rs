@@ -438,9 +438,18 @@ impl<'m> Settler<'m> {
             (std::mem::take(&mut made.controls), Finding::lost("html.form", "fields of forms were left out")),
             (std::mem::take(&mut self.hidden), Finding::lost("html.hidden", "parts that the page does not show were left out")),
             (std::mem::take(&mut made.too_deep), Finding::lost("html.too-deep", "tags that stand too deep were left out")),
-            (std::mem::take(&mut made.program_data), Finding::changed("html.program-data", "what a program keeps for itself was left out")),
-            (std::mem::take(&mut self.remarks), Finding::lost("html.remark", "remarks of reviewers, and what leads to them, were left out")),
-            (std::mem::take(&mut self.tabs), Finding::advice("html.tabs", "text is lined up with tabs, which HTML does not have").hint("make a table of it")),
+            (
+                std::mem::take(&mut made.program_data),
+                Finding::changed("html.program-data", "what a program keeps for itself was left out"),
+            ),
+            (
+                std::mem::take(&mut self.remarks),
+                Finding::lost("html.remark", "remarks of reviewers, and what leads to them, were left out"),
+            ),
+            (
+                std::mem::take(&mut self.tabs),
+                Finding::advice("html.tabs", "text is lined up with tabs, which HTML does not have").hint("make a table of it"),
+            ),
             (std::mem::take(&mut self.page_breaks), Finding::changed("html.page-break", "page breaks were left out")),
         ];
         for (tally, mut finding) in tallies {

@@ -60,7 +60,10 @@ impl<'d, 'o> Blocks<'d, 'o> {
                 continue;
             }
             let quotes = self.lines[at].quotes;
-            let end = self.lines[at..].iter().position(|line| line.is_blank() || line.quotes != quotes).map_or(self.lines.len(), |end| at + end);
+            let end = self.lines[at..]
+                .iter()
+                .position(|line| line.is_blank() || line.quotes != quotes)
+                .map_or(self.lines.len(), |end| at + end);
             if quotes + 1 != self.quotes.len() {
                 self.lists.clear();
                 self.set_quotes(quotes);
@@ -143,7 +146,9 @@ impl<'d, 'o> Blocks<'d, 'o> {
                 && let Some(head) = headings::chapter(self.text(line))
             {
                 // A short line right below is what the chapter is called.
-                let named = lines.get(at + 1).filter(|name| lines.len() == at + 2 && name.width <= 60 && !self.text(name).ends_with(['.', ',', '"', '\u{201D}']));
+                let named = lines.get(at + 1).filter(|name| {
+                    lines.len() == at + 2 && name.width <= 60 && !self.text(name).ends_with(['.', ',', '"', '\u{201D}'])
+                });
                 let (level, class) = self.level_of_chapter(head);
                 let node = self.heading(line, level, class);
                 if let Some(name) = named.copied() {
@@ -209,7 +214,9 @@ impl<'d, 'o> Blocks<'d, 'o> {
             return self.table(lines);
         }
         let gaps = |line: &Line| self.text(line).contains("   ") || self.text(line).contains('\t');
-        if lines.iter().all(|line| line.indent >= 4) && !self.manner.indented || lines.len() > 1 && lines.iter().filter(|line| gaps(line)).count() * 2 > lines.len() {
+        if lines.iter().all(|line| line.indent >= 4) && !self.manner.indented
+            || lines.len() > 1 && lines.iter().filter(|line| gaps(line)).count() * 2 > lines.len()
+        {
             return self.columns(lines);
         }
         let mut from = 0;
@@ -268,7 +275,11 @@ impl<'d, 'o> Blocks<'d, 'o> {
         let node = self.doc.append_at(self.top(), Kind::CodeBlock { code, info: Text::EMPTY }, start as u32);
         if lines.len() > 1 {
             let place = self.doc.place(node);
-            self.doc.find(Finding::advice("text.columns", "text is lined up with spaces and was kept so").at(place).hint("set tabs between columns to make a table of it"));
+            self.doc.find(
+                Finding::advice("text.columns", "text is lined up with spaces and was kept so")
+                    .at(place)
+                    .hint("set tabs between columns to make a table of it"),
+            );
         }
     }
 
@@ -295,11 +306,9 @@ impl<'d, 'o> Blocks<'d, 'o> {
             let plausible = match &mark {
                 Mark::Bullet(_) => true,
                 // A year and a full stop begin no list, nor does an initial.
-                Mark::Number(values) => {
-                    values.iter().any(|&(style, value)| {
-                        blocks.lists.iter().any(|open| open.marker == Some(style) && open.next == value) || value <= 1
-                    })
-                }
+                Mark::Number(values) => values.iter().any(|&(style, value)| {
+                    blocks.lists.iter().any(|open| open.marker == Some(style) && open.next == value) || value <= 1
+                }),
             };
             (plausible && length < line.end - line.start).then_some((mark, length))
         };
@@ -340,9 +349,10 @@ impl<'d, 'o> Blocks<'d, 'o> {
         let deeper = self.lists.last().is_some_and(|open| line.indent > open.indent + 1);
         let fitting = self.lists.last().filter(|_| !deeper).and_then(|open| match (sign, open.marker) {
             (Mark::Bullet(_), None) => Some((None, 1)),
-            (Mark::Number(values), Some(marker)) => {
-                values.iter().find(|&&(style, value)| style == marker && value == open.next).map(|&(_, value)| (Some(marker), value))
-            }
+            (Mark::Number(values), Some(marker)) => values
+                .iter()
+                .find(|&&(style, value)| style == marker && value == open.next)
+                .map(|&(_, value)| (Some(marker), value)),
             _ => None,
         });
         let (marker, value) = fitting.unwrap_or_else(|| match sign {
@@ -419,7 +429,8 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
             headings::title(text) && headings::chapter(text).is_none() && typed(text).is_none() && !scenes::is_break(text)
         })
         && start.get(1).is_none_or(|line| {
-            headings::author(line.text(pool)).is_some() || (headings::title(line.text(pool)) && headings::underline(line.text(pool), start[0].width).is_none())
+            headings::author(line.text(pool)).is_some()
+                || (headings::title(line.text(pool)) && headings::underline(line.text(pool), start[0].width).is_none())
         })
         && start.get(1).is_none_or(|line| line.text(pool).chars().any(char::is_alphabetic));
     Manner {

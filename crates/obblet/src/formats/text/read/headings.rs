@@ -10,18 +10,77 @@ pub(super) enum Head {
 
 /// Words that a chapter or a part begins with, in the languages that manuscripts mostly come in.
 const CHAPTERS: [&str; 14] = [
-    "chapter", "kapitel", "chapitre", "cap\u{ED}tulo", "capitolo", "hoofdstuk", "rozdzia\u{142}", "kapitola", "\u{433}\u{43B}\u{430}\u{432}\u{430}",
-    "luku", "fejezet", "letter", "act", "scene",
+    "chapter",
+    "kapitel",
+    "chapitre",
+    "cap\u{ED}tulo",
+    "capitolo",
+    "hoofdstuk",
+    "rozdzia\u{142}",
+    "kapitola",
+    "\u{433}\u{43B}\u{430}\u{432}\u{430}",
+    "luku",
+    "fejezet",
+    "letter",
+    "act",
+    "scene",
 ];
-const PARTS: [&str; 9] = ["part", "book", "teil", "partie", "parte", "deel", "cz\u{119}\u{15B}\u{107}", "\u{447}\u{430}\u{441}\u{442}\u{44C}", "volume"];
+const PARTS: [&str; 9] = [
+    "part",
+    "book",
+    "teil",
+    "partie",
+    "parte",
+    "deel",
+    "cz\u{119}\u{15B}\u{107}",
+    "\u{447}\u{430}\u{441}\u{442}\u{44C}",
+    "volume",
+];
 /// Chapters that have a name instead of a number.
 const ALONE: [&str; 12] = [
-    "prologue", "epilogue", "prolog", "epilog", "preface", "foreword", "afterword", "introduction", "vorwort", "nachwort", "acknowledgements",
+    "prologue",
+    "epilogue",
+    "prolog",
+    "epilog",
+    "preface",
+    "foreword",
+    "afterword",
+    "introduction",
+    "vorwort",
+    "nachwort",
+    "acknowledgements",
     "acknowledgments",
 ];
 const NUMBERS: [&str; 30] = [
-    "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen",
-    "sixteen", "seventeen", "eighteen", "nineteen", "twenty", "thirty", "forty", "fifty", "the", "first", "second", "third", "fourth", "last",
+    "one",
+    "two",
+    "three",
+    "four",
+    "five",
+    "six",
+    "seven",
+    "eight",
+    "nine",
+    "ten",
+    "eleven",
+    "twelve",
+    "thirteen",
+    "fourteen",
+    "fifteen",
+    "sixteen",
+    "seventeen",
+    "eighteen",
+    "nineteen",
+    "twenty",
+    "thirty",
+    "forty",
+    "fifty",
+    "the",
+    "first",
+    "second",
+    "third",
+    "fourth",
+    "last",
     "eins",
 ];
 
@@ -31,13 +90,17 @@ pub(super) fn chapter(line: &str) -> Option<Head> {
         return None;
     }
     let lower = line.to_lowercase();
-    let mut words = lower.split(|c: char| c.is_whitespace() || matches!(c, ':' | '.' | '-' | '\u{2014}' | '\u{2013}')).filter(|word| !word.is_empty());
+    let mut words = lower
+        .split(|c: char| c.is_whitespace() || matches!(c, ':' | '.' | '-' | '\u{2014}' | '\u{2013}'))
+        .filter(|word| !word.is_empty());
     let first = words.next()?;
     if ALONE.contains(&first) && words.next().is_none() {
         return Some(Head::Chapter);
     }
     // The ideographs for "number ... chapter".
-    if lower.starts_with('\u{7B2C}') && lower.chars().take(8).any(|c| matches!(c, '\u{7AE0}' | '\u{56DE}' | '\u{8BDD}' | '\u{8A71}')) {
+    if lower.starts_with('\u{7B2C}')
+        && lower.chars().take(8).any(|c| matches!(c, '\u{7AE0}' | '\u{56DE}' | '\u{8BDD}' | '\u{8A71}'))
+    {
         return Some(Head::Chapter);
     }
     let head = if CHAPTERS.contains(&first) {
@@ -71,11 +134,16 @@ pub(super) fn underline(line: &str, width_above: usize) -> Option<u8> {
 
 /// Whether a line reads like a title: short, without a full stop, in capitals or with most of its words capitalised.
 pub(super) fn title(line: &str) -> bool {
-    let words: Vec<&str> = line.split_whitespace().filter(|word| word.chars().filter(|c| c.is_alphabetic()).count() > 3).collect();
+    let words: Vec<&str> =
+        line.split_whitespace().filter(|word| word.chars().filter(|c| c.is_alphabetic()).count() > 3).collect();
     let all: usize = line.split_whitespace().count();
     let capital = |word: &&&str| word.chars().find(|c| c.is_alphabetic()).is_some_and(|c| !c.is_lowercase());
     let capitals = words.iter().filter(capital).count();
-    all > 0 && all <= 12 && line.chars().count() <= 80 && !line.ends_with(['.', ',', ';', ':', '?']) && (words.is_empty() || capitals * 3 >= words.len() * 2)
+    all > 0
+        && all <= 12
+        && line.chars().count() <= 80
+        && !line.ends_with(['.', ',', ';', ':', '?'])
+        && (words.is_empty() || capitals * 3 >= words.len() * 2)
 }
 
 /// The author that a line names.
@@ -93,11 +161,20 @@ mod tests {
 
     #[test]
     fn headings_of_chapters() {
-        for line in ["CHAPTER ONE", "Chapter 12: Fog", "Kapitel IV", "Prologue", "Chapter the First", "\u{7B2C}\u{4E00}\u{7AE0} \u{6F6E}"] {
+        for line in
+            ["CHAPTER ONE", "Chapter 12: Fog", "Kapitel IV", "Prologue", "Chapter the First", "\u{7B2C}\u{4E00}\u{7AE0} \u{6F6E}"]
+        {
             assert_eq!(chapter(line), Some(Head::Chapter), "{line}");
         }
         assert_eq!(chapter("PART TWO"), Some(Head::Part));
-        for line in ["Chapter and verse were quoted.", "chapter one was short", "Part of it was lost", "Book a boat", "Act now", "Chapter one was the longest of all."] {
+        for line in [
+            "Chapter and verse were quoted.",
+            "chapter one was short",
+            "Part of it was lost",
+            "Book a boat",
+            "Act now",
+            "Chapter one was the longest of all.",
+        ] {
             assert_eq!(chapter(line), None, "{line}");
         }
     }

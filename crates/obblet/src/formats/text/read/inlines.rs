@@ -49,7 +49,8 @@ pub(super) fn append(doc: &mut Document, parent: NodeId, start: usize, end: usiz
             continue;
         }
         // To the next place where something may begin.
-        let step = rest.char_indices().skip(1).find(|&(place, c)| c == '_' || !rest[..place].ends_with(|c: char| c.is_alphanumeric()));
+        let step =
+            rest.char_indices().skip(1).find(|&(place, c)| c == '_' || !rest[..place].ends_with(|c: char| c.is_alphanumeric()));
         at += step.map_or(rest.len(), |(place, _)| place);
     }
     flush(doc, emphasis.unwrap_or(parent), done, text.len());
@@ -92,8 +93,13 @@ fn address(text: &str) -> Option<(usize, Cow<'_, str>)> {
         }
     }
     let lower = token.get(..8.min(token.len())).map(str::to_ascii_lowercase).unwrap_or_default();
-    let host = |rest: &str| rest.chars().next().is_some_and(char::is_alphanumeric) && rest.contains('.') && !rest.starts_with('.');
-    if let Some(rest) = ["http://", "https://", "ftp://"].iter().find(|scheme| lower.starts_with(**scheme)).and_then(|scheme| token.get(scheme.len()..)) {
+    let host =
+        |rest: &str| rest.chars().next().is_some_and(char::is_alphanumeric) && rest.contains('.') && !rest.starts_with('.');
+    if let Some(rest) = ["http://", "https://", "ftp://"]
+        .iter()
+        .find(|scheme| lower.starts_with(**scheme))
+        .and_then(|scheme| token.get(scheme.len()..))
+    {
         return host(rest).then_some((token.len(), Cow::Borrowed(token)));
     }
     if lower.starts_with("www.") {

@@ -88,7 +88,8 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
     let lines = lines::lines(doc.pool());
     Blocks::new(&mut doc, options, &lines).read();
     if options.classes {
-        let used = |class: &str| doc.nodes().any(|(id, _)| doc.attributes(id).classes.iter().any(|&known| doc.text(known) == class));
+        let used =
+            |class: &str| doc.nodes().any(|(id, _)| doc.attributes(id).classes.iter().any(|&known| doc.text(known) == class));
         doc.styles = STYLES
             .into_iter()
             .filter(|(class, ..)| used(class))

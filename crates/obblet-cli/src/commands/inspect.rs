@@ -1,0 +1,226 @@
+//! `obblet inspect`
+
+use crate::arguments::Inspect;
+use crate::commands::convert::{Failure, misused, named};
+use crate::{Outcome, messages};
+use anstyle::{AnsiColor, Style};
+use obblet::document::{Finding, Place, Weight};
+use obblet::inspect::{Inspection, inspect};
+use obblet::publish::{format_of, write_whole};
+use obblet::{Format, Surroundings, describe};
+use std::collections::BTreeMap;
+use std::io::{Read, Write};
+use std::path::Path;
+
+/// So many lines of a part are shown; `--verbose` shows all.
+const MOST_SHOWN: usize = 12;
+
+pub(crate) fn run(arguments: &Inspect) -> Outcome {
+    let mut outcome = Outcome::Done;
+    let mut seen = Vec::new();
+    let standard_input = [Path::new("-").to_owned()];
+    let sources = if arguments.sources.is_empty() { standard_input.as_slice() } else { &arguments.sources };
+    for source in sources {
+        let name = if source == Path::new("-") { "standard input".to_owned() } else { source.display().to_string() };
+        match look(arguments, source) {
+            Ok(inspection) => {
+                if !arguments.talk.quiet {
+                    // Whoever stops reading has seen enough.
+                    let _ = show(&name, &inspection, arguments.talk.verbose, !seen.is_empty());
+                }
+                seen.push((name, inspection));
+            }
+            Err(Failure(worse, message)) => outcome = messages::fail(worse, format_args!("{name}: {message}")),
+        }
+    }
+    if let Some(path) = &arguments.talk.report {
+        let documents: Vec<_> =
+            seen.iter().map(|(source, inspection)| serde_json::json!({ "source": source, "inspection": inspection })).collect();
+        let written = serde_json::to_string_pretty(&serde_json::json!({ "documents": documents }))
+            .map_err(|error| error.to_string())
+            .and_then(|text| write_whole(path, format!("{text}\n").as_bytes()).map_err(|error| error.to_string()));
+        if let Err(message) = written {
+            return messages::fail(Outcome::Failed, message);
+        }
+    }
+    let reached = arguments.talk.fail_on.is_some_and(|weight| {
+        let weight = Weight::from(weight);
+        let all = seen.iter().flat_map(|(_, inspection)| inspection.findings.iter().chain(&inspection.faults));
+        all.into_iter().any(|finding| finding.weight <= weight)
+    });
+    if outcome == Outcome::Done && reached { Outcome::Found } else { outcome }
+}
+
+fn look(arguments: &Inspect, source: &Path) -> Result<Inspection, Failure> {
+    let piped = source == Path::new("-");
+    let format = match &arguments.reads {
+        Some(name) => named(name)?,
+        None if piped => Format::Markdown,
+        None => format_of(source).ok_or_else(|| misused("no format has its extension; say which it is with --reads"))?,
+    };
+    let mut bytes = Vec::new();
+    let fail = |error: std::io::Error| Failure(Outcome::Failed, describe(&error));
+    if piped {
+        std::io::stdin().lock().read_to_end(&mut bytes).map_err(fail)?;
+    } else {
+        bytes = std::fs::read(source).map_err(fail)?;
+    }
+    let folder = source.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
+    let absolute = std::path::absolute(folder).unwrap_or_else(|_| folder.to_owned());
+    let profile = super::profile(&arguments.settings, Some(&absolute), &[]).map_err(|error| misused(error.to_string()))?;
+    let root = absolute.ancestors().filter(|above| above.join(obblet::profile::FILE_NAME).is_file()).last().unwrap_or(&absolute);
+    let name = source.file_stem().map_or_else(String::new, |stem| stem.to_string_lossy().into_owned());
+    let folders = (!piped).then_some(absolute.as_path());
+    let surroundings = Surroundings { name: &name, folder: folders, root: folders.and(Some(root)), ..Surroundings::default() };
+    inspect(&bytes, format, &profile, &surroundings).map_err(|error| misused(error.to_string()))
+}
+
+/// A number with its thousands set apart.
+fn grouped(number: usize) -> String {
+    let digits = number.to_string();
+    let mut out = String::new();
+    for (place, digit) in digits.chars().enumerate() {
+        if place > 0 && (digits.len() - place).is_multiple_of(3) {
+            out.push(',');
+        }
+        out.push(digit);
+    }
+    out
+}
+
+const BOLD: Style = Style::new().bold();
+const DIM: Style = Style::new().dimmed();
+
+fn show(name: &str, inspection: &Inspection, all: bool, follows: bool) -> std::io::Result<()> {
+    let out = &mut anstream::stdout().lock();
+    let most = if all { usize::MAX } else { MOST_SHOWN };
+    if follows {
+        writeln!(out)?;
+    }
+    let sizes = inspection.sizes;
+    writeln!(out, "{BOLD}{name}{BOLD:#}  {DIM}{}{DIM:#}", inspection.format)?;
+    let share = if sizes.with_markup == 0 { 100 } else { (sizes.without_markup * 100 / sizes.with_markup).min(100) };
+    writeln!(
+        out,
+        "{} words, {} characters; {} with markup, so {share} % is text",
+        grouped(sizes.words),
+        grouped(sizes.without_markup),
+        grouped(sizes.with_markup)
+    )?;
+    let counts: Vec<String> =
+        inspection.counts.named().into_iter().map(|(name, count)| format!("{} {name}", grouped(count))).collect();
+    if !counts.is_empty() {
+        writeln!(out, "{}", counts.join(", "))?;
+    }
+    for (key, value) in &inspection.metadata {
+        writeln!(out, "{DIM}{key:<12}{DIM:#}{value}")?;
+    }
+    if !inspection.outline.is_empty() {
+        title(out, "Outline")?;
+        for entry in inspection.outline.iter().take(most) {
+            let indent = usize::from(entry.level.saturating_sub(1)) * 2;
+            let text = if entry.text.is_empty() { "(empty)" } else { &entry.text };
+            writeln!(out, "  {:indent$}{DIM}{}{DIM:#} {}", "", entry.level, short(text))?;
+        }
+        more(out, inspection.outline.len(), most, "headings")?;
+    }
+    links(out, inspection, most)?;
+    if !inspection.styles.is_empty() {
+        title(out, "Styles and classes")?;
+        let mut styles: Vec<_> = inspection.styles.iter().collect();
+        styles.sort_by_key(|&(name, count)| (std::cmp::Reverse(*count), name.clone()));
+        let shown: Vec<String> = styles.iter().take(most).map(|(name, count)| format!("{name} {count}")).collect();
+        writeln!(
+            out,
+            "  {}{}",
+            shown.join(", "),
+            if styles.len() > most { format!(", and {} more", styles.len() - most) } else { String::new() }
+        )?;
+    }
+    findings(out, "What converting will say", &inspection.findings, most)?;
+    findings(out, "Faults in the markup", &inspection.faults, most)?;
+    out.flush()
+}
+
+fn title(out: &mut impl Write, text: &str) -> std::io::Result<()> {
+    writeln!(out, "\n{BOLD}{text}{BOLD:#}")
+}
+
+fn short(text: &str) -> String {
+    if text.chars().count() > 90 { text.chars().take(87).chain("...".chars()).collect() } else { text.to_owned() }
+}
+
+fn more(out: &mut impl Write, count: usize, most: usize, what: &str) -> std::io::Result<()> {
+    if count > most {
+        writeln!(out, "  {DIM}and {} more {what}; --verbose shows them{DIM:#}", count - most)?;
+    }
+    Ok(())
+}
+
+fn links(out: &mut impl Write, inspection: &Inspection, most: usize) -> std::io::Result<()> {
+    let links = &inspection.links;
+    let parts: Vec<String> = [
+        (links.within, "within the document"),
+        (links.files, "to files"),
+        (links.elsewhere, "to pages elsewhere"),
+        (links.contacts, "to people"),
+    ]
+    .into_iter()
+    .filter(|(count, _)| *count > 0)
+    .map(|(count, what)| format!("{} {what}", grouped(count)))
+    .collect();
+    if parts.is_empty() && links.troubled.is_empty() {
+        return Ok(());
+    }
+    title(out, "Links and pictures")?;
+    if !parts.is_empty() {
+        writeln!(out, "  {}", parts.join(", "))?;
+    }
+    let red = Style::new().fg_color(Some(AnsiColor::Red.into()));
+    for link in links.troubled.iter().take(most) {
+        writeln!(out, "  {:<8}{red}{}{red:#}: {}", place(link.place), short(&link.address), link.why)?;
+    }
+    more(out, links.troubled.len(), most, "links that lead nowhere")
+}
+
+fn place(place: Place) -> String {
+    match place {
+        Place::Unknown => String::new(),
+        Place::Line { line, .. } => format!("{line}"),
+    }
+}
+
+/// Findings by weight and code, the heaviest first, each code once with its lines.
+fn findings(out: &mut impl Write, heading: &str, findings: &[Finding], most: usize) -> std::io::Result<()> {
+    if findings.is_empty() {
+        return Ok(());
+    }
+    let tally = messages::tally(findings);
+    writeln!(out, "\n{BOLD}{heading}{BOLD:#}  {tally}")?;
+    let mut groups: BTreeMap<(Weight, &str), Vec<&Finding>> = BTreeMap::new();
+    for finding in findings {
+        groups.entry((finding.weight, &finding.code)).or_default().push(finding);
+    }
+    let count = groups.len();
+    for ((weight, code), group) in groups.into_iter().take(most) {
+        let style = messages::style(weight);
+        let lines: Vec<String> =
+            group.iter().map(|finding| place(finding.place)).filter(|line| !line.is_empty()).take(8).collect();
+        let lines = if lines.is_empty() {
+            String::new()
+        } else {
+            format!(" {DIM}line {}{}{DIM:#}", lines.join(", "), if group.len() > 8 { " ..." } else { "" })
+        };
+        let same = group.iter().all(|finding| finding.message == group[0].message);
+        let number = if group.len() > 1 { format!(" ({})", group.len()) } else { String::new() };
+        writeln!(out, "  {style}{:<8}{style:#}{code}{number}{lines}", weight.word())?;
+        let shown = if same { 1 } else { group.len().min(if most == usize::MAX { usize::MAX } else { 3 }) };
+        for finding in &group[..shown] {
+            writeln!(out, "          {}", short(&finding.message))?;
+        }
+        if shown < group.len() && !same {
+            writeln!(out, "          {DIM}and {} more{DIM:#}", group.len() - shown)?;
+        }
+    }
+    more(out, count, most, "sorts")
+}
