@@ -2,8 +2,9 @@
 
 use super::svg;
 use crate::conversion::{OutputFile, Surroundings};
-use crate::document::{Document, Finding, Kind, NodeId, Text};
+use crate::document::{Document, Finding, Kind, NodeId, Step, Text};
 use crate::profile::{ImagePlace, Profile};
+use crate::refine;
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 
@@ -26,16 +27,19 @@ pub(crate) struct Placed {
 
 /// Puts the pictures of a document where the profile wants them.
 pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surroundings<'_>) -> Placed {
-    let images: Vec<(NodeId, Text, Text)> = doc
-        .nodes()
-        .filter_map(|(id, node)| match node.kind() {
-            Kind::Image { src, alt } => Some((id, src, alt)),
-            _ => None,
-        })
-        .collect();
-    if images.is_empty() {
+    if !doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Image { .. })) {
         return Placed::default();
     }
+    // Those that are in the document still.
+    let image = |step| match step {
+        Step::Enter(id) => match doc.kind(id) {
+            Kind::Image { src, alt } => Some((id, src, alt)),
+            _ => None,
+        },
+        Step::Leave(_) => None,
+    };
+    let images: Vec<(NodeId, Text, Text)> =
+        refine::tops(doc).into_iter().flat_map(|top| doc.walk(top).filter_map(image).collect::<Vec<_>>()).collect();
     if profile.images.place == ImagePlace::Drop {
         drop_all(doc, &images);
         return Placed::default();

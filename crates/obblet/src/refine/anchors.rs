@@ -106,6 +106,17 @@ fn fold_one(doc: &mut Document, top: NodeId, place: NodeId) {
             doc.attributes_mut(next).id = id;
             doc.detach(place);
         }
-        _ => {}
+        _ => {
+            // Alone at the end: the end of what stands before it.
+            let alone = first && doc.node(place).next().is_none();
+            let before = match parent.filter(|&parent| alone && parent != top) {
+                Some(parent) => doc.node(parent).previous(),
+                None => doc.node(place).previous(),
+            };
+            if let Some(before) = before.filter(|&before| takes_id(doc, before) && !matches!(doc.kind(before), Kind::Anchor)) {
+                doc.attributes_mut(before).id = id;
+                doc.detach(place);
+            }
+        }
     }
 }

@@ -213,6 +213,13 @@ pub(crate) fn restrict(doc: &mut Document, cleaning: &Cleaning) {
         },
     );
     lines::join_paragraphs(doc, cleaning.paragraphs);
+    let opened =
+        [&cleaning.allow_elements, &cleaning.remove_elements, &cleaning.unwrap_elements].iter().any(|list| !list.is_empty());
+    if opened && cleaning.empty != When::Never {
+        // What went may have been all that something held.
+        white_space::tidy(doc);
+        empty::drop_empty(doc);
+    }
     attributes::classes(doc, &cleaning.classes);
     inline::set_classes(doc, cleaning.inline);
     attributes::restrict(doc, &cleaning.allow_attributes, &cleaning.remove_attributes);

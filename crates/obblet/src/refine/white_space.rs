@@ -62,7 +62,7 @@ impl Line {
 
     fn end(&mut self, edits: &mut [(NodeId, String)]) {
         if let Some((_, text)) = self.ending.take().and_then(|place| edits.get_mut(place)) {
-            text.truncate(text.trim_end().len());
+            text.truncate(text.trim_end_matches(is_white).len());
         }
         self.after_white = true;
         self.tail.clear();
@@ -70,7 +70,7 @@ impl Line {
 
     fn text(&mut self, id: NodeId, text: &str, edits: &mut Vec<(NodeId, String)>) {
         let tidied = tidied(text, self.after_white, &self.tail);
-        let ends_white = tidied.ends_with(char::is_whitespace);
+        let ends_white = tidied.ends_with(is_white);
         let changed = tidied != text;
         if tidied.is_empty() {
             return edits.push((id, tidied));
@@ -88,12 +88,17 @@ impl Line {
     }
 }
 
+/// White space that shows nothing, and the space that editors write for it. Spaces of a width of their own are meant.
+const fn is_white(c: char) -> bool {
+    matches!(c, ' ' | '\t' | '\n' | '\r' | '\x0C' | '\u{A0}')
+}
+
 fn tidied(text: &str, after_white: bool, tail: &str) -> String {
     let mut out = String::with_capacity(text.len());
     let mut chars = text.char_indices().peekable();
     let mut at_start = after_white;
     while let Some((start, c)) = chars.next() {
-        if !c.is_whitespace() {
+        if !is_white(c) {
             if !is_nothing(text, start, c) {
                 out.push(c);
                 at_start = false;
@@ -102,7 +107,7 @@ fn tidied(text: &str, after_white: bool, tail: &str) -> String {
         }
         let (mut count, mut newline) = (1, c == '\n');
         while let Some(&(place, next)) = chars.peek() {
-            if !next.is_whitespace() && !is_nothing(text, place, next) {
+            if !is_white(next) && !is_nothing(text, place, next) {
                 break;
             }
             count += 1;

@@ -7,6 +7,7 @@
 mod address;
 mod check;
 pub(crate) mod escape;
+mod guard;
 mod model;
 mod read;
 mod write;

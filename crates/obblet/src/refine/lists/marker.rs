@@ -48,7 +48,9 @@ pub fn typed(text: &str) -> Option<(Mark, usize)> {
 /// What a marker says that stands apart from its text.
 pub(super) fn apart(text: &str) -> Mark {
     let token = text.trim_matches(is_white);
-    mark_of(token).or_else(|| numbers(token)).unwrap_or(Mark::Bullet(None))
+    // Letters of symbol fonts, which would be numbers with a full stop behind them.
+    let symbol = matches!(token, "o" | "v" | "q" | "n" | "l" | "w");
+    mark_of(token).or_else(|| numbers(token).filter(|_| !symbol)).unwrap_or(Mark::Bullet(None))
 }
 
 fn mark_of(token: &str) -> Option<Mark> {

@@ -97,14 +97,14 @@ fn lowered(text: &str, capitals: Capitals, protected: &[String], suggested: &mut
     let words: Vec<Word<'_>> = text.unicode_word_indices().filter(|(_, word)| word.chars().any(char::is_alphabetic)).collect();
     let mut out = String::with_capacity(text.len());
     let mut done = 0;
-    for passage in passages(text, &words) {
+    for passage in passages(&words) {
         for (place, &(start, word)) in passage.iter().enumerate() {
             let opens = place == 0 || starts_sentence(text, start);
             let last = place + 1 == passage.len();
             let new = match protected.iter().find(|known| known.to_lowercase() == word.to_lowercase() && same_length(known, word))
             {
                 Some(known) => known.clone(),
-                None if looks_like_acronym(word, passage.len()) => {
+                None if looks_like_acronym(word) => {
                     suggested.push(word.to_owned());
                     word.to_owned()
                 }
@@ -124,7 +124,7 @@ fn same_length(a: &str, b: &str) -> bool {
 }
 
 /// Runs of words in capitals that are loud: several in a row, or all there is. A word among others is no passage.
-fn passages<'w, 't>(text: &str, words: &'w [Word<'t>]) -> Vec<&'w [Word<'t>]> {
+fn passages<'w, 't>(words: &'w [Word<'t>]) -> Vec<&'w [Word<'t>]> {
     let is_loud = |word: &str| word.chars().any(char::is_uppercase) && !word.chars().any(char::is_lowercase);
     let long = |word: &str| word.chars().filter(|c| c.is_alphabetic()).count() > 1;
     let mut found = Vec::new();
@@ -149,7 +149,6 @@ fn passages<'w, 't>(text: &str, words: &'w [Word<'t>]) -> Vec<&'w [Word<'t>]> {
         }
         start = end;
     }
-    let _ = text;
     found
 }
 
@@ -159,8 +158,13 @@ fn starts_sentence(text: &str, start: usize) -> bool {
     ended.len() < before.len() && ended.ends_with(['.', '!', '?', ':', '\u{2026}'])
 }
 
-/// A word without vowels, one with a digit, a roman number, or one of four letters or fewer among words that are longer.
-fn looks_like_acronym(word: &str, others: usize) -> bool {
+/// Consonants that English words begin with, two and three of them.
+const ONSETS: &str = " bl br ch cl cr dr dw fl fr gh gl gn gr kn kr ph pl pr ps rh sc sh sk sl sm sn sp sq st sv sw th tr ts tw vl wh wr chr phr sch \
+                      scr shr spl spr str thr ";
+
+/// A word that can't be spoken as one: without vowels, with a digit, with full stops, a roman number, or with a beginning that no
+/// word has.
+fn looks_like_acronym(word: &str) -> bool {
     let letters: Vec<char> = word.chars().filter(|c| c.is_alphabetic()).collect();
     if letters.len() < 2 || letters.iter().any(|c| c.is_lowercase()) || !letters.iter().all(char::is_ascii) {
         return false;
@@ -168,9 +172,9 @@ fn looks_like_acronym(word: &str, others: usize) -> bool {
     let vowel = |c: &char| matches!(c, 'A' | 'E' | 'I' | 'O' | 'U' | 'Y');
     let roman =
         letters.iter().all(|c| matches!(c, 'I' | 'V' | 'X' | 'L')) && letters.len() <= 5 && word != "ILL" && word != "MIX";
-    let dotted = word.contains('.');
-    let _ = others;
-    roman || dotted || !letters.iter().any(vowel) || word.chars().any(|c| c.is_ascii_digit())
+    let onset: String = letters.iter().take_while(|c| !vowel(c)).map(char::to_ascii_lowercase).collect();
+    let unspeakable = onset.len() > 1 && !ONSETS.contains(&format!(" {onset} "));
+    roman || unspeakable || word.contains('.') || !letters.iter().any(vowel) || word.chars().any(|c| c.is_ascii_digit())
 }
 
 fn cased(word: &str, capitals: Capitals, opens: bool, last: bool) -> String {

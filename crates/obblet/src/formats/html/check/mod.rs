@@ -42,7 +42,8 @@ pub fn check(source: &str) -> Vec<Finding> {
 #[must_use]
 pub fn is_page(source: &str) -> bool {
     let head = source.get(..2048).unwrap_or(source).to_ascii_lowercase();
-    ["<!doctype", "<html", "<head", "<body", "<frameset"].iter().any(|tag| head.contains(tag))
+    let is_tag = |rest: &str| rest.starts_with(|c: char| c.is_ascii_whitespace() || matches!(c, '>' | '/'));
+    head.contains("<!doctype") || ["<html", "<head", "<body", "<frameset"].iter().any(|tag| head.split(tag).skip(1).any(is_tag))
 }
 
 /// Faults found so far.

@@ -1,9 +1,11 @@
 //! The tree that a browser makes of a source, with the lines of its elements and the errors on the way.
 
+use crate::formats::html::guard::{Counting, Guard};
 use html5ever::interface::{ElementFlags, NodeOrText, QuirksMode, TreeSink};
-use html5ever::tendril::{StrTendril, TendrilSink};
-use html5ever::tree_builder::TreeBuilderOpts;
-use html5ever::{Attribute, ParseOpts, QualName, local_name, ns};
+use html5ever::tendril::StrTendril;
+use html5ever::tokenizer::{BufferQueue, Tokenizer, TokenizerOpts};
+use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
+use html5ever::{Attribute, QualName, local_name, ns};
 use std::borrow::Cow;
 use std::cell::{Cell, Ref, RefCell};
 
@@ -67,20 +69,30 @@ impl Tree {
 
 /// Parses a source.
 pub(super) fn parse(source: &str, is_page: bool) -> Tree {
-    let tree_builder = TreeBuilderOpts { scripting_enabled: false, exact_errors: false, ..TreeBuilderOpts::default() };
-    let options = ParseOpts { tree_builder, ..ParseOpts::default() };
+    let options = TreeBuilderOpts { scripting_enabled: false, exact_errors: false, ..TreeBuilderOpts::default() };
+    let body = || QualName::new(None, ns!(html), local_name!("body"));
     let sink = Sink::new();
-    if is_page {
-        html5ever::parse_document(sink, options).one(source)
+    let builder = if is_page {
+        TreeBuilder::new(sink, options)
     } else {
-        let body = QualName::new(None, ns!(html), local_name!("body"));
-        let mut tree = html5ever::parse_fragment(sink, options, body.clone(), vec![], false).one(source);
+        let context = sink.push(Some(body()), Vec::new(), false);
+        TreeBuilder::new_for_fragment(sink, context, None, options)
+    };
+    let input = BufferQueue::default();
+    input.push_back(StrTendril::from(source));
+    let tokenizer = Tokenizer::new(Guard::new(builder), TokenizerOpts::default());
+    while !input.is_empty() {
+        let _ = tokenizer.feed(&input);
+    }
+    tokenizer.end();
+    let mut tree = tokenizer.sink.into_builder().sink.finish();
+    if !is_page {
         // What tree construction puts around a fragment stands for the body that the fragment will stand in.
         if let Some(root) = tree.nodes.iter_mut().find(|node| node.element() == "html") {
-            root.name = Some(body);
+            root.name = Some(body());
         }
-        tree
     }
+    tree
 }
 
 /// What the parser says, for people.
@@ -100,13 +112,12 @@ fn in_words(message: &str) -> &'static str {
     found.map_or("a tag or a text stands where it may not, or an element is not closed", |(_, words)| words)
 }
 
-/// Elements deeper than this are not looked at: each rule looks up through what is above.
-const DEEPEST: u32 = 400;
-
 struct Sink {
     tree: RefCell<Tree>,
     depths: RefCell<Vec<u32>>,
     line: Cell<u32>,
+    depth: Cell<u32>,
+    made: Cell<usize>,
 }
 
 impl Sink {
@@ -115,6 +126,8 @@ impl Sink {
             tree: RefCell::new(Tree { nodes: Vec::new(), errors: Vec::new(), has_doctype: false }),
             depths: RefCell::default(),
             line: Cell::new(1),
+            depth: Cell::new(0),
+            made: Cell::new(0),
         };
         sink.push(None, Vec::new(), false);
         sink
@@ -162,13 +175,28 @@ impl Sink {
         };
         let depths = &mut *self.depths.borrow_mut();
         depths[node] = depths[parent] + 1;
+        self.depth.set(depths[node]);
         let nodes = &mut self.tree.borrow_mut().nodes;
         nodes[node].parent = Some(parent);
-        if depths[node] > DEEPEST {
-            return;
-        }
         let index = index.min(nodes[parent].children.len());
         nodes[parent].children.insert(index, node);
+    }
+}
+
+impl Counting for Sink {
+    fn depth(&self) -> &Cell<u32> {
+        &self.depth
+    }
+
+    fn made(&self) -> usize {
+        self.made.get()
+    }
+
+    fn too_deep(&self) {
+        let (line, errors) = (self.line.get(), &mut self.tree.borrow_mut().errors);
+        if errors.last().is_none_or(|(last, _)| *last != line) {
+            errors.push((line, "elements stand too deep to be looked at".to_owned()));
+        }
     }
 }
 
@@ -205,6 +233,7 @@ impl TreeSink for Sink {
     }
 
     fn create_element(&self, name: QualName, attributes: Vec<Attribute>, _: ElementFlags) -> usize {
+        self.made.set(self.made.get() + 1);
         self.push(Some(name), attributes, false)
     }
 

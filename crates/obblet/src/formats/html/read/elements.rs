@@ -379,6 +379,7 @@ fn part(made: &mut Made, node: NodeId, name: &LocalName, given: &Given<'_>) {
 fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Kind, given: &Given<'_>) {
     let mut dress = Dress { node, id: None, classes: None, style: None };
     let (mut hidden, mut remark) = (false, false);
+    let mut font = String::new();
     let text = |doc: &mut Document, value: &str| -> Option<Text> {
         let value = value.trim();
         (!value.is_empty()).then(|| doc.intern(value))
@@ -404,6 +405,10 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
                 dress.style = Some(attribute.value.clone());
             }
             local_name!("href") if attribute.value.starts_with("#_msocom") => remark = true,
+            local_name!("contenteditable") => doc.traces.make = Make::Program,
+            // Only fonts had these.
+            local_name!("size") if kind == Kind::Span => font.push_str(office::font_size(&attribute.value)),
+            local_name!("face") if kind == Kind::Span => font.push_str(&format!("font-family:{};", attribute.value)),
             local_name!("aria-level") => office::level(doc, node, &attribute.value),
             local_name!("name") if matches!(kind, Kind::Link { .. } | Kind::Anchor) && doc.attributes(node).id.is_none() => {
                 if let Some(id) = text(doc, &attribute.value) {
@@ -462,6 +467,10 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
     if hidden {
         // The rule that browsers have for the attribute.
         dress.style = Some(format!("display:none;{}", dress.style.as_deref().unwrap_or_default()).into());
+    }
+    if !font.is_empty() {
+        font.push_str(dress.style.as_deref().unwrap_or_default());
+        dress.style = Some(font.as_str().into());
     }
     if remark {
         dress.style = Some(format!("mso-element:comment-list;{}", dress.style.as_deref().unwrap_or_default()).into());

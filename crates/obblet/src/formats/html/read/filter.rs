@@ -1,6 +1,7 @@
 //! What goes into tree construction, and what stays out: all that can run, all that belongs to a page and not to its text,
 //! and elements whose content is no markup.
 
+use super::super::guard::{FORMATTING, VOID};
 use super::sink::{Handle, Sink};
 use crate::document::{Callout, DivisionKind, Finding, Kind, NodeId, RowGroupKind, TextLevel};
 use html5ever::tendril::StrTendril;
@@ -40,13 +41,6 @@ const DROPPED: [&str; 24] = [
 
 /// Elements whose content nobody sees.
 const UNSEEN: [&str; 3] = ["script", "style", "iframe"];
-
-/// Elements that tree construction opens again in later blocks until they are closed.
-pub(super) const FORMATTING: [&str; 14] =
-    ["a", "b", "big", "code", "em", "font", "i", "nobr", "s", "small", "strike", "strong", "tt", "u"];
-
-pub(super) const VOID: [&str; 14] =
-    ["area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "param", "source", "track", "wbr"];
 
 /// No more than so many elements of the source's HTML are open at once.
 const MOST_OPEN: usize = 256;

@@ -10,7 +10,6 @@ mod decode;
 mod elements;
 mod filter;
 mod foreign;
-mod guard;
 mod main_content;
 mod metadata;
 mod notes;
@@ -23,9 +22,9 @@ mod table;
 
 pub use raw::open_raw;
 
+use super::guard::Guard;
 use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, SourceMap, Step, Traces};
 use crate::refine::structure;
-use guard::Guard;
 use html5ever::tendril::StrTendril;
 use html5ever::tokenizer::{BufferQueue, Tokenizer, TokenizerOpts};
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};

@@ -99,6 +99,19 @@ pub(super) fn style(doc: &mut Document, style: &str) {
     doc.traces.make = doc.traces.make.max(make);
 }
 
+/// The rule for a size of letters from 1 to 7 (HTML, section 15.3.3).
+pub(super) fn font_size(value: &str) -> &'static str {
+    match value.trim() {
+        "1" | "-2" => "font-size:9pt;",
+        "2" | "-1" => "font-size:10pt;",
+        "4" | "+1" => "font-size:13.5pt;",
+        "5" | "+2" => "font-size:18pt;",
+        "6" | "+3" => "font-size:24pt;",
+        "7" | "+4" => "font-size:36pt;",
+        _ => "",
+    }
+}
+
 /// A level that an attribute of a list item names.
 pub(super) fn level(doc: &mut Document, node: NodeId, value: &str) {
     if let (Kind::ListItem { .. }, Ok(level)) = (doc.kind(node), value.trim().parse()) {

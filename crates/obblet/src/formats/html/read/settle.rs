@@ -263,7 +263,9 @@ impl<'m> Settler<'m> {
     }
 
     fn element(&mut self, doc: &mut Document, id: NodeId, origin: Origin) {
-        if let Some(look) = self.looks.get(id) {
+        let look = self.looks.get(id);
+        self.size(doc, id, look.and_then(|look| look.size));
+        if let Some(look) = look {
             if look.hidden == Some(true) {
                 let words = doc.plain_text(id);
                 if !words.trim().is_empty() {
@@ -335,8 +337,25 @@ impl<'m> Settler<'m> {
             Kind::Span | Kind::Anchor if bare => doc.unwrap(id),
             Kind::Division(DivisionKind::Plain) if origin == Origin::Wrapper && self.preformatted == 0 => {
                 settle_division(doc, id, bare);
+                if doc.kind(id) == Kind::Paragraph {
+                    self.paragraph(doc, id);
+                }
             }
             _ => {}
+        }
+    }
+
+    /// The size of letters of a node is that of the one node in it, unless it has its own.
+    fn size(&mut self, doc: &Document, id: NodeId, own: Option<f32>) {
+        if own.is_none() && self.sizes.is_empty() {
+            return;
+        }
+        let Some(size) = self.sizes.get(&id).copied().or(own) else { return };
+        self.sizes.insert(id, size);
+        if let Some(parent) = doc.node(id).parent()
+            && doc.node(parent).first_child() == doc.node(parent).last_child()
+        {
+            self.sizes.entry(parent).or_insert(size);
         }
     }
 
@@ -369,14 +388,6 @@ impl<'m> Settler<'m> {
         };
         if taken_back == Some(false) {
             doc.set_kind(id, Kind::Span);
-        }
-        if let Some(size) = look.size {
-            self.sizes.insert(id, size);
-        }
-        if let (Some(&size), Some(parent)) = (self.sizes.get(&id), doc.node(id).parent())
-            && doc.node(parent).first_child() == doc.node(parent).last_child()
-        {
-            self.sizes.entry(parent).or_insert(size);
         }
         let holds_line = doc.children(id).all(|child| doc.kind(child).is_inline()) && doc.node(id).first_child().is_some();
         if kind.is_leaf() || !holds_line || self.preformatted > 0 {

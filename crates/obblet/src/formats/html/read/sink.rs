@@ -1,5 +1,6 @@
 //! Tree construction straight into the model.
 
+use super::super::guard::Counting;
 use super::elements;
 use super::origin::{Made, Origin};
 use crate::document::{Document, Finding, Kind, NodeId, Place, SourceMap, Text};
@@ -138,12 +139,6 @@ impl<'d> Sink<'d> {
         self.state.borrow_mut().doc.find(finding);
     }
 
-    /// Counts a tag that is left out because it stands too deep.
-    pub(super) fn too_deep(&self) {
-        let here = self.here();
-        self.state.borrow_mut().made.too_deep.add(|| here, "");
-    }
-
     pub(super) fn into_parts(self) -> Parts<'d> {
         let state = self.state.into_inner();
         // Tree construction makes an html element around everything.
@@ -177,6 +172,21 @@ impl<'d> Sink<'d> {
                 Some(node)
             }
         }
+    }
+}
+
+impl Counting for Sink<'_> {
+    fn depth(&self) -> &Cell<u32> {
+        &self.depth
+    }
+
+    fn made(&self) -> usize {
+        self.made.get()
+    }
+
+    fn too_deep(&self) {
+        let here = self.here();
+        self.state.borrow_mut().made.too_deep.add(|| here, "");
     }
 }
 

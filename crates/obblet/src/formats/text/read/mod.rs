@@ -9,7 +9,7 @@ mod headings;
 mod inlines;
 mod lines;
 
-use crate::document::{Document, NamedStyle, SourceMap};
+use crate::document::{Document, Make, NamedStyle, SourceMap};
 use crate::encoding;
 use blocks::Blocks;
 
@@ -85,6 +85,8 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
     let mut doc = Document::with_pool(source.into_owned(), length / 32 + 16);
     doc.source = SourceMap::of_text(length);
     doc.findings.extend(doubt);
+    // Spaces are all that people have to set text with.
+    doc.traces.make = Make::Dressed;
     let lines = lines::lines(doc.pool());
     Blocks::new(&mut doc, options, &lines).read();
     if options.classes {

@@ -1,12 +1,19 @@
 //! Stands between tokens and tree construction, and keeps what is open within bounds: tree construction looks through all open
 //! elements at many tags, and opens again in each block what formatting was left open.
 
-use super::sink::{Handle, Sink};
 use html5ever::LocalName;
+use html5ever::interface::TreeSink;
 use html5ever::tokenizer::{Tag, TagKind, Token, TokenSink, TokenSinkResult};
 use html5ever::tree_builder::TreeBuilder;
-use std::cell::RefCell;
+use std::cell::{Cell, RefCell};
 use std::collections::HashMap;
+
+/// Elements that tree construction opens again in later blocks until they are closed.
+pub(super) const FORMATTING: [&str; 14] =
+    ["a", "b", "big", "code", "em", "font", "i", "nobr", "s", "small", "strike", "strong", "tt", "u"];
+
+pub(super) const VOID: [&str; 14] =
+    ["area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "param", "source", "track", "wbr"];
 
 /// Elements stand no deeper than this.
 const DEEPEST: u32 = 512;
@@ -14,9 +21,19 @@ const DEEPEST: u32 = 512;
 const MOST_MADE: usize = 4;
 const MORE_MADE: usize = 2000;
 
+/// A sink that counts.
+pub(super) trait Counting {
+    /// How deep the last thing went in.
+    fn depth(&self) -> &Cell<u32>;
+    /// How many elements tree construction made.
+    fn made(&self) -> usize;
+    /// A tag is left out because it stands too deep.
+    fn too_deep(&self);
+}
+
 /// A tree builder that nothing can make slow.
-pub(super) struct Guard<'d> {
-    builder: TreeBuilder<Handle, Sink<'d>>,
+pub(super) struct Guard<S: TreeSink> {
+    builder: TreeBuilder<S::Handle, S>,
     state: RefCell<State>,
 }
 
@@ -28,12 +45,15 @@ struct State {
     counts: HashMap<LocalName, usize>,
 }
 
-impl<'d> Guard<'d> {
-    pub(super) fn new(builder: TreeBuilder<Handle, Sink<'d>>) -> Self {
+impl<S: TreeSink + Counting> Guard<S>
+where
+    S::Handle: Clone,
+{
+    pub(super) fn new(builder: TreeBuilder<S::Handle, S>) -> Self {
         Self { builder, state: RefCell::default() }
     }
 
-    pub(super) fn into_builder(self) -> TreeBuilder<Handle, Sink<'d>> {
+    pub(super) fn into_builder(self) -> TreeBuilder<S::Handle, S> {
         self.builder
     }
 
@@ -42,10 +62,10 @@ impl<'d> Guard<'d> {
         let state = &mut *self.state.borrow_mut();
         if tag.kind == TagKind::StartTag {
             state.tags += 1;
-            let deep = self.builder.sink.depth.get() >= DEEPEST;
-            let formatting = || super::filter::FORMATTING.contains(&&*tag.name);
-            let runaway = self.builder.sink.made.get() > state.tags * MOST_MADE + MORE_MADE;
-            let admitted = !(deep && !super::filter::VOID.contains(&&*tag.name) || runaway && formatting());
+            let deep = self.builder.sink.depth().get() >= DEEPEST;
+            let formatting = || FORMATTING.contains(&&*tag.name);
+            let runaway = self.builder.sink.made() > state.tags * MOST_MADE + MORE_MADE;
+            let admitted = !(deep && !VOID.contains(&&*tag.name) || runaway && formatting());
             if !admitted {
                 self.builder.sink.too_deep();
                 state.left_out.push(tag.name.clone());
@@ -67,16 +87,19 @@ impl<'d> Guard<'d> {
             }
             return false;
         }
-        let depth = &self.builder.sink.depth;
+        let depth = self.builder.sink.depth();
         depth.set(depth.get().saturating_sub(1));
         true
     }
 }
 
-impl TokenSink for Guard<'_> {
-    type Handle = Handle;
+impl<S: TreeSink + Counting> TokenSink for Guard<S>
+where
+    S::Handle: Clone,
+{
+    type Handle = S::Handle;
 
-    fn process_token(&self, token: Token, line: u64) -> TokenSinkResult<Handle> {
+    fn process_token(&self, token: Token, line: u64) -> TokenSinkResult<S::Handle> {
         match &token {
             Token::TagToken(tag) if !self.admits(tag) => TokenSinkResult::Continue,
             Token::CommentToken(_) => TokenSinkResult::Continue,
