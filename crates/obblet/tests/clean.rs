@@ -3,10 +3,11 @@
 
 mod support;
 
-use obblet::document::Weight;
+use obblet::document::{Document, Weight};
 use obblet::formats::html;
 use obblet::profile::Profile;
-use obblet::{Converted, Format, convert};
+use obblet::{Converted, Format, Surroundings, convert, refine};
+use proptest::prelude::*;
 use std::path::{Path, PathBuf};
 use support::conservation::{self, shown};
 use support::{dom, validity};
@@ -368,4 +369,99 @@ fn links_lead_straight_where_that_is_asked_for() {
         "<p><a href='https://counter.example/url?q=https%3A%2F%2Fgreywick.example%2Ftides%3Futm_source%3Dx&amp;sa=D'>a</a></p>";
     case(source, &["clean.redirects=true"], "<p><a href=\"https://greywick.example/tides\">a</a></p>");
     assert!(cleaned(source, &[]).text.contains("counter.example"));
+}
+
+/// Pieces of what programs write, as they may meet in broken pages.
+const PIECES: &[&str] = &[
+    "<p style='mso-list:l0 level1 lfo1'>",
+    "<p class=MsoNormal>",
+    "<p style='margin-left:36pt;text-indent:-18pt'>",
+    "<p>",
+    "</p>",
+    "<span style='mso-list:Ignore'>1.<span>&nbsp;&nbsp;</span></span>",
+    "<span style='mso-list:Ignore'>&middot;&nbsp;</span>",
+    "<b>",
+    "</b>",
+    "<i>",
+    "</i>",
+    "<u>",
+    "</u>",
+    "<span lang=EN-GB>",
+    "<span style='font-weight:bold'>",
+    "</span>",
+    "<a name=x>",
+    "<a href='#x'>",
+    "<a href=y>",
+    "</a>",
+    "<o:p>&nbsp;</o:p>",
+    "<br>",
+    "&nbsp;",
+    " ",
+    "\u{200B}",
+    "a",
+    "high water. ",
+    "- b",
+    "1. c",
+    "TIDE TABLES OF THE SOUND",
+    "<h2>",
+    "</h2>",
+    "<div style='x:y'>",
+    "<div>",
+    "</div>",
+    "<ul>",
+    "<li>",
+    "</ul>",
+    "<ol class=lst-kix_a-1>",
+    "</ol>",
+    "<table>",
+    "<tr>",
+    "<td>",
+    "<td><b>d</b></td>",
+    "</table>",
+    "<ins cite='mailto:x'>",
+    "<del cite='mailto:x'>",
+    "</ins>",
+    "</del>",
+    "<code>e</code>",
+    "<blockquote>",
+    "</blockquote>",
+    "<hr>",
+    "<img src=f width=1 height=1>",
+    "<img src=g alt=h>",
+];
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(1500))]
+
+    #[test]
+    fn cleaning_again_changes_nothing(
+        pieces in prop::collection::vec(prop::sample::select(PIECES), 1..30),
+        which in 0usize..4,
+        thorough: bool,
+    ) {
+        let source = pieces.concat();
+        let mut profile = Profile::built_in(["fragment", "bare", "listing", "reader"][which]).unwrap();
+        if thorough {
+            THOROUGH.iter().for_each(|setting| profile.set(setting).unwrap());
+        }
+        let mut doc = html::read(source.as_bytes(), &html::ReadOptions::default());
+        let written = |doc: &Document| html::write(doc, &html::Options::default()).html;
+        refine::clean(&mut doc, &profile.clean);
+        let once = written(&doc);
+        refine::clean(&mut doc, &profile.clean);
+        prop_assert_eq!(&once, &written(&doc), "{}", source);
+        profile.shape = obblet::profile::Shape::Fragment;
+        profile.html.syntax = html::Syntax::Html;
+        let text = obblet::write(doc, Format::Html, &profile, &Surroundings::default()).unwrap().text;
+        let faults: Vec<String> = validity::faults(&text).into_iter().filter(|fault| !fault.contains("class")).collect();
+        prop_assert!(faults.is_empty(), "{:?}\n{}\n{}", faults, source, text);
+        // All words are there still; markers and what was deleted are not words of the text.
+        if which == 0 {
+            for word in ["water", "TABLES"] {
+                let count = |text: &str| text.matches(word).count();
+                let deleted = source.contains("<del");
+                prop_assert!(deleted || count(&source) == count(&text), "{}\n{}", source, text);
+            }
+        }
+    }
 }

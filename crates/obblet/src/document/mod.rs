@@ -202,6 +202,11 @@ impl Document {
         self.settled = true;
     }
 
+    /// Says that nodes may stand where they may not.
+    pub(crate) const fn mark_unsettled(&mut self) {
+        self.settled = false;
+    }
+
     /// Records a finding.
     pub fn find(&mut self, finding: Finding) {
         self.findings.push(finding);

@@ -147,6 +147,37 @@ impl Cleaning {
 /// assert_eq!(html::write(&doc, &html::Options::default()).html, "<ol>\n<li>Tides</li>\n</ol>\n");
 /// ```
 pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
+    let was_settled = doc.is_settled();
+    let mut changed = false;
+    // What one pass makes of the work of another may be work for the first. Two rounds nearly always do, of which the second
+    // finds nothing.
+    for _ in 0..MOST_ROUNDS {
+        // Any change of the tree takes the mark away.
+        doc.mark_settled();
+        take_out_noise(doc, cleaning);
+        if doc.is_settled() {
+            break;
+        }
+        changed = true;
+    }
+    if changed || !was_settled {
+        doc.mark_unsettled();
+    }
+    if cleaning.redirects {
+        redirects::follow(doc);
+    }
+    replace::replace(doc, &cleaning.replace, &cleaning.replace_patterns);
+    capitals::set(doc, cleaning.capitals, &cleaning.protected_words);
+    inline::set_bold(doc, cleaning.bold);
+    spaces::set(doc, cleaning.stop_spaces, cleaning.tabs);
+    typography::set(doc, cleaning.quotes, cleaning.dashes);
+    scenes::set(doc, cleaning.scene_breaks, &cleaning.scene_mark);
+}
+
+/// So often do the passes about noise run.
+const MOST_ROUNDS: usize = 5;
+
+fn take_out_noise(doc: &mut Document, cleaning: &Cleaning) {
     let dressed = doc.traces.make != Make::Plain;
     revisions::settle(doc, cleaning.revisions);
     if cleaning.layout_tables {
@@ -181,15 +212,6 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
     if cleaning.table_heads.holds(doc) {
         blocks::set_table_heads(doc);
     }
-    if cleaning.redirects {
-        redirects::follow(doc);
-    }
-    replace::replace(doc, &cleaning.replace, &cleaning.replace_patterns);
-    capitals::set(doc, cleaning.capitals, &cleaning.protected_words);
-    inline::set_bold(doc, cleaning.bold);
-    spaces::set(doc, cleaning.stop_spaces, cleaning.tabs);
-    typography::set(doc, cleaning.quotes, cleaning.dashes);
-    scenes::set(doc, cleaning.scene_breaks, &cleaning.scene_mark);
 }
 
 /// What a paragraph that only takes space is made of; a document without any of it has none.

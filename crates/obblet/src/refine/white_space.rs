@@ -31,7 +31,7 @@ pub fn tidy(doc: &mut Document) {
         for (id, text) in edits {
             if text.is_empty() {
                 doc.detach(id);
-            } else {
+            } else if !matches!(doc.kind(id), Kind::Text(old) if doc.text(old) == text) {
                 let text = doc.intern(&text);
                 doc.set_kind(id, Kind::Text(text));
             }

@@ -7,6 +7,7 @@ mod marker;
 
 pub use marker::{Mark, typed};
 
+use super::rules::scenes;
 use super::tops;
 use crate::document::{Document, Finding, Kind, Make, NodeId, Part, Step};
 use build::{Builder, Item};
@@ -73,6 +74,10 @@ fn item(doc: &Document, paragraph: NodeId, lists: Lists) -> Option<Item> {
     let leaf = first_leaf(doc, paragraph)?;
     let Kind::Text(text) = doc.kind(leaf) else { return None };
     let (mark, prefix) = marker::typed(doc.text(text))?;
+    // A line of stars stands between scenes.
+    if scenes::is_break(doc.text(text)) {
+        return None;
+    }
     if prefix == doc.text(text).len() && doc.node(leaf).next().is_none() && doc.node(leaf).parent() == Some(paragraph) {
         // Nothing behind it.
         return None;
