@@ -1,8 +1,10 @@
 //! Shapes that make careless readers slow or crash: ten times the input may take little more than ten times as long.
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
+use obblet::Format;
 use obblet::compare::compare;
 use obblet::formats::{html, markdown, text};
+use obblet::profile::Profile;
 use std::time::{Duration, Instant};
 
 /// HTML into all that can be written.
@@ -23,6 +25,20 @@ fn rewrite(source: &str) -> usize {
 fn convert(source: &str) -> usize {
     let doc = markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
     html::write(&doc, &html::Options::default()).html.len()
+}
+
+/// HTML, cleaned by all passes, for a target that takes little, and checked.
+fn clean_html(source: &str) -> usize {
+    let mut profile = Profile::built_in("listing").unwrap();
+    for setting in ["clean.lists=typed", "clean.capitals=sentence", "clean.table-heads=always", "clean.anchors=always"] {
+        profile.set(setting).unwrap();
+    }
+    obblet::convert(source.as_bytes(), Format::Html, Format::Html, &profile).unwrap().text.len() + html::check(source).len()
+}
+
+/// Text without markup into HTML.
+fn convert_text(source: &str) -> usize {
+    obblet::convert(source.as_bytes(), Format::Text, Format::Html, &Profile::built_in("reader").unwrap()).unwrap().text.len()
 }
 
 /// The best of three, for other programs run beside this one.
@@ -168,6 +184,76 @@ fn html_shapes() -> Vec<Shape> {
         ("headings", |n| "<h1>a".repeat(n)),
         ("words", |n| "word ".repeat(n)),
     ]
+}
+
+/// What programs write, in numbers that no program writes.
+fn noisy_shapes() -> Vec<Shape> {
+    let item = |level: usize| {
+        format!("<p style='mso-list:l0 level{level} lfo1'><span style='mso-list:Ignore'>1.&nbsp;&nbsp;</span>a</p>")
+    };
+    static ITEMS: std::sync::OnceLock<Vec<String>> = std::sync::OnceLock::new();
+    ITEMS.get_or_init(|| (1..10).map(item).collect());
+    vec![
+        ("items of an office program", |n| ITEMS.get().unwrap()[0].repeat(n)),
+        ("items that go up and down", |n| (0..n).map(|place| ITEMS.get().unwrap()[place % 9].as_str()).collect()),
+        ("split runs", |n| format!("<p style='a:b'>{}</p>", "<b>a</b><b> </b>".repeat(n))),
+        ("runs in runs", |n| format!("<p style='a:b'>{}</p>", "<b><i><u>a</u></i></b>".repeat(n))),
+        ("nested runs", |n| format!("<p style='a:b'>{}a", "<b>".repeat(n))),
+        ("no-break spaces", |n| format!("<p style='a:b'>{}</p>", "a&nbsp;".repeat(n))),
+        ("empty paragraphs", |n| format!("<i style='a:b'></i>{}", "<p>&nbsp;</p>".repeat(n))),
+        ("empty elements in each other", |n| format!("<i style='a:b'></i>{}", "<div>".repeat(n))),
+        ("line breaks", |n| format!("<p style='a:b'>a{}b", "<br>".repeat(n))),
+        ("lines with two breaks between", |n| format!("<p style='a:b'>{}", "a<br><br>".repeat(n))),
+        ("places", |n| format!("<p class=MsoNormal>{}a", "<a name=x></a>".repeat(n))),
+        ("places and links", |n| {
+            (0..n).map(|place| format!("<p class=MsoNormal><a name=x{place}></a><a href='#x{place}'>a</a>")).collect()
+        }),
+        ("typed lists", |n| "<p>- a".repeat(n)),
+        ("typed lines", |n| format!("<p>{}", "- a<br>".repeat(n))),
+        ("typed numbers that do not follow", |n| "<p>9. a".repeat(n)),
+        ("lists of levels", |n| "<ul class=lst-kix_a-0><li>a</ul><ul class=lst-kix_a-1><li>b</ul>".repeat(n)),
+        ("lists that get deeper", |n| (0..n.min(200)).map(|level| format!("<ul class=lst-kix_a-{level}><li>a</ul>")).collect()),
+        ("layout tables in each other", |n| "<table><tr><td>a".repeat(n)),
+        ("layout tables", |n| "<table><tr><td><p>a<p>b<p>c</table>".repeat(n)),
+        ("rows in bold", |n| format!("<table style='a:b'>{}</table>", "<tr><td><b>a</b><td><b>b</b>".repeat(n))),
+        ("revisions", |n| format!("<p>{}", "<ins cite='mailto:x'>a</ins><del cite='mailto:x'>b</del>".repeat(n))),
+        ("capitals", |n| format!("<p style='a:b'>{}", "LOW WATER AT SIX ".repeat(n))),
+        ("links through counters", |n| "<a href='http://a.b/url?q=http%3A%2F%2Fa.b%2Furl%3Fq%3Dhttp'>a</a> ".repeat(n)),
+        ("one id many times", |n| "<p id=a><a href='#a'>a</a>".repeat(n)),
+        ("cells of a thousand columns", |n| format!("<table>{}", "<tr><td colspan=1000>a".repeat(n))),
+    ]
+}
+
+fn text_shapes() -> Vec<Shape> {
+    vec![
+        ("one line", |n| "a ".repeat(n)),
+        ("lines", |n| "a word and another\n".repeat(n)),
+        ("empty lines", |n| "a\n\n".repeat(n)),
+        ("quotes", |n| "> a\n".repeat(n)),
+        ("quotes that get deeper", |n| (0..n.min(2000)).map(|depth| ">".repeat(depth % 60) + "a\n").collect()),
+        ("signs of quotes", |n| ">".repeat(n)),
+        ("bullets", |n| "- a\n".repeat(n)),
+        ("bullets that step in", |n| (0..n.min(2000)).map(|depth| " ".repeat(depth % 100) + "- a\n").collect()),
+        ("numbers", |n| (0..n).map(|number| format!("{number}. a\n")).collect()),
+        ("low lines", |n| "_a ".repeat(n)),
+        ("low lines in words", |n| "_a_b".repeat(n)),
+        ("addresses", |n| "http://a.b/c ".repeat(n)),
+        ("an address without an end", |n| "http://a.b/".to_owned() + &"c.".repeat(n)),
+        ("brackets behind an address", |n| "http://a.b/c".to_owned() + &")".repeat(n)),
+        ("mail addresses that are none", |n| "a@".repeat(n)),
+        ("tabs", |n| "a\tb\n".repeat(n)),
+        ("columns", |n| "a     b     c\n".repeat(n)),
+        ("underlined", |n| "a\n=\nabc\n===\n".repeat(n)),
+        ("chapters", |n| "CHAPTER ONE\na\n\nb\n\n".repeat(n)),
+        ("scenes", |n| "a\n\n* * *\n\n".repeat(n)),
+        ("stars", |n| "* ".repeat(n)),
+    ]
+}
+
+#[test]
+fn cleaning_takes_no_longer_for_what_no_program_writes() {
+    stays_linear(noisy_shapes(), clean_html);
+    stays_linear(text_shapes(), convert_text);
 }
 
 #[test]

@@ -1,6 +1,6 @@
 //! Places that nothing leads to: marks that programs set for their indexes and contents lists, and ids.
 
-use super::tops;
+use super::{join_texts, tops};
 use crate::document::{Document, Kind, Make, NodeId, Step};
 use percent_encoding::percent_decode_str;
 use std::collections::HashSet;
@@ -36,6 +36,7 @@ pub fn drop_unused(doc: &mut Document) {
         })
         .map(|name| percent_decode_str(name).decode_utf8_lossy().into_owned())
         .collect();
+    let mut parents = Vec::new();
     for top in tops(doc) {
         let unused: Vec<NodeId> = doc
             .walk(top)
@@ -48,14 +49,12 @@ pub fn drop_unused(doc: &mut Document) {
         for id in unused {
             doc.attributes_mut(id).id = None;
             if matches!(doc.kind(id), Kind::Anchor | Kind::Span) && doc.attributes(id).is_empty() {
-                let parent = doc.node(id).parent();
+                parents.extend(doc.node(id).parent());
                 doc.unwrap(id);
-                if let Some(parent) = parent {
-                    doc.join_texts(parent);
-                }
             }
         }
     }
+    join_texts(doc, parents);
 }
 
 /// Places without content give their ids to what they stand before: the block that they begin, or the text behind them.

@@ -1,6 +1,6 @@
 //! What holds nothing: paragraphs that are there for the space they take, and elements that were emptied or never filled.
 
-use super::tops;
+use super::{join_texts, tops};
 use crate::document::{Document, Finding, Kind, NodeId, Step};
 
 fn is_white(doc: &Document, id: NodeId) -> bool {
@@ -84,35 +84,37 @@ fn trim_breaks(doc: &mut Document, block: NodeId) {
 }
 
 fn split_at_breaks(doc: &mut Document, block: NodeId) {
+    let mut runs = Vec::new();
     let mut at = doc.node(block).first_child();
-    while let Some(child) = at {
-        at = doc.node(child).next();
-        if doc.kind(child) != Kind::LineBreak {
+    while let Some(first) = at {
+        at = doc.node(first).next();
+        if doc.kind(first) != Kind::LineBreak {
             continue;
         }
-        let mut end = child;
-        let mut breaks = 1;
-        while let Some(next) = doc.node(end).next().filter(|&next| doc.kind(next) == Kind::LineBreak || is_white(doc, next)) {
+        let (mut last, mut breaks) = (first, 1);
+        while let Some(next) = doc.node(last).next().filter(|&next| doc.kind(next) == Kind::LineBreak || is_white(doc, next)) {
             breaks += usize::from(doc.kind(next) == Kind::LineBreak);
-            end = next;
+            last = next;
         }
-        if breaks < 2 || doc.node(end).next().is_none() || doc.node(child).previous().is_none() {
-            continue;
+        at = doc.node(last).next();
+        if breaks > 1 && at.is_some() && doc.node(first).previous().is_some() {
+            runs.push((first, last));
         }
-        if let Some(rest) = doc.split_after(end) {
-            if doc.node(rest).has_attributes() {
-                doc.attributes_mut(rest).id = None;
-            }
-            let parent = doc.node(child).parent();
-            let mut gone = Some(child);
-            while let Some(node) = gone {
-                gone = doc.node(node).next();
-                doc.detach(node);
-            }
-            if let Some(last) = parent.and_then(|parent| doc.node(parent).last_child()) {
-                trim_end(doc, last);
-            }
-            at = doc.node(rest).first_child();
+    }
+    // From the last one back, so that nothing moves twice.
+    for (first, last) in runs.into_iter().rev() {
+        if let Some(rest) = doc.split_after(last)
+            && doc.node(rest).has_attributes()
+        {
+            doc.attributes_mut(rest).id = None;
+        }
+        let mut gone = Some(first);
+        while let Some(node) = gone {
+            gone = doc.node(node).next();
+            doc.detach(node);
+        }
+        if let Some(end) = doc.node(block).last_child() {
+            trim_end(doc, end);
         }
     }
 }
@@ -147,13 +149,9 @@ pub fn drop_spacer_pictures(doc: &mut Document) {
     doc.find(
         Finding::changed("clean.spacer-picture", format!("pictures of a single point were left out: {}", found.len())).at(place),
     );
-    for id in found {
-        let parent = doc.node(id).parent();
-        doc.detach(id);
-        if let Some(parent) = parent {
-            doc.join_texts(parent);
-        }
-    }
+    let parents = found.iter().filter_map(|&id| doc.node(id).parent()).collect();
+    found.into_iter().for_each(|id| doc.detach(id));
+    join_texts(doc, parents);
 }
 
 /// Takes out everything that holds nothing, and what then holds nothing. Cells keep their place, and what links lead to stays.

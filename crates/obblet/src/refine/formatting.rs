@@ -96,8 +96,8 @@ fn tidy_one(doc: &mut Document, id: NodeId) {
         let again = again || (kind == Kind::Underline && doc.children(id).all(|child| is_link(child) || is_white(doc, child)));
         let lone = matches!(kind, Kind::Span) || again || doc.children(id).all(|child| is_white(doc, child));
         if lone {
-            doc.unwrap(id);
-            return join_runs(doc, parent);
+            // Its neighbours meet; they are joined when the walk leaves what they are in.
+            return doc.unwrap(id);
         }
     }
     if kind != Kind::Span {
@@ -138,8 +138,6 @@ fn is_white(doc: &Document, id: NodeId) -> bool {
 
 /// White space at the ends of formatted text stands beside it, not in it.
 fn move_white_out(doc: &mut Document, id: NodeId) {
-    let Some(parent) = doc.node(id).parent() else { return };
-    let mut moved = false;
     if let Some(first) = doc.node(id).first_child()
         && let Kind::Text(text) = doc.kind(first)
     {
@@ -149,7 +147,6 @@ fn move_white_out(doc: &mut Document, id: NodeId) {
             let outside = doc.create(Kind::Text(Text { start: text.start, end: middle }));
             doc.set_kind(first, Kind::Text(Text { start: middle, end: text.end }));
             doc.move_before(id, outside);
-            moved = true;
         }
     }
     if let Some(last) = doc.node(id).last_child()
@@ -160,17 +157,12 @@ fn move_white_out(doc: &mut Document, id: NodeId) {
             let outside = doc.create(Kind::Text(Text { start: middle, end: text.end }));
             doc.set_kind(last, Kind::Text(Text { start: text.start, end: middle }));
             doc.move_after(id, outside);
-            moved = true;
         }
     }
     while let Some(last) =
         doc.node(id).last_child().filter(|&last| doc.kind(last) == Kind::LineBreak && doc.node(last).previous().is_some())
     {
         doc.move_after(id, last);
-        moved = true;
-    }
-    if moved {
-        doc.join_texts(parent);
     }
 }
 

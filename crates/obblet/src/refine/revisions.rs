@@ -1,6 +1,6 @@
 //! Insertions and deletions that a program recorded while somebody revised a document.
 
-use super::tops;
+use super::{join_texts, tops};
 use crate::document::{Document, Finding, Kind, NodeId, Step};
 
 /// What becomes of insertions and deletions.
@@ -33,15 +33,12 @@ pub fn settle(doc: &mut Document, revisions: Revisions) {
             }
         }
     }
-    let (mut lost, mut first) = (Vec::new(), None);
+    let (mut lost, mut first, mut parents) = (Vec::new(), None, Vec::new());
     for id in found {
         let stays = (doc.kind(id) == Kind::Insertion) != (revisions == Revisions::Reject);
         if stays {
-            let parent = doc.node(id).parent();
+            parents.extend(doc.node(id).parent());
             doc.unwrap(id);
-            if let Some(parent) = parent {
-                doc.join_texts(parent);
-            }
             continue;
         }
         let words = doc.plain_text(id);
@@ -49,12 +46,10 @@ pub fn settle(doc: &mut Document, revisions: Revisions) {
             lost.push(words.split_whitespace().collect::<Vec<_>>().join(" "));
             first.get_or_insert(id);
         }
-        let parent = doc.node(id).parent();
+        parents.extend(doc.node(id).parent());
         doc.detach(id);
-        if let Some(parent) = parent {
-            doc.join_texts(parent);
-        }
     }
+    join_texts(doc, parents);
     if let Some(first) = first {
         let place = doc.place(first);
         let what = if revisions == Revisions::Reject { "inserted" } else { "deleted" };

@@ -197,16 +197,14 @@ fn split_lines(doc: &mut Document, top: NodeId) {
             _ => None,
         })
         .collect();
-    for mut paragraph in paragraphs {
-        let mut at = doc.node(paragraph).first_child();
+    for paragraph in paragraphs {
+        // From the last one back, so that nothing moves twice.
+        let mut at = doc.node(paragraph).last_child();
         while let Some(child) = at {
-            at = doc.node(child).next();
-            if doc.kind(child) == Kind::LineBreak && at.is_some_and(|next| is_line_start(doc, next)) {
-                if let Some(rest) = doc.split_after(child) {
-                    doc.detach(child);
-                    paragraph = rest;
-                    at = doc.node(paragraph).first_child();
-                }
+            at = doc.node(child).previous();
+            if doc.kind(child) == Kind::LineBreak && doc.node(child).next().is_some_and(|next| is_line_start(doc, next)) {
+                doc.split_after(child);
+                doc.detach(child);
             }
         }
     }

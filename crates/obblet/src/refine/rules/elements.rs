@@ -3,7 +3,7 @@
 use super::lines;
 use super::pattern::fits;
 use crate::document::{Document, Finding, Kind, NodeId, Step, TextLevel};
-use crate::refine::tops;
+use crate::refine::{join_texts, tops};
 use std::collections::BTreeMap;
 
 /// What becomes of elements that are not allowed.
@@ -69,6 +69,7 @@ pub fn restrict(doc: &mut Document, rules: &Rules<'_>) {
     for &id in &order {
         unwrap_leaf_or_text(doc, rules, id, &mut tally);
     }
+    join_texts(doc, std::mem::take(&mut tally.parents));
     for kind in [is_table, is_list] {
         for id in lines::outermost(doc, kind) {
             let whole = doc.walk(id).all(|step| !kind_needs(doc, step, kind) || rules.allows(element_of(doc, step)));
@@ -120,6 +121,8 @@ fn order(doc: &Document) -> Vec<NodeId> {
 struct Tally {
     elements: BTreeMap<&'static str, (usize, Option<NodeId>)>,
     lost: Vec<(NodeId, String, String)>,
+    /// What nodes were taken out of.
+    parents: Vec<NodeId>,
 }
 
 impl Tally {
@@ -178,16 +181,17 @@ fn remove(doc: &mut Document, rules: &Rules<'_>) {
             }
         }
     }
+    let mut parents = Vec::new();
     for id in gone {
         let element = doc.kind(id).element();
         let (place, text) = (doc.place(id), doc.plain_text(id));
-        let parent = doc.node(id).parent();
+        parents.extend(doc.node(id).parent());
         doc.detach(id);
-        parent.into_iter().for_each(|parent| doc.join_texts(parent));
         if !text.trim().is_empty() {
             doc.find(Finding::lost("clean.element", format!("<{element}> was removed with its content")).at(place).losing(text));
         }
     }
+    join_texts(doc, parents);
 }
 
 /// Marks of notes as numbers in brackets, and the notes as paragraphs at the end.
@@ -273,9 +277,7 @@ fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally:
         }
         _ => doc.unwrap(id),
     }
-    if let Some(parent) = parent {
-        doc.join_texts(parent);
-    }
+    tally.parents.extend(parent);
 }
 
 /// Blocks that are not accepted: what they hold becomes paragraphs.

@@ -1,7 +1,7 @@
 //! How text is set apart: in elements, in classes, in capitals, or not.
 
 use crate::document::{Document, Kind, NamedStyle, NodeId, Step, TextLevel};
-use crate::refine::tops;
+use crate::refine::{join_texts, tops};
 
 /// How inline formatting is written.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -89,12 +89,11 @@ pub fn set_bold(doc: &mut Document, bold: Bold) {
             let text = doc.intern(&capitals);
             doc.set_kind(id, Kind::Text(text));
         }
+        let mut parents = Vec::new();
         for id in found {
-            let parent = doc.node(id).parent();
+            parents.extend(doc.node(id).parent());
             doc.unwrap(id);
-            if let Some(parent) = parent {
-                doc.join_texts(parent);
-            }
         }
+        join_texts(doc, parents);
     }
 }

@@ -1,7 +1,7 @@
 //! Blocks as lines: for targets that have no lists, tables or paragraphs.
 
 use crate::document::{Document, Kind, ListKind, Marker, NodeId, Step, Text};
-use crate::refine::tops;
+use crate::refine::{join_texts, tops};
 
 /// What becomes of paragraphs.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -40,7 +40,8 @@ pub fn set_breaks(doc: &mut Document, breaks: LineBreaks) {
                 _ => None,
             })
             .collect();
-        for id in found {
+        // From the last one back, so that nothing moves twice.
+        for id in found.into_iter().rev() {
             let in_paragraph = doc.node(id).parent().is_some_and(|parent| doc.kind(parent) == Kind::Paragraph);
             let between = doc.node(id).previous().is_some() && doc.node(id).next().is_some();
             if breaks == LineBreaks::Paragraphs && in_paragraph && between {
@@ -263,6 +264,7 @@ pub fn join_paragraphs(doc: &mut Document, paragraphs: Paragraphs) {
         Paragraphs::Breaks => 1,
         Paragraphs::BlankLines => 2,
     };
+    let mut parents = Vec::new();
     for top in tops(doc) {
         let found: Vec<NodeId> = doc
             .walk(top)
@@ -285,11 +287,10 @@ pub fn join_paragraphs(doc: &mut Document, paragraphs: Paragraphs) {
                 continue;
             }
             doc.unwrap(id);
-            if let Some(parent) = parent {
-                doc.join_texts(parent);
-            }
+            parents.extend(parent);
         }
     }
+    join_texts(doc, parents);
 }
 
 /// The text of a node, for messages.
