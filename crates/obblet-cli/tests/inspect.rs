@@ -26,7 +26,7 @@ fn a_page_at_a_glance() {
     let dir = folder();
     obblet(&dir).arg("tides.html").assert().code(0).stderr("").stdout(
         contains("tides.html  html\n7 words, 35 characters; ")
-            .and(contains("2 headings, 1 paragraphs, 3 links\n"))
+            .and(contains("2 headings, 1 paragraph, 3 links\n"))
             .and(contains("title       Tides\n"))
             .and(contains("  1 Tides\n      3 Spring\n"))
             .and(contains("1 within the document, 2 to files\n"))

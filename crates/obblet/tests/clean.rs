@@ -1,5 +1,5 @@
 //! What programs leave in documents goes, what they mean stays; house rules are kept.
-#![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
 mod support;
 

@@ -1,5 +1,5 @@
 //! Nothing that runs comes out, whatever goes in: hostile pieces of HTML, alone, cut up, and mixed with each other.
-#![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
 mod support;
 

@@ -14,6 +14,8 @@ use std::path::Path;
 
 /// So many lines of a part are shown; `--verbose` shows all.
 const MOST_SHOWN: usize = 12;
+/// So many different messages of one sort are shown.
+const MOST_SAID: usize = 4;
 
 pub(crate) fn run(arguments: &Inspect) -> Outcome {
     let mut outcome = Outcome::Done;
@@ -107,8 +109,12 @@ fn show(name: &str, inspection: &Inspection, all: bool, follows: bool) -> std::i
         grouped(sizes.without_markup),
         grouped(sizes.with_markup)
     )?;
-    let counts: Vec<String> =
-        inspection.counts.named().into_iter().map(|(name, count)| format!("{} {name}", grouped(count))).collect();
+    let counts: Vec<String> = inspection
+        .counts
+        .named()
+        .into_iter()
+        .map(|(name, count)| format!("{} {}", grouped(count), if count == 1 { name.trim_end_matches('s') } else { name }))
+        .collect();
     if !counts.is_empty() {
         writeln!(out, "{}", counts.join(", "))?;
     }
@@ -211,15 +217,23 @@ fn findings(out: &mut impl Write, heading: &str, findings: &[Finding], most: usi
         } else {
             format!(" {DIM}line {}{}{DIM:#}", lines.join(", "), if group.len() > 8 { " ..." } else { "" })
         };
-        let same = group.iter().all(|finding| finding.message == group[0].message);
-        let number = if group.len() > 1 { format!(" ({})", group.len()) } else { String::new() };
+        let number = if group.len() > 1 { format!(" ({})", grouped(group.len())) } else { String::new() };
         writeln!(out, "  {style}{:<8}{style:#}{code}{number}{lines}", weight.word())?;
-        let shown = if same { 1 } else { group.len().min(if most == usize::MAX { usize::MAX } else { 3 }) };
-        for finding in &group[..shown] {
-            writeln!(out, "          {}", short(&finding.message))?;
+        // What is said of several places is said once.
+        let mut said: Vec<(&str, usize)> = Vec::new();
+        for finding in &group {
+            match said.iter_mut().find(|(message, _)| *message == finding.message) {
+                Some((_, times)) => *times += 1,
+                None => said.push((&finding.message, 1)),
+            }
         }
-        if shown < group.len() && !same {
-            writeln!(out, "          {DIM}and {} more{DIM:#}", group.len() - shown)?;
+        let shown = if most == usize::MAX { said.len() } else { said.len().min(MOST_SAID) };
+        for (message, times) in &said[..shown] {
+            let times = if *times > 1 && said.len() > 1 { format!(" ({times})") } else { String::new() };
+            writeln!(out, "          {}{times}", short(message))?;
+        }
+        if shown < said.len() {
+            writeln!(out, "          {DIM}and {} more{DIM:#}", said.len() - shown)?;
         }
     }
     more(out, count, most, "sorts")

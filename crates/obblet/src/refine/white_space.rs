@@ -121,7 +121,7 @@ fn tidied(text: &str, after_white: bool, tail: &str) -> String {
             out.push(' ');
             continue;
         }
-        out.push(if newline && count == 1 || newline && !text[start..].starts_with('\u{A0}') {
+        out.push(if newline && !text[start..].starts_with('\u{A0}') {
             '\n'
         } else if count > 1 {
             ' '

@@ -166,7 +166,7 @@ fn is_spacer(doc: &Document, id: NodeId) -> bool {
             Step::Enter(id) => match doc.kind(id) {
                 Kind::Text(text) => doc.text(text).chars().all(char::is_whitespace),
                 Kind::SoftBreak | Kind::LineBreak => true,
-                kind => !kind.is_leaf() && !(id != NodeId::ROOT && doc.attributes(id).id.is_some()),
+                kind => !kind.is_leaf() && doc.attributes(id).id.is_none(),
             },
             Step::Leave(_) => true,
         })

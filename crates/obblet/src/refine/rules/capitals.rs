@@ -33,7 +33,7 @@ pub fn set(doc: &mut Document, capitals: Capitals, protected: &[String]) {
     let mut first = None;
     for top in tops(doc) {
         for line in lines(doc, top) {
-            let text: String = line.iter().map(|&(_, ref text)| text.as_str()).collect();
+            let text: String = line.iter().map(|(_, text)| text.as_str()).collect();
             let mut found = Vec::new();
             let changed = lowered(&text, capitals, protected, &mut found);
             if !found.is_empty() {
@@ -153,7 +153,7 @@ fn passages<'w, 't>(words: &'w [Word<'t>]) -> Vec<&'w [Word<'t>]> {
 }
 
 fn starts_sentence(text: &str, start: usize) -> bool {
-    let before = text[..start].trim_end_matches(|c: char| matches!(c, '"' | '\'' | '(' | '\u{201C}' | '\u{2018}' | '\u{AB}'));
+    let before = text[..start].trim_end_matches(['"', '\'', '(', '\u{201C}', '\u{2018}', '\u{AB}']);
     let ended = before.trim_end();
     ended.len() < before.len() && ended.ends_with(['.', '!', '?', ':', '\u{2026}'])
 }

@@ -14,7 +14,7 @@ use crate::document::{Finding, Place, Weight};
 use std::collections::BTreeMap;
 
 /// Faults of one sort are told one by one up to so many.
-const MOST_OF_A_SORT: usize = 20;
+const MOST_OF_A_SORT: usize = 100;
 
 /// Checks a page or a fragment. Faults come in the order of the source.
 ///

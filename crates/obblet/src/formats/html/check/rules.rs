@@ -196,7 +196,7 @@ fn attributes(node: &Node, faults: &mut Faults) {
         if obsolete && !own {
             // Browsers still follow them, and will; so this is for the author to know and no fault that breaks anything.
             faults.advise("check.obsolete-attribute", node.line, format!("the attribute {attribute} of <{name}> is obsolete"));
-        } else if !own && !global && !(name == "html" && attribute.starts_with("xmlns")) {
+        } else if !(own || global || name == "html" && attribute.starts_with("xmlns")) {
             faults.add("check.unknown-attribute", node.line, format!("<{name}> has no attribute {attribute}"));
         }
         if matches!(attribute, "lang" | "xml:lang") && !value.is_empty() && !is_language(value) {

@@ -290,7 +290,8 @@ impl<'d, 'o> Blocks<'d, 'o> {
         for line in lines {
             let row = self.doc.append_at(table, Kind::Row, line.start as u32);
             let mut at = line.start;
-            for cell in self.text(line).to_owned().split('\t') {
+            let text = self.text(line).to_owned();
+            for cell in text.split('\t') {
                 let node = self.doc.append_at(row, Kind::Cell(CellKind::PLAIN), at as u32);
                 let from = at + cell.len() - cell.trim_start().len();
                 inlines::append(self.doc, node, from, (from + cell.trim().len()).max(from), self.options);
@@ -330,11 +331,11 @@ impl<'d, 'o> Blocks<'d, 'o> {
             let paragraph = self.lists.last().and_then(|open| self.doc.node(open.item).last_child());
             if let Some(paragraph) = paragraph {
                 inlines::append(self.doc, paragraph, line.start + length, line.end, self.options);
-                for next in at + 1..end {
+                for next in &lines[at + 1..end] {
                     // What follows a marker is joined whatever its width: lines of items are broken early.
                     let newline = self.doc.intern("\n");
-                    self.doc.append_joined(paragraph, newline, lines[next].start as u32);
-                    inlines::append(self.doc, paragraph, lines[next].start, lines[next].end, self.options);
+                    self.doc.append_joined(paragraph, newline, next.start as u32);
+                    inlines::append(self.doc, paragraph, next.start, next.end, self.options);
                 }
             }
             at = end;

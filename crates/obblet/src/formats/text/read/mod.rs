@@ -58,8 +58,11 @@ impl Default for ReadOptions<'_> {
     }
 }
 
-/// Class, name, and rules of the styles that a manuscript has.
-const STYLES: [(&str, &str, &[(&str, &str)]); 4] = [
+/// Class, name, and rules of a style.
+type Style = (&'static str, &'static str, &'static [(&'static str, &'static str)]);
+
+/// The styles that a manuscript has.
+const STYLES: [Style; 4] = [
     ("title", "Title", &[("text-align", "center"), ("margin", "3em 0 0.5em")]),
     ("author", "Author", &[("text-align", "center"), ("margin", "0 0 3em")]),
     ("chapter", "Chapter", &[("text-align", "center"), ("margin", "3em 0 1.5em"), ("break-before", "page")]),
