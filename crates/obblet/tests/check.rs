@@ -132,6 +132,6 @@ fn many_faults_are_counted() {
     let faults = check(&source);
     assert!(faults.len() == 101 && faults[100].message == "30 more of these", "{faults:?}");
     // Deep and broken input ends soon.
-    check(&"<div><b>".repeat(50_000));
-    check(&"<table><tr><td colspan=1000 rowspan=1000>".repeat(300));
+    assert!(!check(&"<div><b>".repeat(50_000)).is_empty());
+    assert!(!check(&"<table><tr><td colspan=1000 rowspan=1000>".repeat(300)).is_empty());
 }

@@ -111,7 +111,7 @@ fn dangers(dom: &Dom) -> Vec<String> {
                 "href" | "src" | "cite" | "action" | "formaction" | "poster" | "data" | "ping" | "background" | "xlink:href"
             );
             if key.starts_with("on")
-                || (key == "style" && !(plain.starts_with("text-align:") && !plain.contains(['(', ';', '\\'])))
+                || (key == "style" && (!plain.starts_with("text-align:") || plain.contains(['(', ';', '\\'])))
                 || (address && runs && !picture)
                 || matches!(key.as_str(), "srcdoc" | "srcset" | "http-equiv" | "formaction" | "action" | "ping" | "background")
                 || (local == "input" && key == "type" && value != "checkbox")

@@ -101,7 +101,7 @@ fn show(name: &str, inspection: &Inspection, all: bool, follows: bool) -> std::i
     }
     let sizes = inspection.sizes;
     writeln!(out, "{BOLD}{name}{BOLD:#}  {DIM}{}{DIM:#}", inspection.format)?;
-    let share = if sizes.with_markup == 0 { 100 } else { (sizes.without_markup * 100 / sizes.with_markup).min(100) };
+    let share = (sizes.without_markup * 100).checked_div(sizes.with_markup).unwrap_or(100).min(100);
     writeln!(
         out,
         "{} words, {} characters; {} with markup, so {share} % is text",

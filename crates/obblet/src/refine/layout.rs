@@ -1,6 +1,6 @@
 //! Tables that are there to set things beside each other.
 
-use super::tops;
+use super::{tops, wrap_runs};
 use crate::document::{Document, Finding, Kind, NodeId, Part, Step};
 
 /// Puts what such tables hold in their place, cell by cell, and tells how many there were.
@@ -68,26 +68,11 @@ fn open(doc: &mut Document, table: NodeId) {
     }
     for &shell in &shells {
         if matches!(doc.kind(shell), Kind::Cell(_)) {
-            wrap_text(doc, shell);
+            wrap_runs(doc, shell);
         }
     }
     for shell in shells {
         doc.unwrap(shell);
     }
     doc.unwrap(table);
-}
-
-/// Text that stood directly in a cell becomes paragraphs.
-fn wrap_text(doc: &mut Document, cell: NodeId) {
-    let children: Vec<NodeId> = doc.children(cell).collect();
-    let mut run = None;
-    for child in children {
-        if !doc.kind(child).is_inline() {
-            run = None;
-        } else if let Some(run) = run {
-            doc.move_into(run, child);
-        } else {
-            run = Some(doc.wrap(child, Kind::Paragraph));
-        }
-    }
 }

@@ -24,4 +24,4 @@ pub mod white_space;
 
 pub(crate) use cleaning::restrict;
 pub use cleaning::{Cleaning, When, clean};
-pub(crate) use tops::{join_texts, tops};
+pub(crate) use tops::{join_texts, tops, wrap_runs};

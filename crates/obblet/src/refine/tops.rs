@@ -1,4 +1,6 @@
-use crate::document::{Document, NodeId};
+//! What many passes need.
+
+use crate::document::{Document, Kind, NodeId};
 
 /// The trees of a document: its own, and those of its notes.
 pub(crate) fn tops(doc: &Document) -> Vec<NodeId> {
@@ -11,5 +13,20 @@ pub(crate) fn join_texts(doc: &mut Document, mut parents: Vec<NodeId>) {
     parents.dedup();
     for parent in parents {
         doc.join_texts(parent);
+    }
+}
+
+/// Text that stands directly among blocks becomes paragraphs.
+pub(crate) fn wrap_runs(doc: &mut Document, id: NodeId) {
+    let children: Vec<NodeId> = doc.children(id).collect();
+    let mut run = None;
+    for child in children {
+        if !doc.kind(child).is_inline() {
+            run = None;
+        } else if let Some(run) = run {
+            doc.move_into(run, child);
+        } else {
+            run = Some(doc.wrap(child, Kind::Paragraph));
+        }
     }
 }

@@ -3,7 +3,7 @@
 use super::lines;
 use super::pattern::fits;
 use crate::document::{Document, Finding, Kind, NodeId, Step, TextLevel};
-use crate::refine::{join_texts, tops};
+use crate::refine::{join_texts, tops, wrap_runs};
 use std::collections::BTreeMap;
 
 /// What becomes of elements that are not allowed.
@@ -325,20 +325,6 @@ fn unwrap_block(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut T
             }
             wrap_runs(doc, id);
             doc.unwrap(id);
-        }
-    }
-}
-
-fn wrap_runs(doc: &mut Document, id: NodeId) {
-    let children: Vec<NodeId> = doc.children(id).collect();
-    let mut run = None;
-    for child in children {
-        if !doc.kind(child).is_inline() {
-            run = None;
-        } else if let Some(run) = run {
-            doc.move_into(run, child);
-        } else {
-            run = Some(doc.wrap(child, Kind::Paragraph));
         }
     }
 }

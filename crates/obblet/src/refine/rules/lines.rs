@@ -1,6 +1,7 @@
 //! Blocks as lines: for targets that have no lists, tables or paragraphs.
 
-use crate::document::{Document, Kind, ListKind, Marker, NodeId, Step, Text};
+use crate::document::{Document, Kind, ListKind, NodeId, Step, Text};
+use crate::numeral::numeral;
 use crate::refine::{join_texts, tops};
 
 /// What becomes of paragraphs.
@@ -137,7 +138,7 @@ fn lines_of(doc: &mut Document, block: NodeId, mark: &str) -> Vec<Line> {
                         pending = "\u{2003}".repeat(depth.min(8));
                         if let Some((list, number)) = lists.last_mut() {
                             if list.ordered {
-                                pending.push_str(&format!("{}. ", number_as(list.marker, *number)));
+                                pending.push_str(&format!("{}. ", numeral((*number).into(), list.marker)));
                                 *number = number.saturating_add(1);
                             } else {
                                 pending.push_str(mark);
@@ -205,56 +206,6 @@ fn lines_of(doc: &mut Document, block: NodeId, mark: &str) -> Vec<Line> {
         }
     }
     lines
-}
-
-/// A number as a list shows it.
-#[must_use]
-pub fn number_as(marker: Marker, number: i32) -> String {
-    let letters = |first: u8| {
-        let mut rest = number.max(1) as u32;
-        let mut letters = Vec::new();
-        while rest > 0 {
-            letters.push(char::from(first + ((rest - 1) % 26) as u8));
-            rest = (rest - 1) / 26;
-        }
-        letters.iter().rev().collect::<String>()
-    };
-    match marker {
-        Marker::Plain => number.to_string(),
-        Marker::LowerAlpha => letters(b'a'),
-        Marker::UpperAlpha => letters(b'A'),
-        Marker::LowerRoman => roman(number),
-        Marker::UpperRoman => roman(number).to_uppercase(),
-    }
-}
-
-fn roman(number: i32) -> String {
-    const DIGITS: [(i32, &str); 13] = [
-        (1000, "m"),
-        (900, "cm"),
-        (500, "d"),
-        (400, "cd"),
-        (100, "c"),
-        (90, "xc"),
-        (50, "l"),
-        (40, "xl"),
-        (10, "x"),
-        (9, "ix"),
-        (5, "v"),
-        (4, "iv"),
-        (1, "i"),
-    ];
-    if !(1..4000).contains(&number) {
-        return number.to_string();
-    }
-    let (mut rest, mut out) = (number, String::new());
-    for (worth, digit) in DIGITS {
-        while rest >= worth {
-            out.push_str(digit);
-            rest -= worth;
-        }
-    }
-    out
 }
 
 /// Paragraphs as text with line breaks between.
