@@ -1,7 +1,6 @@
 //! What a reader saw of a node's looks, for the passes that find structure in looks.
 
 use super::NodeId;
-use std::collections::HashMap;
 
 /// How much of a source was written for its looks, or by a program that keeps its own notes in it.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord)]
@@ -51,14 +50,34 @@ pub struct Trace {
 pub struct Traces {
     /// How much of the source was written for its looks.
     pub make: Make,
-    /// What it saw of single nodes.
-    pub nodes: HashMap<NodeId, Trace>,
+    /// For each node, the place of its trace, from 1.
+    places: Vec<u32>,
+    traces: Vec<(NodeId, Trace)>,
 }
 
 impl Traces {
     /// What is known of a node.
     #[must_use]
     pub fn of(&self, node: NodeId) -> Trace {
-        self.nodes.get(&node).copied().unwrap_or_default()
+        let place = self.places.get(node.index()).copied().unwrap_or(0) as usize;
+        self.traces.get(place.wrapping_sub(1)).map_or_else(Trace::default, |(_, trace)| *trace)
+    }
+
+    /// What is known of a node, to say more about it.
+    pub fn at(&mut self, node: NodeId) -> &mut Trace {
+        if self.places.len() <= node.index() {
+            self.places.resize(node.index() + 1, 0);
+        }
+        if self.places[node.index()] == 0 {
+            self.traces.push((node, Trace::default()));
+            self.places[node.index()] = self.traces.len() as u32;
+        }
+        let place = self.places[node.index()] as usize - 1;
+        &mut self.traces[place].1
+    }
+
+    /// All nodes of which something is known.
+    pub fn iter(&self) -> impl Iterator<Item = (NodeId, Trace)> + '_ {
+        self.traces.iter().copied()
     }
 }

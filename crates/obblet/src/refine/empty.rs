@@ -156,6 +156,13 @@ pub fn drop_spacer_pictures(doc: &mut Document) {
 
 /// Takes out everything that holds nothing, and what then holds nothing. Cells keep their place, and what links lead to stays.
 pub fn drop_empty(doc: &mut Document) {
+    let is_candidate = |kind: Kind, filled: bool| match kind {
+        Kind::Text(text) => text.is_empty(),
+        kind => !filled && !kind.is_leaf() && !matches!(kind, Kind::Cell(_) | Kind::Anchor),
+    };
+    if !doc.nodes().any(|(_, node)| node.parent().is_some() && is_candidate(node.kind(), node.first_child().is_some())) {
+        return;
+    }
     for top in tops(doc) {
         let order: Vec<NodeId> =
             doc.walk(top).filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None }).collect();

@@ -8,36 +8,44 @@ use crate::document::{Document, Kind, NodeId, Step};
 pub fn tidy(doc: &mut Document) {
     for top in tops(doc) {
         let mut line = Line::default();
-        let mut edits = Vec::new();
+        let mut edits: Vec<Edit> = Vec::new();
         let mut walk = doc.walk(top);
         while let Some(step) = walk.next() {
             match step {
                 Step::Enter(id) => match doc.kind(id) {
                     Kind::Text(text) => line.text(id, doc.text(text), &mut edits),
                     Kind::Preformatted => {
-                        line.end(&mut edits);
+                        line.end(doc, &mut edits);
                         walk.skip_children(id);
                     }
                     Kind::SoftBreak => line.after_white = true,
-                    kind if kind == Kind::LineBreak || !kind.is_inline() => line.end(&mut edits),
+                    kind if kind == Kind::LineBreak || !kind.is_inline() => line.end(doc, &mut edits),
                     kind if kind.is_leaf() => line.word(),
                     _ => {}
                 },
-                Step::Leave(id) if !doc.kind(id).is_inline() => line.end(&mut edits),
+                Step::Leave(id) if !doc.kind(id).is_inline() => line.end(doc, &mut edits),
                 Step::Leave(_) => {}
             }
         }
-        line.end(&mut edits);
+        line.end(doc, &mut edits);
         for (id, text) in edits {
-            if text.is_empty() {
-                doc.detach(id);
-            } else if !matches!(doc.kind(id), Kind::Text(old) if doc.text(old) == text) {
-                let text = doc.intern(&text);
-                doc.set_kind(id, Kind::Text(text));
+            match text {
+                None => {}
+                Some(text) if text.is_empty() => doc.detach(id),
+                Some(text) => {
+                    let text = doc.intern(&text);
+                    doc.set_kind(id, Kind::Text(text));
+                }
             }
         }
     }
 }
+
+/// A text, and what becomes of it if it does not stay.
+type Edit = (NodeId, Option<String>);
+
+/// So many bytes of the line before a text are kept, for the word that ends there.
+const TAIL: usize = 32;
 
 /// The line of text that the walk is in.
 struct Line {
@@ -60,32 +68,56 @@ impl Line {
         (self.after_white, self.ending) = (false, None);
     }
 
-    fn end(&mut self, edits: &mut [(NodeId, String)]) {
-        if let Some((_, text)) = self.ending.take().and_then(|place| edits.get_mut(place)) {
-            text.truncate(text.trim_end_matches(is_white).len());
+    fn end(&mut self, doc: &Document, edits: &mut [Edit]) {
+        if let Some((id, text)) = self.ending.take().and_then(|place| edits.get_mut(place)) {
+            let whole = match (&text, doc.kind(*id)) {
+                (Some(text), _) => text.as_str(),
+                (None, Kind::Text(text)) => doc.text(text),
+                _ => "",
+            };
+            *text = Some(whole.trim_end_matches(is_white).to_owned());
         }
         self.after_white = true;
         self.tail.clear();
     }
 
-    fn text(&mut self, id: NodeId, text: &str, edits: &mut Vec<(NodeId, String)>) {
-        let tidied = tidied(text, self.after_white, &self.tail);
-        let ends_white = tidied.ends_with(is_white);
-        let changed = tidied != text;
-        if tidied.is_empty() {
+    fn text(&mut self, id: NodeId, text: &str, edits: &mut Vec<Edit>) {
+        let tidied = (needs_tidying(text) || self.after_white && text.starts_with(is_white))
+            .then(|| tidied(text, self.after_white, &self.tail));
+        let new = tidied.as_deref().unwrap_or(text);
+        if new.is_empty() {
             return edits.push((id, tidied));
         }
-        let start = tidied.char_indices().rev().nth(15).map_or(0, |(place, _)| place);
-        if start == 0 {
-            self.tail.push_str(&tidied);
-        } else {
-            tidied[start..].clone_into(&mut self.tail);
+        let mut start = new.len().saturating_sub(TAIL);
+        while !new.is_char_boundary(start) {
+            start += 1;
         }
+        if start == 0 {
+            self.tail.push_str(new);
+        } else {
+            new[start..].clone_into(&mut self.tail);
+        }
+        let ends_white = new.ends_with(is_white);
         (self.after_white, self.ending) = (ends_white, ends_white.then_some(edits.len()));
-        if changed || ends_white {
-            edits.push((id, tidied));
+        let changed = tidied.filter(|tidied| tidied != text);
+        if ends_white || changed.is_some() {
+            edits.push((id, changed));
         }
     }
+}
+
+/// Whether there is anything in a text that may change: two white characters in a row, or one that is not what it seems.
+fn needs_tidying(text: &str) -> bool {
+    let hidden = memchr::memchr(0xE2, text.as_bytes()).is_some() && text.contains('\u{200B}');
+    let mut before = false;
+    hidden
+        || text.bytes().any(|byte| {
+            let white = matches!(byte, b' ' | b'\t' | b'\n' | b'\r' | 0x0C);
+            let double = white && before;
+            before = white;
+            // The first bytes of a no-break space and of a byte order mark.
+            double || matches!(byte, 0xC2 | 0xEF)
+        })
 }
 
 /// White space that shows nothing, and the space that editors write for it. Spaces of a width of their own are meant.

@@ -13,7 +13,7 @@ struct Part {
 
 /// Puts deeper lists into the items before them, and joins lists that go on.
 pub(super) fn nest(doc: &mut Document) {
-    if doc.traces.nodes.values().all(|trace| trace.level == 0) {
+    if doc.traces.iter().all(|(_, trace)| trace.level == 0) {
         return;
     }
     for top in tops(doc) {

@@ -46,10 +46,9 @@ pub fn rebuild(doc: &mut Document, lists: Lists) {
 
 /// Markers that belong to no item are text.
 fn drop_markers(doc: &mut Document) {
-    let left: Vec<NodeId> =
-        doc.traces.nodes.iter().filter(|(_, trace)| trace.part == Part::Marker).map(|(&node, _)| node).collect();
+    let left: Vec<NodeId> = doc.traces.iter().filter(|(_, trace)| trace.part == Part::Marker).map(|(node, _)| node).collect();
     for node in left {
-        doc.traces.nodes.remove(&node);
+        doc.traces.at(node).part = Part::Unsaid;
     }
 }
 

@@ -440,7 +440,7 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
                     "doc-backlink" => Some(Role::BackLink),
                     "doc-endnotes" | "doc-footnotes" => Some(Role::Notes),
                     "presentation" | "none" if kind == Kind::Table => {
-                        doc.traces.nodes.entry(node).or_default().part = document::Part::Layout;
+                        doc.traces.at(node).part = document::Part::Layout;
                         None
                     }
                     _ => None,

@@ -21,7 +21,7 @@ pub(super) fn classes(doc: &mut Document, node: NodeId, kind: Kind, classes: &st
         } else if let Some((list, level)) = class.strip_prefix("lst-kix_").and_then(|list| list.rsplit_once('-')) {
             doc.traces.make = Make::Program;
             let name = number_of(list);
-            let trace = doc.traces.nodes.entry(node).or_default();
+            let trace = doc.traces.at(node);
             (trace.list, trace.level) = (Some(name), level.parse::<u8>().map_or(1, |level| level.saturating_add(1)));
         } else {
             if class == "MsoTitle" && kind == Kind::Paragraph {
@@ -77,7 +77,7 @@ pub(super) fn is_own_class(class: &str) -> bool {
 fn list_class(doc: &mut Document, node: NodeId, class: &str, style: &str) {
     let level = style.bytes().last().filter(u8::is_ascii_digit).map_or(1, |digit| digit - b'0');
     let name = number_of(class.trim_end_matches(|c: char| c.is_ascii_digit()));
-    let trace = doc.traces.nodes.entry(node).or_default();
+    let trace = doc.traces.at(node);
     if style.starts_with("Continue") {
         (trace.part, trace.level) = (Part::Continued, level);
     } else if style.starts_with("Bullet") || style.starts_with("Number") {
@@ -115,7 +115,7 @@ pub(super) fn font_size(value: &str) -> &'static str {
 /// A level that an attribute of a list item names.
 pub(super) fn level(doc: &mut Document, node: NodeId, value: &str) {
     if let (Kind::ListItem { .. }, Ok(level)) = (doc.kind(node), value.trim().parse()) {
-        doc.traces.nodes.entry(node).or_default().level = level;
+        doc.traces.at(node).level = level;
     }
 }
 
@@ -128,7 +128,7 @@ pub(super) fn trace(doc: &mut Document, node: NodeId, look: &Look) {
     if !matches!(doc.kind(node), Kind::Paragraph | Kind::Heading(_) | Kind::Division(_)) {
         return;
     }
-    let trace = doc.traces.nodes.entry(node).or_default();
+    let trace = doc.traces.at(node);
     (trace.indent, trace.first_line) = (indent, first_line);
     if let Some((list, level)) = look.item {
         (trace.list, trace.level) = (Some(list), level);

@@ -493,7 +493,7 @@ impl<'m> Settler<'m> {
 fn kept_marker(doc: &mut Document, id: NodeId) -> bool {
     let is_marker = doc.kind(id) == Kind::Span && doc.node(id).first_child().is_some();
     if is_marker {
-        doc.traces.nodes.entry(id).or_default().part = Part::Marker;
+        doc.traces.at(id).part = Part::Marker;
     }
     is_marker
 }
