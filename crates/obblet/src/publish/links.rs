@@ -4,14 +4,25 @@ use super::{Entry, file, format_of};
 use crate::conversion::{LinkTarget, Links};
 use crate::profile;
 use std::collections::HashMap;
+use std::ffi::OsString;
 use std::path::{Component, Path, PathBuf};
+use std::sync::Mutex;
 
 /// Knows where each document of a folder goes.
-#[derive(Clone, Debug)]
+#[derive(Debug)]
 pub struct DocumentLinks {
     folder: PathBuf,
     outputs: HashMap<PathBuf, PathBuf>,
+    /// The documents of each folder, as people write their paths.
+    by_folder: HashMap<PathBuf, Vec<String>>,
+    /// The documents of each file name, wherever they are.
+    by_name: HashMap<OsString, Vec<String>>,
+    /// What was found near to addresses that lead nowhere. Most are on every page of a site.
+    nearest: Mutex<HashMap<PathBuf, Option<String>>>,
 }
+
+/// So many documents are looked at for the one that a link may mean.
+const MOST_NEAR: usize = 2000;
 
 /// The links of one of the documents.
 struct LinksFrom<'l> {
@@ -23,8 +34,31 @@ impl DocumentLinks {
     /// The links between documents that lie in `folder`.
     #[must_use]
     pub fn new(folder: &Path, entries: &[Entry]) -> Self {
-        let outputs = entries.iter().map(|entry| (file::normal(&entry.source), entry.output.clone())).collect();
-        Self { folder: folder.to_owned(), outputs }
+        let outputs: HashMap<PathBuf, PathBuf> =
+            entries.iter().map(|entry| (file::normal(&entry.source), entry.output.clone())).collect();
+        let (mut by_folder, mut by_name) = (HashMap::<PathBuf, Vec<String>>::new(), HashMap::<OsString, Vec<String>>::new());
+        let mut sources: Vec<&PathBuf> = outputs.keys().collect();
+        sources.sort_unstable();
+        for source in sources {
+            let shown = source.display().to_string();
+            by_folder.entry(source.parent().unwrap_or(Path::new("")).to_owned()).or_default().push(shown.clone());
+            by_name.entry(source.file_name().unwrap_or_default().to_owned()).or_default().push(shown);
+        }
+        Self { folder: folder.to_owned(), outputs, by_folder, by_name, nearest: Mutex::default() }
+    }
+
+    /// The document that an address may mean which leads nowhere: one of its name elsewhere, or of its folder.
+    fn near(&self, target: &Path) -> Option<String> {
+        let mut known = self.nearest.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+        if let Some(nearest) = known.get(target) {
+            return nearest.clone();
+        }
+        let named = target.file_name().and_then(|name| self.by_name.get(name)).into_iter().flatten();
+        let beside = self.by_folder.get(target.parent().unwrap_or(Path::new(""))).into_iter().flatten();
+        let names = named.clone().chain(beside).take(MOST_NEAR).map(String::as_str);
+        let nearest = profile::nearest(&target.display().to_string(), names).or_else(|| named.clone().next().cloned());
+        known.insert(target.to_owned(), nearest.clone());
+        nearest
     }
 
     /// The links of the document `source`.
@@ -50,8 +84,7 @@ impl Links for LinksFrom<'_> {
         if !is_document || target.starts_with("..") || self.all.folder.join(&target).exists() {
             return LinkTarget::Stays;
         }
-        let names: Vec<String> = self.all.outputs.keys().map(|source| source.display().to_string()).collect();
-        LinkTarget::Missing { nearest: profile::nearest(&target.display().to_string(), names.iter().map(String::as_str)) }
+        LinkTarget::Missing { nearest: self.all.near(&target) }
     }
 }
 
@@ -90,6 +123,8 @@ mod tests {
             assert_eq!(from.resolve(address), LinkTarget::Stays, "{address}");
         }
         let nearest = Some("log/a.md".to_owned());
-        assert_eq!(from.resolve("b.md"), LinkTarget::Missing { nearest });
+        assert_eq!(from.resolve("b.md"), LinkTarget::Missing { nearest: nearest.clone() });
+        // One of the same name in another folder.
+        assert_eq!(from.resolve("../tides/a.md"), LinkTarget::Missing { nearest });
     }
 }

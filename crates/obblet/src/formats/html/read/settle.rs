@@ -314,6 +314,12 @@ impl<'m> Settler<'m> {
         }
         let kind = doc.kind(id);
         let bare = doc.attributes(id).is_empty();
+        if !bare && matches!(kind, Kind::Span | Kind::Anchor) && doc.children(id).all(|child| is_white(doc, child)) {
+            // White space around which there is nothing to see stands beside the place, not in it.
+            while let Some(white) = doc.node(id).last_child() {
+                doc.move_after(id, white);
+            }
+        }
         let empty = doc.node(id).first_child().is_none();
         let only_named = !bare && doc.attributes(id).id.is_some();
         if empty && !kind.is_leaf() && !matches!(kind, Kind::Cell(_)) {
