@@ -138,7 +138,7 @@ fn drawing_is_harmless(address: &str) -> bool {
         let text = dom.nodes[node].text.to_lowercase();
         let addresses = dom.nodes[node].attributes.iter().any(|(key, value)| {
             let value = value.trim().to_lowercase();
-            key.starts_with("on") || (key.ends_with("href") && (value.starts_with("javascript") || value.starts_with("data")))
+            key.starts_with("on") || (key.ends_with("href") && (value.starts_with("javascript:") || value.starts_with("data:")))
         });
         let style = dom.nodes[node].parent.is_some_and(|parent| dom.name(parent) == "style");
         matches!(dom.name(node), "script" | "foreignObject" | "iframe" | "set" | "img")
