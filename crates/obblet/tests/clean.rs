@@ -335,6 +335,11 @@ fn house_rules_about_text() {
         &["clean.capitals=sentence"],
         "<p><strong>Do not feed</strong> the gulls of the RNLI</p>",
     );
+    case(
+        "<h1>CHAPTER ONE<br>What the fog left</h1>",
+        &["clean.capitals=sentence"],
+        "<h1>Chapter one<br>\nWhat the fog left</h1>",
+    );
     case("<h1>THE KEEPER OF THE LAMP</h1>", &["clean.capitals=title"], "<h1>The Keeper of the Lamp</h1>");
     case("<p>ASK OBBLET NOW</p>", &["clean.capitals=sentence", "clean.protected-words=OBBLET"], "<p>Ask OBBLET now</p>");
     case(

@@ -59,7 +59,7 @@ pub fn set(doc: &mut Document, capitals: Capitals, protected: &[String]) {
     }
 }
 
-/// The texts of each block, in order.
+/// The texts of each line, in order: a block or a line break ends one.
 fn lines(doc: &Document, top: NodeId) -> Vec<Vec<(NodeId, String)>> {
     let mut lines = vec![Vec::new()];
     for step in doc.walk(top) {
@@ -70,7 +70,9 @@ fn lines(doc: &Document, top: NodeId) -> Vec<Vec<(NodeId, String)>> {
                     line.push((id, doc.text(text).to_owned()));
                 }
             }
-            (kind, _) if !kind.is_inline() && lines.last().is_some_and(|line| !line.is_empty()) => lines.push(Vec::new()),
+            (kind, _) if (!kind.is_inline() || kind == Kind::LineBreak) && lines.last().is_some_and(|line| !line.is_empty()) => {
+                lines.push(Vec::new())
+            }
             _ => {}
         }
     }
