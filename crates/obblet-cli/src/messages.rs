@@ -60,7 +60,8 @@ fn one(source: &str, finding: &Finding) {
     let style = style(finding.weight);
     let place = match finding.place {
         Place::Unknown => String::new(),
-        place => format!(":{place}"),
+        place @ Place::Line { .. } => format!(":{place}"),
+        place @ Place::Paragraph { .. } => format!(": {place}"),
     };
     let hint = if finding.hint.is_empty() { String::new() } else { format!("; {}", finding.hint) };
     say(format_args!("{source}{place}: {style}{}{style:#} [{}] {}{hint}", finding.weight.word(), finding.code, finding.message));

@@ -3,7 +3,7 @@
 use crate::conversion::{Converted, Length, Surroundings};
 use crate::document::{Document, Finding, NodeId};
 use crate::error::Error;
-use crate::formats::{Format, html, markdown, text};
+use crate::formats::{Format, html, markdown, text, word};
 use crate::page;
 use crate::profile::{Profile, Shape};
 use crate::refine;
@@ -53,6 +53,7 @@ pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document
         Format::Markdown => Ok(markdown::read(source, &profile.markdown.options())),
         Format::Html => Ok(html::read(source, &profile.html_read_options())),
         Format::Text => Ok(text::read(source, &profile.text_read_options())),
+        Format::Word => Ok(word::read(source, &profile.word_read_options())?),
     }
 }
 
@@ -61,6 +62,9 @@ pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document
 /// # Errors
 /// Where the format can't be written, or a file that a setting names can't be used.
 pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings: &Surroundings<'_>) -> Result<Converted, Error> {
+    if !format.is_written() {
+        return Err(Error::NotWritten { format: format.name() });
+    }
     if !profile.page.language.is_empty() {
         doc.metadata.language = Some(profile.page.language.clone());
     }
@@ -84,6 +88,7 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
             Converted { text: written.text, findings: written.findings, ..Converted::default() }
         }
         (Format::Html, Shape::Fragment) => fragment(&doc, profile, &placed.safe),
+        (Format::Word, _) => return Err(Error::NotWritten { format: format.name() }),
         (Format::Html, Shape::Page | Shape::Auto) => page::finish(&doc, profile, surroundings, &placed.safe)?,
     };
     if converted.title.is_empty() {

@@ -1,5 +1,6 @@
 //! What can go wrong so that there is no output at all. Everything else is a finding.
 
+use crate::formats::word::PackageError;
 use crate::profile::ProfileError;
 
 /// Why a conversion has no output.
@@ -54,6 +55,9 @@ pub enum Error {
         /// What is wrong.
         message: String,
     },
+    /// A Word document that can't be opened.
+    #[error(transparent)]
+    Word(#[from] PackageError),
     /// A profile that can't be used.
     #[error(transparent)]
     Profile(#[from] ProfileError),

@@ -193,6 +193,8 @@ fn place(place: Place) -> String {
     match place {
         Place::Unknown => String::new(),
         Place::Line { line, .. } => format!("{line}"),
+        Place::Paragraph { part: "", paragraph } => format!("{paragraph}"),
+        Place::Paragraph { part, paragraph } => format!("{part} {paragraph}"),
     }
 }
 

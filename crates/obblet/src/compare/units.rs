@@ -225,7 +225,7 @@ fn style(kind: Kind) -> Option<&'static str> {
         Kind::Insertion => "insertion",
         Kind::Highlight => "highlight",
         Kind::Code(_) => "code",
-        Kind::Math { .. } | Kind::MathMl { .. } => "formula",
+        Kind::Math { .. } | Kind::MathMl { .. } | Kind::OfficeMath { .. } => "formula",
         Kind::Subscript => "subscript",
         Kind::Superscript => "superscript",
         Kind::TextLevel(TextLevel::RubyParenthesis) => return None,

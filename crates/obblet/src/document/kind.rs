@@ -129,6 +129,13 @@ pub enum Kind {
         /// Whether it stands on a line of its own.
         display: bool,
     },
+    /// A formula, kept as the markup of office programs (ECMA-376, part 1, section 22.1).
+    OfficeMath {
+        /// The markup; its root says whether the formula stands on a line of its own.
+        markup: Text,
+        /// The characters of the formula in a row.
+        characters: Text,
+    },
     /// A place that links lead to; its name is the id in the attributes.
     Anchor,
     /// Source text in a markup language, within a line.
@@ -393,6 +400,7 @@ impl Kind {
             Self::Highlight => "mark",
             Self::Code(_) | Self::Math { .. } => "code",
             Self::MathMl { .. } => "math",
+            Self::OfficeMath { .. } => "span",
             Self::Subscript => "sub",
             Self::Superscript | Self::NoteReference(_) => "sup",
             Self::Link { .. } => "a",
@@ -461,6 +469,7 @@ impl Kind {
                 | Self::NoteReference(_)
                 | Self::Math { .. }
                 | Self::MathMl { .. }
+                | Self::OfficeMath { .. }
                 | Self::Anchor
                 | Self::Raw { .. }
                 | Self::TextLevel(_)
@@ -481,6 +490,7 @@ impl Kind {
                 | Self::NoteReference(_)
                 | Self::Math { .. }
                 | Self::MathMl { .. }
+                | Self::OfficeMath { .. }
                 | Self::Raw { .. }
                 | Self::RawBlock { .. }
                 | Self::ThematicBreak

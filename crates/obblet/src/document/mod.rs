@@ -266,6 +266,7 @@ impl Document {
                         out.push_str(self.text(text));
                     }
                     Kind::Math { tex, .. } => out.push_str(self.text(tex)),
+                    Kind::OfficeMath { characters, .. } => out.push_str(self.text(characters)),
                     Kind::MathMl { markup, .. } => {
                         let pieces = self.text(markup).split('<').filter_map(|piece| piece.split_once('>'));
                         pieces.for_each(|(_, text)| out.push_str(text));

@@ -18,6 +18,13 @@ pub enum Place {
         /// The character within the line.
         column: u32,
     },
+    /// A paragraph of a part, from 1.
+    Paragraph {
+        /// The name of the part; empty for the text itself.
+        part: &'static str,
+        /// The paragraph.
+        paragraph: u32,
+    },
 }
 
 impl fmt::Display for Place {
@@ -25,6 +32,8 @@ impl fmt::Display for Place {
         match self {
             Self::Unknown => Ok(()),
             Self::Line { line, column } => write!(f, "{line}:{column}"),
+            Self::Paragraph { part: "", paragraph } => write!(f, "paragraph {paragraph}"),
+            Self::Paragraph { part, paragraph } => write!(f, "{part}, paragraph {paragraph}"),
         }
     }
 }
@@ -38,6 +47,8 @@ pub struct SourceMap {
     source_length: u32,
     has_lines: bool,
     is_lines: bool,
+    /// Where an offset is the number of a paragraph, the names of the parts.
+    parts: &'static [&'static str],
     pieces: Vec<(u32, u32)>,
     lines: OnceLock<Arc<Lines>>,
 }
@@ -65,6 +76,16 @@ impl SourceMap {
         Self { is_lines: true, ..Self::default() }
     }
 
+    /// The numbers of paragraphs of a part follow those of the one before it at this distance.
+    pub const PART_SIZE: u32 = 1 << 28;
+
+    /// The map of a source that has parts with paragraphs: an offset is the number of a paragraph from 1, and so many times
+    /// [`Self::PART_SIZE`] as there are parts before its own.
+    #[must_use]
+    pub fn of_parts(parts: &'static [&'static str]) -> Self {
+        Self { parts, ..Self::default() }
+    }
+
     /// Says that the pool from offset `copy` on is a copy of the source from offset `original` on.
     pub fn add_piece(&mut self, copy: u32, original: u32) {
         self.pieces.push((copy, original));
@@ -86,6 +107,10 @@ impl SourceMap {
     /// The place of an offset in the pool.
     #[must_use]
     pub fn place(&self, pool: &str, offset: u32) -> Place {
+        if !self.parts.is_empty() && offset != Self::UNKNOWN {
+            let part = self.parts.get((offset / Self::PART_SIZE) as usize).copied().unwrap_or_default();
+            return Place::Paragraph { part, paragraph: (offset % Self::PART_SIZE).max(1) };
+        }
         if self.is_lines && offset != Self::UNKNOWN {
             return Place::Line { line: offset, column: 1 };
         }

@@ -3,6 +3,7 @@
 pub mod html;
 pub mod markdown;
 pub mod text;
+pub mod word;
 
 /// A document format.
 ///
@@ -21,6 +22,8 @@ pub enum Format {
     Html,
     /// Text without markup.
     Text,
+    /// Packages of word processors.
+    Word,
 }
 
 /// What there is to know about a format without reading any.
@@ -32,7 +35,7 @@ struct Entry {
     writes: bool,
 }
 
-const TABLE: [Entry; 3] = [
+const TABLE: [Entry; 4] = [
     Entry {
         format: Format::Markdown,
         name: "markdown",
@@ -42,6 +45,14 @@ const TABLE: [Entry; 3] = [
     },
     Entry { format: Format::Html, name: "html", extensions: &["html", "htm", "xhtml", "xht"], reads: true, writes: true },
     Entry { format: Format::Text, name: "text", extensions: &["txt", "text"], reads: true, writes: true },
+    // Old binary documents are told what they are.
+    Entry {
+        format: Format::Word,
+        name: "word",
+        extensions: &["docx", "docm", "dotx", "dotm", "doc", "dot"],
+        reads: true,
+        writes: false,
+    },
 ];
 
 impl Format {

@@ -27,7 +27,7 @@ pub(crate) struct Placed {
 
 /// Puts the pictures of a document where the profile wants them.
 pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surroundings<'_>) -> Placed {
-    if !doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Image { .. })) {
+    if doc.media.is_empty() && !doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Image { .. })) {
         return Placed::default();
     }
     // Those that are in the document still.
@@ -57,6 +57,7 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surrou
         }
         gallery.place_one(doc, id, src, alt);
     }
+    gallery.place_linked(doc);
     gallery.placed
 }
 
@@ -82,6 +83,39 @@ struct Gallery<'a> {
 }
 
 impl Gallery<'_> {
+    /// Files of the document that links lead to stand beside the page, too.
+    fn place_linked(&mut self, doc: &mut Document) {
+        if doc.media.is_empty() || self.surroundings.output.is_none() {
+            return;
+        }
+        let links: Vec<(NodeId, usize)> = refine::tops(doc)
+            .into_iter()
+            .flat_map(|top| doc.walk(top).collect::<Vec<_>>())
+            .filter_map(|step| match step {
+                Step::Enter(id) => match doc.kind(id) {
+                    Kind::Link { href } => {
+                        doc.media.iter().position(|media| media.name == doc.text(href)).map(|index| (id, index))
+                    }
+                    _ => None,
+                },
+                Step::Leave(_) => None,
+            })
+            .collect();
+        for (id, index) in links {
+            let path = PathBuf::from(&doc.media[index].name);
+            if !self.pictures.contains_key(&path) {
+                let mut picture = Picture { size: None, bytes: doc.media[index].bytes.clone(), address: None };
+                let name = doc.media[index].name.clone();
+                self.put_beside(&mut picture, &name);
+                self.pictures.insert(path.clone(), Some(picture));
+            }
+            if let Some(Some(Picture { address: Some(address), .. })) = self.pictures.get(&path) {
+                let href = doc.intern(address);
+                doc.set_kind(id, Kind::Link { href });
+            }
+        }
+    }
+
     /// Places a picture that the document holds itself.
     fn place_media(&mut self, doc: &mut Document, id: NodeId, alt: Text, index: usize) {
         let name = doc.media[index].name.clone();

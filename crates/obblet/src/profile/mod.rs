@@ -8,6 +8,7 @@
 //! 4. single settings, as `key=value`.
 
 mod builtin;
+mod choices;
 mod error;
 mod layer;
 mod settings;
@@ -20,7 +21,7 @@ pub use layer::FILE_NAME;
 pub use settings::{SETTINGS, Setting};
 pub use value::Value;
 
-use crate::formats::{html, markdown, text};
+use crate::formats::{html, markdown, text, word};
 use crate::refine::Cleaning;
 use std::path::PathBuf;
 
@@ -175,6 +176,17 @@ pub struct TextSettings {
     pub emphasis: bool,
 }
 
+/// Settings of Word documents.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct WordSettings {
+    pub comments: word::Comments,
+    pub headers: word::Headers,
+    pub heading_numbers: word::HeadingNumbers,
+    pub contents: bool,
+    pub hidden: bool,
+}
+
 /// What becomes of pictures.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum ImagePlace {
@@ -231,6 +243,7 @@ pub struct PageSettings {
 #[allow(missing_docs, reason = "the table of settings says what each is")]
 pub struct LimitSettings {
     pub source: u64,
+    pub unpacked: u64,
     pub image: u64,
     pub characters: u64,
 }
@@ -254,6 +267,7 @@ pub struct Profile {
     pub html: HtmlSettings,
     pub markdown: MarkdownSettings,
     pub text: TextSettings,
+    pub word: WordSettings,
     pub images: ImageSettings,
     pub page: PageSettings,
     pub clean: Cleaning,
@@ -276,6 +290,7 @@ impl Default for Profile {
                 links: true,
                 emphasis: true,
             },
+            word: WordSettings::default(),
             images: ImageSettings { place: ImagePlace::default(), folder: "{name}-images".to_owned(), sizes: true },
             page: PageSettings {
                 title: String::new(),
@@ -294,7 +309,7 @@ impl Default for Profile {
                 highlight: false,
             },
             clean: Cleaning::default(),
-            limits: LimitSettings { source: 1 << 29, image: 1 << 26, characters: 0 },
+            limits: LimitSettings { source: 1 << 29, unpacked: 1 << 28, image: 1 << 26, characters: 0 },
         }
     }
 }
@@ -320,6 +335,26 @@ impl Profile {
             links: self.text.links,
             emphasis: self.text.emphasis,
             classes: self.styling != Styling::Semantic || !self.clean.classes.is_empty(),
+        }
+    }
+
+    /// The options of the Word reader that the profile asks for.
+    pub(crate) fn word_read_options(&self) -> word::ReadOptions {
+        let names = !self.clean.classes.is_empty();
+        word::ReadOptions {
+            looks: match self.styling {
+                Styling::Semantic if names => word::Looks::Named,
+                Styling::Semantic => word::Looks::Semantic,
+                Styling::Named => word::Looks::Named,
+                Styling::Exact => word::Looks::Exact,
+            },
+            revisions: self.clean.revisions,
+            comments: self.word.comments,
+            headers: self.word.headers,
+            heading_numbers: self.word.heading_numbers,
+            contents: self.word.contents,
+            hidden: self.word.hidden,
+            unpacked: self.limits.unpacked,
         }
     }
 

@@ -5,6 +5,7 @@ use super::{Dialect, HeadingLevels, ImagePlace, LineEnds, Profile, Shape, StyleP
 use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
 use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
 use crate::formats::text::ParagraphEnds;
+use crate::formats::word::{Comments, HeadingNumbers, Headers};
 use crate::refine::When;
 use crate::refine::lists::Lists;
 use crate::refine::revisions::Revisions;
@@ -168,154 +169,6 @@ fn list(value: &Value) -> Option<Vec<String>> {
     }
 }
 
-impl Choice for Shape {
-    const CHOICES: &'static [(&'static str, Self)] = &[("auto", Self::Auto), ("page", Self::Page), ("fragment", Self::Fragment)];
-}
-
-impl Choice for Styling {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("semantic", Self::Semantic), ("named", Self::Named), ("exact", Self::Exact)];
-}
-
-impl Choice for Syntax {
-    const CHOICES: &'static [(&'static str, Self)] = &[("html", Self::Html), ("xhtml", Self::Xhtml)];
-}
-
-impl Choice for Characters {
-    const CHOICES: &'static [(&'static str, Self)] = &[("utf-8", Self::Utf8), ("ascii", Self::Ascii)];
-}
-
-impl Choice for Raw {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("clean", Self::Clean), ("escape", Self::Escape), ("drop", Self::Drop)];
-}
-
-impl Choice for Content {
-    const CHOICES: &'static [(&'static str, Self)] = &[("all", Self::All), ("main", Self::Main)];
-}
-
-impl Choice for Bullet {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("hyphen", Self::Hyphen), ("asterisk", Self::Asterisk), ("plus", Self::Plus)];
-}
-
-impl Choice for EmphasisMark {
-    const CHOICES: &'static [(&'static str, Self)] = &[("asterisk", Self::Asterisk), ("underscore", Self::Underscore)];
-}
-
-impl Choice for Fence {
-    const CHOICES: &'static [(&'static str, Self)] = &[("backticks", Self::Backticks), ("tildes", Self::Tildes)];
-}
-
-impl Choice for HeadingForm {
-    const CHOICES: &'static [(&'static str, Self)] = &[("atx", Self::Atx), ("setext", Self::Setext)];
-}
-
-impl Choice for LinkForm {
-    const CHOICES: &'static [(&'static str, Self)] = &[("inline", Self::Inline), ("reference", Self::Reference)];
-}
-
-impl Choice for HtmlPieces {
-    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("drop", Self::Drop)];
-}
-
-impl Choice for Option<Ids> {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("auto", None), ("used", Some(Ids::Used)), ("headings", Some(Ids::Headings)), ("none", Some(Ids::None))];
-}
-
-impl Choice for HeadingLevels {
-    const CHOICES: &'static [(&'static str, Self)] = &[("auto", Self::Auto), ("steps", Self::Steps), ("source", Self::Source)];
-}
-
-impl Choice for Dialect {
-    const CHOICES: &'static [(&'static str, Self)] = &[("commonmark", Self::Commonmark), ("github", Self::Github)];
-}
-
-impl Choice for Option<bool> {
-    const CHOICES: &'static [(&'static str, Self)] = &[("dialect", None), ("true", Some(true)), ("false", Some(false))];
-}
-
-impl Choice for LineEnds {
-    const CHOICES: &'static [(&'static str, Self)] = &[("space", Self::Space), ("break", Self::Break)];
-}
-
-impl Choice for ImagePlace {
-    const CHOICES: &'static [(&'static str, Self)] = &[("folder", Self::Folder), ("embed", Self::Embed), ("drop", Self::Drop)];
-}
-
-impl Choice for StylePlace {
-    const CHOICES: &'static [(&'static str, Self)] = &[("embed", Self::Embed), ("link", Self::Link)];
-}
-
-impl Choice for Quotes {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("typographic", Self::Typographic), ("straight", Self::Straight)];
-}
-
-impl Choice for Dashes {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("typographic", Self::Typographic), ("hyphens", Self::Hyphens)];
-}
-
-impl Choice for ParagraphEnds {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("auto", Self::Auto), ("blank-line", Self::BlankLine), ("line", Self::Line)];
-}
-
-impl Choice for When {
-    const CHOICES: &'static [(&'static str, Self)] = &[("auto", Self::Auto), ("always", Self::Always), ("never", Self::Never)];
-}
-
-impl Choice for Lists {
-    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("marked", Self::Marked), ("typed", Self::Typed)];
-}
-
-impl Choice for Revisions {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("recorded", Self::Recorded), ("keep", Self::Keep), ("accept", Self::Accept), ("reject", Self::Reject)];
-}
-
-impl Choice for Capitals {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("title", Self::Title), ("sentence", Self::Sentence)];
-}
-
-impl Choice for Disallowed {
-    const CHOICES: &'static [(&'static str, Self)] = &[("unwrap", Self::Unwrap), ("remove", Self::Remove)];
-}
-
-impl Choice for Bold {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("remove", Self::Remove), ("capitals", Self::Capitals)];
-}
-
-impl Choice for Inline {
-    const CHOICES: &'static [(&'static str, Self)] = &[("elements", Self::Elements), ("classes", Self::Classes)];
-}
-
-impl Choice for LineBreaks {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("space", Self::Space), ("paragraphs", Self::Paragraphs)];
-}
-
-impl Choice for Paragraphs {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("breaks", Self::Breaks), ("blank-lines", Self::BlankLines)];
-}
-
-impl Choice for SceneBreaks {
-    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("rule", Self::Rule), ("mark", Self::Mark)];
-}
-
-impl Choice for StopSpaces {
-    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("one", Self::One), ("two", Self::Two)];
-}
-
-impl Choice for Tabs {
-    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("space", Self::Space)];
-}
-
 /// Every setting, in the order in which `obblet profile show` lists them.
 pub static SETTINGS: &[Setting] = &[
     choice!(
@@ -458,6 +311,26 @@ pub static SETTINGS: &[Setting] = &[
     flag!("text.lists", text.lists, "Whether typed bullets and numbers of plain text make lists."),
     flag!("text.headings", text.headings, "Whether a title, chapters and underlined lines of plain text make headings."),
     flag!("text.links", text.links, "Whether addresses in plain text are links."),
+    choice!(
+        "word.comments",
+        Comments,
+        word.comments,
+        "What becomes of comments in Word documents: they are left out with a finding, or become notes."
+    ),
+    choice!(
+        "word.headers",
+        Headers,
+        word.headers,
+        "What becomes of the headers and footers of pages in Word documents: they are left out with a finding, or stand at both ends of the text."
+    ),
+    choice!(
+        "word.heading-numbers",
+        HeadingNumbers,
+        word.heading_numbers,
+        "Whether numbers that the word processor puts before headings become text. With auto, where the text refers to them, or the page is to look like the source."
+    ),
+    flag!("word.contents", word.contents, "Whether lists of contents in Word documents stay; pages have one of their own."),
+    flag!("word.hidden", word.hidden, "Whether hidden text of Word documents is shown."),
     flag!("text.emphasis", text.emphasis, "Whether words between low lines in plain text are emphasised."),
     choice!(
         "images.place",
@@ -696,5 +569,6 @@ pub static SETTINGS: &[Setting] = &[
     ),
     number!("limits.source", limits.source, 1 to 1_000_000_000, "Sources that are larger than so many bytes are refused."),
     number!("limits.characters", limits.characters, 0 to 1_000_000_000, "How many characters the target takes, markup counted; 0 for any number. More of them are a finding, with the parts that cost most."),
+    number!("limits.unpacked", limits.unpacked, 1 to 2_000_000_000, "Documents that are packages are refused where the parts that are read unpack to more bytes."),
     number!("limits.image", limits.image, 1 to 1_000_000_000, "Pictures that are larger than so many bytes are neither copied nor embedded."),
 ];

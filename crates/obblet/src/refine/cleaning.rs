@@ -148,6 +148,7 @@ impl Cleaning {
 /// ```
 pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
     let was_settled = doc.is_settled();
+    let found_before = doc.findings.len();
     let mut changed = false;
     // What one pass makes of the work of another may be work for the first. Two rounds nearly always do, of which the second
     // finds nothing.
@@ -163,6 +164,13 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
     if changed || !was_settled {
         doc.mark_unsettled();
     }
+    // What a pass only tells of, it tells in each round.
+    let mut told = std::collections::HashSet::new();
+    let mut at = 0;
+    doc.findings.retain(|finding| {
+        at += 1;
+        at <= found_before || told.insert((finding.code.clone(), finding.message.clone(), finding.place))
+    });
     if cleaning.redirects {
         redirects::follow(doc);
     }

@@ -258,7 +258,7 @@ impl Writer<'_> {
                         Kind::Text(text) | Kind::Code(text) => out.push_str(doc.text(text)),
                         Kind::Image { alt, .. } if !alt.is_empty() => out.push_str(&format!("[{}]", doc.text(alt))),
                         Kind::Math { tex, .. } => out.push_str(doc.text(tex)),
-                        Kind::MathMl { .. } => out.push_str(&doc.plain_text(id)),
+                        Kind::MathMl { .. } | Kind::OfficeMath { .. } => out.push_str(&doc.plain_text(id)),
                         Kind::SoftBreak => out.push(' '),
                         Kind::LineBreak => out.push('\u{2028}'),
                         Kind::NoteReference(NoteId(note)) => out.push_str(&format!("(note {})", note + 1)),

@@ -244,7 +244,7 @@ fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally:
     let parent = doc.node(id).parent();
     match kind {
         Kind::Code(text) | Kind::Math { tex: text, .. } => lines::as_text(doc, id, text),
-        Kind::MathMl { .. } => {
+        Kind::MathMl { .. } | Kind::OfficeMath { .. } => {
             let text = doc.plain_text(id);
             let text = doc.intern(&text);
             lines::as_text(doc, id, text);

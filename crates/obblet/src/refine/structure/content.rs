@@ -119,6 +119,7 @@ const fn class(kind: Kind) -> usize {
         | Kind::SoftBreak
         | Kind::Math { .. }
         | Kind::MathMl { .. }
+        | Kind::OfficeMath { .. }
         | Kind::Raw { .. } => 23,
         Kind::Emphasis
         | Kind::Strong

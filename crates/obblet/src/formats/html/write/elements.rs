@@ -103,6 +103,7 @@ impl Writer<'_, '_> {
                 }
                 self.out.foreign(markup);
             }
+            Kind::OfficeMath { characters, .. } => self.out.text(self.doc.text(characters)),
             Kind::Image { src, alt } => self.image(src, alt, id),
             Kind::LineBreak => {
                 self.out.markup("<br");

@@ -34,6 +34,7 @@ impl<'d> Writer<'d, '_> {
                     }
                     Kind::Math { tex, display } => tokens.push(self.math(doc.text(tex), display, context)),
                     Kind::MathMl { markup, .. } => self.formula(doc.text(markup), tokens),
+                    Kind::OfficeMath { characters, .. } => tokens.push(Token::Text(doc.text(characters))),
                     Kind::NoteReference(note) => tokens.push(self.note_mark(note, links > 0)),
                     Kind::Raw { raw } => tokens.push(Token::Literal(doc.text(raw).to_owned())),
                     Kind::Link { href } => {

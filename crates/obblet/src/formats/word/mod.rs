@@ -1,0 +1,13 @@
+//! Word documents: packages of Office Open XML (ECMA-376, ISO/IEC 29500), as word processors really write them.
+//!
+//! Where the format differs from the model: it has no lists, only paragraphs with numbers; no nesting of formatting, only runs
+//! with properties; headings are paragraphs with a level that their style may inherit; fields, changes and alternatives
+//! stand in the text; and what a paragraph looks like comes from defaults, styles, tables, numbering and its own properties
+//! together. The reader resolves all of that in one pass over each part.
+
+mod package;
+mod read;
+mod xml;
+
+pub use package::PackageError;
+pub use read::{Comments, HeadingNumbers, Headers, Looks, ReadOptions, read};

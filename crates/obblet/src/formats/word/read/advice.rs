@@ -1,0 +1,348 @@
+//! What the user should know about a document: what was left out, and what could be better in it. Collected while it is
+//! read, told once of each sort.
+
+use super::Reader;
+use super::paragraphs::OpenParagraph;
+use super::properties::Name;
+use crate::document::{Document, Finding, Kind, NodeId};
+use std::collections::BTreeMap;
+
+/// Things of one sort: how many, where the first is, and their words.
+#[derive(Debug, Default)]
+pub(super) struct Tally {
+    count: usize,
+    first: u32,
+    words: String,
+}
+
+impl Tally {
+    pub(super) fn add(&mut self, offset: u32, words: &str) {
+        if self.count == 0 {
+            self.first = offset;
+        }
+        self.count += 1;
+        if !words.is_empty() && self.words.len() < MOST_WORDS {
+            // Runs break words wherever they like.
+            if self.last_offset_differs(offset) && !self.words.is_empty() {
+                self.words.push(' ');
+            }
+            self.words.push_str(words);
+        }
+        self.first = self.first.min(offset);
+    }
+
+    const fn last_offset_differs(&self, offset: u32) -> bool {
+        self.first != offset
+    }
+
+    fn words(&self) -> String {
+        self.words.split_whitespace().collect::<Vec<_>>().join(" ")
+    }
+}
+
+/// No more words than these are kept of what was left out; a whole deleted book is not asked for.
+const MOST_WORDS: usize = 1 << 22;
+
+/// All that was noticed.
+#[derive(Debug, Default)]
+pub(super) struct Advice {
+    pub(super) hidden: Tally,
+    pub(super) contents: Tally,
+    pub(super) revised: Tally,
+    pub(super) symbols: Tally,
+    pub(super) fields: Tally,
+    pub(super) local_links: Tally,
+    pub(super) objects: Tally,
+    pub(super) lost_objects: Tally,
+    pub(super) missing_pictures: Tally,
+    pub(super) vector_pictures: Tally,
+    pub(super) foreign: Tally,
+    pub(super) formulas: Tally,
+    pub(super) text_boxes: Vec<u32>,
+    pub(super) turned_pictures: Vec<u32>,
+    pub(super) crops: Vec<u32>,
+    pub(super) layout_tables: Vec<u32>,
+    pub(super) page_numbers: usize,
+    empty: Tally,
+    last_empty: u32,
+    odd_numbers: Tally,
+    tabs: Tally,
+    spaces: Tally,
+    breaks: Tally,
+    headings: Vec<(u32, String)>,
+    fonts: BTreeMap<Name, ()>,
+}
+
+impl Advice {
+    /// An empty paragraph; the ones that follow each other count as one.
+    pub(super) fn empty_paragraph(&mut self, offset: u32) {
+        if self.last_empty + 1 != offset || self.empty.count == 0 {
+            self.empty.add(offset, "");
+        }
+        self.last_empty = offset;
+    }
+
+    pub(super) fn odd_numbers(&mut self, offset: u32, text: &str) {
+        self.odd_numbers.add(offset, text);
+    }
+
+    pub(super) fn font(&mut self, font: Name) {
+        self.fonts.insert(font, ());
+    }
+}
+
+impl Reader<'_, '_> {
+    /// Looks for habits that do not survive in a paragraph that is read.
+    pub(super) fn advise(&mut self, paragraph: &OpenParagraph) {
+        let node = paragraph.node;
+        let (offset, in_cell) = (self.offset, self.context().in_cell);
+        let Some(first) = self.doc.node(node).first_child() else { return };
+        if let Kind::Text(text) = self.doc.kind(first) {
+            let text = self.doc.text(text);
+            if text.contains("    ") && text.trim().contains("    ") {
+                self.advice.spaces.add(offset, "");
+            }
+        }
+        if paragraph.tabs > 0 && !in_cell && self.has_inner_tab(node) {
+            self.advice.tabs.add(offset, "");
+        }
+        if self.breaks_a_sentence(node) {
+            self.advice.breaks.add(offset, "");
+        }
+        let outside = self.doc.node(node).parent() == Some(self.doc.root());
+        if paragraph.bold && paragraph.heading.is_none() && outside && self.is_all_bold(paragraph) {
+            let text = self.doc.plain_text(node).split_whitespace().collect::<Vec<_>>().join(" ");
+            let count = text.chars().count();
+            if (2..=80).contains(&count) && !text.ends_with(['.', ',', ';', ':', '!', '?']) && text.chars().any(char::is_alphabetic) {
+                self.advice.headings.push((offset, text));
+                // It begins something new, wherever its margin is.
+                self.context_mut().suspended.clear();
+            }
+        }
+    }
+
+    fn is_all_bold(&self, paragraph: &OpenParagraph) -> bool {
+        let by_style = paragraph.base.flags.is(super::properties::Flag::Bold);
+        self.doc.children(paragraph.node).all(|child| match self.doc.kind(child) {
+            Kind::Strong | Kind::Anchor => true,
+            Kind::Text(text) => by_style || self.doc.text(text).trim().is_empty(),
+            _ => false,
+        }) && self.doc.children(paragraph.node).any(|child| by_style || self.doc.kind(child) == Kind::Strong)
+    }
+
+    fn has_inner_tab(&self, node: NodeId) -> bool {
+        let text = self.doc.plain_text(node);
+        text.trim().contains('\t')
+    }
+
+    /// A line break between a word and a word that begins small is within a sentence.
+    fn breaks_a_sentence(&self, node: NodeId) -> bool {
+        let mut at = self.doc.node(node).first_child();
+        while let Some(child) = at {
+            at = self.doc.node(child).next();
+            if self.doc.kind(child) != Kind::LineBreak {
+                continue;
+            }
+            let text_of = |id: Option<NodeId>| match id.map(|id| self.doc.kind(id)) {
+                Some(Kind::Text(text)) => self.doc.text(text).trim(),
+                _ => "",
+            };
+            let before = text_of(self.doc.node(child).previous()).chars().next_back();
+            let after = text_of(at).chars().next();
+            if before.is_some_and(|c| c.is_lowercase() || c == ',') && after.is_some_and(char::is_lowercase) {
+                return true;
+            }
+        }
+        false
+    }
+
+    /// Tells all that was noticed.
+    pub(super) fn tell(&mut self) {
+        let advice = std::mem::take(&mut self.advice);
+        let doc = &mut self.doc;
+        let mut say = |tally: &Tally, finding: Finding| {
+            if tally.count > 0 {
+                let message = format!("{}: {}", finding.message, tally.count);
+                let place = doc.source.place("", tally.first);
+                doc.find(Finding { message, ..finding }.at(place));
+            }
+        };
+        say(
+            &advice.hidden,
+            Finding::lost("word.hidden", "passages of hidden text were left out")
+                .hint("set word.hidden to keep them")
+                .losing(advice.hidden.words()),
+        );
+        say(
+            &advice.revised,
+            Finding::lost("clean.revision", "passages that a revision took out were left out")
+                .hint("set clean.revisions to keep them")
+                .losing(advice.revised.words()),
+        );
+        say(
+            &advice.symbols,
+            Finding::lost("word.symbol", "characters of symbol fonts have no counterpart in Unicode").losing(advice.symbols.words()),
+        );
+        say(
+            &advice.fields,
+            Finding::lost("word.field", "fields without a result were left out").losing(advice.fields.words()),
+        );
+        say(
+            &advice.lost_objects,
+            Finding::lost("word.object", "charts, diagrams and objects of other programs can't be shown")
+                .hint("put a picture of each in their place")
+                .losing(advice.lost_objects.words()),
+        );
+        say(
+            &advice.objects,
+            Finding::changed("word.object", "objects of other programs are shown as their pictures").losing(advice.objects.words()),
+        );
+        say(
+            &advice.missing_pictures,
+            Finding::lost("word.picture", "pictures are not in the document").losing(advice.missing_pictures.words()),
+        );
+        say(
+            &advice.vector_pictures,
+            Finding::lost("word.picture-format", "pictures are in a format that browsers can't show; the files are linked")
+                .hint("save them as PNG or SVG in the document")
+                .losing(advice.vector_pictures.words()),
+        );
+        say(
+            &advice.foreign,
+            Finding::lost("word.foreign-part", "parts in other formats were left out").losing(advice.foreign.words()),
+        );
+        say(
+            &advice.formulas,
+            Finding::changed("word.formula", "formulas are written as their characters in a row").losing(advice.formulas.words()),
+        );
+        say(
+            &advice.local_links,
+            Finding::advice("word.local-link", "links lead to files of one computer")
+                .hint("link to addresses on the web, or to files beside the document")
+                .losing(advice.local_links.words()),
+        );
+        say(
+            &advice.empty,
+            Finding::advice("word.empty-paragraph", "empty paragraphs make space; they were left out")
+                .hint("set the space in the style of the paragraphs around"),
+        );
+        say(
+            &advice.tabs,
+            Finding::advice("word.tabs", "paragraphs line up text with tabs, which HTML does not have")
+                .hint("make tables of them, or set clean.tab-columns"),
+        );
+        say(
+            &advice.spaces,
+            Finding::advice("word.spaces", "paragraphs line up text with spaces, which HTML shows as one")
+                .hint("make tables of them"),
+        );
+        say(
+            &advice.breaks,
+            Finding::advice("word.line-break", "line breaks stand within sentences").hint("let the lines wrap of their own"),
+        );
+        say(
+            &advice.odd_numbers,
+            Finding::changed("word.list-numbers", "lists have numbers that lists in HTML do not show so")
+                .hint("check what the text says about their numbers")
+                .losing(advice.odd_numbers.words()),
+        );
+        let mut lists = |offsets: &[u32], finding: Finding| {
+            if let Some(first) = offsets.first() {
+                let message = format!("{}: {}", finding.message, offsets.len());
+                let place = doc.source.place("", *first);
+                doc.find(Finding { message, ..finding }.at(place));
+            }
+        };
+        lists(
+            &advice.text_boxes,
+            Finding::changed("word.text-box", "text boxes stand behind the paragraphs that they are fixed to"),
+        );
+        lists(&advice.turned_pictures, Finding::changed("word.picture-format", "pictures were turned into PNG"));
+        lists(&advice.crops, Finding::changed("word.crop", "pictures that are cut off at the sides are shown whole"));
+        lists(
+            &advice.layout_tables,
+            Finding::advice("word.layout-table", "tables without lines only set things beside each other")
+                .hint("set clean.layout-tables to open them"),
+        );
+        if advice.contents.count > 0 {
+            let place = doc.source.place("", advice.contents.first);
+            doc.find(
+                Finding::changed("word.contents", "the list of contents was left out; pages have one of their own")
+                    .at(place)
+                    .hint("set page.contents, or word.contents to keep it")
+                    .losing(advice.contents.words()),
+            );
+        }
+        for (offset, text) in advice.headings.iter().take(50) {
+            let place = doc.source.place("", *offset);
+            doc.find(
+                Finding::advice("word.heading-like", format!("a paragraph looks like a heading: {text}"))
+                    .at(place)
+                    .hint("give it a heading style"),
+            );
+        }
+        let fonts: Vec<&str> = advice.fonts.keys().map(|font| self.names.name(*font)).filter(|font| !is_common(font)).collect();
+        if !fonts.is_empty() {
+            doc.find(
+                Finding::advice("word.fonts", format!("fonts that many readers do not have: {}", fonts.join(", ")))
+                    .hint("matters only where the page is to look like the document"),
+            );
+        }
+    }
+}
+
+/// Fonts that come with the systems that people use, or that stand for what they have.
+fn is_common(font: &str) -> bool {
+    const FONTS: [&str; 40] = [
+        "arial",
+        "aptos",
+        "calibri",
+        "cambria",
+        "times",
+        "courier",
+        "georgia",
+        "verdana",
+        "tahoma",
+        "trebuchet",
+        "helvetica",
+        "symbol",
+        "wingdings",
+        "webdings",
+        "segoe",
+        "consolas",
+        "candara",
+        "corbel",
+        "constantia",
+        "palatino",
+        "garamond",
+        "book antiqua",
+        "century",
+        "comic sans",
+        "impact",
+        "lucida",
+        "liberation",
+        "dejavu",
+        "noto",
+        "roboto",
+        "open sans",
+        "carlito",
+        "caladea",
+        "ms ",
+        "mincho",
+        "gothic",
+        "simsun",
+        "sans-serif",
+        "serif",
+        "monospace",
+    ];
+    let lower = font.to_lowercase();
+    !font.is_ascii() || FONTS.iter().any(|known| lower.starts_with(known)) || lower.contains("mincho") || lower.contains("gothic")
+}
+
+/// Finds that a document has no title.
+pub(super) fn untitled(doc: &mut Document) {
+    doc.find(
+        Finding::advice("word.title", "the document says nowhere what its title is")
+            .hint("set it in the document's properties, or give its first line the style Title"),
+    );
+}

@@ -1,0 +1,355 @@
+//! Fields: instructions, and what they came to when the document was saved (ECMA-376, part 1, section 17.16).
+//!
+//! A field may span runs and paragraphs and hold others. What it came to is text like any other; what it instructs is looked
+//! at for links, for lists of contents, and for the few that are saved without a result.
+
+use super::super::xml::{Element, Event, Xml};
+use super::Reader;
+use super::properties::next_child;
+use super::runs::Wrap;
+
+/// A field that has begun.
+#[derive(Debug, Default)]
+pub(super) struct Field {
+    instruction: String,
+    /// Whether its instruction is over.
+    in_result: bool,
+    has_result: bool,
+    pub(super) link: Option<u32>,
+    omits: bool,
+    is_simple: bool,
+    /// What a field of a form shows that has no result.
+    shown: Option<String>,
+}
+
+impl Reader<'_, '_> {
+    /// `fldChar`, which was opened last: a field begins, its result begins, or it ends.
+    pub(super) fn field_mark(&mut self, element: &Element<'_>, xml: &mut Xml<'_>) {
+        self.ensure_paragraph();
+        match element.get(b"fldCharType").as_deref() {
+            Some("begin") => {
+                let shown = form_field(xml);
+                self.fields.push(Field { shown, ..Field::default() });
+                self.fields_in_instruction += 1;
+                return;
+            }
+            Some("separate") => {
+                if let Some(field) = self.fields.last_mut().filter(|field| !field.in_result) {
+                    field.in_result = true;
+                    self.fields_in_instruction -= 1;
+                    self.begin_result();
+                }
+            }
+            Some("end") => {
+                if let Some(field) = self.fields.pop() {
+                    if !field.in_result {
+                        self.fields_in_instruction -= 1;
+                    }
+                    self.end_field(&field);
+                }
+            }
+            _ => {}
+        }
+        xml.skip();
+    }
+
+    pub(super) fn field_instruction(&mut self, text: &str) {
+        if let Some(field) = self.fields.iter_mut().rev().find(|field| !field.in_result) {
+            field.instruction.push_str(text);
+        }
+    }
+
+    /// `fldSimple`: a field whose result is in the element.
+    pub(super) fn simple_field(&mut self, instruction: &str) {
+        self.fields.push(Field { instruction: instruction.to_owned(), in_result: true, is_simple: true, ..Field::default() });
+        self.begin_result();
+    }
+
+    pub(super) fn end_simple_field(&mut self) {
+        // Fields that were begun within and never ended go with it.
+        while let Some(field) = self.fields.pop() {
+            if !field.in_result {
+                self.fields_in_instruction -= 1;
+            }
+            self.end_field(&field);
+            if field.is_simple {
+                break;
+            }
+        }
+    }
+
+    /// The instruction of the innermost field is known.
+    fn begin_result(&mut self) {
+        let Some(field) = self.fields.last_mut() else { return };
+        field.has_result = true;
+        let instruction = std::mem::take(&mut field.instruction);
+        let words = words(&instruction);
+        field.instruction = instruction;
+        let Some((name, arguments)) = words.split_first() else { return };
+        let has = |switch: &str| arguments.iter().any(|word| !word.quoted && word.text.eq_ignore_ascii_case(switch));
+        match name.text.to_ascii_uppercase().as_str() {
+            "HYPERLINK" => {
+                let link = hyperlink(arguments);
+                let link = self.link_to(link.address, link.place, link.title);
+                if let (Some(field), Wrap::Link(link)) = (self.fields.last_mut(), link) {
+                    field.link = Some(link);
+                }
+            }
+            "REF" | "PAGEREF" | "NOTEREF" if has("\\h") => {
+                let place = arguments.iter().find(|word| !word.text.starts_with('\\')).map(|word| word.text.clone());
+                if has("\\r") || has("\\n") || has("\\w") {
+                    self.refers_by_number = true;
+                }
+                let link = self.link_to(String::new(), place, None);
+                if let (Some(field), Wrap::Link(link)) = (self.fields.last_mut(), link) {
+                    field.link = Some(link);
+                }
+            }
+            "TOC" if !self.options.contents && !has("\\c") && !has("\\a") => {
+                if let Some(field) = self.fields.last_mut() {
+                    field.omits = true;
+                }
+                self.omit();
+            }
+            _ => {}
+        }
+    }
+
+    fn end_field(&mut self, field: &Field) {
+        if field.omits {
+            self.end_omitted();
+        }
+        if field.has_result || self.fields_in_instruction > 0 {
+            return;
+        }
+        if let Some(shown) = &field.shown {
+            self.characters(shown);
+            return;
+        }
+        let words = words(&field.instruction);
+        let Some((name, arguments)) = words.split_first() else { return };
+        match name.text.to_ascii_uppercase().as_str() {
+            "AUTONUM" | "AUTONUMLGL" | "AUTONUMOUT" => {
+                self.automatic_number += 1;
+                let number = format!("{}.", self.automatic_number);
+                self.characters(&number);
+            }
+            "SYMBOL" => {
+                let code = arguments.first().and_then(|word| match word.text.strip_prefix("0x") {
+                    Some(digits) => u32::from_str_radix(digits, 16).ok(),
+                    None => word.text.parse().ok(),
+                });
+                let font = arguments.iter().skip_while(|word| word.text != "\\f").nth(1).map_or("", |word| word.text.as_str());
+                let found = code.and_then(|code| {
+                    let byte = u8::try_from(code).ok();
+                    let by_font = super::symbols::table(font).and_then(|table| byte.and_then(|byte| table.get(byte)));
+                    by_font.or_else(|| char::from_u32(code))
+                });
+                if let Some(found) = found {
+                    self.characters(&found.to_string());
+                }
+            }
+            "MACROBUTTON" | "GOTOBUTTON" => {
+                let text: Vec<&str> = arguments.iter().skip(1).map(|word| word.text.as_str()).collect();
+                self.characters(&text.join(" "));
+            }
+            "EQ" | "ADVANCE" => {
+                let offset = self.offset;
+                self.advice.fields.add(offset, field.instruction.trim());
+            }
+            _ => {}
+        }
+    }
+
+    /// A link to an address, to a place within the document, or to a place at an address.
+    pub(super) fn link_to(&mut self, address: String, place: Option<String>, title: Option<String>) -> Wrap {
+        let place = place.filter(|place| !place.is_empty());
+        let mut href = address.trim().replace('\\', "/");
+        if let Some(place) = place.filter(|_| !href.contains('#')) {
+            if href.is_empty() {
+                self.used_anchors.insert(place.clone());
+            }
+            href = format!("{href}#{place}");
+        }
+        if href.is_empty() {
+            return Wrap::Nothing;
+        }
+        let is_drive = href.as_bytes().get(1) == Some(&b':') && href.as_bytes()[0].is_ascii_alphabetic();
+        if is_drive || href.starts_with("file:") || href.starts_with("//") {
+            self.advice.local_links.add(self.offset, &href);
+        }
+        self.links.push((href, title.unwrap_or_default()));
+        Wrap::Link(self.links.len() as u32 - 1)
+    }
+
+    /// `hyperlink`: a link by a relation, or to a bookmark.
+    pub(super) fn hyperlink(&mut self, element: &Element<'_>) -> Wrap {
+        let address = element.relation(b"id").and_then(|id| self.relations.get(&id).map(|relation| relation.target.clone()));
+        let place = element.get(b"anchor").or_else(|| element.get(b"docLocation")).map(std::borrow::Cow::into_owned);
+        let title = element.get(b"tooltip").map(std::borrow::Cow::into_owned);
+        self.link_to(address.unwrap_or_default(), place, title)
+    }
+}
+
+/// One word of an instruction.
+#[derive(Debug, PartialEq, Eq)]
+struct Word {
+    text: String,
+    quoted: bool,
+}
+
+/// The words of an instruction; those with spaces stand between quotation marks (section 17.16.2).
+fn words(instruction: &str) -> Vec<Word> {
+    let mut words = Vec::new();
+    let mut letters = instruction.chars().peekable();
+    while let Some(&c) = letters.peek() {
+        if c.is_whitespace() {
+            letters.next();
+            continue;
+        }
+        let quoted = matches!(c, '"' | '\u{201C}' | '\u{201D}');
+        if quoted {
+            letters.next();
+        }
+        let mut text = String::new();
+        while let Some(c) = letters.next() {
+            let ends = if quoted { matches!(c, '"' | '\u{201C}' | '\u{201D}') } else { c.is_whitespace() };
+            if ends {
+                break;
+            }
+            // Within quotation marks a backslash stands before what would mean something.
+            match letters.peek() {
+                Some(&next) if quoted && c == '\\' && matches!(next, '\\' | '"') => {
+                    text.push(next);
+                    letters.next();
+                }
+                _ => text.push(c),
+            }
+            if !quoted && letters.peek() == Some(&'"') {
+                break;
+            }
+        }
+        words.push(Word { text, quoted });
+    }
+    words
+}
+
+struct Hyperlink {
+    address: String,
+    place: Option<String>,
+    title: Option<String>,
+}
+
+fn hyperlink(arguments: &[Word]) -> Hyperlink {
+    let mut link = Hyperlink { address: String::new(), place: None, title: None };
+    let mut words = arguments.iter();
+    while let Some(word) = words.next() {
+        if word.quoted || !word.text.starts_with('\\') {
+            if link.address.is_empty() {
+                link.address.clone_from(&word.text);
+            }
+            continue;
+        }
+        match word.text.to_ascii_lowercase().as_str() {
+            "\\l" => link.place = words.next().map(|word| word.text.clone()),
+            "\\o" => link.title = words.next().map(|word| word.text.clone()),
+            "\\t" => drop(words.next()),
+            _ => {}
+        }
+    }
+    link
+}
+
+/// Reads the properties of a field of a form, up to the end of `fldChar`: what a checkbox or a list of choices shows.
+fn form_field(xml: &mut Xml<'_>) -> Option<String> {
+    let (mut depth, mut shown) = (1_usize, None);
+    let (mut choices, mut chosen, mut is_list) = (Vec::new(), 0_usize, false);
+    while depth > 0 {
+        match xml.next() {
+            Some(Event::Open(element)) => {
+                depth += 1;
+                match element.local() {
+                    b"checkBox" => shown = Some("\u{2610}".to_owned()),
+                    b"default" | b"checked" if shown.is_some() => {
+                        shown = Some(if element.is_on() { "\u{2612}" } else { "\u{2610}" }.to_owned());
+                    }
+                    b"ddList" => is_list = true,
+                    b"result" if is_list => {
+                        chosen = element.number(b"val").and_then(|index| usize::try_from(index).ok()).unwrap_or(0);
+                    }
+                    b"listEntry" => choices.push(element.val().unwrap_or_default().into_owned()),
+                    _ => {}
+                }
+            }
+            Some(Event::Close) => depth -= 1,
+            Some(Event::Text(_)) => {}
+            None => break,
+        }
+    }
+    shown.or_else(|| choices.into_iter().nth(chosen))
+}
+
+impl Reader<'_, '_> {
+    /// A bookmark begins here. Whether anything leads to it is known at the end.
+    pub(super) fn bookmark(&mut self, element: &Element<'_>) {
+        let name = element.get(b"name").unwrap_or_default().into_owned();
+        if name.is_empty() || name == "_GoBack" {
+            return;
+        }
+        let id = self.doc.intern(&name);
+        let begun = self.context().paragraph.as_ref().is_some_and(|paragraph| paragraph.begun);
+        let anchor = if begun {
+            // Where text stands already, the place is within the line.
+            let parent = self.context().paragraph.as_ref().map_or(self.doc.root(), |paragraph| {
+                paragraph.inline.last().filter(|_| self.wraps.is_empty()).map_or(paragraph.floor, |(_, node)| *node)
+            });
+            self.doc.append_at(parent, crate::document::Kind::Anchor, self.offset)
+        } else {
+            let anchor = self.doc.create(crate::document::Kind::Anchor);
+            self.waiting_anchors.push(anchor);
+            anchor
+        };
+        self.doc.attributes_mut(anchor).id = Some(id);
+        self.anchors.push((anchor, name));
+    }
+
+    /// Reads `sectPr`, which was opened last, to its end.
+    pub(super) fn section(&mut self, xml: &mut Xml<'_>) {
+        while let Some(Event::Open(element)) = next_child(xml) {
+            match element.local() {
+                b"headerReference" | b"footerReference" => {
+                    let first = element.get(b"type").as_deref() == Some("default");
+                    if let Some(id) = element.relation(b"id").filter(|_| first) {
+                        let is_header = element.local() == b"headerReference";
+                        let slot = if is_header { &mut self.header } else { &mut self.footer };
+                        if slot.is_none() {
+                            *slot = self.relations.get(&id).map(|relation| relation.target.clone());
+                        }
+                    }
+                }
+                b"cols" => self.columns = self.columns.max(element.number(b"num").unwrap_or(1)),
+                b"pgSz" => self.page.0 = element.number(b"w").or(self.page.0),
+                b"pgMar" => {
+                    self.page.1 = element.number(b"left").or(self.page.1);
+                    self.page.2 = element.number(b"right").or(self.page.2);
+                }
+                _ => {}
+            }
+            xml.skip();
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn instructions_are_split_into_words() {
+        let link = hyperlink(&words(" HYPERLINK \"C:\\\\tides\\\\a b.docx\" \\l \"spring\" \\o \"A tip\" \\* MERGEFORMAT ")[1..]);
+        assert_eq!((link.address.as_str(), link.place.as_deref()), ("C:\\tides\\a b.docx", Some("spring")));
+        assert_eq!(link.title.as_deref(), Some("A tip"));
+        let link = hyperlink(&words("HYPERLINK http://obblet.example/")[1..]);
+        assert_eq!((link.address.as_str(), link.place), ("http://obblet.example/", None));
+    }
+}

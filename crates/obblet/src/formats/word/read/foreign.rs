@@ -1,0 +1,78 @@
+//! What stands in a document in markup that is not that of text: formulas, charts, diagrams, parts in other formats.
+
+use super::super::xml::{Element, Event, Xml};
+use super::Reader;
+use super::body::Frame;
+use crate::document::Kind;
+
+impl Reader<'_, '_> {
+    /// A formula (part 1, section 22.1), kept with its markup.
+    pub(super) fn open_formula(&mut self, xml: &mut Xml<'_>, element: &Element<'_>) -> Option<Frame> {
+        if !matches!(element.local(), b"oMathPara" | b"oMath") {
+            xml.skip();
+            return None;
+        }
+        self.ensure_paragraph();
+        let start = xml.element_start();
+        let markup = xml.markup(start);
+        if !self.is_shown() {
+            return None;
+        }
+        let text = characters_of(markup);
+        if text.trim().is_empty() {
+            return None;
+        }
+        self.advice.formulas.add(self.offset, &text);
+        let parent = self.inline_parent();
+        let (markup, characters) = (self.doc.intern(markup), self.doc.intern(&text));
+        self.doc.append_at(parent, Kind::OfficeMath { markup, characters }, self.offset);
+        None
+    }
+
+    /// A chart: its words are kept in the finding.
+    pub(super) fn chart(&mut self, relation: Option<&str>) {
+        self.part_words(relation, "a chart", &[b"v", b"t"]);
+    }
+
+    /// A diagram: its words are those of its data.
+    pub(super) fn diagram(&mut self, relation: Option<&str>) {
+        self.part_words(relation, "a diagram", &[b"t"]);
+    }
+
+    fn part_words(&mut self, relation: Option<&str>, what: &str, elements: &[&[u8]]) {
+        let part = relation.and_then(|id| self.relations.get(id)).filter(|relation| !relation.external).map(|known| known.target.clone());
+        let mut words = what.to_owned();
+        if let Some(Ok(Some(text))) = part.map(|part| self.package.text(&part)) {
+            let mut xml = Xml::new(&text);
+            while let Some(event) = xml.next() {
+                if let Event::Open(element) = event
+                    && elements.contains(&element.local())
+                {
+                    words.push(' ');
+                    words.push_str(&xml.text());
+                }
+            }
+        }
+        self.advice.lost_objects.add(self.offset, &words);
+    }
+
+    /// A part in another format that the program would put in when it opens the document.
+    pub(super) fn foreign_part(&mut self, element: &Element<'_>) {
+        let target = element.relation(b"id").and_then(|id| self.relations.get(&id).map(|relation| relation.target.clone()));
+        self.advice.foreign.add(self.offset, &target.unwrap_or_default());
+    }
+}
+
+/// The characters of a formula, in a row.
+fn characters_of(markup: &str) -> String {
+    let mut xml = Xml::new(markup);
+    let mut out = String::new();
+    while let Some(event) = xml.next() {
+        if let Event::Open(element) = event
+            && element.local() == b"t"
+        {
+            out.push_str(&xml.text());
+        }
+    }
+    out
+}

@@ -1,0 +1,111 @@
+//! Items of numbered and bulleted lists. In the source they are paragraphs with a number; here they stand in lists, each list
+//! in the item that it belongs to.
+
+use super::Reader;
+use super::numbering::{NumberFormat, Numbered};
+use crate::document::{Kind, ListKind, Marker, NodeId};
+
+/// A list that may go on.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct OpenList {
+    pub(super) node: NodeId,
+    pub(super) item: NodeId,
+    definition: usize,
+    level: u8,
+    ordered: bool,
+    marker: Marker,
+    next: i32,
+    /// How far the text of its items is set in, in twips.
+    indent: i32,
+}
+
+impl Reader<'_, '_> {
+    /// Makes the item of a numbered paragraph.
+    pub(super) fn item(&mut self, numbered: &Numbered, indent: Option<i32>) -> NodeId {
+        let level = self.numberings.level(numbered.instance, numbered.level).cloned().unwrap_or_default();
+        let ordered = !matches!(level.format, NumberFormat::Bullet | NumberFormat::None);
+        let marker = level.marker();
+        let indent = indent.or(level.paragraph.indent_start).unwrap_or(0);
+        self.end_runs_of_blocks();
+        self.resume_lists(numbered, ordered);
+        let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
+        while context.lists.last().is_some_and(|list| list.level > numbered.level) {
+            context.lists.pop();
+        }
+        let goes_on = context.lists.last().filter(|list| list.level == numbered.level).map(|list| {
+            list.ordered == ordered && list.marker == marker && (!ordered || list.next == numbered.value)
+        });
+        if goes_on == Some(false) {
+            context.lists.pop();
+        }
+        if goes_on != Some(true) {
+            let parent = context.lists.last().map_or(context.container, |list| list.item);
+            let kind = ListKind { ordered, tight: true, marker, start: if ordered { numbered.value } else { 1 } };
+            let node = self.doc.append_at(parent, Kind::List(kind), self.offset);
+            let list = OpenList {
+                node,
+                item: node,
+                definition: numbered.definition,
+                level: numbered.level,
+                ordered,
+                marker,
+                next: numbered.value,
+                indent,
+            };
+            self.context_mut().lists.push(list);
+            if ordered && !level.is_plain(numbered.level) {
+                self.advice.odd_numbers(self.offset, &level.text);
+            }
+            if self.options.looks.keeps_names() {
+                self.look_of_list(node, &level, numbered.level);
+            }
+        }
+        let offset = self.offset;
+        let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
+        let Some(list) = context.lists.last_mut() else { return context.container };
+        let item = self.doc.append_at(list.node, Kind::ListItem { checked: None }, offset);
+        list.item = item;
+        list.next = numbered.value.saturating_add(1);
+        list.indent = indent;
+        item
+    }
+
+    /// A block comes that is no item: lists end, unless the block is set in as far as their text and they go on behind it.
+    pub(super) fn suspend_lists(&mut self, indent: Option<i32>, continued: bool) {
+        let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
+        if !context.lists.is_empty() {
+            context.suspended = std::mem::take(&mut context.lists);
+        }
+        let Some(list) = context.suspended.last() else { return };
+        let belongs = continued || indent.is_some_and(|indent| indent > 0 && indent + TOLERANCE >= list.indent);
+        if !belongs {
+            context.suspended.clear();
+        }
+    }
+
+    /// A list that was interrupted goes on: what came between belongs to its last item.
+    fn resume_lists(&mut self, numbered: &Numbered, ordered: bool) {
+        let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
+        let suspended = std::mem::take(&mut context.suspended);
+        let same = suspended.iter().any(|list| {
+            list.definition == numbered.definition
+                && list.level == numbered.level
+                && list.ordered == ordered
+                && (!ordered || list.next == numbered.value)
+        });
+        if !same || !context.lists.is_empty() {
+            return;
+        }
+        let Some(list) = suspended.last().copied() else { return };
+        let Some(outermost) = suspended.first().map(|list| list.node) else { return };
+        let mut at = self.doc.node(outermost).next();
+        context.lists = suspended;
+        while let Some(block) = at {
+            at = self.doc.node(block).next();
+            self.doc.move_into(list.item, block);
+        }
+    }
+}
+
+/// Twips that indents may differ by.
+const TOLERANCE: i32 = 60;

@@ -1,0 +1,335 @@
+//! Reading Word documents.
+//!
+//! [`body`] walks over the elements of a part and says what each opens; what a paragraph, a run, a field, a table or a drawing
+//! is has a file of its own. Properties are read as they are written ([`properties`]) and resolved over [`styles`],
+//! [`numbering`] and the [`theme`]. What needs the whole document comes last ([`finish`]).
+
+mod advice;
+mod body;
+mod controls;
+mod drawings;
+mod fields;
+mod finish;
+mod foreign;
+mod languages;
+mod lists;
+mod looks;
+mod notes;
+mod numbering;
+mod paragraphs;
+mod pictures;
+mod properties;
+mod runs;
+mod styles;
+mod symbols;
+mod tables;
+mod theme;
+
+pub use looks::Looks;
+
+use super::package::{Package, PackageError, Relations};
+use super::xml::Xml;
+use crate::document::{Document, Make, NodeId, SourceMap};
+use crate::refine::revisions::Revisions;
+use looks::Wardrobe;
+use notes::NoteKind;
+use numbering::Numberings;
+use paragraphs::Context;
+use properties::{Name, Names};
+use runs::{Run, Wrap};
+use std::collections::{HashMap, HashSet};
+use styles::Styles;
+use theme::Theme;
+
+/// What becomes of comments.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Comments {
+    /// They are left out, with a finding that has their words.
+    #[default]
+    Drop,
+    /// They become notes.
+    Notes,
+}
+
+/// What becomes of the headers and footers of pages.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Headers {
+    /// They are left out, with a finding that has their words.
+    #[default]
+    Drop,
+    /// They stand at both ends of the text.
+    Keep,
+}
+
+/// What becomes of the numbers that the program puts before headings.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum HeadingNumbers {
+    /// They are text where the document refers to headings by number, or is to look like the source.
+    #[default]
+    Auto,
+    /// They are text.
+    Keep,
+    /// They are left out.
+    Drop,
+}
+
+/// How a Word document is read.
+#[derive(Clone, Copy, Debug)]
+pub struct ReadOptions {
+    /// How much of its looks is kept.
+    pub looks: Looks,
+    /// What becomes of insertions and deletions.
+    pub revisions: Revisions,
+    /// What becomes of comments.
+    pub comments: Comments,
+    /// What becomes of headers and footers.
+    pub headers: Headers,
+    /// What becomes of numbers of headings.
+    pub heading_numbers: HeadingNumbers,
+    /// Whether lists of contents stay.
+    pub contents: bool,
+    /// Whether hidden text is shown.
+    pub hidden: bool,
+    /// How many bytes the parts that are read may have together.
+    pub unpacked: u64,
+}
+
+impl Default for ReadOptions {
+    fn default() -> Self {
+        Self {
+            looks: Looks::Semantic,
+            revisions: Revisions::Recorded,
+            comments: Comments::Drop,
+            headers: Headers::Drop,
+            heading_numbers: HeadingNumbers::Auto,
+            contents: false,
+            hidden: false,
+            unpacked: 1 << 28,
+        }
+    }
+}
+
+/// Names of the parts that have paragraphs, in the order of their numbers in [`SourceMap`].
+const PARTS: [&str; 6] = ["", "footnotes", "endnotes", "header", "footer", "comments"];
+
+/// So many paragraphs have numbers of their own.
+const MOST_PARAGRAPHS: u32 = SourceMap::PART_SIZE - 1;
+
+/// Reads a Word document.
+///
+/// ```
+/// use obblet::formats::word::{self, ReadOptions};
+///
+/// let error = word::read(b"{\\rtf1 Tides}", &ReadOptions::default()).unwrap_err();
+/// assert!(error.to_string().contains("RTF"));
+/// ```
+///
+/// # Errors
+/// Where the bytes are no package, or one that has no text in it, or one that unpacks to more than it may.
+pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageError> {
+    let mut package = Package::open(bytes, options.unpacked)?;
+    let main = package.main_part()?;
+    let relations = package.relations(&main)?;
+    let mut names = Names::default();
+    let part = |package: &mut Package<'_>, kind: &str| match relations.part(kind) {
+        Some(part) => package.text(part),
+        None => Ok(None),
+    };
+    let theme = part(&mut package, "theme")?.map(|text| Theme::read(&text)).unwrap_or_default();
+    let styles = part(&mut package, "styles")?.map(|text| Styles::read(&text, &mut names, &theme)).unwrap_or_default();
+    let numberings = part(&mut package, "numbering")?.map(|text| Numberings::read(&text, &mut names, &theme)).unwrap_or_default();
+    let text = package.text(&main)?.ok_or(PackageError::NoMainPart)?;
+    let properties = package.relations("")?.part("core-properties").map(str::to_owned);
+    let mut reader = Reader::new(&mut package, options, text.len());
+    (reader.names, reader.theme, reader.styles, reader.numberings) = (names, theme, styles, numberings);
+    reader.relations = relations;
+    reader.main_language = reader.styles.default_paragraph().characters.language.or(reader.styles.characters.language);
+    if let Some(properties) = properties {
+        reader.metadata(&properties);
+    }
+    reader.read_all(&text);
+    match reader.picture_error() {
+        Some(error) => Err(error),
+        None => Ok(reader.doc),
+    }
+}
+
+/// Reads one document.
+struct Reader<'p, 'b> {
+    doc: Document,
+    package: &'p mut Package<'b>,
+    options: &'p ReadOptions,
+    names: Names,
+    theme: Theme,
+    styles: Styles,
+    numberings: Numberings,
+    /// Of the part that is being read.
+    relations: Relations,
+    /// What holds the blocks that come, innermost last.
+    contexts: Vec<Context>,
+    /// Stands in where no context is open.
+    outside: Context,
+    tables: Vec<tables::OpenTable>,
+    run: Run,
+    wraps: Vec<Wrap>,
+    fields: Vec<fields::Field>,
+    fields_in_instruction: usize,
+    controls: Vec<controls::Control>,
+    drawings: Vec<drawings::Drawing>,
+    rubies: Vec<(NodeId, NodeId)>,
+    links: Vec<(String, String)>,
+    notes: HashMap<(NoteKind, i32), crate::document::NoteId>,
+    comments: Vec<(i32, u32)>,
+    comment_authors: Vec<(NodeId, String)>,
+    pictures: HashMap<(String, pictures::Crop), Option<(String, bool)>>,
+    too_large: Option<PackageError>,
+    anchors: Vec<(NodeId, String)>,
+    waiting_anchors: Vec<NodeId>,
+    used_anchors: HashSet<String>,
+    headings: Vec<(NodeId, u8)>,
+    heading_texts: Vec<(NodeId, String)>,
+    refers_by_number: bool,
+    automatic_number: u32,
+    captions: Vec<NodeId>,
+    subtitle: Option<NodeId>,
+    emptied: Vec<NodeId>,
+    languages: HashMap<Name, usize>,
+    main_language: Option<Name>,
+    language_spans: Vec<(NodeId, Name)>,
+    /// Of each font by its number, whether it is one of symbols.
+    symbol_fonts: Vec<Option<&'static symbols::Table>>,
+    wardrobe: Wardrobe,
+    last_contextual: Option<(NodeId, Option<Name>, bool)>,
+    space_above: i32,
+    page_break: bool,
+    header: Option<String>,
+    footer: Option<String>,
+    page: (Option<i32>, Option<i32>, Option<i32>),
+    columns: i32,
+    breaks: usize,
+    revisions: usize,
+    right_to_left: u32,
+    paragraphs_of_body: u32,
+    omitting: usize,
+    broken_parts: usize,
+    entities: Option<String>,
+    advice: advice::Advice,
+    /// The place of the paragraph that is being read.
+    offset: u32,
+    part_offset: u32,
+    paragraphs: u32,
+}
+
+impl<'p, 'b> Reader<'p, 'b> {
+    fn new(package: &'p mut Package<'b>, options: &'p ReadOptions, size: usize) -> Self {
+        let mut doc = Document::with_pool(String::with_capacity(size / 8), size / 256 + 16);
+        doc.source = SourceMap::of_parts(&PARTS);
+        doc.traces.make = Make::Program;
+        let outside = Context::of(doc.root());
+        Self {
+            doc,
+            package,
+            options,
+            names: Names::default(),
+            theme: Theme::default(),
+            styles: Styles::default(),
+            numberings: Numberings::default(),
+            relations: Relations::default(),
+            contexts: Vec::new(),
+            outside,
+            tables: Vec::new(),
+            run: Run::default(),
+            wraps: Vec::new(),
+            fields: Vec::new(),
+            fields_in_instruction: 0,
+            controls: Vec::new(),
+            drawings: Vec::new(),
+            rubies: Vec::new(),
+            links: Vec::new(),
+            notes: HashMap::new(),
+            comments: Vec::new(),
+            comment_authors: Vec::new(),
+            pictures: HashMap::new(),
+            too_large: None,
+            anchors: Vec::new(),
+            waiting_anchors: Vec::new(),
+            used_anchors: HashSet::new(),
+            headings: Vec::new(),
+            heading_texts: Vec::new(),
+            refers_by_number: false,
+            automatic_number: 0,
+            captions: Vec::new(),
+            subtitle: None,
+            emptied: Vec::new(),
+            languages: HashMap::new(),
+            main_language: None,
+            language_spans: Vec::new(),
+            symbol_fonts: Vec::new(),
+            wardrobe: Wardrobe::default(),
+            last_contextual: None,
+            space_above: 0,
+            page_break: false,
+            header: None,
+            footer: None,
+            page: (None, None, None),
+            columns: 1,
+            breaks: 0,
+            revisions: 0,
+            right_to_left: 0,
+            paragraphs_of_body: 0,
+            omitting: 0,
+            broken_parts: 0,
+            entities: None,
+            advice: advice::Advice::default(),
+            offset: 0,
+            part_offset: 0,
+            paragraphs: 0,
+        }
+    }
+
+    fn read_all(&mut self, text: &str) {
+        let root = self.doc.root();
+        self.begin_context(root);
+        self.story(&mut Xml::new(text));
+        self.end_context();
+        self.paragraphs_of_body = self.paragraphs;
+        let relations = std::mem::take(&mut self.relations);
+        for (kind, number) in [("footnotes", 1), ("endnotes", 2), ("comments", 5)] {
+            if let Some(part) = relations.part(kind).map(str::to_owned)
+                && (!self.notes.is_empty() || kind == "comments")
+            {
+                if kind == "comments" {
+                    self.tell_comments(&part);
+                }
+                if !self.notes.is_empty() {
+                    self.read_part(&part, root, number);
+                }
+            }
+        }
+        self.headers();
+        self.relations = relations;
+        self.finish();
+        self.doc.styles = std::mem::take(&mut self.wardrobe).into_styles();
+    }
+
+    /// Reads a part beside the text; what does not say where it goes goes into a node.
+    fn read_part(&mut self, part: &str, holder: NodeId, number: u32) {
+        let text = match self.package.text(part) {
+            Ok(Some(text)) => text,
+            Ok(None) => return,
+            Err(error) => {
+                self.too_large.get_or_insert(error);
+                return;
+            }
+        };
+        self.relations = self.package.relations(part).unwrap_or_default();
+        self.part_offset = number * SourceMap::PART_SIZE;
+        (self.paragraphs, self.omitting, self.fields_in_instruction) = (0, 0, 0);
+        self.fields.clear();
+        self.wraps.clear();
+        self.tables.clear();
+        self.begin_context(holder);
+        self.story(&mut Xml::new(&text));
+        self.end_context();
+    }
+}

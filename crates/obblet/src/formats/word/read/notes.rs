@@ -1,0 +1,87 @@
+//! Footnotes, endnotes and comments: parts of their own, whose notes are read where the text mentions them.
+
+use super::super::xml::{Element, Xml};
+use super::body::Frame;
+use super::{Comments, Reader};
+use crate::document::{Kind, Note, NoteId};
+
+/// What a note is to the program.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub(super) enum NoteKind {
+    Footnote,
+    Endnote,
+    Comment,
+}
+
+impl Reader<'_, '_> {
+    /// A mark in the text that leads to a note.
+    pub(super) fn note_reference(&mut self, element: &Element<'_>) {
+        let kind = match element.local() {
+            b"footnoteReference" => NoteKind::Footnote,
+            b"endnoteReference" => NoteKind::Endnote,
+            _ => NoteKind::Comment,
+        };
+        let Some(id) = element.number(b"id") else { return };
+        if kind == NoteKind::Comment && self.options.comments == Comments::Drop {
+            self.comments.push((id, self.offset));
+            return;
+        }
+        if !self.is_shown() {
+            return;
+        }
+        self.ensure_paragraph();
+        let note = match self.notes.get(&(kind, id)) {
+            Some(&note) => note,
+            None => {
+                let note = NoteId(self.doc.notes.len() as u32);
+                let body = self.doc.create(Kind::Note);
+                self.doc.set_offset(body, self.offset);
+                self.doc.notes.push(Note { label: (note.0 + 1).to_string(), body });
+                self.notes.insert((kind, id), note);
+                note
+            }
+        };
+        // The mark is raised of its own.
+        self.run.direct.raised = None;
+        let floor = self.note_mark_parent();
+        self.doc.append_at(floor, Kind::NoteReference(note), self.offset);
+    }
+
+    fn note_mark_parent(&mut self) -> crate::document::NodeId {
+        let raised = std::mem::take(&mut self.run.whole.raised);
+        self.end_run();
+        let parent = self.inline_parent();
+        self.run.whole.raised = raised;
+        self.end_run();
+        parent
+    }
+
+    /// A note of a part of notes begins; those that nothing mentions, and the lines above notes, are no notes.
+    pub(super) fn begin_note(&mut self, element: &Element<'_>, xml: &mut Xml<'_>) -> Option<Frame> {
+        let kind = match element.local() {
+            b"footnote" => NoteKind::Footnote,
+            b"endnote" => NoteKind::Endnote,
+            _ => NoteKind::Comment,
+        };
+        let is_line = element.get(b"type").is_some_and(|kind| kind != "normal");
+        let note = element.number(b"id").and_then(|id| self.notes.get(&(kind, id))).copied().filter(|_| !is_line);
+        let Some(note) = note else {
+            xml.skip();
+            return None;
+        };
+        let body = self.doc.notes[note.0 as usize].body;
+        if self.doc.node(body).first_child().is_some() {
+            // Another of the same number.
+            xml.skip();
+            return None;
+        }
+        if kind == NoteKind::Comment {
+            let author = element.get(b"author").unwrap_or_default().into_owned();
+            if !author.is_empty() {
+                self.comment_authors.push((body, author));
+            }
+        }
+        self.begin_context(body);
+        Some(Frame::Note)
+    }
+}

@@ -1,0 +1,460 @@
+//! Paragraphs: where each goes and what it is there.
+
+use super::lists::OpenList;
+use super::looks::Subject;
+use super::properties::{CharacterProperties, Flag, Line, Name, ParagraphProperties};
+use super::runs::Wrap;
+use super::styles::{Role, StyleKind};
+use super::{HeadingNumbers, Reader};
+use crate::document::{Direction, Kind, NodeId, Part, Step};
+use crate::refine::revisions::Revisions;
+
+/// A paragraph that is being read.
+#[derive(Debug)]
+pub(super) struct OpenParagraph {
+    pub(super) node: NodeId,
+    /// Whether its properties are known and its node is made.
+    pub(super) begun: bool,
+    pub(super) properties: ParagraphProperties,
+    /// Properties of characters that say nothing of their own.
+    pub(super) base: CharacterProperties,
+    pub(super) role: Role,
+    pub(super) heading: Option<u8>,
+    /// What is open around the text, outermost first.
+    pub(super) inline: Vec<(Wrap, NodeId)>,
+    /// What text goes into where nothing is open.
+    pub(super) floor: NodeId,
+    /// Text boxes that stand behind it.
+    pub(super) boxes: Vec<NodeId>,
+    /// Whether something in it was left out.
+    pub(super) omits: bool,
+    pub(super) tabs: u16,
+    pub(super) bold: bool,
+    pub(super) largest: u16,
+}
+
+/// Something that holds blocks: the body, a cell, a text box, a note.
+#[derive(Debug)]
+pub(super) struct Context {
+    pub(super) container: NodeId,
+    pub(super) paragraph: Option<OpenParagraph>,
+    pub(super) lists: Vec<OpenList>,
+    /// Lists that a paragraph interrupted.
+    pub(super) suspended: Vec<OpenList>,
+    quote: Option<NodeId>,
+    /// Lines of code that follow each other; `None` for an empty one.
+    code: Vec<Option<NodeId>>,
+    /// A paragraph whose end was deleted, or whose only letter is a large one: the next one goes on with it.
+    carry: Option<NodeId>,
+    /// The run that was open around a text box.
+    pub(super) run: Option<super::runs::Run>,
+    pub(super) wraps: Vec<Wrap>,
+    pub(super) in_cell: bool,
+    pub(super) is_omitted: bool,
+}
+
+impl Context {
+    pub(super) fn of(container: NodeId) -> Self {
+        Self {
+            container,
+            paragraph: None,
+            lists: Vec::new(),
+            suspended: Vec::new(),
+            quote: None,
+            code: Vec::new(),
+            carry: None,
+            run: None,
+            wraps: Vec::new(),
+            in_cell: false,
+            is_omitted: false,
+        }
+    }
+}
+
+impl Reader<'_, '_> {
+    pub(super) fn context(&self) -> &Context {
+        self.contexts.last().unwrap_or(&self.outside)
+    }
+
+    pub(super) fn context_mut(&mut self) -> &mut Context {
+        self.contexts.last_mut().unwrap_or(&mut self.outside)
+    }
+
+    /// An element of a paragraph begins; what it is, its properties say.
+    pub(super) fn paragraph_opens(&mut self) {
+        self.paragraphs += 1;
+        self.offset = self.part_offset + self.paragraphs.min(super::MOST_PARAGRAPHS);
+        self.context_mut().paragraph = None;
+    }
+
+    /// The properties of a paragraph are known.
+    pub(super) fn begin_paragraph(&mut self, mut properties: ParagraphProperties) {
+        let in_cell = self.context().in_cell;
+        let style = self.styles.of_paragraph(properties.style);
+        let role = style.role;
+        let mut base = self.styles.characters;
+        if let Some(look) = self.tables.last().filter(|_| in_cell).and_then(|table| table.characters()) {
+            base.override_with(look);
+        }
+        base.override_with(&style.characters);
+        let mut heading = match properties.outline {
+            Some(level) => (level < 9).then_some(level + 1),
+            None => style.heading(),
+        };
+        // A level that was set by hand on text of a cell is there for the outline of the program alone.
+        if in_cell && properties.outline.is_some() {
+            heading = None;
+        }
+        if role == Role::Title && !in_cell {
+            heading = Some(0);
+        }
+        let numbering = self.numberings.of(properties.numbering, style);
+        let right_to_left = properties.right_to_left.or(style.paragraph.right_to_left).or(self.styles.paragraph.right_to_left);
+        let alignment = properties.alignment.or(style.paragraph.alignment);
+        let indent = properties.indent_start.or(style.paragraph.indent_start);
+        let continued = role == Role::ListContinued;
+        let omitted = self.is_omitting();
+        // Numbers run on in what is left out.
+        let numbered = numbering.and_then(|(id, level)| self.numberings.count(id, level));
+        let list = numbered.clone().filter(|_| heading.is_none());
+        let parent = match &list {
+            Some(numbered) if !omitted => self.item(numbered, indent),
+            _ => self.block_parent(role, indent, continued),
+        };
+        let node = self.doc.append_at(parent, Kind::Paragraph, self.offset);
+        if let Some(level) = heading {
+            // A title stands above all headings; they go down one level when the document is done.
+            self.doc.set_kind(node, Kind::Heading(level.clamp(1, 6)));
+            self.headings.push((node, level));
+        } else if role == Role::Caption {
+            self.captions.push(node);
+        } else if role == Role::Subtitle && self.subtitle.is_none() && !in_cell {
+            self.subtitle = Some(node);
+        }
+        if right_to_left == Some(true) {
+            self.doc.attributes_mut(node).direction = Some(Direction::RightToLeft);
+            self.right_to_left += 1;
+        }
+        if list.is_none() && heading.is_none() {
+            self.trace_indent(node, indent, properties.first_line);
+        }
+        if in_cell && let Some(table) = self.tables.last_mut() {
+            table.align(alignment, right_to_left == Some(true));
+        }
+        for anchor in std::mem::take(&mut self.waiting_anchors) {
+            self.doc.move_into(node, anchor);
+        }
+        if let Some(carried) = self.context_mut().carry.take() {
+            self.go_on(carried, node);
+        }
+        if self.options.looks.keeps_names() {
+            self.dress_paragraph(node, &properties, heading, list.is_some());
+        }
+        let number = numbered.filter(|_| heading.is_some());
+        properties.alignment = alignment;
+        self.context_mut().paragraph = Some(OpenParagraph {
+            node,
+            begun: true,
+            properties,
+            base,
+            role,
+            heading,
+            inline: Vec::new(),
+            floor: node,
+            boxes: Vec::new(),
+            omits: false,
+            tabs: 0,
+            bold: false,
+            largest: 0,
+        });
+        self.begin_run(CharacterProperties::default());
+        if let Some(number) = number {
+            self.heading_number(&number);
+        }
+    }
+
+    fn trace_indent(&mut self, node: NodeId, indent: Option<i32>, first_line: Option<i32>) {
+        if indent.is_some_and(|indent| indent > 0) || first_line.is_some_and(|first| first < 0) {
+            let trace = self.doc.traces.at(node);
+            trace.indent = indent.unwrap_or(0) as f32 / 20.0;
+            trace.first_line = first_line.unwrap_or(0) as f32 / 20.0;
+        }
+    }
+
+    /// Where a block goes that is no item of a list.
+    fn block_parent(&mut self, role: Role, indent: Option<i32>, continued: bool) -> NodeId {
+        self.suspend_lists(indent, continued);
+        if role != Role::Code {
+            self.end_code();
+        }
+        let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
+        if role != Role::Quote {
+            context.quote = None;
+            return context.container;
+        }
+        let container = context.container;
+        match context.quote {
+            Some(quote) => quote,
+            None => {
+                let quote = self.doc.append_at(container, Kind::BlockQuote, self.offset);
+                self.context_mut().quote = Some(quote);
+                quote
+            }
+        }
+    }
+
+    /// What an item or a table ends.
+    pub(super) fn end_runs_of_blocks(&mut self) {
+        self.end_code();
+        self.context_mut().quote = None;
+    }
+
+    /// Puts the content of a paragraph before that of the next.
+    fn go_on(&mut self, carried: NodeId, node: NodeId) {
+        let first = self.doc.node(node).first_child();
+        let children: Vec<NodeId> = self.doc.children(carried).collect();
+        for child in children {
+            match first {
+                Some(first) => self.doc.move_before(first, child),
+                None => self.doc.move_into(node, child),
+            }
+        }
+        self.remove_block(carried);
+    }
+
+    /// Takes a block out, and the item and the list that held nothing else.
+    pub(super) fn remove_block(&mut self, node: NodeId) {
+        let parent = self.doc.node(node).parent();
+        self.doc.detach(node);
+        if let Some(item) = parent
+            && matches!(self.doc.kind(item), Kind::ListItem { .. } | Kind::BlockQuote)
+            && self.doc.node(item).first_child().is_none()
+        {
+            self.emptied.push(item);
+        }
+    }
+
+    pub(super) fn end_paragraph(&mut self) {
+        // One without anything in it may still have a number.
+        self.ensure_paragraph();
+        let Some(paragraph) = self.context_mut().paragraph.take() else { return };
+        let node = paragraph.node;
+        let is_empty = self.is_empty(node);
+        let deleted = paragraph.properties.mark.flags.is(Flag::Deleted);
+        let inserted = paragraph.properties.mark.flags.is(Flag::Inserted);
+        let joins = match self.options.revisions {
+            Revisions::Recorded | Revisions::Accept => deleted,
+            Revisions::Reject => inserted,
+            Revisions::Keep => false,
+        };
+        if deleted || inserted {
+            self.revisions += 1;
+        }
+        if paragraph.properties.section {
+            self.breaks += 1;
+        }
+        if joins || (paragraph.properties.drop_capital && !is_empty) {
+            self.context_mut().carry = Some(node);
+        } else if is_empty {
+            self.empty_paragraph(&paragraph);
+        } else if paragraph.role == Role::Code && paragraph.heading.is_none() && !self.in_item(node) {
+            self.context_mut().code.push(Some(node));
+        } else {
+            self.advise(&paragraph);
+        }
+        let container = self.context().container;
+        for text_box in paragraph.boxes {
+            // Behind the paragraph, and in its item where it is one.
+            let parent = self.doc.node(node).parent().filter(|&parent| parent != container);
+            self.place_box(text_box, parent.unwrap_or(container));
+        }
+    }
+
+    /// Whether nothing in a paragraph can be seen.
+    pub(super) fn is_empty(&self, node: NodeId) -> bool {
+        let mut at = self.doc.node(node).first_child();
+        while let Some(child) = at {
+            let kind = self.doc.kind(child);
+            let is_nothing = match kind {
+                Kind::Anchor | Kind::LineBreak => true,
+                Kind::Text(text) => self.doc.text(text).trim_matches([' ', '\t', '\n', '\u{A0}']).is_empty(),
+                kind if kind.is_leaf() => false,
+                _ => self.is_empty_below(child),
+            };
+            if !is_nothing {
+                return false;
+            }
+            at = self.doc.node(child).next();
+        }
+        true
+    }
+
+    fn is_empty_below(&self, top: NodeId) -> bool {
+        self.doc.walk(top).all(|step| match step {
+            Step::Enter(id) => match self.doc.kind(id) {
+                Kind::Text(text) => self.doc.text(text).trim().is_empty(),
+                kind => !kind.is_leaf() || kind == Kind::LineBreak,
+            },
+            Step::Leave(_) => true,
+        })
+    }
+
+    fn in_item(&self, node: NodeId) -> bool {
+        self.doc.node(node).parent().is_some_and(|parent| matches!(self.doc.kind(parent), Kind::ListItem { .. }))
+    }
+
+    /// A paragraph with nothing in it is space, a line across the page, or an item that somebody left empty.
+    fn empty_paragraph(&mut self, paragraph: &OpenParagraph) {
+        let node = paragraph.node;
+        let style = self.styles.of_paragraph(paragraph.properties.style);
+        let mut borders = style.paragraph.borders;
+        borders.override_with(&paragraph.properties.borders);
+        let ruled = [borders.bottom, borders.top].into_iter().flatten().any(|border| border.line != Line::None);
+        if ruled && paragraph.heading.is_none() && !self.context().in_cell {
+            let mut at = self.doc.node(node).first_child();
+            while let Some(child) = at {
+                at = self.doc.node(child).next();
+                self.doc.detach(child);
+            }
+            self.doc.set_kind(node, Kind::ThematicBreak);
+            *self.doc.attributes_mut(node) = crate::document::Attributes::default();
+            return;
+        }
+        if paragraph.role == Role::Code && !self.context().code.is_empty() {
+            self.context_mut().code.push(None);
+            self.doc.detach(node);
+            return;
+        }
+        // Places that links lead to go to what comes next.
+        let anchors: Vec<NodeId> = self
+            .doc
+            .walk(node)
+            .filter_map(|step| match step {
+                Step::Enter(id) if self.doc.kind(id) == Kind::Anchor => Some(id),
+                _ => None,
+            })
+            .collect();
+        for anchor in anchors {
+            self.doc.detach(anchor);
+            self.waiting_anchors.push(anchor);
+        }
+        if !paragraph.omits && paragraph.boxes.is_empty() && !self.context().in_cell && !self.is_omitting() {
+            self.advice.empty_paragraph(self.offset);
+        }
+        if let Some(parent) = self.doc.node(node).parent()
+            && matches!(self.doc.kind(parent), Kind::ListItem { .. })
+            && !paragraph.boxes.is_empty()
+        {
+            // The item holds a text box.
+            self.doc.detach(node);
+            return;
+        }
+        if self.options.looks.is_exact() && !self.context().in_cell {
+            self.space_above += self.line_height(&paragraph.properties, &paragraph.base);
+        }
+        self.remove_block(node);
+    }
+
+    /// Lines of code become one block: of code where they are text alone, else of text whose space counts.
+    pub(super) fn end_code(&mut self) {
+        let mut lines = std::mem::take(&mut self.context_mut().code);
+        while lines.last().is_some_and(Option::is_none) {
+            lines.pop();
+        }
+        let Some(first) = lines.first().copied().flatten() else { return };
+        let holds_more = |kind: Kind| matches!(kind, Kind::Image { .. } | Kind::NoteReference(_) | Kind::Link { .. });
+        let is_text = lines.iter().flatten().all(|line| {
+            self.doc.walk(*line).all(|step| match step {
+                Step::Enter(id) => !holds_more(self.doc.kind(id)),
+                Step::Leave(_) => true,
+            })
+        });
+        if is_text {
+            let mut code = String::new();
+            for line in &lines {
+                code.push_str(&line.map(|line| self.doc.plain_text(line)).unwrap_or_default());
+                code.push('\n');
+            }
+            let code = self.doc.intern(&code);
+            while let Some(child) = self.doc.node(first).first_child() {
+                self.doc.detach(child);
+            }
+            self.doc.set_kind(first, Kind::CodeBlock { code, info: crate::document::Text::EMPTY });
+        } else {
+            self.doc.set_kind(first, Kind::Preformatted);
+            for line in &lines[1..] {
+                let end = self.doc.intern("\n");
+                self.doc.append_joined(first, end, self.offset);
+                if let Some(line) = line {
+                    self.doc.move_children(*line, first);
+                }
+            }
+            self.doc.join_texts(first);
+        }
+        for line in lines[1..].iter().flatten() {
+            self.doc.detach(*line);
+        }
+    }
+
+    /// Ends what holds blocks.
+    pub(super) fn end_context(&mut self) {
+        self.end_code();
+        if let Some(context) = self.contexts.pop() {
+            if let Some(run) = context.run {
+                self.run = run;
+            }
+            self.wraps = context.wraps;
+        }
+    }
+
+    /// Begins something that holds blocks. The run around it goes on when it ends.
+    pub(super) fn begin_context(&mut self, container: NodeId) -> &mut Context {
+        let mut context = Context::of(container);
+        context.run = Some(self.run.clone());
+        context.wraps = std::mem::take(&mut self.wraps);
+        context.is_omitted = self.is_omitting();
+        self.contexts.push(context);
+        self.context_mut()
+    }
+
+    /// The number of a heading, as the document shows it.
+    fn heading_number(&mut self, numbered: &super::numbering::Numbered) {
+        let shown = self.numberings.shown(numbered);
+        if shown.is_empty() || shown.chars().all(|c| !c.is_alphanumeric()) {
+            return;
+        }
+        let keeps = match self.options.heading_numbers {
+            HeadingNumbers::Keep => true,
+            HeadingNumbers::Drop => false,
+            HeadingNumbers::Auto => self.options.looks.is_exact(),
+        };
+        if keeps {
+            self.characters(&shown);
+            self.characters(" ");
+        } else if let Some(paragraph) = &self.context().paragraph {
+            let node = paragraph.node;
+            self.heading_texts.push((node, shown));
+        }
+    }
+
+    /// Says what a paragraph is to the program that wrote it.
+    pub(super) fn mark(&mut self, node: NodeId, part: Part) {
+        self.doc.traces.at(node).part = part;
+    }
+
+    fn dress_paragraph(
+        &mut self,
+        node: NodeId,
+        properties: &ParagraphProperties,
+        heading: Option<u8>,
+        in_list: bool,
+    ) {
+        let subject = Subject { node, heading: heading.is_some(), in_list };
+        self.look_of_paragraph(&subject, properties);
+    }
+
+    /// The style that a run names, where it is one of characters.
+    pub(super) fn character_style(&self, id: Option<Name>) -> Option<&super::styles::Style> {
+        self.styles.get(id, StyleKind::Character)
+    }
+}

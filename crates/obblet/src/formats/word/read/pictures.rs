@@ -1,0 +1,206 @@
+//! Pictures of a package: their bytes, cut and turned into what browsers can show.
+
+use super::super::package::PackageError;
+use super::Reader;
+use crate::document::{Kind, Media, NodeId};
+use image::{DynamicImage, ImageFormat, ImageReader, Limits};
+use std::io::Cursor;
+
+/// What is cut off from a picture: left, top, right and bottom, in thousandths of a per cent.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+pub(super) struct Crop([u32; 4]);
+
+impl Crop {
+    /// Sides that are cut off. Space that is added is none.
+    pub(super) fn of(sides: [i32; 4]) -> Self {
+        let [left, top, right, bottom] = sides.map(|side| side.clamp(0, 100_000) as u32);
+        if left + right >= 100_000 || top + bottom >= 100_000 {
+            return Self::default();
+        }
+        Self([left, top, right, bottom])
+    }
+
+    fn is_none(self) -> bool {
+        // Less than half a per cent is a rounding error.
+        self.0.iter().all(|side| *side < 500)
+    }
+}
+
+/// What bytes of a picture are.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Sort {
+    /// Browsers show it.
+    Shown(&'static str),
+    /// It can be turned into another.
+    Turned(ImageFormat),
+    /// Nothing here can show it.
+    Other,
+}
+
+impl Reader<'_, '_> {
+    /// Puts a picture into the text.
+    pub(super) fn place_picture(
+        &mut self,
+        parent: NodeId,
+        relation: &str,
+        alt: &str,
+        size: Option<(i64, i64)>,
+        crop: Crop,
+        decorative: bool,
+    ) {
+        let Some(relation) = self.relations.get(relation).cloned() else {
+            return self.advice.missing_pictures.add(self.offset, alt);
+        };
+        if relation.external {
+            let id = self.doc.append_image(parent, &relation.target.replace('\\', "/"), alt);
+            self.doc.set_offset(id, self.offset);
+            return self.set_size(id, size);
+        }
+        let key = (relation.target.clone(), crop);
+        if !self.pictures.contains_key(&key) {
+            let loaded = self.load_picture(&relation.target, crop);
+            self.pictures.insert(key.clone(), loaded);
+        }
+        match self.pictures.get(&key) {
+            Some(Some((name, true))) => {
+                let name = name.clone();
+                let id = self.doc.append_image(parent, &name, alt);
+                self.doc.set_offset(id, self.offset);
+                if decorative {
+                    let role = (self.doc.intern("role"), self.doc.intern("presentation"));
+                    self.doc.attributes_mut(id).other.push(role);
+                }
+                self.set_size(id, size);
+            }
+            Some(Some((name, false))) => {
+                // The file itself is there for whoever has a program for it.
+                let name = name.clone();
+                let words = if alt.is_empty() { name.clone() } else { alt.to_owned() };
+                let href = self.doc.intern(&name);
+                let link = self.doc.append_at(parent, Kind::Link { href }, self.offset);
+                self.doc.append_text(link, &words);
+                self.advice.vector_pictures.add(self.offset, &name);
+            }
+            _ => self.advice.missing_pictures.add(self.offset, &relation.target),
+        }
+    }
+
+    fn set_size(&mut self, id: NodeId, size: Option<(i64, i64)>) {
+        let Some((width, height)) = size.filter(|(width, height)| (1..10_000).contains(width) && (1..10_000).contains(height)) else {
+            return;
+        };
+        for (name, value) in [("width", width), ("height", height)] {
+            let pair = (self.doc.intern(name), self.doc.intern(&value.to_string()));
+            self.doc.attributes_mut(id).other.push(pair);
+        }
+    }
+
+    /// Reads a picture of the package; its name in the document, and whether it can be shown.
+    fn load_picture(&mut self, part: &str, crop: Crop) -> Option<(String, bool)> {
+        let bytes = match self.package.bytes(part) {
+            Ok(bytes) => bytes?,
+            Err(error) => {
+                self.too_large.get_or_insert(error);
+                return None;
+            }
+        };
+        let file = part.rsplit('/').next().unwrap_or(part);
+        let stem = file.rsplit_once('.').map_or(file, |(stem, _)| stem);
+        let (bytes, extension, shown) = match sort(&bytes) {
+            Sort::Shown(extension) if crop.is_none() => (bytes, extension, true),
+            Sort::Shown(extension) => match ImageFormat::from_extension(extension).and_then(|format| turned(&bytes, format, crop)) {
+                Some((bytes, extension)) => (bytes, extension, true),
+                None => {
+                    self.advice.crops.push(self.offset);
+                    (bytes, extension, true)
+                }
+            },
+            Sort::Turned(format) => match turned(&bytes, format, crop) {
+                Some((bytes, extension)) => {
+                    self.advice.turned_pictures.push(self.offset);
+                    (bytes, extension, true)
+                }
+                None => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),
+            },
+            Sort::Other => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),
+        };
+        let mut name = format!("{stem}.{extension}");
+        let mut number = 2;
+        while self.doc.media.iter().any(|media| media.name == name) {
+            name = format!("{stem}-{number}.{extension}");
+            number += 1;
+        }
+        self.doc.media.push(Media { name: name.clone(), bytes });
+        Some((name, shown))
+    }
+
+    /// The limit that a picture went over, if one did.
+    pub(super) fn picture_error(&mut self) -> Option<PackageError> {
+        self.too_large.take()
+    }
+}
+
+/// What bytes are, by how they begin: names of parts are often wrong.
+fn sort(bytes: &[u8]) -> Sort {
+    let start = bytes.get(..512).unwrap_or(bytes);
+    match bytes {
+        [0x89, b'P', b'N', b'G', ..] => Sort::Shown("png"),
+        [0xFF, 0xD8, 0xFF, ..] => Sort::Shown("jpg"),
+        [b'G', b'I', b'F', b'8', ..] => Sort::Shown("gif"),
+        [b'R', b'I', b'F', b'F', _, _, _, _, b'W', b'E', b'B', b'P', ..] => Sort::Shown("webp"),
+        [_, _, _, _, b'f', b't', b'y', b'p', b'a', b'v', b'i', b'f', ..] => Sort::Shown("avif"),
+        [b'B', b'M', ..] => Sort::Turned(ImageFormat::Bmp),
+        [b'I', b'I', b'*', 0, ..] | [b'M', b'M', 0, b'*', ..] => Sort::Turned(ImageFormat::Tiff),
+        _ if memchr::memmem::find(start, b"<svg").is_some() => Sort::Shown("svg"),
+        _ => Sort::Other,
+    }
+}
+
+/// Decodes a picture, cuts it, and encodes it as what browsers show.
+fn turned(bytes: &[u8], format: ImageFormat, crop: Crop) -> Option<(Vec<u8>, &'static str)> {
+    let mut reader = ImageReader::with_format(Cursor::new(bytes), format);
+    let mut limits = Limits::default();
+    limits.max_image_width = Some(20_000);
+    limits.max_image_height = Some(20_000);
+    limits.max_alloc = Some(1 << 28);
+    reader.limits(limits);
+    let image = reader.decode().ok()?;
+    let [left, top, right, bottom] = crop.0.map(u64::from);
+    let part = |whole: u32, before: u64, after: u64| {
+        let start = u64::from(whole) * before / 100_000;
+        let length = u64::from(whole) * (100_000 - before - after) / 100_000;
+        (start as u32, (length as u32).max(1))
+    };
+    let image = if crop.is_none() {
+        image
+    } else {
+        let ((x, width), (y, height)) = (part(image.width(), left, right), part(image.height(), top, bottom));
+        image.crop_imm(x, y, width, height)
+    };
+    let (to, extension) = if format == ImageFormat::Jpeg { (ImageFormat::Jpeg, "jpg") } else { (ImageFormat::Png, "png") };
+    let image = match image {
+        DynamicImage::ImageRgb32F(_) | DynamicImage::ImageRgba32F(_) => DynamicImage::ImageRgba8(image.to_rgba8()),
+        image => image,
+    };
+    let mut out = Cursor::new(Vec::new());
+    image.write_to(&mut out, to).ok()?;
+    Some((out.into_inner(), extension))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn pictures_are_cut_and_turned() {
+        let mut bmp = Cursor::new(Vec::new());
+        DynamicImage::new_rgb8(40, 20).write_to(&mut bmp, ImageFormat::Bmp).unwrap();
+        let bmp = bmp.into_inner();
+        assert_eq!(sort(&bmp), Sort::Turned(ImageFormat::Bmp));
+        let (png, extension) = turned(&bmp, ImageFormat::Bmp, Crop::of([25_000, 0, 25_000, 50_000])).unwrap();
+        assert_eq!((sort(&png), extension), (Sort::Shown("png"), "png"));
+        let size = imagesize::blob_size(&png).unwrap();
+        assert_eq!((size.width, size.height), (20, 10));
+        assert_eq!(sort(&[1, 0, 0, 0]), Sort::Other);
+    }
+}

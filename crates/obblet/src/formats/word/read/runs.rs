@@ -1,0 +1,482 @@
+//! Runs of text, and the elements that their properties mean.
+
+use super::super::xml::{Element, Event, Xml};
+use super::properties::{CharacterProperties, Colour, Flag, Name, Raised, Underline};
+use super::{Reader, symbols};
+use crate::document::{Direction, Kind, NodeId, TextLevel};
+use crate::refine::revisions::Revisions;
+use smallvec::SmallVec;
+
+/// What a reviewer did.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum RevisionKind {
+    Inserted,
+    Deleted,
+}
+
+/// Something around text.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Wrap {
+    /// Nothing that is to be seen.
+    Nothing,
+    Revision(RevisionKind),
+    /// A link, by its number in [`Reader::links`].
+    Link(u32),
+    Direction(Direction),
+    Override(Direction),
+    Language(Name),
+    Strong,
+    Emphasis,
+    Underline,
+    Strike,
+    Highlight,
+    Raised(Raised),
+    Code,
+    /// Classes, by the number of their set.
+    Dressed(u32),
+}
+
+/// A run that is being read.
+#[derive(Clone, Debug, Default)]
+pub(super) struct Run {
+    pub(super) direct: CharacterProperties,
+    /// With what the paragraph and the styles say.
+    pub(super) whole: CharacterProperties,
+    /// What its properties mean, once they are looked at.
+    wanted: Option<SmallVec<[Wrap; 6]>>,
+    symbols: Option<&'static symbols::Table>,
+}
+
+/// What becomes of text.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Fate {
+    Shown,
+    Hidden,
+    Omitted,
+    Revised,
+    Instruction,
+}
+
+impl Reader<'_, '_> {
+    /// A run begins, or its properties are known.
+    pub(super) fn begin_run(&mut self, direct: CharacterProperties) {
+        let base = self.context().paragraph.as_ref().map_or(self.styles.characters, |paragraph| paragraph.base);
+        let mut whole = base;
+        if let Some(style) = self.character_style(direct.style) {
+            whole.combine_with(&style.characters);
+        }
+        whole.override_with(&direct);
+        let symbols = whole.font.and_then(|font| self.symbols_of(font));
+        self.run = Run { direct, whole, wanted: None, symbols };
+    }
+
+    /// The table of a font, where it is one of symbols.
+    fn symbols_of(&mut self, font: Name) -> Option<&'static symbols::Table> {
+        while self.symbol_fonts.len() <= usize::from(font) {
+            let table = symbols::table(self.names.name(self.symbol_fonts.len() as Name));
+            self.symbol_fonts.push(table);
+        }
+        self.symbol_fonts[usize::from(font)]
+    }
+
+    pub(super) fn end_run(&mut self) {
+        self.run.wanted = None;
+    }
+
+    /// Reads `t` or `delText`, which was opened last, to its end.
+    pub(super) fn text(&mut self, xml: &mut Xml<'_>) {
+        let mut depth = 1_usize;
+        while depth > 0 {
+            match xml.next() {
+                Some(Event::Text(text)) => self.characters(&text),
+                Some(Event::Open(_)) => depth += 1,
+                Some(Event::Close) => depth -= 1,
+                None => return,
+            }
+        }
+    }
+
+    fn fate(&self) -> Fate {
+        if self.fields_in_instruction > 0 {
+            return Fate::Instruction;
+        }
+        if self.is_omitting() {
+            return Fate::Omitted;
+        }
+        if !self.wraps.is_empty() {
+            let gone = match self.options.revisions {
+                Revisions::Recorded | Revisions::Accept => Some(RevisionKind::Deleted),
+                Revisions::Reject => Some(RevisionKind::Inserted),
+                Revisions::Keep => None,
+            };
+            if gone.is_some_and(|gone| self.wraps.contains(&Wrap::Revision(gone))) {
+                return Fate::Revised;
+            }
+        }
+        if self.run.whole.flags.is(Flag::Hidden) && !self.options.hidden {
+            return Fate::Hidden;
+        }
+        Fate::Shown
+    }
+
+    /// Whether what comes now is to be seen.
+    pub(super) fn is_shown(&self) -> bool {
+        self.fate() == Fate::Shown
+    }
+
+    /// Adds text to the paragraph.
+    pub(super) fn characters(&mut self, text: &str) {
+        if text.is_empty() {
+            return;
+        }
+        let fate = self.fate();
+        if fate != Fate::Shown {
+            return self.leave_out(text, fate);
+        }
+        if self.run.symbols.is_some() || text.chars().any(|c| ('\u{F000}'..='\u{F0FF}').contains(&c)) && !text.is_ascii() {
+            let text = self.with_symbols(text);
+            return self.show(&text);
+        }
+        self.show(text);
+    }
+
+    fn leave_out(&mut self, text: &str, fate: Fate) {
+        self.ensure_paragraph();
+        let offset = self.offset;
+        match fate {
+            Fate::Instruction => return self.field_instruction(text),
+            // A page number that is not meant for the web.
+            Fate::Hidden if self.run.whole.flags.is(Flag::WebHidden) => {}
+            Fate::Hidden => self.advice.hidden.add(offset, text),
+            Fate::Omitted => self.advice.contents.add(offset, text),
+            Fate::Revised => self.advice.revised.add(offset, text),
+            Fate::Shown => {}
+        }
+        if let Some(paragraph) = &mut self.context_mut().paragraph {
+            paragraph.omits = true;
+        }
+    }
+
+    fn show(&mut self, text: &str) {
+        if self.run.whole.flags.is(Flag::WebHidden) && text.trim().bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'.') {
+            // The number of a page in a list of contents.
+            self.advice.page_numbers += 1;
+            return;
+        }
+        let is_space = text.bytes().all(|byte| byte == b' ');
+        let parent = if is_space { self.parent_for_space() } else { self.parent_for(text) };
+        let text = self.doc.intern(text);
+        self.doc.append_joined(parent, text, self.offset);
+    }
+
+    fn with_symbols(&mut self, text: &str) -> String {
+        let table = self.run.symbols;
+        let mut out = String::with_capacity(text.len());
+        for c in text.chars() {
+            let code = c as u32;
+            let byte = if (0xF020..=0xF0FF).contains(&code) {
+                Some((code - 0xF000) as u8)
+            } else if table.is_some_and(|table| table.remaps) && (0x20..=0xFF).contains(&code) {
+                Some(code as u8)
+            } else {
+                None
+            };
+            match byte {
+                None => out.push(c),
+                Some(byte) => match table.unwrap_or(&symbols::SYMBOL).get(byte) {
+                    Some(found) => out.push(found),
+                    None => {
+                        self.advice.symbols.add(self.offset, &format!("{code:04X}"));
+                        out.push(c);
+                    }
+                },
+            }
+        }
+        out
+    }
+
+    /// `sym`: a character of a font by its code.
+    pub(super) fn symbol(&mut self, element: &Element<'_>) {
+        self.ensure_paragraph();
+        let Some(code) = element.get(b"char").and_then(|code| u32::from_str_radix(&code, 16).ok()) else { return };
+        let font = element.get(b"font").unwrap_or_default();
+        let byte = if (0xF020..=0xF0FF).contains(&code) { code - 0xF000 } else { code };
+        let found = u8::try_from(byte).ok().and_then(|byte| symbols::table(&font).and_then(|table| table.get(byte)));
+        let plain = || char::from_u32(code).filter(|_| !(0xE000..=0xF8FF).contains(&code));
+        match found.or_else(plain) {
+            Some(c) => {
+                let mut buffer = [0; 4];
+                let before = self.run.symbols.take();
+                self.characters(c.encode_utf8(&mut buffer));
+                self.run.symbols = before;
+            }
+            None => self.advice.symbols.add(self.offset, &format!("{font} {code:04X}")),
+        }
+    }
+
+    pub(super) fn tab(&mut self) {
+        self.ensure_paragraph();
+        if let Some(paragraph) = &mut self.context_mut().paragraph {
+            paragraph.tabs = paragraph.tabs.saturating_add(1);
+        }
+        let before = self.run.symbols.take();
+        self.characters("\t");
+        self.run.symbols = before;
+    }
+
+    pub(super) fn line_break(&mut self, kind: Option<&str>) {
+        self.ensure_paragraph();
+        if !self.is_shown() {
+            return;
+        }
+        if matches!(kind, Some("page" | "column")) {
+            self.breaks += 1;
+            self.page_break = kind == Some("page");
+            // What stood on both sides stays apart.
+            self.characters(" ");
+            return;
+        }
+        let parent = self.inline_parent();
+        self.doc.append_at(parent, Kind::LineBreak, self.offset);
+    }
+
+    /// The node that inline content goes into now.
+    pub(super) fn inline_parent(&mut self) -> NodeId {
+        self.parent_for("")
+    }
+
+    /// Something within the paragraph holds what comes.
+    pub(super) fn set_inline_floor(&mut self, floor: NodeId) {
+        if let Some(paragraph) = &mut self.context_mut().paragraph {
+            paragraph.floor = floor;
+            paragraph.inline.clear();
+        }
+    }
+
+    /// Space belongs to what stands before it, whatever its own properties are: who can see whether it is bold?
+    fn parent_for_space(&mut self) -> NodeId {
+        let plain = |wrap: &Wrap| matches!(wrap, Wrap::Strong | Wrap::Emphasis | Wrap::Code | Wrap::Language(_) | Wrap::Dressed(_));
+        let wanted = self.wanted();
+        let Some(paragraph) = &self.context().paragraph else { return self.context().container };
+        let same = wanted.iter().filter(|wrap| !plain(wrap)).eq(paragraph.inline.iter().map(|(wrap, _)| wrap).filter(|wrap| !plain(wrap)));
+        if same {
+            return paragraph.inline.last().map_or(paragraph.floor, |(_, node)| *node);
+        }
+        self.parent_for("")
+    }
+
+    fn parent_for(&mut self, text: &str) -> NodeId {
+        let mut wanted = self.wanted();
+        if let Some(language) = self.language_of(text) {
+            wanted.insert(0, Wrap::Language(language));
+        }
+        let offset = self.offset;
+        let Some(paragraph) = &mut self.context_mut().paragraph else { return self.context().container };
+        // What is open and still wanted stays open, from the outside in; the rest is opened within.
+        let kept = paragraph.inline.iter().take_while(|(wrap, _)| wanted.contains(wrap)).count();
+        paragraph.inline.truncate(kept);
+        let missing: SmallVec<[Wrap; 6]> =
+            wanted.iter().filter(|wrap| !paragraph.inline.iter().any(|(known, _)| known == *wrap)).copied().collect();
+        // A link can't begin within what is open in another: it is outermost.
+        if missing.iter().any(|wrap| matches!(wrap, Wrap::Link(_) | Wrap::Revision(_))) {
+            paragraph.inline.clear();
+        }
+        let open: SmallVec<[Wrap; 6]> = paragraph.inline.iter().map(|(wrap, _)| *wrap).collect();
+        let mut parent = paragraph.inline.last().map_or(paragraph.floor, |(_, node)| *node);
+        for wrap in wanted {
+            if open.contains(&wrap) {
+                continue;
+            }
+            parent = self.open_wrap(wrap, parent, offset);
+            if let Some(paragraph) = &mut self.context_mut().paragraph {
+                paragraph.inline.push((wrap, parent));
+            }
+        }
+        parent
+    }
+
+    fn open_wrap(&mut self, wrap: Wrap, parent: NodeId, offset: u32) -> NodeId {
+        let kind = match wrap {
+            Wrap::Link(link) => {
+                let (href, title) = self.links.get(link as usize).cloned().unwrap_or_default();
+                let href = self.doc.intern(&href);
+                let node = self.doc.append_at(parent, Kind::Link { href }, offset);
+                if !title.is_empty() {
+                    self.doc.attributes_mut(node).title = None;
+                    let title = self.doc.intern(&title);
+                    self.doc.attributes_mut(node).title = Some(title);
+                }
+                return node;
+            }
+            Wrap::Direction(way) | Wrap::Override(way) => {
+                let kind = if matches!(wrap, Wrap::Override(_)) { Kind::TextLevel(TextLevel::Override) } else { Kind::Span };
+                let node = self.doc.append_at(parent, kind, offset);
+                self.doc.attributes_mut(node).direction = Some(way);
+                return node;
+            }
+            Wrap::Language(name) => {
+                let node = self.doc.append_at(parent, Kind::Span, offset);
+                let tag = self.names.name(name).to_owned();
+                let tag = self.doc.intern(&tag);
+                self.doc.attributes_mut(node).language = Some(tag);
+                self.language_spans.push((node, name));
+                return node;
+            }
+            Wrap::Dressed(set) => {
+                let node = self.doc.append_at(parent, Kind::Span, offset);
+                self.dress(node, set);
+                return node;
+            }
+            Wrap::Revision(RevisionKind::Inserted) => Kind::Insertion,
+            Wrap::Revision(RevisionKind::Deleted) => Kind::Deletion,
+            Wrap::Strong => Kind::Strong,
+            Wrap::Emphasis => Kind::Emphasis,
+            Wrap::Underline => Kind::Underline,
+            Wrap::Strike => Kind::Strikethrough,
+            Wrap::Highlight => Kind::Highlight,
+            Wrap::Raised(Raised::Above) => Kind::Superscript,
+            Wrap::Raised(_) => Kind::Subscript,
+            Wrap::Code => Kind::TextLevel(TextLevel::Code),
+            Wrap::Nothing => Kind::Span,
+        };
+        self.doc.append_at(parent, kind, offset)
+    }
+
+    /// What the run wants around its text, outermost first.
+    fn wanted(&mut self) -> SmallVec<[Wrap; 6]> {
+        let mut wanted = SmallVec::new();
+        if !self.wraps.is_empty() {
+            if self.options.revisions == Revisions::Keep {
+                wanted.extend(self.wraps.iter().rev().find(|wrap| matches!(wrap, Wrap::Revision(_))).copied());
+            }
+            wanted.extend(self.link());
+            wanted.extend(self.wraps.iter().filter(|wrap| matches!(wrap, Wrap::Direction(_) | Wrap::Override(_))).copied());
+        } else if !self.fields.is_empty() {
+            wanted.extend(self.link());
+        }
+        let in_link = wanted.iter().any(|wrap| matches!(wrap, Wrap::Link(_)));
+        if self.run.wanted.is_none() {
+            self.run.wanted = Some(self.meaning(in_link));
+        }
+        wanted.extend(self.run.wanted.iter().flatten().copied());
+        wanted
+    }
+
+    /// The link that is open: the innermost.
+    fn link(&self) -> Option<Wrap> {
+        let around = self.wraps.iter().rev().find(|wrap| matches!(wrap, Wrap::Link(_))).copied();
+        around.or_else(|| self.fields.iter().rev().find_map(|field| field.link).map(Wrap::Link))
+    }
+
+    /// What the properties of the run mean.
+    fn meaning(&mut self, in_link: bool) -> SmallVec<[Wrap; 6]> {
+        let mut wanted = SmallVec::new();
+        let (direct, whole) = (self.run.direct, self.run.whole);
+        let Some(paragraph) = self.contexts.last_mut().unwrap_or(&mut self.outside).paragraph.as_mut() else { return wanted };
+        let (base, heading) = (paragraph.base, paragraph.heading.is_some());
+        let is_complex = whole.flags.is(Flag::RightToLeft) || whole.flags.is(Flag::Complex);
+        let seen = |plain: Flag, complex: Flag| {
+            let flag = if is_complex { complex } else { plain };
+            let by_hand = direct.flags.says(flag) && direct.flags.is(flag);
+            whole.flags.is(flag) && (by_hand || !base.flags.is(flag))
+        };
+        let bold = seen(Flag::Bold, Flag::BoldComplex);
+        let italic = seen(Flag::Italic, Flag::ItalicComplex);
+        paragraph.bold |= bold || whole.flags.is(Flag::Bold);
+        paragraph.largest = paragraph.largest.max(whole.size.unwrap_or(20));
+        if self.options.looks.keeps_names()
+            && let Some(set) = self.look_of_run()
+        {
+            wanted.push(Wrap::Dressed(set));
+        }
+        // A heading is bold all the same.
+        if bold && !heading {
+            wanted.push(Wrap::Strong);
+        }
+        if italic && !(heading && base.flags.is(Flag::Italic)) {
+            wanted.push(Wrap::Emphasis);
+        }
+        let underlined = whole.underline.is_some_and(|underline| underline != Underline::None);
+        if underlined && !in_link && !heading && base.underline.is_none_or(|underline| underline == Underline::None) {
+            wanted.push(Wrap::Underline);
+        }
+        if whole.flags.is(Flag::Strike) || whole.flags.is(Flag::DoubleStrike) {
+            wanted.push(Wrap::Strike);
+        }
+        if matches!(whole.highlight, Some(Colour::Rgb(_))) && !heading {
+            wanted.push(Wrap::Highlight);
+        }
+        if let Some(raised @ (Raised::Above | Raised::Below)) = whole.raised {
+            wanted.push(Wrap::Raised(raised));
+        }
+        let code = whole.font.is_some_and(|font| Some(font) != base.font && self.is_monospaced(font))
+            || self.character_style(direct.style).is_some_and(|style| is_code_style(&style.name));
+        if code && !heading {
+            wanted.push(Wrap::Code);
+        }
+        if let Some(font) = whole.font {
+            self.advice.font(font);
+        }
+        wanted
+    }
+
+    fn is_monospaced(&self, font: Name) -> bool {
+        const FACES: [&str; 16] = [
+            "courier",
+            "consolas",
+            "mono",
+            "menlo",
+            "monaco",
+            "lucida console",
+            "andale",
+            "inconsolata",
+            "fixed",
+            "terminal",
+            "letter gothic",
+            "source code",
+            "cascadia",
+            "fira code",
+            "ocr",
+            "typewriter",
+        ];
+        let name = self.names.name(font).to_ascii_lowercase();
+        FACES.iter().any(|face| name.contains(face)) && !name.contains("monotype")
+    }
+
+    /// The language that a text needs to be told apart by: not that of the document.
+    fn language_of(&mut self, text: &str) -> Option<Name> {
+        if text.is_empty() {
+            return None;
+        }
+        let whole = &self.run.whole;
+        let is_complex = whole.flags.is(Flag::RightToLeft) || whole.flags.is(Flag::Complex);
+        let (said, tag) = if text.is_ascii() {
+            (if is_complex { whole.language_complex } else { whole.language }, None)
+        } else {
+            match super::languages::script(text) {
+                Some(script) if script.is_east() => (whole.language_east, Some(script)),
+                Some(script) => (whole.language_complex.filter(|_| is_complex).or(whole.language), Some(script)),
+                None => (if is_complex { whole.language_complex } else { whole.language }, None),
+            }
+        };
+        let name = match tag {
+            Some(script) if !said.is_some_and(|said| script.fits(self.names.name(said))) => self.names.number(script.language()),
+            _ => said?,
+        };
+        let letters = text.chars().filter(|c| c.is_alphabetic()).count();
+        if letters == 0 {
+            return None;
+        }
+        *self.languages.entry(name).or_default() += letters;
+        let main = self.main_language?;
+        (name != main && !super::languages::same(self.names.name(name), self.names.name(main))).then_some(name)
+    }
+}
+
+/// Names that people give to styles of code in a line.
+fn is_code_style(name: &str) -> bool {
+    matches!(
+        name.to_ascii_lowercase().as_str(),
+        "html code" | "html keyboard" | "html sample" | "html typewriter" | "source text" | "verbatim char" | "code" | "code char" | "inline code" | "teletype"
+    )
+}

@@ -1,0 +1,525 @@
+//! Tables: rows and cells on a grid, cells that go on from the row above, and rows that a style sets apart (ECMA-376, part 1,
+//! section 17.4).
+
+use super::super::xml::{Event, Xml};
+use super::Reader;
+use super::properties::{
+    self, Alignment, Borders, CharacterProperties, Colour, Flag, Line, Name, Vocabulary, next_child,
+};
+use super::styles::{StyleKind, TablePart, TableStyle};
+use crate::document::{Align, CellKind, Kind, NodeId, Part, RowGroupKind, Scope};
+use crate::refine::revisions::Revisions;
+
+/// A table that is being read.
+#[derive(Debug)]
+pub(super) struct OpenTable {
+    pub(super) node: NodeId,
+    pub(super) style: Option<Name>,
+    /// Which parts of the style apply: first and last row and column, bands of rows and columns.
+    pub(super) look: TableParts,
+    pub(super) borders: Borders,
+    pub(super) grid: Vec<i32>,
+    pub(super) width: Option<(i32, bool)>,
+    pub(super) alignment: Option<Alignment>,
+    pub(super) indent: i32,
+    group: Option<(NodeId, RowGroupKind)>,
+    row: Option<NodeId>,
+    row_is_head: bool,
+    row_is_gone: bool,
+    /// Rows so far, and the column of the grid where the next cell begins.
+    pub(super) rows: usize,
+    pub(super) column: usize,
+    /// Cells that may go on in the next row, by the column where they begin.
+    open_cells: Vec<(usize, NodeId)>,
+    pub(super) cell: Option<OpenCell>,
+    /// How the paragraphs of the cell are aligned, where they all are.
+    aligned: Option<Option<Align>>,
+    /// Characters of cells as the style has them at this place.
+    cell_characters: Option<CharacterProperties>,
+    pub(super) right_to_left: bool,
+    pub(super) most_columns: usize,
+    head_rows: usize,
+    /// How cells look, where they are to look like the source.
+    pub(super) cells: Vec<CellLook>,
+    bordered: bool,
+}
+
+/// How a cell looks, and where it stands.
+#[derive(Clone, Debug)]
+pub(super) struct CellLook {
+    pub(super) node: NodeId,
+    /// From 0.
+    pub(super) row: usize,
+    pub(super) column: usize,
+    pub(super) span: usize,
+    pub(super) parts: Vec<TablePart>,
+    pub(super) shade: Option<Colour>,
+    pub(super) borders: Borders,
+    pub(super) vertical: Option<&'static str>,
+}
+
+#[derive(Clone, Copy, Debug, Default)]
+pub(super) struct TableParts {
+    first_row: bool,
+    pub(super) last_row: bool,
+    first_column: bool,
+    last_column: bool,
+    row_bands: bool,
+    column_bands: bool,
+}
+
+/// A cell that is being read.
+#[derive(Debug, Default)]
+pub(super) struct OpenCell {
+    pub(super) node: Option<NodeId>,
+    span: usize,
+    /// Whether it goes on from the row above.
+    goes_on: bool,
+    begins: bool,
+    pub(super) shade: Option<Colour>,
+    pub(super) borders: Borders,
+    pub(super) vertical: Option<&'static str>,
+}
+
+impl OpenTable {
+    /// What the style says of the characters of the cell.
+    pub(super) const fn characters(&self) -> Option<&CharacterProperties> {
+        self.cell_characters.as_ref()
+    }
+
+    /// Notes how a paragraph of the cell is aligned.
+    pub(super) fn align(&mut self, alignment: Option<Alignment>, right_to_left: bool) {
+        let align = match alignment {
+            Some(Alignment::Center) => Some(Align::Center),
+            Some(Alignment::End) => Some(if right_to_left { Align::Left } else { Align::Right }),
+            _ => None,
+        };
+        self.aligned = Some(match self.aligned {
+            None => align,
+            Some(known) if known == align => align,
+            Some(_) => None,
+        });
+    }
+
+    /// The parts of the style that a cell of the current row is in, the weakest first.
+    pub(super) fn parts(&self, style: &TableStyle, column: usize, is_last_column: bool) -> Vec<TablePart> {
+        let mut parts = Vec::new();
+        let row = self.rows.saturating_sub(1);
+        let body_row = row - usize::from(self.look.first_row && row > 0);
+        let body_column = column - usize::from(self.look.first_column && column > 0);
+        let (high, wide) = (usize::from(style.row_band.unwrap_or(1)), usize::from(style.column_band.unwrap_or(1)));
+        if self.look.column_bands {
+            parts.push(if (body_column / wide).is_multiple_of(2) { TablePart::Band1Columns } else { TablePart::Band2Columns });
+        }
+        if self.look.row_bands {
+            parts.push(if (body_row / high).is_multiple_of(2) { TablePart::Band1Rows } else { TablePart::Band2Rows });
+        }
+        if self.look.first_column && column == 0 {
+            parts.push(TablePart::FirstColumn);
+        }
+        if self.look.last_column && is_last_column {
+            parts.push(TablePart::LastColumn);
+        }
+        if self.look.first_row && row == 0 {
+            parts.push(TablePart::FirstRow);
+        }
+        parts
+    }
+}
+
+impl Reader<'_, '_> {
+    pub(super) fn begin_table(&mut self) {
+        self.end_runs_of_blocks();
+        self.suspend_lists(None, false);
+        let container = self.context().container;
+        let node = self.doc.append_at(container, Kind::Table, self.offset);
+        self.context_mut().paragraph = None;
+        self.tables.push(OpenTable {
+            node,
+            style: None,
+            look: TableParts { first_row: true, row_bands: true, first_column: true, ..TableParts::default() },
+            borders: Borders::default(),
+            grid: Vec::new(),
+            width: None,
+            alignment: None,
+            indent: 0,
+            group: None,
+            row: None,
+            row_is_head: false,
+            row_is_gone: false,
+            rows: 0,
+            column: 0,
+            open_cells: Vec::new(),
+            cell: None,
+            aligned: None,
+            cell_characters: None,
+            right_to_left: false,
+            most_columns: 0,
+            head_rows: 0,
+            cells: Vec::new(),
+            bordered: false,
+        });
+    }
+
+    /// Reads `tblPr`, which was opened last, to its end.
+    pub(super) fn table_properties(&mut self, xml: &mut Xml<'_>) {
+        let Some(table) = self.tables.last_mut() else { return xml.skip() };
+        let words = Vocabulary { names: &mut self.names, theme: &self.theme };
+        while let Some(Event::Open(element)) = next_child(xml) {
+            match element.local() {
+                b"tblStyle" => table.style = element.val().map(|id| words.names.number(&id)),
+                b"tblLook" => table.look = table_look(&element),
+                b"tblBorders" => {
+                    table.borders = properties::borders(xml, &words);
+                    continue;
+                }
+                b"tblW" => {
+                    let percent = element.get(b"type").as_deref() == Some("pct");
+                    table.width = element.number(b"w").filter(|width| *width > 0).map(|width| (width, percent));
+                }
+                b"jc" => table.alignment = element.val().and_then(|value| properties::alignment(&value)),
+                b"tblInd" => table.indent = element.number(b"w").unwrap_or(0),
+                b"bidiVisual" => table.right_to_left = element.is_on(),
+                _ => {}
+            }
+            xml.skip();
+        }
+        let (node, right_to_left) = (table.node, table.right_to_left);
+        if right_to_left {
+            self.doc.attributes_mut(node).direction = Some(crate::document::Direction::RightToLeft);
+        }
+        if self.options.looks.keeps_names() {
+            self.look_of_table();
+        }
+    }
+
+    pub(super) fn table_grid(&mut self, xml: &mut Xml<'_>) {
+        while let Some(Event::Open(element)) = next_child(xml) {
+            if let Some(table) = self.tables.last_mut().filter(|_| element.is(b"gridCol")) {
+                table.grid.push(element.number(b"w").unwrap_or(0).max(0));
+            }
+            xml.skip();
+        }
+    }
+
+    pub(super) fn begin_row(&mut self) {
+        let Some(table) = self.tables.last_mut() else { return };
+        table.rows += 1;
+        table.column = 0;
+        table.row = None;
+        table.row_is_head = false;
+        table.row_is_gone = false;
+    }
+
+    /// Reads `trPr`, which was opened last, to its end.
+    pub(super) fn row_properties(&mut self, xml: &mut Xml<'_>) {
+        let (mut before, mut is_head, mut inserted, mut deleted, mut hidden) = (0, false, false, false, false);
+        while let Some(Event::Open(element)) = next_child(xml) {
+            match element.local() {
+                b"gridBefore" => before = element.number(b"val").unwrap_or(0).clamp(0, 500) as usize,
+                b"tblHeader" => is_head = element.is_on(),
+                b"ins" => inserted = true,
+                b"del" => deleted = true,
+                b"hidden" => hidden = element.is_on(),
+                _ => {}
+            }
+            xml.skip();
+        }
+        self.revisions += usize::from(inserted || deleted);
+        let gone = match self.options.revisions {
+            Revisions::Recorded | Revisions::Accept => deleted,
+            Revisions::Reject => inserted,
+            Revisions::Keep => false,
+        };
+        let Some(table) = self.tables.last_mut() else { return };
+        table.row_is_head = is_head;
+        table.row_is_gone = gone || hidden;
+        if before > 0 && !table.row_is_gone {
+            let row = self.row();
+            self.doc.append_at(row, Kind::Cell(CellKind { columns: before as u16, ..CellKind::PLAIN }), self.offset);
+            if let Some(table) = self.tables.last_mut() {
+                table.column = before;
+            }
+        }
+    }
+
+    /// The row that is being read, in the group that it belongs to.
+    fn row(&mut self) -> NodeId {
+        let Some(table) = self.tables.last_mut() else { return self.context().container };
+        if let Some(row) = table.row {
+            return row;
+        }
+        let first_row_is_head = table.rows == 1 && table.look.first_row && {
+            let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
+            style.and_then(|style| style.part(TablePart::FirstRow)).is_some_and(|look| {
+                look.characters.flags.is(Flag::Bold) || matches!(look.shade, Some(Colour::Rgb(_)))
+            })
+        };
+        let is_head = (table.row_is_head || first_row_is_head) && table.head_rows + 1 == table.rows;
+        table.head_rows += usize::from(is_head);
+        let kind = if is_head { RowGroupKind::Head } else { RowGroupKind::Body };
+        let group = match table.group {
+            Some((group, known)) if known == kind => group,
+            _ => {
+                let group = self.doc.append_at(table.node, Kind::RowGroup(kind), self.offset);
+                table.group = Some((group, kind));
+                group
+            }
+        };
+        let row = if table.row_is_gone {
+            // It is read all the same: fields and numbers run on in it.
+            self.doc.create(Kind::Row)
+        } else {
+            self.doc.append_at(group, Kind::Row, self.offset)
+        };
+        table.row = Some(row);
+        row
+    }
+
+    pub(super) fn begin_cell(&mut self) {
+        if self.tables.is_empty() {
+            // A cell that stands nowhere holds text all the same.
+            let container = self.context().container;
+            self.begin_context(container);
+            return;
+        }
+        self.row();
+        if let Some(table) = self.tables.last_mut() {
+            table.cell = Some(OpenCell { span: 1, ..OpenCell::default() });
+            table.aligned = None;
+        }
+        // Its properties say what it is; one without any is a cell like another.
+        let holder = self.doc.create(Kind::Cell(CellKind::PLAIN));
+        self.doc.set_offset(holder, self.offset);
+        let context = self.begin_context(holder);
+        context.in_cell = true;
+        self.place_cell(holder);
+    }
+
+    /// Reads `tcPr`, which was opened last, to its end.
+    pub(super) fn cell_properties(&mut self, xml: &mut Xml<'_>) {
+        let mut cell = OpenCell { span: 1, ..OpenCell::default() };
+        let mut joins_left = false;
+        let words = Vocabulary { names: &mut self.names, theme: &self.theme };
+        while let Some(Event::Open(element)) = next_child(xml) {
+            match element.local() {
+                b"gridSpan" => cell.span = element.number(b"val").unwrap_or(1).clamp(1, 1000) as usize,
+                b"vMerge" => {
+                    let restarts = element.val().as_deref() == Some("restart");
+                    (cell.begins, cell.goes_on) = (restarts, !restarts);
+                }
+                b"hMerge" => joins_left = element.val().as_deref() != Some("restart"),
+                b"shd" => cell.shade = properties::shade(&element, &words),
+                b"tcBorders" => {
+                    cell.borders = properties::borders(xml, &words);
+                    continue;
+                }
+                b"vAlign" => {
+                    cell.vertical = match element.val().as_deref() {
+                        Some("center") => Some("middle"),
+                        Some("bottom") => Some("bottom"),
+                        _ => None,
+                    }
+                }
+                _ => {}
+            }
+            xml.skip();
+        }
+        let holder = self.context().container;
+        let Some(table) = self.tables.last_mut() else { return };
+        // A cell whose properties follow its text stays as it is.
+        if table.cell.as_ref().and_then(|known| known.node).is_some_and(|known| known != holder) {
+            return;
+        }
+        cell.node = Some(holder);
+        let column = table.column;
+        let goes_on = cell.goes_on.then(|| table.open_cells.iter().find(|(at, _)| *at == column).map(|(_, node)| *node)).flatten();
+        let left = if joins_left { self.doc.node(holder).previous() } else { None };
+        table.cell = Some(cell);
+        if let Some(above) = goes_on {
+            self.doc.detach(holder);
+            if let Kind::Cell(kind) = self.doc.kind(above) {
+                self.doc.set_kind(above, Kind::Cell(CellKind { rows: kind.rows.saturating_add(1), ..kind }));
+            }
+        } else if let Some(left) = left
+            && let Kind::Cell(kind) = self.doc.kind(left)
+        {
+            // Joined cells of old documents keep their own texts; those show where there are any.
+            self.doc.set_kind(left, Kind::Cell(CellKind { columns: kind.columns.saturating_add(1), ..kind }));
+            self.doc.detach(holder);
+        }
+        self.style_cell(holder);
+    }
+
+    /// Puts a cell into its row.
+    fn place_cell(&mut self, holder: NodeId) {
+        let row = self.row();
+        self.doc.attach(row, holder);
+        if let Some(table) = self.tables.last_mut() {
+            if let Some(cell) = &mut table.cell {
+                cell.node = Some(holder);
+            }
+            table.cell_characters = None;
+        }
+        self.style_cell(holder);
+    }
+
+    /// What the style of the table says of the cell.
+    fn style_cell(&mut self, holder: NodeId) {
+        let Some(table) = self.tables.last_mut() else { return };
+        let span = table.cell.as_ref().map_or(1, |cell| cell.span);
+        let is_last = !table.grid.is_empty() && table.column + span >= table.grid.len();
+        let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
+        let Some(style) = style else { return };
+        let mut characters = style.whole.characters;
+        for part in table.parts(style, table.column, is_last) {
+            if let Some(look) = style.part(part) {
+                characters.override_with(&look.characters);
+            }
+        }
+        table.cell_characters = Some(characters);
+        let first_column = table.look.first_column && table.column == 0 && table.rows > table.head_rows;
+        if first_column && style.part(TablePart::FirstColumn).is_some_and(|look| look.characters.flags.is(Flag::Bold)) {
+            self.doc.set_kind(holder, Kind::Cell(CellKind { header: true, scope: Scope::Row, ..CellKind::PLAIN }));
+        }
+    }
+
+    pub(super) fn end_cell(&mut self) {
+        if self.tables.is_empty() {
+            return self.end_context();
+        }
+        let holder = self.context().container;
+        self.end_context();
+        let in_head = self.in_head();
+        let Some(table) = self.tables.last_mut() else { return };
+        let Some(cell) = table.cell.take() else { return };
+        let column = table.column;
+        table.column = (column + cell.span).min(100_000);
+        table.most_columns = table.most_columns.max(table.column);
+        let Some(row) = table.row else { return };
+        if self.doc.node(holder).parent() != Some(row) {
+            return;
+        }
+        table.open_cells.retain(|(at, _)| *at < column || *at >= column + cell.span);
+        if cell.begins || cell.goes_on {
+            table.open_cells.push((column, holder));
+        }
+        table.bordered |= [cell.borders.top, cell.borders.left, cell.borders.bottom, cell.borders.right]
+            .into_iter()
+            .flatten()
+            .any(|border| border.line != Line::None);
+        if self.options.looks.is_exact() {
+            let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
+            let is_last = !table.grid.is_empty() && column + cell.span >= table.grid.len();
+            let parts = style.map(|style| table.parts(style, column, is_last)).unwrap_or_default();
+            table.cells.push(CellLook {
+                node: holder,
+                row: table.rows - 1,
+                column,
+                span: cell.span,
+                parts,
+                shade: cell.shade,
+                borders: cell.borders,
+                vertical: cell.vertical,
+            });
+        }
+        if let Kind::Cell(kind) = self.doc.kind(holder) {
+            let align = table.aligned.flatten().filter(|_| !self.options.looks.is_exact()).unwrap_or_default();
+            let header = in_head || kind.header;
+            let scope = if in_head { Scope::Unsaid } else { kind.scope };
+            let columns = u16::try_from(cell.span).unwrap_or(1);
+            self.doc.set_kind(holder, Kind::Cell(CellKind { header, scope, align, columns, rows: 1 }));
+        }
+    }
+
+    fn in_head(&self) -> bool {
+        self.tables.last().is_some_and(|table| matches!(table.group, Some((_, RowGroupKind::Head))))
+    }
+
+    pub(super) fn end_row(&mut self) {
+        let Some(table) = self.tables.last_mut() else { return };
+        if let Some(row) = table.row.take()
+            && self.doc.node(row).first_child().is_none()
+        {
+            // All of its cells go on from above: HTML has no such rows, and they take no room.
+            for (_, cell) in &table.open_cells {
+                if let Kind::Cell(kind) = self.doc.kind(*cell) {
+                    self.doc.set_kind(*cell, Kind::Cell(CellKind { rows: kind.rows.saturating_sub(1).max(1), ..kind }));
+                }
+            }
+            self.doc.detach(row);
+        }
+    }
+
+    pub(super) fn end_table(&mut self) {
+        let Some(table) = self.tables.pop() else { return };
+        let node = table.node;
+        self.settle_head(&table);
+        let groups: Vec<NodeId> = self.doc.children(node).collect();
+        for group in groups {
+            if self.doc.node(group).first_child().is_none() {
+                self.doc.detach(group);
+            }
+        }
+        if self.doc.node(node).first_child().is_none() {
+            return self.doc.detach(node);
+        }
+        let style = self.styles.get(table.style, StyleKind::Table).and_then(|style| style.table.as_deref());
+        let styled = style.map(|style| style.whole.borders).unwrap_or_default();
+        let lines = [table.borders, styled];
+        let bordered = lines.iter().flat_map(|borders| [borders.top, borders.between, borders.columns, borders.left]);
+        let bare = bordered.flatten().all(|border| border.line == Line::None)
+            && style.is_none_or(|style| style.parts.is_empty())
+            && !table.bordered;
+        if bare && (table.rows == 1 || table.most_columns == 1) {
+            self.mark(node, Part::Layout);
+            self.advice.layout_tables.push(self.doc.node(node).offset());
+        }
+        if self.options.looks.is_exact() {
+            self.finish_table_look(&table);
+        }
+    }
+
+    /// A head whose cells go on into the body is no head: in HTML cells end with their group.
+    fn settle_head(&mut self, table: &OpenTable) {
+        let Some(head) = self.doc.node(table.node).first_child() else { return };
+        if self.doc.kind(head) != Kind::RowGroup(RowGroupKind::Head) {
+            return;
+        }
+        let rows: Vec<NodeId> = self.doc.children(head).collect();
+        let count = rows.len();
+        let too_high = rows.iter().enumerate().any(|(index, row)| {
+            self.doc.children(*row).any(|cell| matches!(self.doc.kind(cell), Kind::Cell(kind) if usize::from(kind.rows) > count - index))
+        });
+        let body = self.doc.node(head).next();
+        match body {
+            Some(body) if too_high => {
+                let first = self.doc.node(body).first_child();
+                for row in rows {
+                    match first {
+                        Some(first) => self.doc.move_before(first, row),
+                        None => self.doc.move_into(body, row),
+                    }
+                }
+                self.doc.detach(head);
+            }
+            // A table of nothing but heads has none.
+            None => self.doc.set_kind(head, Kind::RowGroup(RowGroupKind::Body)),
+            _ => {}
+        }
+    }
+}
+
+/// Which parts of its style a table shows (section 17.4.56): by attributes, or by the bits of a number.
+fn table_look(element: &super::super::xml::Element<'_>) -> TableParts {
+    let bits = element.val().and_then(|digits| u32::from_str_radix(&digits, 16).ok()).unwrap_or(0);
+    let on = |name: &[u8], bit: u32| element.get(name).map_or(bits & bit != 0, |value| super::super::xml::is_on(&value));
+    TableParts {
+        first_row: on(b"firstRow", 0x20),
+        last_row: on(b"lastRow", 0x40),
+        first_column: on(b"firstColumn", 0x80),
+        last_column: on(b"lastColumn", 0x100),
+        row_bands: !on(b"noHBand", 0x200),
+        column_bands: !on(b"noVBand", 0x400),
+    }
+}
