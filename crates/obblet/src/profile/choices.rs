@@ -5,7 +5,7 @@ use super::{Dialect, HeadingLevels, ImagePlace, LineEnds, Shape, StylePlace, Sty
 use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
 use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
 use crate::formats::text::ParagraphEnds;
-use crate::formats::word::{Comments, HeadingNumbers, Headers};
+use crate::formats::word::{Comments, Headers, HeadingNumbers};
 use crate::refine::When;
 use crate::refine::lists::Lists;
 use crate::refine::revisions::Revisions;

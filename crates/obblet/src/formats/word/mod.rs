@@ -10,4 +10,4 @@ mod read;
 mod xml;
 
 pub use package::PackageError;
-pub use read::{Comments, HeadingNumbers, Headers, Looks, ReadOptions, read};
+pub use read::{Comments, Headers, HeadingNumbers, Looks, ReadOptions, read};

@@ -120,8 +120,8 @@ impl<'b> Package<'b> {
     }
 
     /// A part of markup as text.
-    pub(super) fn text(&mut self, part: &str) -> Result<Option<String>, PackageError> {
-        Ok(self.bytes(part)?.map(decode))
+    pub(super) fn text(&mut self, part: &str) -> Result<Option<PartText>, PackageError> {
+        Ok(self.bytes(part)?.map(PartText::new))
     }
 
     /// The relations of a part; those of the package for an empty key.
@@ -130,6 +130,7 @@ impl<'b> Package<'b> {
         let place = if folder.is_empty() { format!("_rels/{name}.rels") } else { format!("{folder}/_rels/{name}.rels") };
         let mut relations = Relations::default();
         let Some(text) = self.text(&place)? else { return Ok(relations) };
+        let text = text.get();
         let mut xml = Xml::new(&text);
         while let Some(event) = xml.next() {
             let Event::Open(element) = event else { continue };
@@ -205,11 +206,8 @@ fn is_markup(part: &str) -> bool {
 
 /// The key of a part name: nothing escaped, no `.` and `..`, no case. It can't lead out of the package.
 pub(super) fn key(name: &str) -> String {
-    let name = if name.contains('%') {
-        percent_encoding::percent_decode_str(name).decode_utf8_lossy()
-    } else {
-        Cow::Borrowed(name)
-    };
+    let name =
+        if name.contains('%') { percent_encoding::percent_decode_str(name).decode_utf8_lossy() } else { Cow::Borrowed(name) };
     let mut parts: Vec<&str> = Vec::new();
     for part in name.split(['/', '\\']) {
         match part {
@@ -221,14 +219,34 @@ pub(super) fn key(name: &str) -> String {
     parts.join("/").to_lowercase()
 }
 
-/// Markup is UTF-8 or UTF-16 (ECMA-376, part 2, section 8.2).
-fn decode(bytes: Vec<u8>) -> String {
-    match encoding_rs::Encoding::for_bom(&bytes) {
-        Some((encoding, length)) => encoding.decode_without_bom_handling(&bytes[length..]).0.into_owned(),
-        None if bytes.starts_with(&[b'<', 0]) => encoding_rs::UTF_16LE.decode_without_bom_handling(&bytes).0.into_owned(),
-        None if bytes.starts_with(&[0, b'<']) => encoding_rs::UTF_16BE.decode_without_bom_handling(&bytes).0.into_owned(),
-        None if simdutf8::basic::from_utf8(&bytes).is_ok() => String::from_utf8(bytes).unwrap_or_default(),
-        None => String::from_utf8_lossy(&bytes).into_owned(),
+/// The text of a part: UTF-8 as it is, anything else decoded (ECMA-376, part 2, section 8.2).
+pub(super) enum PartText {
+    Plain(Vec<u8>),
+    Decoded(String),
+}
+
+impl PartText {
+    fn new(bytes: Vec<u8>) -> Self {
+        let decoded = |encoding: &'static encoding_rs::Encoding, bytes: &[u8]| {
+            Self::Decoded(encoding.decode_without_bom_handling(bytes).0.into_owned())
+        };
+        match encoding_rs::Encoding::for_bom(&bytes) {
+            Some((encoding, length)) => decoded(encoding, &bytes[length..]),
+            None if bytes.starts_with(&[b'<', 0]) => decoded(encoding_rs::UTF_16LE, &bytes),
+            None if bytes.starts_with(&[0, b'<']) => decoded(encoding_rs::UTF_16BE, &bytes),
+            None => Self::Plain(bytes),
+        }
+    }
+
+    /// The text, with characters of replacement for bytes that are none.
+    pub(super) fn get(&self) -> Cow<'_, str> {
+        match self {
+            Self::Plain(bytes) => match simdutf8::basic::from_utf8(bytes) {
+                Ok(text) => Cow::Borrowed(text),
+                Err(_) => String::from_utf8_lossy(bytes),
+            },
+            Self::Decoded(text) => Cow::Borrowed(text),
+        }
     }
 }
 
@@ -236,9 +254,8 @@ impl Ns {
     /// The namespace of an address, in the transitional and in the strict form.
     pub(super) fn of(address: &str) -> Self {
         match address {
-            "http://schemas.openxmlformats.org/wordprocessingml/2006/main" | "http://purl.oclc.org/ooxml/wordprocessingml/main" => {
-                Self::W
-            }
+            "http://schemas.openxmlformats.org/wordprocessingml/2006/main"
+            | "http://purl.oclc.org/ooxml/wordprocessingml/main" => Self::W,
             "http://schemas.openxmlformats.org/officeDocument/2006/relationships"
             | "http://purl.oclc.org/ooxml/officeDocument/relationships" => Self::R,
             "http://schemas.openxmlformats.org/officeDocument/2006/math" | "http://purl.oclc.org/ooxml/officeDocument/math" => {
@@ -247,8 +264,12 @@ impl Ns {
             "http://schemas.openxmlformats.org/drawingml/2006/main" | "http://purl.oclc.org/ooxml/drawingml/main" => Self::A,
             "http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing"
             | "http://purl.oclc.org/ooxml/drawingml/wordprocessingDrawing" => Self::Wp,
-            "http://schemas.openxmlformats.org/drawingml/2006/picture" | "http://purl.oclc.org/ooxml/drawingml/picture" => Self::Pic,
-            "http://schemas.openxmlformats.org/drawingml/2006/chart" | "http://purl.oclc.org/ooxml/drawingml/chart" => Self::Chart,
+            "http://schemas.openxmlformats.org/drawingml/2006/picture" | "http://purl.oclc.org/ooxml/drawingml/picture" => {
+                Self::Pic
+            }
+            "http://schemas.openxmlformats.org/drawingml/2006/chart" | "http://purl.oclc.org/ooxml/drawingml/chart" => {
+                Self::Chart
+            }
             "http://schemas.openxmlformats.org/drawingml/2006/diagram" | "http://purl.oclc.org/ooxml/drawingml/diagram" => {
                 Self::Diagram
             }

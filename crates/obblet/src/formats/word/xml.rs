@@ -92,35 +92,74 @@ impl Element<'_> {
 
     /// All attributes, by their names without prefixes.
     pub(super) fn each(&self, mut meet: impl FnMut(&[u8], Cow<'_, str>)) {
-        let mut attributes = self.start.attributes();
-        for attribute in attributes.with_checks(false).flatten() {
-            let (prefix, name) = split(attribute.key.into_inner().as_bytes());
+        for (prefix, name, raw) in Attributes::of(self.start.attributes_raw()) {
             if prefix != b"xmlns" {
-                meet(name, value(attribute.value));
+                meet(name, value(raw));
             }
         }
     }
 
     #[inline]
     fn find(&self, fits: impl Fn(&[u8], &[u8]) -> bool) -> Option<Cow<'_, str>> {
-        let mut attributes = self.start.attributes();
-        for attribute in attributes.with_checks(false) {
-            let attribute = attribute.ok()?;
-            let (prefix, name) = split(attribute.key.into_inner().as_bytes());
-            if fits(prefix, name) {
-                return Some(value(attribute.value));
-            }
+        Attributes::of(self.start.attributes_raw()).find(|(prefix, name, _)| fits(prefix, name)).map(|(_, _, raw)| value(raw))
+    }
+}
+
+/// The attributes of a tag: prefix, name, and value as it is written. Most tags have one or two short ones, and most of those
+/// are passed over.
+struct Attributes<'r> {
+    raw: &'r str,
+    at: usize,
+}
+
+impl<'r> Attributes<'r> {
+    const fn of(raw: &'r str) -> Self {
+        Self { raw, at: 0 }
+    }
+}
+
+impl<'r> Iterator for Attributes<'r> {
+    type Item = (&'r [u8], &'r [u8], &'r str);
+
+    #[inline]
+    fn next(&mut self) -> Option<Self::Item> {
+        let bytes = self.raw.as_bytes();
+        let mut at = self.at;
+        while bytes.get(at)?.is_ascii_whitespace() {
+            at += 1;
         }
-        None
+        let (start, mut colon) = (at, None);
+        loop {
+            match *bytes.get(at)? {
+                b'=' => break,
+                b':' => colon = Some(at),
+                _ => {}
+            }
+            at += 1;
+        }
+        let name = bytes[start..at].trim_ascii_end();
+        at += 1;
+        while bytes.get(at)?.is_ascii_whitespace() {
+            at += 1;
+        }
+        let quote = bytes[at];
+        let from = at + 1;
+        let length = if matches!(quote, b'"' | b'\'') { memchr::memchr(quote, bytes.get(from..)?)? } else { return None };
+        self.at = from + length + 1;
+        let (prefix, name) = match colon {
+            Some(colon) if colon - start < name.len() => (&name[..colon - start], &name[colon - start + 1..]),
+            _ => (&name[..0], name),
+        };
+        Some((prefix, name, self.raw.get(from..from + length)?))
     }
 }
 
 /// A value without its references.
-fn value(raw: Cow<'_, str>) -> Cow<'_, str> {
-    if !raw.contains('&') {
-        return raw;
+fn value(raw: &str) -> Cow<'_, str> {
+    if !raw.as_bytes().contains(&b'&') {
+        return Cow::Borrowed(raw);
     }
-    Cow::Owned(quick_xml::escape::unescape(&raw).map_or_else(|_| raw.to_string(), Cow::into_owned))
+    quick_xml::escape::unescape(raw).unwrap_or(Cow::Borrowed(raw))
 }
 
 /// A whole number; some programs write fractions or units of points.
@@ -285,15 +324,13 @@ impl<'s> Xml<'s> {
     #[cold]
     fn declare(&mut self, start: &BytesStart<'s>) {
         // Attributes borrow from the event; what is kept has to borrow from the source.
-        let mut attributes = start.attributes();
-        for attribute in attributes.with_checks(false).flatten() {
-            let (prefix, name) = split(attribute.key.into_inner().as_bytes());
+        for (prefix, name, raw) in Attributes::of(start.attributes_raw()) {
             let declared = match (prefix, name) {
                 (b"xmlns", name) => name,
                 (b"", b"xmlns") => b"".as_slice(),
                 _ => continue,
             };
-            let ns = Ns::of(value(attribute.value).trim());
+            let ns = Ns::of(value(raw).trim());
             let Some(declared) = self.in_source(declared) else { continue };
             if let Some(known) = self.prefixes.iter_mut().find(|(known, _)| *known == declared) {
                 known.1 = ns;

@@ -113,7 +113,10 @@ impl Reader<'_, '_> {
         if paragraph.bold && paragraph.heading.is_none() && outside && self.is_all_bold(paragraph) {
             let text = self.doc.plain_text(node).split_whitespace().collect::<Vec<_>>().join(" ");
             let count = text.chars().count();
-            if (2..=80).contains(&count) && !text.ends_with(['.', ',', ';', ':', '!', '?']) && text.chars().any(char::is_alphabetic) {
+            if (2..=80).contains(&count)
+                && !text.ends_with(['.', ',', ';', ':', '!', '?'])
+                && text.chars().any(char::is_alphabetic)
+            {
                 self.advice.headings.push((offset, text));
                 // It begins something new, wherever its margin is.
                 self.context_mut().suspended.clear();
@@ -181,12 +184,10 @@ impl Reader<'_, '_> {
         );
         say(
             &advice.symbols,
-            Finding::lost("word.symbol", "characters of symbol fonts have no counterpart in Unicode").losing(advice.symbols.words()),
+            Finding::lost("word.symbol", "characters of symbol fonts have no counterpart in Unicode")
+                .losing(advice.symbols.words()),
         );
-        say(
-            &advice.fields,
-            Finding::lost("word.field", "fields without a result were left out").losing(advice.fields.words()),
-        );
+        say(&advice.fields, Finding::lost("word.field", "fields without a result were left out").losing(advice.fields.words()));
         say(
             &advice.lost_objects,
             Finding::lost("word.object", "charts, diagrams and objects of other programs can't be shown")
@@ -195,7 +196,8 @@ impl Reader<'_, '_> {
         );
         say(
             &advice.objects,
-            Finding::changed("word.object", "objects of other programs are shown as their pictures").losing(advice.objects.words()),
+            Finding::changed("word.object", "objects of other programs are shown as their pictures")
+                .losing(advice.objects.words()),
         );
         say(
             &advice.missing_pictures,

@@ -1,9 +1,9 @@
 //! The walk over a part: which element opens what. It keeps its own stack, for people nest tables as deep as they like.
 
 use super::super::xml::{Element, Event, Ns, Xml};
+use super::Reader;
 use super::properties::{self, CharacterProperties, ParagraphProperties, Vocabulary};
 use super::runs::{RevisionKind, Wrap};
-use super::Reader;
 use crate::document::{Direction, Kind, NodeId, TextLevel};
 
 /// What is done when an element ends.
@@ -82,7 +82,7 @@ impl Reader<'_, '_> {
                 return None;
             }
             b"rPr" => {
-                let mut words = Vocabulary { names: &mut self.names, theme: &self.theme };
+                let mut words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.looks.is_exact() };
                 let properties = properties::characters(xml, &mut words);
                 self.begin_run(properties);
                 return None;
@@ -92,7 +92,7 @@ impl Reader<'_, '_> {
                 return Some(Frame::Paragraph);
             }
             b"pPr" => {
-                let mut words = Vocabulary { names: &mut self.names, theme: &self.theme };
+                let mut words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.looks.is_exact() };
                 let properties = properties::paragraph(xml, &mut words);
                 self.begin_paragraph(properties);
                 return None;
@@ -199,7 +199,8 @@ impl Reader<'_, '_> {
                 self.foreign_part(element);
                 xml.skip();
             }
-            b"smartTagPr" | b"customXmlPr" | b"sdtEndPr" | b"rubyPr" | b"tblPrEx" | b"background" | b"tcPrChange" | b"docPartPr" => {
+            b"smartTagPr" | b"customXmlPr" | b"sdtEndPr" | b"rubyPr" | b"tblPrEx" | b"background" | b"tcPrChange"
+            | b"docPartPr" => {
                 xml.skip();
             }
             _ => return Some(Frame::Through),
@@ -275,11 +276,8 @@ impl Reader<'_, '_> {
     fn end_ruby(&mut self) {
         if let Some((ruby, parent)) = self.rubies.pop() {
             // The text comes behind its base, whatever the order in the part is.
-            let texts: Vec<NodeId> = self
-                .doc
-                .children(ruby)
-                .filter(|&child| self.doc.kind(child) == Kind::TextLevel(TextLevel::RubyText))
-                .collect();
+            let texts: Vec<NodeId> =
+                self.doc.children(ruby).filter(|&child| self.doc.kind(child) == Kind::TextLevel(TextLevel::RubyText)).collect();
             for text in texts {
                 self.doc.move_into(ruby, text);
             }

@@ -2,6 +2,7 @@
 //! language, what the package says of the document.
 
 use super::super::xml::{Event, Xml};
+use super::properties::Name;
 use super::{Comments, Headers, Reader, advice};
 use crate::document::{Direction, DivisionKind, Finding, Kind, NodeId, Step};
 use crate::slug;
@@ -277,10 +278,12 @@ impl Reader<'_, '_> {
 
     /// The language of most of the text is that of the document. A paragraph that is all in another says so itself.
     fn settle_languages(&mut self) {
-        let most = self.languages.iter().max_by_key(|(name, letters)| (**letters, std::cmp::Reverse(**name))).map(|(name, _)| *name);
-        let all: usize = self.languages.values().sum();
+        let of = |name: Name| self.languages.get(usize::from(name)).copied().unwrap_or(0);
+        let known = (0..self.languages.len()).map(|name| name as Name).filter(|name| of(*name) > 0);
+        let most = known.max_by_key(|name| (of(*name), std::cmp::Reverse(*name)));
+        let all: usize = self.languages.iter().sum();
         let main = match (self.main_language, most) {
-            (Some(main), Some(most)) if self.languages[&most] * 10 < all * 6 => Some(main),
+            (Some(main), Some(most)) if of(most) * 10 < all * 6 => Some(main),
             (main, most) => most.or(main),
         };
         if let Some(main) = main {
@@ -297,7 +300,9 @@ impl Reader<'_, '_> {
             }
             let only = self.doc.node(span).previous().is_none() && self.doc.node(span).next().is_none();
             let parent = self.doc.node(span).parent().filter(|_| only);
-            if let Some(parent) = parent.filter(|parent| !self.doc.kind(*parent).is_inline() && self.doc.kind(*parent) != Kind::Root) {
+            if let Some(parent) =
+                parent.filter(|parent| !self.doc.kind(*parent).is_inline() && self.doc.kind(*parent) != Kind::Root)
+            {
                 let language = self.doc.attributes(span).language;
                 let only = self.doc.node(parent).previous().is_none() && self.doc.node(parent).next().is_none();
                 let item = self.doc.node(parent).parent().filter(|item| {
@@ -320,12 +325,18 @@ impl Reader<'_, '_> {
         let doc = &mut self.doc;
         if self.revisions > 0 {
             doc.find(
-                Finding::advice("word.revisions", format!("the document has changes that nobody has settled: {}", self.revisions))
-                    .hint("accept or reject them in the word processor, or set clean.revisions"),
+                Finding::advice(
+                    "word.revisions",
+                    format!("the document has changes that nobody has settled: {}", self.revisions),
+                )
+                .hint("accept or reject them in the word processor, or set clean.revisions"),
             );
         }
         if self.breaks > 0 {
-            doc.find(Finding::changed("word.page-break", format!("breaks of pages, columns and sections were left out: {}", self.breaks)));
+            doc.find(Finding::changed(
+                "word.page-break",
+                format!("breaks of pages, columns and sections were left out: {}", self.breaks),
+            ));
         }
         if self.columns > 1 {
             doc.find(Finding::changed("word.columns", "text that is set in columns runs in one"));
@@ -357,6 +368,7 @@ impl Reader<'_, '_> {
         }
         let Ok(Some(text)) = self.package.text(part) else { return };
         let mut words: HashMap<i32, String> = HashMap::new();
+        let text = text.get();
         let mut xml = Xml::new(&text);
         let mut current = None;
         while let Some(event) = xml.next() {
@@ -418,6 +430,7 @@ impl Reader<'_, '_> {
     /// What the package says about the document (part 2, section 11).
     pub(super) fn metadata(&mut self, part: &str) {
         let Ok(Some(text)) = self.package.text(part) else { return };
+        let text = text.get();
         let mut xml = Xml::new(&text);
         let metadata = &mut self.doc.metadata;
         while let Some(event) = xml.next() {
@@ -432,11 +445,15 @@ impl Reader<'_, '_> {
             }
             match local.as_slice() {
                 b"title" => metadata.title = Some(value),
-                b"creator" => metadata.authors = value.split(';').map(|name| name.trim().to_owned()).filter(|name| !name.is_empty()).collect(),
+                b"creator" => {
+                    metadata.authors =
+                        value.split(';').map(|name| name.trim().to_owned()).filter(|name| !name.is_empty()).collect()
+                }
                 b"description" => metadata.description = Some(value),
                 b"subject" => metadata.other.push(("subject".to_owned(), value)),
                 b"keywords" => {
-                    metadata.keywords = value.split([',', ';']).map(|word| word.trim().to_owned()).filter(|word| !word.is_empty()).collect();
+                    metadata.keywords =
+                        value.split([',', ';']).map(|word| word.trim().to_owned()).filter(|word| !word.is_empty()).collect();
                 }
                 b"language" => metadata.language = Some(value),
                 b"modified" => metadata.date = value.split('T').next().map(str::to_owned),

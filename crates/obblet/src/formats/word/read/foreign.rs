@@ -40,9 +40,13 @@ impl Reader<'_, '_> {
     }
 
     fn part_words(&mut self, relation: Option<&str>, what: &str, elements: &[&[u8]]) {
-        let part = relation.and_then(|id| self.relations.get(id)).filter(|relation| !relation.external).map(|known| known.target.clone());
+        let part = relation
+            .and_then(|id| self.relations.get(id))
+            .filter(|relation| !relation.external)
+            .map(|known| known.target.clone());
         let mut words = what.to_owned();
         if let Some(Ok(Some(text))) = part.map(|part| self.package.text(&part)) {
+            let text = text.get();
             let mut xml = Xml::new(&text);
             while let Some(event) = xml.next() {
                 if let Event::Open(element) = event

@@ -32,9 +32,11 @@ impl Reader<'_, '_> {
         while context.lists.last().is_some_and(|list| list.level > numbered.level) {
             context.lists.pop();
         }
-        let goes_on = context.lists.last().filter(|list| list.level == numbered.level).map(|list| {
-            list.ordered == ordered && list.marker == marker && (!ordered || list.next == numbered.value)
-        });
+        let goes_on = context
+            .lists
+            .last()
+            .filter(|list| list.level == numbered.level)
+            .map(|list| list.ordered == ordered && list.marker == marker && (!ordered || list.next == numbered.value));
         if goes_on == Some(false) {
             context.lists.pop();
         }

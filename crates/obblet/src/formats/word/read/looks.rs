@@ -6,7 +6,7 @@ use super::properties::{
     Alignment, Border, Borders, CharacterProperties, Colour, Flag, Line, LineRule, ParagraphProperties, TabKind, Underline,
 };
 use super::styles::{Role, StyleKind, TablePart, TableStyle};
-use super::tables::{CellLook, OpenTable};
+use super::tables::OpenTable;
 use crate::document::{Kind, NamedStyle, NodeId};
 use std::collections::HashMap;
 
@@ -35,6 +35,12 @@ impl Looks {
 /// Declarations of a rule, in the order in which they are written.
 type Rules = Vec<(&'static str, String)>;
 
+/// What the looks of a paragraph depend on: its properties, what the table says of its characters, and whether it is in a list.
+type ParagraphKey = (ParagraphProperties, Option<CharacterProperties>, bool);
+
+/// What the looks of a cell depend on: itself without its node, and at which edges of the table it stands.
+type CellKey = (Vec<TablePart>, Option<Colour>, Borders, Option<&'static str>, [bool; 4], i32);
+
 /// The classes that were made so far.
 #[derive(Debug, Default)]
 pub(super) struct Wardrobe {
@@ -47,6 +53,10 @@ pub(super) struct Wardrobe {
     /// Sets of classes of runs.
     pub(super) sets: Vec<Vec<String>>,
     set_places: HashMap<Vec<String>, u32>,
+    /// What was found for the same properties before: for paragraphs, runs and cells.
+    paragraphs: HashMap<ParagraphKey, (String, Option<String>)>,
+    runs: HashMap<(CharacterProperties, CharacterProperties), Option<u32>>,
+    cells: HashMap<CellKey, Option<String>>,
     rules: Vec<NamedStyle>,
 }
 
@@ -151,40 +161,57 @@ impl Reader<'_, '_> {
                 || role == Role::Code;
             if !said {
                 let class = self.wardrobe.of_style(StyleKind::Paragraph, &name, Vec::new);
-                let node = if subject.in_list { self.doc.node(subject.node).parent().unwrap_or(subject.node) } else { subject.node };
+                let node =
+                    if subject.in_list { self.doc.node(subject.node).parent().unwrap_or(subject.node) } else { subject.node };
                 self.add_class(node, &class);
             }
             return;
         }
+        let mut whole = properties.clone();
+        (whole.mark, whole.keep_next, whole.outline) = (CharacterProperties::default(), None, None);
+        let space = std::mem::take(&mut self.space_above);
+        if space > 0 {
+            whole.before = Some(whole.before.or(style.paragraph.before).or(self.styles.paragraph.before).unwrap_or(0) + space);
+        }
+        if std::mem::take(&mut self.page_break) {
+            whole.page_break = Some(true);
+        }
+        let table = self.tables.last().filter(|_| self.context().in_cell).and_then(OpenTable::characters).copied();
+        let key = (whole, table, subject.in_list);
+        let (class, variant) = match self.wardrobe.paragraphs.get(&key) {
+            Some(known) => known.clone(),
+            None => {
+                let made = self.classes_of_paragraph(&name, &key);
+                self.wardrobe.paragraphs.insert(key, made.clone());
+                made
+            }
+        };
+        self.add_class(subject.node, &class);
+        if let Some(variant) = variant {
+            self.add_class(subject.node, &variant);
+        }
+        self.draw_together(subject.node, properties);
+    }
+
+    /// The class of the style of a paragraph, and the one of what differs from it.
+    fn classes_of_paragraph(&mut self, name: &str, (properties, table, in_list): &ParagraphKey) -> (String, Option<String>) {
+        let style = self.styles.of_paragraph(properties.style);
         let mut paragraph = self.styles.paragraph.clone();
         paragraph.override_with(&style.paragraph);
         let mut characters = self.styles.characters;
         characters.override_with(&style.characters);
         let of_style = self.paragraph_rules(&paragraph, &characters, false);
-        let mut whole = paragraph;
-        whole.override_with(properties);
+        paragraph.override_with(properties);
         // What stands in a cell has what the table says, too.
         let mut own = self.styles.characters;
-        if let Some(look) = self.tables.last().filter(|_| self.context().in_cell).and_then(OpenTable::characters) {
-            own.override_with(look);
+        if let Some(table) = table {
+            own.override_with(table);
         }
-        own.override_with(&self.styles.of_paragraph(properties.style).characters);
-        let space = std::mem::take(&mut self.space_above);
-        if space > 0 {
-            whole.before = Some(whole.before.unwrap_or(0) + space);
-        }
-        if std::mem::take(&mut self.page_break) {
-            whole.page_break = Some(true);
-        }
-        let of_place = self.paragraph_rules(&whole, &own, subject.in_list);
-        let class_name = if name.is_empty() { "normal" } else { name.as_str() };
-        let class = self.wardrobe.of_style(StyleKind::Paragraph, class_name, || of_style.clone());
-        self.add_class(subject.node, &class);
+        own.override_with(&style.characters);
+        let of_place = self.paragraph_rules(&paragraph, &own, *in_list);
         let delta = difference(&of_style, of_place);
-        if let Some(class) = self.wardrobe.of_rules("p", delta) {
-            self.add_class(subject.node, &class);
-        }
-        self.draw_together(subject.node, properties);
+        let class = self.wardrobe.of_style(StyleKind::Paragraph, if name.is_empty() { "normal" } else { name }, || of_style);
+        (class, self.wardrobe.of_rules("p", delta))
     }
 
     /// Paragraphs of one style may follow each other without space (section 17.3.1.9).
@@ -306,6 +333,17 @@ impl Reader<'_, '_> {
 
     /// The set of classes of the run that is being read.
     pub(super) fn look_of_run(&mut self) -> Option<u32> {
+        let base = self.context().paragraph.as_ref().map_or(self.styles.characters, |paragraph| paragraph.base);
+        let key = (self.run.direct, base);
+        if let Some(known) = self.wardrobe.runs.get(&key) {
+            return *known;
+        }
+        let set = self.classes_of_run();
+        self.wardrobe.runs.insert(key, set);
+        set
+    }
+
+    fn classes_of_run(&mut self) -> Option<u32> {
         let (direct, whole) = (self.run.direct, self.run.whole);
         let exact = self.options.looks.is_exact();
         let mut classes = Vec::new();
@@ -313,13 +351,27 @@ impl Reader<'_, '_> {
             let (name, own) = (style.name.clone(), style.characters);
             let said = matches!(
                 name.to_ascii_lowercase().as_str(),
-                "hyperlink" | "followedhyperlink" | "strong" | "emphasis" | "default paragraph font" | "footnote reference"
-                    | "endnote reference" | "annotation reference" | "page number" | "line number" | "internet link" | ""
+                "hyperlink"
+                    | "followedhyperlink"
+                    | "strong"
+                    | "emphasis"
+                    | "default paragraph font"
+                    | "footnote reference"
+                    | "endnote reference"
+                    | "annotation reference"
+                    | "page number"
+                    | "line number"
+                    | "internet link"
+                    | ""
             );
             if !said || (exact && own != CharacterProperties::default()) {
                 let mut rules = Vec::new();
                 if exact {
-                    let nothing = { let mut rules = Vec::new(); self.character_rules(&mut rules, &CharacterProperties::default()); rules };
+                    let nothing = {
+                        let mut rules = Vec::new();
+                        self.character_rules(&mut rules, &CharacterProperties::default());
+                        rules
+                    };
                     self.character_rules(&mut rules, &own);
                     rules = difference(&nothing, rules);
                 }
@@ -368,16 +420,20 @@ impl Reader<'_, '_> {
         }
         if self.options.looks.is_exact() {
             if level.format == NumberFormat::Bullet {
-                let mark = level.characters.font.and_then(|font| super::symbols::table(self.names.name(font))).and_then(|table| {
-                    let code = level.text.chars().next()? as u32;
-                    table.get(u8::try_from(code & 0xFF).ok()?)
-                });
+                let mark =
+                    level.characters.font.and_then(|font| super::symbols::table(self.names.name(font))).and_then(|table| {
+                        let code = level.text.chars().next()? as u32;
+                        table.get(u8::try_from(code & 0xFF).ok()?)
+                    });
                 let mark = mark.or_else(|| level.text.chars().next());
-                rules.push(("list-style-type", match mark {
-                    Some('o' | '○' | '◯' | '◦') => "circle".to_owned(),
-                    Some('■' | '▪' | '◾' | '□') => "square".to_owned(),
-                    _ => "disc".to_owned(),
-                }));
+                rules.push((
+                    "list-style-type",
+                    match mark {
+                        Some('o' | '○' | '◯' | '◦') => "circle".to_owned(),
+                        Some('■' | '▪' | '◾' | '□') => "square".to_owned(),
+                        _ => "disc".to_owned(),
+                    },
+                ));
             }
             let above = if depth == 0 { 0 } else { 360 * i32::from(depth) };
             let indent = level.paragraph.indent_start.map_or(720, |indent| (indent - above).clamp(300, 4000));
@@ -413,11 +469,14 @@ impl Reader<'_, '_> {
             None if table.grid.iter().sum::<i32>() > 0 => rules.push(("width", points(table.grid.iter().sum()))),
             None => {}
         }
-        rules.push(("margin", match table.alignment {
-            Some(Alignment::Center) => "0 auto".to_owned(),
-            Some(Alignment::End) => "0 0 0 auto".to_owned(),
-            _ => format!("0 0 0 {}", points(table.indent)),
-        }));
+        rules.push((
+            "margin",
+            match table.alignment {
+                Some(Alignment::Center) => "0 auto".to_owned(),
+                Some(Alignment::End) => "0 0 0 auto".to_owned(),
+                _ => format!("0 0 0 {}", points(table.indent)),
+            },
+        ));
         if let Some(class) = self.wardrobe.of_rules("table", rules) {
             self.add_class(table.node, &class);
         }
@@ -425,62 +484,69 @@ impl Reader<'_, '_> {
             if self.doc.node(cell.node).parent().is_none() {
                 continue;
             }
-            let rules = cell_rules(cell, table, &style, &borders);
-            if let Some(class) = self.wardrobe.of_rules("cell", rules) {
+            let edges =
+                [cell.row == 0, cell.row + 1 >= table.rows, cell.column == 0, cell.column + cell.span >= table.most_columns];
+            let width = if cell.row == 0 { table.grid.iter().skip(cell.column).take(cell.span).sum() } else { 0 };
+            let key = (cell.parts.clone(), cell.shade, cell.borders, cell.vertical, edges, width);
+            let class = match self.wardrobe.cells.get(&key) {
+                Some(known) => known.clone(),
+                None => {
+                    let rules = cell_rules(&key, table.look.last_row, &style, &borders);
+                    let class = self.wardrobe.of_rules("cell", rules);
+                    self.wardrobe.cells.insert(key, class.clone());
+                    class
+                }
+            };
+            if let Some(class) = class {
                 self.add_class(cell.node, &class);
             }
         }
+        // Another table has other borders and another style.
+        self.wardrobe.cells.clear();
     }
 
     pub(super) fn look_of_box(&mut self, holder: NodeId) {
         if self.doc.kind(holder) == Kind::ThematicBreak {
             return;
         }
-        let rules = vec![("border", "1px solid #999999".to_owned()), ("padding", "4pt 7pt".to_owned()), ("margin", "6pt 0".to_owned())];
+        let rules =
+            vec![("border", "1px solid #999999".to_owned()), ("padding", "4pt 7pt".to_owned()), ("margin", "6pt 0".to_owned())];
         if let Some(class) = self.wardrobe.of_rules("box", rules) {
             self.add_class(holder, &class);
         }
     }
 }
 
-fn cell_rules(cell: &CellLook, table: &OpenTable, style: &TableStyle, borders: &Borders) -> Rules {
+fn cell_rules(key: &CellKey, shows_last_row: bool, style: &TableStyle, borders: &Borders) -> Rules {
+    let (parts, ground, lines, vertical, [first_row, last_row, first_column, last_column], width) = key;
     let mut own = Borders {
-        top: if cell.row == 0 { borders.top } else { borders.between },
-        bottom: if cell.row + 1 >= table.rows { borders.bottom } else { borders.between },
-        left: if cell.column == 0 { borders.left } else { borders.columns },
-        right: if cell.column + cell.span >= table.most_columns { borders.right } else { borders.columns },
+        top: if *first_row { borders.top } else { borders.between },
+        bottom: if *last_row { borders.bottom } else { borders.between },
+        left: if *first_column { borders.left } else { borders.columns },
+        right: if *last_column { borders.right } else { borders.columns },
         ..Borders::default()
     };
     let (mut shade, mut rules): (Option<Colour>, Rules) = (style.whole.shade, Vec::new());
-    let last = [TablePart::LastRow].into_iter().filter(|_| table.look.last_row && cell.row + 1 >= table.rows && cell.row > 0);
-    for part in cell.parts.iter().copied().chain(last) {
+    let last = [TablePart::LastRow].into_iter().filter(|_| shows_last_row && *last_row && !first_row);
+    for part in parts.iter().copied().chain(last) {
         if let Some(look) = style.part(part) {
             own.override_with(&look.borders);
             shade = look.shade.or(shade);
         }
     }
-    own.override_with(&cell.borders);
+    own.override_with(lines);
     (own.between, own.columns) = (None, None);
-    shade = cell.shade.or(shade);
+    shade = ground.or(shade);
     border_rules(&mut rules, &own, false);
     if let Some(Colour::Rgb(colour)) = shade {
         rules.push(("background-color", hex(colour)));
     }
     let [top, right, bottom, left] = style.margins;
-    rules.push((
-        "padding",
-        format!(
-            "{} {} {} {}",
-            points(top.unwrap_or(0)),
-            points(right.unwrap_or(108)),
-            points(bottom.unwrap_or(0)),
-            points(left.unwrap_or(108))
-        ),
-    ));
-    rules.push(("vertical-align", cell.vertical.unwrap_or("top").to_owned()));
-    let width: i32 = table.grid.iter().skip(cell.column).take(cell.span).sum();
-    if width > 0 && cell.row == 0 {
-        rules.push(("width", points(width)));
+    let sides = [top.unwrap_or(0), right.unwrap_or(108), bottom.unwrap_or(0), left.unwrap_or(108)];
+    rules.push(("padding", sides.map(points).join(" ")));
+    rules.push(("vertical-align", vertical.unwrap_or("top").to_owned()));
+    if *width > 0 {
+        rules.push(("width", points(*width)));
     }
     rules
 }
@@ -569,8 +635,20 @@ fn family(font: &str) -> String {
     let is = |names: &[&str]| names.iter().any(|name| lower.contains(name));
     let generic = if is(&["courier", "mono", "consolas", "menlo", "console", "typewriter"]) {
         "monospace"
-    } else if is(&["times", "serif", "georgia", "garamond", "cambria", "roman", "palatino", "bookman", "book antiqua", "mincho", "song", "ming"])
-        && !is(&["sans"])
+    } else if is(&[
+        "times",
+        "serif",
+        "georgia",
+        "garamond",
+        "cambria",
+        "roman",
+        "palatino",
+        "bookman",
+        "book antiqua",
+        "mincho",
+        "song",
+        "ming",
+    ]) && !is(&["sans"])
     {
         "serif"
     } else {
@@ -586,14 +664,16 @@ mod tests {
 
     #[test]
     fn names_of_styles_make_classes() {
-        for (name, class) in [("Intense Quote", "intense-quote"), ("1. Überschrift!", "style-1-berschrift"), ("本文", "style")] {
+        for (name, class) in [("Intense Quote", "intense-quote"), ("1. Überschrift!", "style-1-berschrift"), ("本文", "style")]
+        {
             assert_eq!(class_name(name), class);
         }
     }
 
     #[test]
     fn only_what_differs_is_written() {
-        let rules = |list: &[(&'static str, &str)]| list.iter().map(|(name, value)| (*name, (*value).to_owned())).collect::<Rules>();
+        let rules =
+            |list: &[(&'static str, &str)]| list.iter().map(|(name, value)| (*name, (*value).to_owned())).collect::<Rules>();
         let before = rules(&[("color", "#ff0000"), ("font-size", "11pt")]);
         assert_eq!(difference(&before, rules(&[("font-size", "12pt")])), rules(&[("color", "inherit"), ("font-size", "12pt")]));
         assert_eq!(difference(&before, before.clone()), Rules::new());

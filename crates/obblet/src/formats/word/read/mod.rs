@@ -135,10 +135,14 @@ pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageErro
         Some(part) => package.text(part),
         None => Ok(None),
     };
-    let theme = part(&mut package, "theme")?.map(|text| Theme::read(&text)).unwrap_or_default();
-    let styles = part(&mut package, "styles")?.map(|text| Styles::read(&text, &mut names, &theme)).unwrap_or_default();
-    let numberings = part(&mut package, "numbering")?.map(|text| Numberings::read(&text, &mut names, &theme)).unwrap_or_default();
+    let looks = options.looks.is_exact();
+    let theme = part(&mut package, "theme")?.map(|text| Theme::read(&text.get())).unwrap_or_default();
+    let styles =
+        part(&mut package, "styles")?.map(|text| Styles::read(&text.get(), &mut names, &theme, looks)).unwrap_or_default();
+    let numberings =
+        part(&mut package, "numbering")?.map(|text| Numberings::read(&text.get(), &mut names, &theme, looks)).unwrap_or_default();
     let text = package.text(&main)?.ok_or(PackageError::NoMainPart)?;
+    let text = text.get();
     let properties = package.relations("")?.part("core-properties").map(str::to_owned);
     let mut reader = Reader::new(&mut package, options, text.len());
     (reader.names, reader.theme, reader.styles, reader.numberings) = (names, theme, styles, numberings);
@@ -193,11 +197,12 @@ struct Reader<'p, 'b> {
     captions: Vec<NodeId>,
     subtitle: Option<NodeId>,
     emptied: Vec<NodeId>,
-    languages: HashMap<Name, usize>,
+    /// How much text is in each language, by the number of its tag.
+    languages: Vec<usize>,
     main_language: Option<Name>,
     language_spans: Vec<(NodeId, Name)>,
-    /// Of each font by its number, whether it is one of symbols.
-    symbol_fonts: Vec<Option<&'static symbols::Table>>,
+    /// What is known of each font, by its number.
+    fonts: Vec<runs::Face>,
     wardrobe: Wardrobe,
     last_contextual: Option<(NodeId, Option<Name>, bool)>,
     space_above: i32,
@@ -261,10 +266,10 @@ impl<'p, 'b> Reader<'p, 'b> {
             captions: Vec::new(),
             subtitle: None,
             emptied: Vec::new(),
-            languages: HashMap::new(),
+            languages: Vec::new(),
             main_language: None,
             language_spans: Vec::new(),
-            symbol_fonts: Vec::new(),
+            fonts: Vec::new(),
             wardrobe: Wardrobe::default(),
             last_contextual: None,
             space_above: 0,
@@ -329,7 +334,7 @@ impl<'p, 'b> Reader<'p, 'b> {
         self.wraps.clear();
         self.tables.clear();
         self.begin_context(holder);
-        self.story(&mut Xml::new(&text));
+        self.story(&mut Xml::new(&text.get()));
         self.end_context();
     }
 }

@@ -100,11 +100,11 @@ pub(super) struct Numbered {
 
 impl Numberings {
     /// Reads the part with the numbering.
-    pub(super) fn read(source: &str, names: &mut Names, theme: &Theme) -> Self {
+    pub(super) fn read(source: &str, names: &mut Names, theme: &Theme, looks: bool) -> Self {
         let mut all = Self::default();
         let mut places = HashMap::new();
         let mut xml = Xml::new(source);
-        let mut words = Vocabulary { names, theme };
+        let mut words = Vocabulary { names, theme, looks };
         while let Some(event) = xml.next() {
             let Event::Open(element) = event else { continue };
             if element.is(b"abstractNum") {
@@ -165,7 +165,8 @@ impl Numberings {
                 (0..LEVELS as u8).find(|level| self.level(id, *level).is_some_and(|known| known.paragraph_style == Some(*name)))
             })
         };
-        let level = direct.level.or_else(|| if direct.id.is_none() { by_style() } else { None }).or(from_style.level).unwrap_or(0);
+        let level =
+            direct.level.or_else(|| if direct.id.is_none() { by_style() } else { None }).or(from_style.level).unwrap_or(0);
         let _ = instance;
         // No marker at all is no list.
         self.level(id, level)
@@ -183,7 +184,8 @@ impl Numberings {
             own.or_else(|| self.level(id, index as u8).map(|level| level.start)).unwrap_or(1)
         };
         let first_values: [i32; LEVELS] = std::array::from_fn(starts);
-        let restarts: [Option<u8>; LEVELS] = std::array::from_fn(|index| self.level(id, index as u8).and_then(|level| level.restart));
+        let restarts: [Option<u8>; LEVELS] =
+            std::array::from_fn(|index| self.level(id, index as u8).and_then(|level| level.restart));
         let has_start = instance.starts[at].is_some();
         let met = self.met.entry(id).or_default();
         let is_first = *met & 1 << at == 0;
@@ -290,8 +292,14 @@ fn format(name: &str) -> NumberFormat {
         "hindiVowels" | "hindiConsonants" | "hindiCounting" => NumberFormat::Other("devanagari"),
         "aiueo" | "aiueoFullWidth" => NumberFormat::Other("katakana"),
         "iroha" | "irohaFullWidth" => NumberFormat::Other("katakana-iroha"),
-        "chineseCounting" | "chineseCountingThousand" | "japaneseCounting" | "taiwaneseCounting" | "taiwaneseCountingThousand"
-        | "ideographDigital" | "japaneseDigitalTenThousand" | "taiwaneseDigital" => NumberFormat::Other("cjk-decimal"),
+        "chineseCounting"
+        | "chineseCountingThousand"
+        | "japaneseCounting"
+        | "taiwaneseCounting"
+        | "taiwaneseCountingThousand"
+        | "ideographDigital"
+        | "japaneseDigitalTenThousand"
+        | "taiwaneseDigital" => NumberFormat::Other("cjk-decimal"),
         "chineseLegalSimplified" => NumberFormat::Other("simp-chinese-formal"),
         "japaneseLegal" => NumberFormat::Other("japanese-formal"),
         "ideographTraditional" => NumberFormat::Other("cjk-heavenly-stem"),
@@ -391,7 +399,7 @@ mod tests {
 
     #[test]
     fn numbers_run_through_the_levels() {
-        let mut all = Numberings::read(SOURCE, &mut Names::default(), &Theme::default());
+        let mut all = Numberings::read(SOURCE, &mut Names::default(), &Theme::default(), true);
         let mut shown = |id, level| {
             let numbered = all.count(id, level).unwrap();
             all.shown(&numbered)

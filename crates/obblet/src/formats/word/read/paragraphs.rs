@@ -30,7 +30,8 @@ pub(super) struct OpenParagraph {
     pub(super) omits: bool,
     pub(super) tabs: u16,
     pub(super) bold: bool,
-    pub(super) largest: u16,
+    /// Whether white space stands before what comes next.
+    pub(super) space: bool,
 }
 
 /// Something that holds blocks: the body, a cell, a text box, a note.
@@ -165,7 +166,7 @@ impl Reader<'_, '_> {
             omits: false,
             tabs: 0,
             bold: false,
-            largest: 0,
+            space: false,
         });
         self.begin_run(CharacterProperties::default());
         if let Some(number) = number {
@@ -442,13 +443,7 @@ impl Reader<'_, '_> {
         self.doc.traces.at(node).part = part;
     }
 
-    fn dress_paragraph(
-        &mut self,
-        node: NodeId,
-        properties: &ParagraphProperties,
-        heading: Option<u8>,
-        in_list: bool,
-    ) {
+    fn dress_paragraph(&mut self, node: NodeId, properties: &ParagraphProperties, heading: Option<u8>, in_list: bool) {
         let subject = Subject { node, heading: heading.is_some(), in_list };
         self.look_of_paragraph(&subject, properties);
     }

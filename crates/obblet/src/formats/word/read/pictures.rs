@@ -86,7 +86,8 @@ impl Reader<'_, '_> {
     }
 
     fn set_size(&mut self, id: NodeId, size: Option<(i64, i64)>) {
-        let Some((width, height)) = size.filter(|(width, height)| (1..10_000).contains(width) && (1..10_000).contains(height)) else {
+        let Some((width, height)) = size.filter(|(width, height)| (1..10_000).contains(width) && (1..10_000).contains(height))
+        else {
             return;
         };
         for (name, value) in [("width", width), ("height", height)] {
@@ -108,13 +109,15 @@ impl Reader<'_, '_> {
         let stem = file.rsplit_once('.').map_or(file, |(stem, _)| stem);
         let (bytes, extension, shown) = match sort(&bytes) {
             Sort::Shown(extension) if crop.is_none() => (bytes, extension, true),
-            Sort::Shown(extension) => match ImageFormat::from_extension(extension).and_then(|format| turned(&bytes, format, crop)) {
-                Some((bytes, extension)) => (bytes, extension, true),
-                None => {
-                    self.advice.crops.push(self.offset);
-                    (bytes, extension, true)
+            Sort::Shown(extension) => {
+                match ImageFormat::from_extension(extension).and_then(|format| turned(&bytes, format, crop)) {
+                    Some((bytes, extension)) => (bytes, extension, true),
+                    None => {
+                        self.advice.crops.push(self.offset);
+                        (bytes, extension, true)
+                    }
                 }
-            },
+            }
             Sort::Turned(format) => match turned(&bytes, format, crop) {
                 Some((bytes, extension)) => {
                     self.advice.turned_pictures.push(self.offset);

@@ -5,7 +5,7 @@ use super::super::xml::{Element, Event, Ns, Xml, is_on};
 use std::collections::HashMap;
 
 /// Properties that are on or off. The first ones combine by exclusive or over the levels of styles (section 17.7.3).
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub(super) struct Flags {
     /// Which are said.
     pub(super) said: u16,
@@ -14,7 +14,7 @@ pub(super) struct Flags {
 }
 
 /// One flag.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 #[repr(u16)]
 pub(super) enum Flag {
     Bold = 1,
@@ -69,14 +69,14 @@ impl Flags {
 }
 
 /// A colour, as red, green and blue, or as what suits the ground.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) enum Colour {
     Auto,
     Rgb(u32),
 }
 
 /// How text is underlined.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) enum Underline {
     None,
     Solid,
@@ -88,7 +88,7 @@ pub(super) enum Underline {
 }
 
 /// Whether text stands above or below the line.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) enum Raised {
     Level,
     Above,
@@ -125,7 +125,7 @@ impl Names {
 }
 
 /// Properties of characters.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub(super) struct CharacterProperties {
     pub(super) flags: Flags,
     /// The identifier of a character style.
@@ -176,7 +176,7 @@ impl CharacterProperties {
 }
 
 /// One line of a border.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) struct Border {
     pub(super) line: Line,
     /// Eighths of a point.
@@ -187,7 +187,7 @@ pub(super) struct Border {
 }
 
 /// The kind of a line.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) enum Line {
     None,
     Solid,
@@ -197,7 +197,7 @@ pub(super) enum Line {
 }
 
 /// The borders of a paragraph, a table or a cell.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub(super) struct Borders {
     pub(super) top: Option<Border>,
     pub(super) right: Option<Border>,
@@ -216,7 +216,7 @@ impl Borders {
 }
 
 /// How lines of a paragraph are set.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) enum Alignment {
     /// To where lines begin, in either direction.
     Start,
@@ -226,7 +226,7 @@ pub(super) enum Alignment {
 }
 
 /// What a tab stop does.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) struct TabStop {
     /// Twips from the margin.
     pub(super) at: i32,
@@ -235,7 +235,7 @@ pub(super) struct TabStop {
     pub(super) leader: Option<Line>,
 }
 
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) enum TabKind {
     Clear,
     Left,
@@ -244,14 +244,14 @@ pub(super) enum TabKind {
 }
 
 /// Which numbering a paragraph says it has.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
 pub(super) struct Numbering {
     pub(super) id: Option<i32>,
     pub(super) level: Option<u8>,
 }
 
 /// Properties of paragraphs.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Hash)]
 pub(super) struct ParagraphProperties {
     /// The identifier of a paragraph style.
     pub(super) style: Option<Name>,
@@ -283,7 +283,7 @@ pub(super) struct ParagraphProperties {
 }
 
 /// What the height of a line counts.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) enum LineRule {
     Lines,
     AtLeast,
@@ -313,6 +313,8 @@ impl ParagraphProperties {
 pub(super) struct Vocabulary<'v> {
     pub(super) names: &'v mut Names,
     pub(super) theme: &'v super::theme::Theme,
+    /// Whether properties that only change looks are read, too.
+    pub(super) looks: bool,
 }
 
 /// Reads `rPr`, which was opened last, to its end.
@@ -362,6 +364,7 @@ fn character(properties: &mut CharacterProperties, element: &Element<'_>, words:
 
 fn other_character(properties: &mut CharacterProperties, element: &Element<'_>, words: &mut Vocabulary<'_>) {
     match element.local() {
+        b"sz" | b"szCs" | b"position" | b"spacing" | b"color" | b"shd" | b"bdr" | b"kern" | b"w" if !words.looks => {}
         b"rStyle" => properties.style = element.val().map(|id| words.names.number(&id)),
         b"u" => properties.underline = element.val().as_deref().map(underline),
         b"vertAlign" => {
@@ -381,10 +384,17 @@ fn other_character(properties: &mut CharacterProperties, element: &Element<'_>, 
         b"bdr" => properties.border = Some(border(element, words)),
         b"rFonts" => fonts(properties, element, words),
         b"lang" => {
-            let mut number = |local: &[u8]| element.get(local).filter(|tag| !tag.is_empty()).map(|tag| words.names.number(&tag));
-            properties.language = number(b"val").or(properties.language);
-            properties.language_east = number(b"eastAsia").or(properties.language_east);
-            properties.language_complex = number(b"bidi").or(properties.language_complex);
+            element.each(|attribute, tag| {
+                let slot = match attribute {
+                    b"val" => &mut properties.language,
+                    b"eastAsia" => &mut properties.language_east,
+                    b"bidi" => &mut properties.language_complex,
+                    _ => return,
+                };
+                if !tag.is_empty() {
+                    *slot = Some(words.names.number(&tag));
+                }
+            });
         }
         _ => {}
     }
@@ -399,13 +409,26 @@ fn small(number: i32) -> i16 {
 }
 
 fn fonts(properties: &mut CharacterProperties, element: &Element<'_>, words: &mut Vocabulary<'_>) {
-    let mut font = |plain: &[u8], themed: &[u8]| {
-        let named = element.get(themed).and_then(|slot| words.theme.font(&slot).map(str::to_owned));
-        let name = named.or_else(|| element.get(plain).map(std::borrow::Cow::into_owned));
-        name.filter(|name| !name.is_empty()).map(|name| words.names.number(&name))
-    };
-    let latin = font(b"ascii", b"asciiTheme").or_else(|| font(b"hAnsi", b"hAnsiTheme"));
-    let (east, complex) = (font(b"eastAsia", b"eastAsiaTheme"), font(b"cs", b"cstheme"));
+    // A font of the theme wins over one that is named; the first of Latin text over the others.
+    let mut found: [Option<(bool, Name)>; 3] = [None; 3];
+    element.each(|attribute, value| {
+        let (place, themed) = match attribute {
+            b"ascii" => (0, false),
+            b"asciiTheme" => (0, true),
+            b"hAnsi" if found[0].is_none() => (0, false),
+            b"hAnsiTheme" if found[0].is_none() => (0, true),
+            b"eastAsia" => (1, false),
+            b"eastAsiaTheme" => (1, true),
+            b"cs" => (2, false),
+            b"cstheme" => (2, true),
+            _ => return,
+        };
+        let name = if themed { words.theme.font(&value).unwrap_or_default() } else { value.as_ref() };
+        if !name.is_empty() && found[place].is_none_or(|(known, _)| themed || !known) {
+            found[place] = Some((themed, words.names.number(name)));
+        }
+    });
+    let [latin, east, complex] = found.map(|found| found.map(|(_, name)| name));
     properties.font = latin.or(properties.font);
     properties.font_east = east.or(properties.font_east);
     properties.font_complex = complex.or(properties.font_complex);
@@ -432,6 +455,10 @@ pub(super) fn colour(element: &Element<'_>, words: &Vocabulary<'_>) -> Option<Co
 
 /// The ground of a cell, a paragraph or a run (section 17.3.5).
 pub(super) fn shade(element: &Element<'_>, words: &Vocabulary<'_>) -> Option<Colour> {
+    if !words.looks {
+        // Whether there is a ground at all is all that matters.
+        return element.get(b"fill").filter(|fill| fill != "auto").map(|_| Colour::Rgb(0));
+    }
     let pattern = element.val().unwrap_or_default();
     if pattern == "solid" {
         return themed(element, words, [b"color", b"themeColor", b"themeTint", b"themeShade"]);
@@ -500,13 +527,11 @@ pub(super) fn border(element: &Element<'_>, words: &Vocabulary<'_>) -> Border {
         Some(dashed) if dashed.starts_with("dash") || dashed.starts_with("dot") => Line::Dashed,
         Some(_) => Line::Solid,
     };
-    let size = |name: &[u8], most: i32| element.number(name).unwrap_or(0).clamp(0, most) as u16;
-    Border {
-        line,
-        width: size(b"sz", 400),
-        space: size(b"space", 100),
-        colour: colour_of_border(element, words),
+    if !words.looks {
+        return Border { line, width: 0, space: 0, colour: Colour::Auto };
     }
+    let size = |name: &[u8], most: i32| element.number(name).unwrap_or(0).clamp(0, most) as u16;
+    Border { line, width: size(b"sz", 400), space: size(b"space", 100), colour: colour_of_border(element, words) }
 }
 
 fn colour_of_border(element: &Element<'_>, words: &Vocabulary<'_>) -> Colour {
@@ -555,7 +580,7 @@ pub(super) fn paragraph(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>) -> Paragr
                 properties.borders = borders(xml, words);
                 continue;
             }
-            b"tabs" => {
+            b"tabs" if words.looks => {
                 properties.tabs = tabs(xml);
                 continue;
             }
@@ -573,7 +598,7 @@ fn one_of_paragraph(properties: &mut ParagraphProperties, element: &Element<'_>,
         b"bidi" => properties.right_to_left = Some(element.is_on()),
         b"jc" => properties.alignment = element.val().and_then(|value| alignment(&value)),
         b"ind" => indents(properties, element),
-        b"spacing" => spacing(properties, element),
+        b"spacing" if words.looks => spacing(properties, element),
         b"contextualSpacing" => properties.contextual = Some(element.is_on()),
         b"pageBreakBefore" => properties.page_break = Some(element.is_on()),
         b"keepNext" => properties.keep_next = Some(element.is_on()),

@@ -2,6 +2,7 @@
 
 use super::super::xml::{Element, Event, Xml};
 use super::properties::{CharacterProperties, Colour, Flag, Name, Raised, Underline};
+use super::styles::Role;
 use super::{Reader, symbols};
 use crate::document::{Direction, Kind, NodeId, TextLevel};
 use crate::refine::revisions::Revisions;
@@ -47,6 +48,13 @@ pub(super) struct Run {
     symbols: Option<&'static symbols::Table>,
 }
 
+/// What is known of a font.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Face {
+    symbols: Option<&'static symbols::Table>,
+    monospaced: bool,
+}
+
 /// What becomes of text.
 #[derive(Clone, Copy, PartialEq, Eq)]
 enum Fate {
@@ -66,17 +74,17 @@ impl Reader<'_, '_> {
             whole.combine_with(&style.characters);
         }
         whole.override_with(&direct);
-        let symbols = whole.font.and_then(|font| self.symbols_of(font));
+        let symbols = whole.font.and_then(|font| self.face(font).symbols);
         self.run = Run { direct, whole, wanted: None, symbols };
     }
 
-    /// The table of a font, where it is one of symbols.
-    fn symbols_of(&mut self, font: Name) -> Option<&'static symbols::Table> {
-        while self.symbol_fonts.len() <= usize::from(font) {
-            let table = symbols::table(self.names.name(self.symbol_fonts.len() as Name));
-            self.symbol_fonts.push(table);
+    /// What is known of a font.
+    fn face(&mut self, font: Name) -> Face {
+        while self.fonts.len() <= usize::from(font) {
+            let name = self.names.name(self.fonts.len() as Name);
+            self.fonts.push(Face { symbols: symbols::table(name), monospaced: is_monospaced(name) });
         }
-        self.symbol_fonts[usize::from(font)]
+        self.fonts[usize::from(font)]
     }
 
     pub(super) fn end_run(&mut self) {
@@ -133,7 +141,8 @@ impl Reader<'_, '_> {
         if fate != Fate::Shown {
             return self.leave_out(text, fate);
         }
-        if self.run.symbols.is_some() || text.chars().any(|c| ('\u{F000}'..='\u{F0FF}').contains(&c)) && !text.is_ascii() {
+        let private = || !text.is_ascii() && text.chars().any(|c| ('\u{F000}'..='\u{F0FF}').contains(&c));
+        if self.run.symbols.is_some() || private() {
             let text = self.with_symbols(text);
             return self.show(&text);
         }
@@ -158,15 +167,34 @@ impl Reader<'_, '_> {
     }
 
     fn show(&mut self, text: &str) {
-        if self.run.whole.flags.is(Flag::WebHidden) && text.trim().bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'.') {
+        if self.run.whole.flags.is(Flag::WebHidden)
+            && text.trim().bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'.')
+        {
             // The number of a page in a list of contents.
             self.advice.page_numbers += 1;
             return;
         }
-        let is_space = text.bytes().all(|byte| byte == b' ');
-        let parent = if is_space { self.parent_for_space() } else { self.parent_for(text) };
-        let text = self.doc.intern(text);
-        self.doc.append_joined(parent, text, self.offset);
+        let offset = self.offset;
+        let Some(paragraph) = &mut self.context_mut().paragraph else { return };
+        if paragraph.role == Role::Code {
+            let parent = self.parent_for(text);
+            let text = self.doc.intern(text);
+            return self.doc.append_joined(parent, text, offset);
+        }
+        // Space at the edges of a run belongs to neither side, whatever is bold there; at the edges of a paragraph it is nothing.
+        let words = text.trim_start_matches(' ');
+        paragraph.space |= words.len() < text.len();
+        let words = words.trim_end_matches(' ');
+        if words.is_empty() {
+            return;
+        }
+        let ends_with_space = text.ends_with(' ');
+        let parent = self.parent_for(words);
+        let words = self.doc.intern(words);
+        self.doc.append_joined(parent, words, offset);
+        if let Some(paragraph) = &mut self.context_mut().paragraph {
+            paragraph.space = ends_with_space;
+        }
     }
 
     fn with_symbols(&mut self, text: &str) -> String {
@@ -236,6 +264,9 @@ impl Reader<'_, '_> {
             self.characters(" ");
             return;
         }
+        if let Some(paragraph) = &mut self.context_mut().paragraph {
+            paragraph.space = false;
+        }
         let parent = self.inline_parent();
         self.doc.append_at(parent, Kind::LineBreak, self.offset);
     }
@@ -251,18 +282,6 @@ impl Reader<'_, '_> {
             paragraph.floor = floor;
             paragraph.inline.clear();
         }
-    }
-
-    /// Space belongs to what stands before it, whatever its own properties are: who can see whether it is bold?
-    fn parent_for_space(&mut self) -> NodeId {
-        let plain = |wrap: &Wrap| matches!(wrap, Wrap::Strong | Wrap::Emphasis | Wrap::Code | Wrap::Language(_) | Wrap::Dressed(_));
-        let wanted = self.wanted();
-        let Some(paragraph) = &self.context().paragraph else { return self.context().container };
-        let same = wanted.iter().filter(|wrap| !plain(wrap)).eq(paragraph.inline.iter().map(|(wrap, _)| wrap).filter(|wrap| !plain(wrap)));
-        if same {
-            return paragraph.inline.last().map_or(paragraph.floor, |(_, node)| *node);
-        }
-        self.parent_for("")
     }
 
     fn parent_for(&mut self, text: &str) -> NodeId {
@@ -283,6 +302,10 @@ impl Reader<'_, '_> {
         }
         let open: SmallVec<[Wrap; 6]> = paragraph.inline.iter().map(|(wrap, _)| *wrap).collect();
         let mut parent = paragraph.inline.last().map_or(paragraph.floor, |(_, node)| *node);
+        if std::mem::take(&mut paragraph.space) && self.doc.node(parent).first_child().is_some() {
+            let space = self.doc.intern(" ");
+            self.doc.append_joined(parent, space, offset);
+        }
         for wrap in wanted {
             if open.contains(&wrap) {
                 continue;
@@ -383,7 +406,6 @@ impl Reader<'_, '_> {
         let bold = seen(Flag::Bold, Flag::BoldComplex);
         let italic = seen(Flag::Italic, Flag::ItalicComplex);
         paragraph.bold |= bold || whole.flags.is(Flag::Bold);
-        paragraph.largest = paragraph.largest.max(whole.size.unwrap_or(20));
         if self.options.looks.keeps_names()
             && let Some(set) = self.look_of_run()
         {
@@ -409,7 +431,7 @@ impl Reader<'_, '_> {
         if let Some(raised @ (Raised::Above | Raised::Below)) = whole.raised {
             wanted.push(Wrap::Raised(raised));
         }
-        let code = whole.font.is_some_and(|font| Some(font) != base.font && self.is_monospaced(font))
+        let code = whole.font.is_some_and(|font| Some(font) != base.font && self.face(font).monospaced)
             || self.character_style(direct.style).is_some_and(|style| is_code_style(&style.name));
         if code && !heading {
             wanted.push(Wrap::Code);
@@ -418,29 +440,6 @@ impl Reader<'_, '_> {
             self.advice.font(font);
         }
         wanted
-    }
-
-    fn is_monospaced(&self, font: Name) -> bool {
-        const FACES: [&str; 16] = [
-            "courier",
-            "consolas",
-            "mono",
-            "menlo",
-            "monaco",
-            "lucida console",
-            "andale",
-            "inconsolata",
-            "fixed",
-            "terminal",
-            "letter gothic",
-            "source code",
-            "cascadia",
-            "fira code",
-            "ocr",
-            "typewriter",
-        ];
-        let name = self.names.name(font).to_ascii_lowercase();
-        FACES.iter().any(|face| name.contains(face)) && !name.contains("monotype")
     }
 
     /// The language that a text needs to be told apart by: not that of the document.
@@ -463,11 +462,13 @@ impl Reader<'_, '_> {
             Some(script) if !said.is_some_and(|said| script.fits(self.names.name(said))) => self.names.number(script.language()),
             _ => said?,
         };
-        let letters = text.chars().filter(|c| c.is_alphabetic()).count();
-        if letters == 0 {
+        if !text.bytes().any(|byte| byte.is_ascii_alphabetic() || byte >= 0x80) {
             return None;
         }
-        *self.languages.entry(name).or_default() += letters;
+        if self.languages.len() <= usize::from(name) {
+            self.languages.resize(usize::from(name) + 1, 0);
+        }
+        self.languages[usize::from(name)] += text.len();
         let main = self.main_language?;
         (name != main && !super::languages::same(self.names.name(name), self.names.name(main))).then_some(name)
     }
@@ -477,6 +478,39 @@ impl Reader<'_, '_> {
 fn is_code_style(name: &str) -> bool {
     matches!(
         name.to_ascii_lowercase().as_str(),
-        "html code" | "html keyboard" | "html sample" | "html typewriter" | "source text" | "verbatim char" | "code" | "code char" | "inline code" | "teletype"
+        "html code"
+            | "html keyboard"
+            | "html sample"
+            | "html typewriter"
+            | "source text"
+            | "verbatim char"
+            | "code"
+            | "code char"
+            | "inline code"
+            | "teletype"
     )
+}
+
+/// Whether a font has letters of one width, as its name says.
+fn is_monospaced(font: &str) -> bool {
+    const FACES: [&str; 16] = [
+        "courier",
+        "consolas",
+        "mono",
+        "menlo",
+        "monaco",
+        "lucida console",
+        "andale",
+        "inconsolata",
+        "fixed",
+        "terminal",
+        "letter gothic",
+        "source code",
+        "cascadia",
+        "fira code",
+        "ocr",
+        "typewriter",
+    ];
+    let name = font.to_ascii_lowercase();
+    FACES.iter().any(|face| name.contains(face)) && !name.contains("monotype")
 }

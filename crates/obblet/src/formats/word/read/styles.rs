@@ -105,10 +105,10 @@ pub(super) struct Styles {
 
 impl Styles {
     /// Reads the part with the styles.
-    pub(super) fn read(source: &str, names: &mut Names, theme: &Theme) -> Self {
+    pub(super) fn read(source: &str, names: &mut Names, theme: &Theme, looks: bool) -> Self {
         let mut styles = Self::default();
         let mut xml = Xml::new(source);
-        let mut words = Vocabulary { names, theme };
+        let mut words = Vocabulary { names, theme, looks };
         while let Some(event) = xml.next() {
             let Event::Open(element) = event else { continue };
             if element.is(b"docDefaults") {
@@ -229,7 +229,9 @@ impl Styles {
 
     /// The style of a paragraph: the one it names, or the default.
     pub(super) fn of_paragraph(&self, id: Option<Name>) -> &Style {
-        self.get(id, StyleKind::Paragraph).or_else(|| self.default_paragraph.map(|place| &self.styles[place])).unwrap_or(&self.plain)
+        self.get(id, StyleKind::Paragraph)
+            .or_else(|| self.default_paragraph.map(|place| &self.styles[place]))
+            .unwrap_or(&self.plain)
     }
 
     /// The paragraph style that paragraphs have that name none.
@@ -407,9 +409,8 @@ fn role(name: &str) -> Option<Role> {
         "subtitle" => Role::Subtitle,
         "caption" => Role::Caption,
         "quote" | "intense quote" | "block text" | "quotations" | "block quote" | "blockquote" => Role::Quote,
-        "html preformatted" | "preformatted text" | "source code" | "code" | "code block" | "macro text" | "macro" | "listing" => {
-            Role::Code
-        }
+        "html preformatted" | "preformatted text" | "source code" | "code" | "code block" | "macro text" | "macro"
+        | "listing" => Role::Code,
         "list paragraph" => Role::ListItem,
         name if name.starts_with("toc ") && name[4..].bytes().all(|byte| byte.is_ascii_digit()) => Role::Contents,
         name if name.starts_with("list continue") => Role::ListContinued,
@@ -430,7 +431,7 @@ mod tests {
             <w:style w:type='paragraph' w:styleId='Own'><w:name w:val='Chapter'/><w:basedOn w:val='berschrift1'/><w:rPr><w:b/></w:rPr></w:style>\
             <w:style w:type='paragraph' w:styleId='A'><w:name w:val='a'/><w:basedOn w:val='B'/></w:style>\
             <w:style w:type='paragraph' w:styleId='B'><w:name w:val='b'/><w:basedOn w:val='A'/></w:style></w:styles>";
-        let styles = Styles::read(source, &mut names, &Theme::default());
+        let styles = Styles::read(source, &mut names, &Theme::default(), true);
         let own = styles.of_paragraph(Some(names.number("Own")));
         assert_eq!((own.heading(), own.chain.len()), (Some(1), 4));
         assert!(own.characters.flags.is(properties::Flag::Bold));

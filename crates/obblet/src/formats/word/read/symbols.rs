@@ -47,12 +47,10 @@ static WINGDINGS: Table = Table {
     ],
 };
 
-static WINGDINGS_2: Table = Table {
-    remaps: true,
-    rows: &[(0x4F, "✗✓☒☑☒☒"), (0x97, "●•"), (0xA3, "☐")],
-};
+static WINGDINGS_2: Table = Table { remaps: true, rows: &[(0x4F, "✗✓☒☑☒☒"), (0x97, "●•"), (0xA3, "☐")] };
 
-static WEBDINGS: Table = Table { remaps: true, rows: &[(0x33, "◀▶▲▼"), (0x61, "✓\u{A0}□"), (0x67, "■"), (0x6E, "●"), (0x72, "✕")] };
+static WEBDINGS: Table =
+    Table { remaps: true, rows: &[(0x33, "◀▶▲▼"), (0x61, "✓\u{A0}□"), (0x67, "■"), (0x6E, "●"), (0x72, "✕")] };
 
 /// The table of a font, where it is one of symbols.
 pub(super) fn table(font: &str) -> Option<&'static Table> {

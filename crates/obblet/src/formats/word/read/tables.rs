@@ -3,9 +3,7 @@
 
 use super::super::xml::{Event, Xml};
 use super::Reader;
-use super::properties::{
-    self, Alignment, Borders, CharacterProperties, Colour, Flag, Line, Name, Vocabulary, next_child,
-};
+use super::properties::{self, Alignment, Borders, CharacterProperties, Colour, Flag, Line, Name, Vocabulary, next_child};
 use super::styles::{StyleKind, TablePart, TableStyle};
 use crate::document::{Align, CellKind, Kind, NodeId, Part, RowGroupKind, Scope};
 use crate::refine::revisions::Revisions;
@@ -164,7 +162,7 @@ impl Reader<'_, '_> {
     /// Reads `tblPr`, which was opened last, to its end.
     pub(super) fn table_properties(&mut self, xml: &mut Xml<'_>) {
         let Some(table) = self.tables.last_mut() else { return xml.skip() };
-        let words = Vocabulary { names: &mut self.names, theme: &self.theme };
+        let words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.looks.is_exact() };
         while let Some(Event::Open(element)) = next_child(xml) {
             match element.local() {
                 b"tblStyle" => table.style = element.val().map(|id| words.names.number(&id)),
@@ -251,9 +249,9 @@ impl Reader<'_, '_> {
         }
         let first_row_is_head = table.rows == 1 && table.look.first_row && {
             let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
-            style.and_then(|style| style.part(TablePart::FirstRow)).is_some_and(|look| {
-                look.characters.flags.is(Flag::Bold) || matches!(look.shade, Some(Colour::Rgb(_)))
-            })
+            style
+                .and_then(|style| style.part(TablePart::FirstRow))
+                .is_some_and(|look| look.characters.flags.is(Flag::Bold) || matches!(look.shade, Some(Colour::Rgb(_))))
         };
         let is_head = (table.row_is_head || first_row_is_head) && table.head_rows + 1 == table.rows;
         table.head_rows += usize::from(is_head);
@@ -300,7 +298,7 @@ impl Reader<'_, '_> {
     pub(super) fn cell_properties(&mut self, xml: &mut Xml<'_>) {
         let mut cell = OpenCell { span: 1, ..OpenCell::default() };
         let mut joins_left = false;
-        let words = Vocabulary { names: &mut self.names, theme: &self.theme };
+        let words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.looks.is_exact() };
         while let Some(Event::Open(element)) = next_child(xml) {
             match element.local() {
                 b"gridSpan" => cell.span = element.number(b"val").unwrap_or(1).clamp(1, 1000) as usize,
@@ -333,7 +331,8 @@ impl Reader<'_, '_> {
         }
         cell.node = Some(holder);
         let column = table.column;
-        let goes_on = cell.goes_on.then(|| table.open_cells.iter().find(|(at, _)| *at == column).map(|(_, node)| *node)).flatten();
+        let goes_on =
+            cell.goes_on.then(|| table.open_cells.iter().find(|(at, _)| *at == column).map(|(_, node)| *node)).flatten();
         let left = if joins_left { self.doc.node(holder).previous() } else { None };
         table.cell = Some(cell);
         if let Some(above) = goes_on {
@@ -390,6 +389,14 @@ impl Reader<'_, '_> {
         }
         let holder = self.context().container;
         self.end_context();
+        // A paragraph that is all of a cell says nothing.
+        if let Some(only) = self.doc.node(holder).first_child()
+            && self.doc.node(only).next().is_none()
+            && self.doc.kind(only) == Kind::Paragraph
+            && !self.doc.node(only).has_attributes()
+        {
+            self.doc.unwrap(only);
+        }
         let in_head = self.in_head();
         let Some(table) = self.tables.last_mut() else { return };
         let Some(cell) = table.cell.take() else { return };
@@ -489,7 +496,9 @@ impl Reader<'_, '_> {
         let rows: Vec<NodeId> = self.doc.children(head).collect();
         let count = rows.len();
         let too_high = rows.iter().enumerate().any(|(index, row)| {
-            self.doc.children(*row).any(|cell| matches!(self.doc.kind(cell), Kind::Cell(kind) if usize::from(kind.rows) > count - index))
+            self.doc
+                .children(*row)
+                .any(|cell| matches!(self.doc.kind(cell), Kind::Cell(kind) if usize::from(kind.rows) > count - index))
         });
         let body = self.doc.node(head).next();
         match body {
