@@ -42,7 +42,7 @@ use std::collections::HashMap;
 pub struct NamedStyle {
     /// The name as people see it in the source program.
     pub name: String,
-    /// The class that stands for the style in HTML.
+    /// The class that stands for the style in HTML; empty for the looks of the whole page.
     pub class: String,
     /// CSS declarations, in the order in which they are written.
     pub properties: Vec<(String, String)>,

@@ -11,7 +11,7 @@ mod svg;
 pub use look::LOOKS;
 
 use crate::conversion::{Converted, OutputFile, Surroundings};
-use crate::document::{Document, Finding, Kind, NodeId, Step};
+use crate::document::{Document, Finding, Kind, NamedStyle, NodeId, Step};
 use crate::error::Error;
 use crate::formats::html::{self, Characters, Highlighter, Syntax};
 use crate::profile::{Profile, StylePlace};
@@ -65,7 +65,7 @@ pub(crate) fn finish(
     }
     let mut files = Vec::new();
     let mut styles = styles(profile, surroundings, &mut files)?;
-    styles.embedded.extend(named_styles(doc));
+    styles.embedded.extend(named_styles(doc, profile.html.characters));
     let contents = match profile.page.contents {
         depth if depth > 0 && written.headings.len() >= FEWEST_CONTENTS => {
             contents::list(&written.headings, depth, profile.html.syntax, profile.html.characters)
@@ -123,7 +123,7 @@ fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<Ou
 }
 
 /// The rules of the named styles that something in the document has.
-fn named_styles(doc: &Document) -> Option<String> {
+pub(crate) fn named_styles(doc: &Document, characters: Characters) -> Option<String> {
     if doc.styles.is_empty() {
         return None;
     }
@@ -140,17 +140,22 @@ fn named_styles(doc: &Document) -> Option<String> {
     // Names and values of sources are written only where they can be nothing else.
     let is_name = |name: &str| !name.is_empty() && name.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'));
     let is_value = |value: &str| {
-        value.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '.' | ' ' | '#' | '%' | ',' | '(' | ')'))
+        value.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '.' | ' ' | '#' | '%' | ',' | '(' | ')' | '"'))
+            && value.matches('"').count().is_multiple_of(2)
     };
     let mut rules = String::new();
-    for style in doc.styles.iter().filter(|style| is_name(&style.class) && used.contains(style.class.as_str())) {
+    // A style without a class is that of the whole page.
+    let is_used = |style: &&NamedStyle| style.class.is_empty() || (is_name(&style.class) && used.contains(style.class.as_str()));
+    for style in doc.styles.iter().filter(is_used) {
         let properties =
             style.properties.iter().filter(|(name, value)| is_name(name) && is_value(value) && !value.contains("url("));
         let declarations: Vec<String> = properties.map(|(name, value)| format!("{name}: {value}")).collect();
         if !declarations.is_empty() {
-            rules.push_str(&format!(".{} {{ {} }}\n", style.class, declarations.join("; ")));
+            let selector = if style.class.is_empty() { "body".to_owned() } else { format!(".{}", style.class) };
+            rules.push_str(&format!("{selector} {{ {} }}\n", declarations.join("; ")));
         }
     }
+    let rules = if characters == Characters::Ascii { css_to_ascii(&rules) } else { rules };
     (!rules.is_empty()).then_some(rules)
 }
 

@@ -4,5 +4,6 @@
 pub mod conservation;
 pub mod dom;
 pub mod examples;
+pub mod package;
 pub mod trees;
 pub mod validity;

@@ -215,12 +215,16 @@ impl Reader<'_, '_> {
                 continue;
             }
             let (before, after) = (self.doc.node(caption).previous(), self.doc.node(caption).next());
+            let exact = self.options.looks.is_exact();
             let is_table = |node: Option<NodeId>| node.filter(|node| self.doc.kind(*node) == Kind::Table);
             let is_picture = |node: Option<NodeId>| node.filter(|node| self.is_picture(*node));
             let has_caption =
                 |table: NodeId| self.doc.node(table).first_child().is_some_and(|first| self.doc.kind(first) == Kind::Caption);
             if let Some(picture) = is_picture(before) {
                 let figure = self.doc.wrap(picture, Kind::Figure);
+                if exact {
+                    self.doc.copy_attributes(picture, figure);
+                }
                 self.doc.unwrap(picture);
                 self.doc.move_into(figure, caption);
                 self.doc.set_kind(caption, Kind::Caption);
@@ -234,10 +238,16 @@ impl Reader<'_, '_> {
             } else if let Some(table) = is_table(before).filter(|table| !has_caption(*table)) {
                 // Below the table, as in the source: the caption of a table stands above it.
                 let figure = self.doc.wrap(table, Kind::Figure);
+                if exact {
+                    self.without_margins(figure);
+                }
                 self.doc.move_into(figure, caption);
                 self.doc.set_kind(caption, Kind::Caption);
             } else if let Some(picture) = is_picture(after) {
                 let figure = self.doc.wrap(picture, Kind::Figure);
+                if exact {
+                    self.doc.copy_attributes(picture, figure);
+                }
                 self.doc.unwrap(picture);
                 let first = self.doc.node(figure).first_child();
                 if let Some(first) = first {

@@ -19,6 +19,18 @@ pub(super) struct OpenList {
     indent: i32,
 }
 
+impl OpenList {
+    /// Whether a numbered paragraph is the next item.
+    fn goes_on(&self, numbered: &Numbered, ordered: bool, marker: Marker) -> bool {
+        self.ordered == ordered && self.marker == marker && (!ordered || self.next == numbered.value)
+    }
+
+    /// Whether a paragraph of another definition looks like its next item: some programs give every list its own.
+    fn is_like(&self, numbered: &Numbered, ordered: bool, marker: Marker) -> bool {
+        self.level == numbered.level && self.goes_on(numbered, ordered, marker)
+    }
+}
+
 impl Reader<'_, '_> {
     /// Makes the item of a numbered paragraph.
     pub(super) fn item(&mut self, numbered: &Numbered, indent: Option<i32>) -> NodeId {
@@ -29,14 +41,27 @@ impl Reader<'_, '_> {
         self.end_runs_of_blocks();
         self.resume_lists(numbered, ordered);
         let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
-        while context.lists.last().is_some_and(|list| list.level > numbered.level) {
-            context.lists.pop();
+        // Levels of one definition are levels of one list. A list of another stands in the item that it is set in further than.
+        let of_same =
+            context.lists.iter().rposition(|list| list.definition == numbered.definition && list.level <= numbered.level);
+        match of_same {
+            Some(place) => context.lists.truncate(place + 1),
+            None => {
+                let deeper = |list: &OpenList| {
+                    let step = indent - list.indent;
+                    step > TOLERANCE
+                        || (step >= -TOLERANCE && numbered.level > list.level && list.definition != numbered.definition)
+                };
+                while context.lists.last().is_some_and(|list| !deeper(list) && !list.is_like(numbered, ordered, marker)) {
+                    context.lists.pop();
+                }
+            }
         }
-        let goes_on = context
-            .lists
-            .last()
-            .filter(|list| list.level == numbered.level)
-            .map(|list| list.ordered == ordered && list.marker == marker && (!ordered || list.next == numbered.value));
+        let same_level = |list: &&OpenList| {
+            let same = list.definition == numbered.definition;
+            (same && list.level == numbered.level) || (!same && list.is_like(numbered, ordered, marker))
+        };
+        let goes_on = context.lists.last().filter(same_level).map(|list| list.goes_on(numbered, ordered, marker));
         if goes_on == Some(false) {
             context.lists.pop();
         }

@@ -7,7 +7,7 @@ use super::properties::{
 };
 use super::styles::{Role, StyleKind, TablePart, TableStyle};
 use super::tables::OpenTable;
-use crate::document::{Kind, NamedStyle, NodeId};
+use crate::document::{Kind, NamedStyle, NodeId, Text};
 use std::collections::HashMap;
 
 /// How much of the looks of a document is kept.
@@ -503,6 +503,85 @@ impl Reader<'_, '_> {
         }
         // Another table has other borders and another style.
         self.wardrobe.cells.clear();
+    }
+
+    /// The measure and the letters of the page.
+    pub(super) fn look_of_page(&mut self) {
+        let (width, left, right) = self.page;
+        let measure = width.unwrap_or(11_906) - left.unwrap_or(1440) - right.unwrap_or(1440);
+        let mut rules: Rules = vec![
+            ("max-width", points(measure.clamp(2000, 30_000))),
+            ("margin", "0 auto".to_owned()),
+            ("padding", format!("{} 16pt", points(720))),
+        ];
+        let mut characters = self.styles.characters;
+        characters.override_with(&self.styles.default_paragraph().characters);
+        self.character_rules(&mut rules, &characters);
+        let properties = rules.into_iter().map(|(property, value)| (property.to_owned(), value)).collect();
+        self.wardrobe.rules.insert(0, NamedStyle { name: "page".to_owned(), class: String::new(), properties });
+    }
+
+    /// A large first letter stands beside the lines of its paragraph.
+    pub(super) fn look_of_capital(&mut self, node: NodeId) {
+        let rules = vec![("float", "left".to_owned()), ("line-height", "0.85".to_owned()), ("margin-right", "3pt".to_owned())];
+        let Some(class) = self.wardrobe.of_rules("capital", rules) else { return };
+        let span = self.doc.create(Kind::Span);
+        self.doc.move_children(node, span);
+        self.doc.move_into(node, span);
+        self.add_class(span, &class);
+    }
+
+    /// A quote or a figure has no margins but those of what it holds.
+    pub(super) fn without_margins(&mut self, node: NodeId) {
+        if let Some(class) = self.wardrobe.of_rules("holder", vec![("margin", "0".to_owned())]) {
+            self.add_class(node, &class);
+        }
+    }
+
+    /// Tabs of a paragraph: one that leads to the right margin fills the line; others go to stops at equal distances.
+    pub(super) fn look_of_tabs(&mut self, node: NodeId, properties: &ParagraphProperties) {
+        let mut whole = self.styles.of_paragraph(properties.style).paragraph.clone();
+        whole.override_with(properties);
+        let texts: Vec<(NodeId, Text)> = self
+            .doc
+            .children(node)
+            .filter_map(|child| match self.doc.kind(child) {
+                Kind::Text(text) if self.doc.text(text).contains('\t') => Some((child, text)),
+                _ => None,
+            })
+            .collect();
+        let right = whole.tabs.iter().rev().find(|stop| stop.kind == TabKind::Right);
+        let breaks = self.doc.children(node).any(|child| self.doc.kind(child) == Kind::LineBreak);
+        if let (Some(stop), [(child, text)], false) = (right, texts.as_slice(), breaks)
+            && let words = self.doc.text(*text).to_owned()
+            && let Some((before, after)) = words.split_once('\t').filter(|(_, after)| !after.contains('\t'))
+        {
+            let line = stop.leader.map(|line| Border { line, width: 8, space: 0, colour: Colour::Auto });
+            let mut rules: Rules = vec![("flex", "1".to_owned()), ("margin", "0 4pt".to_owned())];
+            rules.extend(line.map(|line| ("border-bottom", edge(&line))));
+            let (before, after) = (before.to_owned(), after.to_owned());
+            let rest = self.doc.intern(&after);
+            let rest = self.doc.create(Kind::Text(rest));
+            let tab = self.doc.create(Kind::Span);
+            self.doc.append_text(tab, "\t");
+            self.doc.move_after(*child, rest);
+            self.doc.move_after(*child, tab);
+            let before = self.doc.intern(&before);
+            self.doc.set_kind(*child, Kind::Text(before));
+            if let Some(class) = self.wardrobe.of_rules("tab", rules) {
+                self.add_class(tab, &class);
+            }
+            for empty in [*child, rest] {
+                if matches!(self.doc.kind(empty), Kind::Text(text) if text.is_empty()) {
+                    self.doc.detach(empty);
+                }
+            }
+            if let Some(class) = self.wardrobe.of_rules("p", vec![("display", "flex".to_owned())]) {
+                self.add_class(node, &class);
+            }
+        } else if !breaks && let Some(class) = self.wardrobe.of_rules("p", vec![("white-space", "pre-wrap".to_owned())]) {
+            self.add_class(node, &class);
+        }
     }
 
     pub(super) fn look_of_box(&mut self, holder: NodeId) {

@@ -229,7 +229,8 @@ impl<'p, 'b> Reader<'p, 'b> {
     fn new(package: &'p mut Package<'b>, options: &'p ReadOptions, size: usize) -> Self {
         let mut doc = Document::with_pool(String::with_capacity(size / 8), size / 256 + 16);
         doc.source = SourceMap::of_parts(&PARTS);
-        doc.traces.make = Make::Program;
+        // What is to look like the source is left as it is.
+        doc.traces.make = if options.looks.is_exact() { Make::Plain } else { Make::Program };
         let outside = Context::of(doc.root());
         Self {
             doc,
@@ -314,6 +315,9 @@ impl<'p, 'b> Reader<'p, 'b> {
         self.headers();
         self.relations = relations;
         self.finish();
+        if self.options.looks.is_exact() {
+            self.look_of_page();
+        }
         self.doc.styles = std::mem::take(&mut self.wardrobe).into_styles();
     }
 

@@ -198,6 +198,9 @@ impl Reader<'_, '_> {
             Some(quote) => quote,
             None => {
                 let quote = self.doc.append_at(container, Kind::BlockQuote, self.offset);
+                if self.options.looks.is_exact() {
+                    self.without_margins(quote);
+                }
                 self.context_mut().quote = Some(quote);
                 quote
             }
@@ -255,6 +258,9 @@ impl Reader<'_, '_> {
             self.breaks += 1;
         }
         if joins || (paragraph.properties.drop_capital && !is_empty) {
+            if paragraph.properties.drop_capital && self.options.looks.is_exact() {
+                self.look_of_capital(node);
+            }
             self.context_mut().carry = Some(node);
         } else if is_empty {
             self.empty_paragraph(&paragraph);
@@ -262,6 +268,9 @@ impl Reader<'_, '_> {
             self.context_mut().code.push(Some(node));
         } else {
             self.advise(&paragraph);
+            if paragraph.tabs > 0 && self.options.looks.is_exact() {
+                self.look_of_tabs(node, &paragraph.properties);
+            }
         }
         let container = self.context().container;
         for text_box in paragraph.boxes {

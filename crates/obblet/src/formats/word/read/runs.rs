@@ -406,11 +406,6 @@ impl Reader<'_, '_> {
         let bold = seen(Flag::Bold, Flag::BoldComplex);
         let italic = seen(Flag::Italic, Flag::ItalicComplex);
         paragraph.bold |= bold || whole.flags.is(Flag::Bold);
-        if self.options.looks.keeps_names()
-            && let Some(set) = self.look_of_run()
-        {
-            wanted.push(Wrap::Dressed(set));
-        }
         // A heading is bold all the same.
         if bold && !heading {
             wanted.push(Wrap::Strong);
@@ -435,6 +430,12 @@ impl Reader<'_, '_> {
             || self.character_style(direct.style).is_some_and(|style| is_code_style(&style.name));
         if code && !heading {
             wanted.push(Wrap::Code);
+        }
+        // Innermost: what elements look like of their own is not what the document looks like.
+        if self.options.looks.keeps_names()
+            && let Some(set) = self.look_of_run()
+        {
+            wanted.push(Wrap::Dressed(set));
         }
         if let Some(font) = whole.font {
             self.advice.font(font);
