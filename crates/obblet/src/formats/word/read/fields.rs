@@ -299,7 +299,10 @@ impl Reader<'_, '_> {
         let id = self.doc.intern(&name);
         let begun = self.context().paragraph.as_ref().is_some_and(|paragraph| paragraph.begun);
         let anchor = if begun {
-            // Where text stands already, the place is within the line.
+            // Where text stands already, the place is within the line, behind its space.
+            if self.context().paragraph.as_ref().is_some_and(|paragraph| paragraph.space) && self.is_shown() {
+                self.inline_parent();
+            }
             let parent = self.context().paragraph.as_ref().map_or(self.doc.root(), |paragraph| {
                 paragraph.inline.last().filter(|_| self.wraps.is_empty()).map_or(paragraph.floor, |(_, node)| *node)
             });

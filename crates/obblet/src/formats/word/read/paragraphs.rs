@@ -261,6 +261,10 @@ impl Reader<'_, '_> {
             if paragraph.properties.drop_capital && self.options.looks.is_exact() {
                 self.look_of_capital(node);
             }
+            if paragraph.space {
+                let space = self.doc.intern(" ");
+                self.doc.append_joined(node, space, self.offset);
+            }
             self.context_mut().carry = Some(node);
         } else if is_empty {
             self.empty_paragraph(&paragraph);

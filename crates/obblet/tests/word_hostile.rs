@@ -1,0 +1,207 @@
+//! Packages that somebody made to do harm, or that broke: a clear error or findings, in bounded time and memory.
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
+
+mod support;
+
+use obblet::profile::Profile;
+use obblet::{Error, Format, convert};
+use std::time::{Duration, Instant};
+use support::package::{Package, archive, cell, item, levels, numbering, paragraph, picture, plain, row, run, table, text};
+
+fn html(source: &[u8]) -> Result<String, Error> {
+    convert(source, Format::Word, Format::Html, &Profile::built_in("fragment").unwrap()).map(|converted| converted.text)
+}
+
+#[track_caller]
+fn refused(source: &[u8], words: &str) {
+    let message = html(source).unwrap_err().to_string();
+    assert!(message.contains(words), "{message}");
+}
+
+#[test]
+fn what_is_no_document_is_named() {
+    refused(b"", "empty");
+    refused(b"not a package", "no archive");
+    refused(b"<html><p>x</p></html>", "markup");
+    refused(b"{\\rtf1\\ansi x}", "RTF");
+    let compound = [&[0xD0, 0xCF, 0x11, 0xE0, 0xA1, 0xB1, 0x1A, 0xE1][..], &[0; 600]].concat();
+    refused(&compound, "binary document of an old word processor");
+    let stream: Vec<u8> = "EncryptedPackage".bytes().flat_map(|byte| [byte, 0]).collect();
+    refused(&[&compound[..], &stream].concat(), "password");
+    refused(&archive(&[("xl/workbook.xml".to_owned(), b"<x/>".to_vec())]), "spreadsheet");
+    refused(&archive(&[("a.txt".to_owned(), b"x".to_vec())]), "main part");
+    let whole = Package::of(&plain("x")).bytes();
+    for length in [4, 30, whole.len() / 2, whole.len() - 1] {
+        refused(&whole[..length], "archive is damaged");
+    }
+}
+
+#[test]
+fn broken_parts_are_read_as_far_as_they_go() {
+    let broken = Package::of(&(plain("first") + "<w:p><w:r><w:t>second<"));
+    let mut parts = broken.parts();
+    for (name, bytes) in &mut parts {
+        if name == "word/document.xml" {
+            let end = bytes.windows(7).position(|window| window == b"second<").unwrap() + 7;
+            bytes.truncate(end);
+        }
+    }
+    let shown = html(&archive(&parts)).unwrap();
+    assert!(shown.contains("first") && shown.contains("second"), "{shown}");
+    // Relations that lead nowhere or out of the package, parts that are missing, cycles.
+    let odd = Package {
+        styles: "<w:style w:type='paragraph' w:styleId='A'><w:basedOn w:val='B'/></w:style><w:style w:type='paragraph' w:styleId='B'><w:basedOn w:val='A'/></w:style>".to_owned(),
+        numbering: "<w:abstractNum w:abstractNumId='1'><w:numStyleLink w:val='A'/><w:styleLink w:val='A'/></w:abstractNum><w:num w:numId='1'><w:abstractNumId w:val='1'/></w:num><w:num w:numId='2'><w:abstractNumId w:val='9'/></w:num>".to_owned(),
+        ..Package::of(&[
+            paragraph("<w:pStyle w:val=\"A\"/>", &text("styled")),
+            item(1, 0, "numbered"),
+            item(2, 8, "nowhere"),
+            paragraph("", &picture("../../etc/passwd", "x", 1, 1)),
+            paragraph("", "<w:r><w:footnoteReference w:id=\"9\"/></w:r><w:hyperlink r:id=\"none\"><w:r><w:t>dead</w:t></w:r></w:hyperlink>"),
+        ].concat())
+    };
+    let shown = html(&odd.bytes()).unwrap();
+    assert!(["styled", "numbered", "nowhere", "dead"].iter().all(|words| shown.contains(words)), "{shown}");
+    // Entities are never expanded, whatever they are.
+    let bomb = "<!DOCTYPE x [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;\"><!ENTITY f SYSTEM \"file:///etc/passwd\">]>";
+    let mut parts = Package::of(&paragraph("", "<w:r><w:t>x&b;&f;y</w:t></w:r>")).parts();
+    for (name, bytes) in &mut parts {
+        if name == "word/document.xml" {
+            *bytes = String::from_utf8_lossy(bytes).replace("?>\n", &format!("?>{bomb}")).into_bytes();
+        }
+    }
+    assert_eq!(html(&archive(&parts)).unwrap(), "<p>xy</p>\n");
+}
+
+#[test]
+fn a_bomb_is_refused_before_it_fills_the_memory() {
+    let mut parts = Package::of(&plain("x")).parts();
+    parts.retain(|(name, _)| name != "word/document.xml");
+    parts.push(("word/document.xml".to_owned(), vec![b' '; 400_000_000]));
+    let bomb = archive(&parts);
+    drop(parts);
+    assert!(bomb.len() < 1_000_000);
+    let start = Instant::now();
+    refused(&bomb, "limits.unpacked");
+    assert!(start.elapsed() < Duration::from_secs(10));
+    let mut profile = Profile::built_in("fragment").unwrap();
+    profile.set("limits.unpacked=1000").unwrap();
+    let small = Package::of(&plain(&"tide ".repeat(1000))).bytes();
+    assert!(matches!(convert(&small, Format::Word, Format::Html, &profile), Err(Error::Word(_))));
+}
+
+/// Ten times as much takes no more than a little over ten times as long.
+#[track_caller]
+fn linear(name: &str, source: impl Fn(usize) -> Package, count: usize) {
+    let time = |count: usize| {
+        let bytes = source(count).bytes();
+        (0..3)
+            .map(|_| {
+                let start = Instant::now();
+                html(&bytes).unwrap();
+                start.elapsed()
+            })
+            .min()
+            .unwrap()
+    };
+    let (small, large) = (time(count), time(count * 10));
+    assert!(large < small.max(Duration::from_millis(4)) * 16, "{name}: {small:?} for {count}, {large:?} for ten times as many");
+}
+
+#[test]
+fn hostile_shapes_take_linear_time() {
+    let lists = || numbering(&[(1, levels(&[("bullet", "•"), ("decimal", "%2."), ("decimal", "%1.%3")]))]);
+    linear("paragraphs", |count| Package::of(&plain("High water at six.").repeat(count)), 10_000);
+    linear(
+        "items",
+        |count| Package { numbering: lists(), ..Package::of(&(item(1, 0, "a") + &item(1, 2, "b")).repeat(count)) },
+        3_000,
+    );
+    linear(
+        "rows",
+        |count| {
+            Package::of(&table("", &[1, 1], &vec![row("", &[cell("", &plain("a")), cell("<w:vMerge/>", &plain("b"))]); count]))
+        },
+        1_000,
+    );
+    linear(
+        "nested tables",
+        |count| {
+            let open = "<w:tbl><w:tr><w:tc><w:p><w:r><w:t>x</w:t></w:r></w:p>".repeat(count);
+            Package::of(&(open + &"</w:tc></w:tr></w:tbl>".repeat(count)))
+        },
+        300,
+    );
+    linear(
+        "nested unknown elements",
+        |count| Package::of(&("<w:x>".repeat(count) + &plain("a") + &"</w:x>".repeat(count))),
+        20_000,
+    );
+    linear("nested text boxes", |count| Package::of(&("<w:p><w:r><w:pict><w:txbxContent>".repeat(count) + &plain("a"))), 2_000);
+    linear("unclosed paragraphs", |count| Package::of(&"<w:p><w:r><w:t>x".repeat(count)), 5_000);
+    linear(
+        "open fields",
+        |count| {
+            Package::of(&paragraph(
+                "",
+                &"<w:r><w:fldChar w:fldCharType=\"begin\"/></w:r><w:r><w:instrText>REF x</w:instrText></w:r>".repeat(count),
+            ))
+        },
+        3_000,
+    );
+    linear(
+        "fields in results",
+        |count| {
+            Package::of(&paragraph("", &"<w:r><w:fldChar w:fldCharType=\"begin\"/><w:instrText>REF x \\h</w:instrText><w:fldChar w:fldCharType=\"separate\"/><w:t>x</w:t></w:r>".repeat(count)))
+        },
+        1_000,
+    );
+    linear(
+        "links",
+        |count| {
+            Package::of(&paragraph(
+                "",
+                &(0..count)
+                    .map(|n| {
+                        format!(
+                            "<w:bookmarkStart w:id=\"{n}\" w:name=\"b{n}\"/><w:hyperlink w:anchor=\"b{n}\">{}</w:hyperlink>",
+                            text("x")
+                        )
+                    })
+                    .collect::<String>(),
+            ))
+        },
+        2_000,
+    );
+    linear(
+        "changing runs",
+        |count| Package::of(&paragraph("", &(run("<w:b/>", "a") + &run("<w:i/>", "b") + &text("c")).repeat(count))),
+        5_000,
+    );
+    linear("deleted ends", |count| Package::of(&paragraph("<w:rPr><w:del/></w:rPr>", &text("x")).repeat(count)), 2_000);
+    linear(
+        "styles",
+        |count| Package {
+            styles: (0..count)
+                .map(|n| {
+                    format!(
+                        "<w:style w:type='paragraph' w:styleId='s{n}'><w:name w:val='n{n}'/><w:basedOn w:val='s{}'/></w:style>",
+                        n + 1
+                    )
+                })
+                .collect(),
+            ..Package::of(&plain("x"))
+        },
+        1_000,
+    );
+    linear(
+        "attributes",
+        |count| {
+            Package::of(&format!(
+                "<w:p {}><w:r><w:t>x</w:t></w:r></w:p>",
+                (0..count).map(|n| format!("w:a{n}=\"1\" ")).collect::<String>()
+            ))
+        },
+        5_000,
+    );
+}
