@@ -1,6 +1,6 @@
 //! One document from one format to another.
 
-use crate::conversion::{Converted, Length, Surroundings};
+use crate::conversion::{Converted, Length, OutputFile, Surroundings};
 use crate::document::{Document, Finding, NodeId};
 use crate::error::Error;
 use crate::formats::{Format, html, markdown, text, word};
@@ -87,7 +87,7 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
             let written = text::write(&doc, &text::Options { width: profile.text.width.into() });
             Converted { text: written.text, findings: written.findings, ..Converted::default() }
         }
-        (Format::Html, Shape::Fragment) => fragment(&doc, profile, &placed.safe),
+        (Format::Html, Shape::Fragment) => fragment(&doc, profile, &placed.safe, surroundings),
         (Format::Word, _) => return Err(Error::NotWritten { format: format.name() }),
         (Format::Html, Shape::Page | Shape::Auto) => page::finish(&doc, profile, surroundings, &placed.safe)?,
     };
@@ -153,10 +153,24 @@ fn as_markdown(doc: &Document, profile: &Profile) -> Converted {
     Converted { text: written.text, findings: written.findings, ..Converted::default() }
 }
 
-fn fragment(doc: &Document, profile: &Profile, safe_pictures: &[NodeId]) -> Converted {
+fn fragment(doc: &Document, profile: &Profile, safe_pictures: &[NodeId], surroundings: &Surroundings<'_>) -> Converted {
     let written = html::write(
         doc,
         &html::Options { safe_pictures, highlight: page::highlighter(profile), ..profile.html_options(html::Ids::Used) },
     );
-    Converted { text: written.html, findings: written.findings, ..Converted::default() }
+    let mut converted = Converted { text: written.html, findings: written.findings, ..Converted::default() };
+    // A fragment has no place for the rules of its classes; they go beside it.
+    if let Some(rules) = page::named_styles(doc, profile.html.characters) {
+        let hint = if surroundings.output.is_some() && !surroundings.name.is_empty() {
+            let path = std::path::PathBuf::from(format!("{}.css", surroundings.name));
+            let hint = format!("link {} from the page that it goes to", path.display());
+            converted.files.push(OutputFile { path, bytes: rules.into_bytes() });
+            hint
+        } else {
+            "write it to a file, and the rules are put beside it".to_owned()
+        };
+        let message = "the fragment has classes whose style rules stand apart";
+        converted.findings.push(Finding::advice("html.style-rules", message).hint(hint));
+    }
+    converted
 }

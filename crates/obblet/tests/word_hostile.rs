@@ -62,6 +62,14 @@ fn broken_parts_are_read_as_far_as_they_go() {
     };
     let shown = html(&odd.bytes()).unwrap();
     assert!(["styled", "numbered", "nowhere", "dead"].iter().all(|words| shown.contains(words)), "{shown}");
+    // Cells without rows, rows without tables, and what belongs to a table outside of one.
+    let strays = "<w:tbl><w:tc><w:p><w:r><w:t>one</w:t></w:r></w:p></w:tc></w:tbl><w:tr><w:tc><w:p><w:r><w:t>two</w:t></w:r></w:p></w:tc></w:tr><w:tcPr/><w:trPr/><w:r><w:t>three</w:t></w:r>";
+    for styling in ["semantic", "named", "exact"] {
+        let mut profile = Profile::built_in("fragment").unwrap();
+        profile.set(&format!("styling={styling}")).unwrap();
+        let shown = convert(&Package::of(strays).bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+        assert!(["one", "two", "three"].iter().all(|words| shown.contains(words)), "{shown}");
+    }
     // Entities are never expanded, whatever they are.
     let bomb = "<!DOCTYPE x [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;\"><!ENTITY f SYSTEM \"file:///etc/passwd\">]>";
     let mut parts = Package::of(&paragraph("", "<w:r><w:t>x&b;&f;y</w:t></w:r>")).parts();

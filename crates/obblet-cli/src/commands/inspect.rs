@@ -101,14 +101,14 @@ fn show(name: &str, inspection: &Inspection, all: bool, follows: bool) -> std::i
     }
     let sizes = inspection.sizes;
     writeln!(out, "{BOLD}{name}{BOLD:#}  {DIM}{}{DIM:#}", inspection.format)?;
-    let share = (sizes.without_markup * 100).checked_div(sizes.with_markup).unwrap_or(100).min(100);
-    writeln!(
-        out,
-        "{} words, {} characters; {} with markup, so {share} % is text",
-        grouped(sizes.words),
-        grouped(sizes.without_markup),
-        grouped(sizes.with_markup)
-    )?;
+    let seen = format!("{} words, {} characters", grouped(sizes.words), grouped(sizes.without_markup));
+    if inspection.format == Format::Word.name() {
+        // What is packed has no characters to count.
+        writeln!(out, "{seen}; {} bytes", grouped(sizes.bytes))?;
+    } else {
+        let share = (sizes.without_markup * 100).checked_div(sizes.with_markup).unwrap_or(100).min(100);
+        writeln!(out, "{seen}; {} with markup, so {share} % is text", grouped(sizes.with_markup))?;
+    }
     let counts: Vec<String> = inspection
         .counts
         .named()
@@ -217,7 +217,9 @@ fn findings(out: &mut impl Write, heading: &str, findings: &[Finding], most: usi
         let lines = if lines.is_empty() {
             String::new()
         } else {
-            format!(" {DIM}line {}{}{DIM:#}", lines.join(", "), if group.len() > 8 { " ..." } else { "" })
+            let unit =
+                if group.iter().any(|finding| matches!(finding.place, Place::Paragraph { .. })) { "paragraph" } else { "line" };
+            format!(" {DIM}{unit} {}{}{DIM:#}", lines.join(", "), if group.len() > 8 { " ..." } else { "" })
         };
         let number = if group.len() > 1 { format!(" ({})", grouped(group.len())) } else { String::new() };
         writeln!(out, "  {style}{:<8}{style:#}{code}{number}{lines}", weight.word())?;

@@ -123,7 +123,8 @@ impl Taker<'_> {
             }
             Kind::Image { src, alt } => {
                 let (src, alt) = (address(doc.text(src)), words(doc.text(alt)));
-                let src = if src.starts_with("data:") { "(in the document)".to_owned() } else { src };
+                let held = src.starts_with("data:") || doc.media.iter().any(|media| media.name == src);
+                let src = if held { "(in the document)".to_owned() } else { src };
                 self.add(Category::Images, id, format!("{src} {alt}"), format!("{src}: {alt}"));
             }
             Kind::NoteReference(note) => {

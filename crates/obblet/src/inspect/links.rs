@@ -46,6 +46,9 @@ pub(super) fn look(doc: &Document, surroundings: &Surroundings<'_>) -> LinkSumma
                 Kind::Image { src, .. } => doc.text(src),
                 _ => continue,
             };
+            if doc.media.iter().any(|media| media.name == address) {
+                continue;
+            }
             let why = sort(address, &places, surroundings, &mut summary);
             if let Some(why) = why {
                 summary.troubled.push(TroubledLink { address: address.to_owned(), place: doc.place(id), why });

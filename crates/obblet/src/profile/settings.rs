@@ -394,6 +394,11 @@ pub static SETTINGS: &[Setting] = &[
         clean.layout_tables,
         "Whether tables that only set things beside each other are opened, cell by cell."
     ),
+    flag!(
+        "clean.tab-columns",
+        clean.tab_columns,
+        "Whether paragraphs that follow each other with as many tabs within each become a table."
+    ),
     choice!(
         "clean.lists",
         Lists,

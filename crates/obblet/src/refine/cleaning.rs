@@ -10,7 +10,7 @@ use super::rules::scenes::{self, SceneBreaks};
 use super::rules::spaces::{self, StopSpaces, Tabs};
 use super::rules::{attributes, replace};
 use super::typography::{self, Dashes, Quotes};
-use super::{anchors, blocks, empty, formatting, layout, lists, redirects, revisions, white_space};
+use super::{anchors, blocks, columns, empty, formatting, layout, lists, redirects, revisions, white_space};
 use crate::document::{Document, Kind, Make};
 
 /// When a pass runs.
@@ -41,6 +41,7 @@ impl When {
 pub struct Cleaning {
     pub revisions: Revisions,
     pub layout_tables: bool,
+    pub tab_columns: bool,
     pub lists: Lists,
     pub anchors: When,
     pub formatting: When,
@@ -99,6 +100,7 @@ impl Cleaning {
         Self {
             revisions: Revisions::Keep,
             layout_tables: false,
+            tab_columns: false,
             lists: Lists::Keep,
             anchors: When::Never,
             formatting: When::Never,
@@ -190,6 +192,9 @@ fn take_out_noise(doc: &mut Document, cleaning: &Cleaning) {
     revisions::settle(doc, cleaning.revisions);
     if cleaning.layout_tables {
         layout::unwrap_tables(doc);
+    }
+    if cleaning.tab_columns {
+        columns::make_tables(doc);
     }
     lists::rebuild(doc, cleaning.lists);
     if cleaning.empty.holds(doc) {

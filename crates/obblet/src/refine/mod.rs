@@ -10,6 +10,7 @@ mod tops;
 
 pub mod anchors;
 pub mod blocks;
+pub mod columns;
 pub mod empty;
 pub mod formatting;
 pub mod layout;

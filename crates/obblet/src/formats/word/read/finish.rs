@@ -15,6 +15,7 @@ impl Reader<'_, '_> {
         self.settle_anchors();
         self.settle_captions();
         self.settle_comments();
+        self.settle_code();
         self.settle_languages();
         self.tell();
         self.tell_whole();
@@ -283,6 +284,19 @@ impl Reader<'_, '_> {
                 None => self.doc.move_into(first, text),
             }
             self.doc.join_texts(first);
+        }
+    }
+
+    /// Code that holds nothing but text needs no node for it.
+    fn settle_code(&mut self) {
+        for code in std::mem::take(&mut self.codes) {
+            if let Some(only) = self.doc.node(code).first_child()
+                && self.doc.node(only).next().is_none()
+                && let Kind::Text(text) = self.doc.kind(only)
+            {
+                self.doc.detach(only);
+                self.doc.set_kind(code, Kind::Code(text));
+            }
         }
     }
 

@@ -181,6 +181,9 @@ struct Reader<'p, 'b> {
     controls: Vec<controls::Control>,
     drawings: Vec<drawings::Drawing>,
     rubies: Vec<(NodeId, NodeId)>,
+    /// Code within lines.
+    codes: Vec<NodeId>,
+    /// Addresses and titles of links.
     links: Vec<(String, String)>,
     notes: HashMap<(NoteKind, i32), crate::document::NoteId>,
     comments: Vec<(i32, u32)>,
@@ -251,6 +254,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             controls: Vec::new(),
             drawings: Vec::new(),
             rubies: Vec::new(),
+            codes: Vec::new(),
             links: Vec::new(),
             notes: HashMap::new(),
             comments: Vec::new(),

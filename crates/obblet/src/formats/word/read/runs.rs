@@ -359,7 +359,11 @@ impl Reader<'_, '_> {
             Wrap::Highlight => Kind::Highlight,
             Wrap::Raised(Raised::Above) => Kind::Superscript,
             Wrap::Raised(_) => Kind::Subscript,
-            Wrap::Code => Kind::TextLevel(TextLevel::Code),
+            Wrap::Code => {
+                let node = self.doc.append_at(parent, Kind::TextLevel(TextLevel::Code), offset);
+                self.codes.push(node);
+                return node;
+            }
             Wrap::Nothing => Kind::Span,
         };
         self.doc.append_at(parent, kind, offset)

@@ -421,7 +421,7 @@ impl Reader<'_, '_> {
             let parts = style.map(|style| table.parts(style, column, is_last)).unwrap_or_default();
             table.cells.push(CellLook {
                 node: holder,
-                row: table.rows - 1,
+                row: table.rows.saturating_sub(1),
                 column,
                 span: cell.span,
                 parts,
