@@ -101,8 +101,8 @@ fn the_site_has_every_page_and_no_dead_link() {
     let mut seen = Seen::default();
     publish::run(&demo(), folder.path(), &entries, &Profile::built_in("page").unwrap(), &mut seen).unwrap();
     assert_eq!(seen.0.len(), entries.len());
-    // The saved pages have scripts, forms and players that no page of ours has.
-    let came_from_elsewhere = |page: &Path| page.starts_with("old-site") || page.starts_with("inbox");
+    // The saved pages have scripts, forms and players that no page of ours has, the papers changes and comments.
+    let came_from_elsewhere = |page: &Path| ["old-site", "inbox", "word"].iter().any(|folder| page.starts_with(folder));
     assert!(seen.0.iter().all(|(page, heavy)| *heavy == 0 || came_from_elsewhere(page)), "{:?}", seen.0);
     for (page, _) in &seen.0 {
         let path = folder.path().join(page);
@@ -134,4 +134,68 @@ fn a_whole_small_document() {
     let mut profile = Profile::built_in("fragment").unwrap();
     profile.set("html.indent=2").unwrap();
     insta::assert_snapshot!(convert(&source, Format::Markdown, Format::Html, &profile).unwrap().text);
+}
+
+/// The words that a Word document shows, found without its reader: those of its runs, but for what was deleted, what is an
+/// alternative or hidden, and instructions of fields.
+fn words_of_package(bytes: &[u8]) -> String {
+    use std::io::Read;
+    let mut archive = zip::ZipArchive::new(std::io::Cursor::new(bytes)).unwrap();
+    let mut text = String::new();
+    for part in ["word/document.xml", "word/footnotes.xml"] {
+        let mut markup = String::new();
+        let Ok(mut file) = archive.by_name(part) else { continue };
+        file.read_to_string(&mut markup).unwrap();
+        while let Some((start, end)) = markup.find("<mc:Fallback>").zip(markup.find("</mc:Fallback>")) {
+            markup.replace_range(start..end, "");
+            markup = markup.replacen("</mc:Fallback>", "", 1);
+        }
+        // What stands above a text comes behind it in a page.
+        if let Some((start, end)) = markup.find("<w:rt>").zip(markup.find("</w:rt>")) {
+            let above = markup[start..end].to_owned();
+            markup.replace_range(start..end, "");
+            markup = markup.replace("</w:rubyBase>", &format!("</w:rubyBase><w:br/>{above}"));
+        }
+        // A large first letter belongs to the paragraph behind it.
+        if let Some(at) = markup.find("w:dropCap").and_then(|at| Some(at + markup[at..].find("</w:p><w:p>")?)) {
+            markup.replace_range(at..at + "</w:p><w:p>".len(), "");
+        }
+        for piece in markup.split("<w:").skip(1) {
+            if let Some((_, words)) = piece.split_once('>').filter(|_| piece.starts_with("t>") || piece.starts_with("t ")) {
+                text.push_str(&words.split('<').next().unwrap_or_default().replace("&lt;", "<").replace("&amp;", "&"));
+            } else if ["p>", "p ", "br", "tab/", "tc"].iter().any(|name| piece.starts_with(name)) {
+                text.push(' ');
+            }
+        }
+    }
+    text
+}
+
+#[test]
+fn word_documents_lose_nothing_and_become_valid_pages_in_every_styling() {
+    let entries = publish::plan(&demo()).unwrap();
+    let documents: Vec<_> = entries.into_iter().filter(|entry| entry.format == Format::Word).collect();
+    assert!(documents.len() >= 6);
+    for entry in documents {
+        let bytes = std::fs::read(demo().join(&entry.source)).unwrap();
+        for styling in ["semantic", "named", "exact"] {
+            for shape in ["page", "fragment"] {
+                let mut profile = Profile::built_in("page").unwrap();
+                for setting in [format!("styling={styling}"), format!("shape={shape}"), "page.contents=0".to_owned()] {
+                    profile.set(&setting).unwrap();
+                }
+                let converted = convert(&bytes, Format::Word, Format::Html, &profile).unwrap();
+                let name = format!("{} {styling} {shape}", entry.source.display());
+                if shape == "fragment" {
+                    let faults = support::validity::faults(&converted.text);
+                    let faults: Vec<_> =
+                        faults.into_iter().filter(|fault| styling == "semantic" || !fault.contains("class")).collect();
+                    assert!(faults.is_empty(), "{name}: {faults:#?}");
+                }
+                let lost = conservation::lost(&words_of_package(&bytes), &shown(&converted.text), &converted.findings);
+                assert!(lost.is_empty(), "{name}: {lost:?}");
+                assert_eq!(converted.text, convert(&bytes, Format::Word, Format::Html, &profile).unwrap().text, "{name}");
+            }
+        }
+    }
 }
