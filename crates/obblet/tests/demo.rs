@@ -163,7 +163,7 @@ fn words_of_package(bytes: &[u8]) -> String {
         for piece in markup.split("<w:").skip(1) {
             if let Some((_, words)) = piece.split_once('>').filter(|_| piece.starts_with("t>") || piece.starts_with("t ")) {
                 text.push_str(&words.split('<').next().unwrap_or_default().replace("&lt;", "<").replace("&amp;", "&"));
-            } else if ["p>", "p ", "br", "tab/", "tc"].iter().any(|name| piece.starts_with(name)) {
+            } else if ["p>", "p ", "br", "tab/", "tc", "vertAlign"].iter().any(|name| piece.starts_with(name)) {
                 text.push(' ');
             }
         }

@@ -1,7 +1,7 @@
 //! The Word documents of the demo are made here, and stand in the demo as they are made.
 //!
 //! With `OBBLET_WRITE_DEMO` set, they are written; without, it is checked that they are what would be written.
-#![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
 mod support;
 

@@ -1,5 +1,5 @@
 //! Word documents: what the elements of the format become.
-#![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
 mod support;
 

@@ -1,5 +1,5 @@
 //! Packages that somebody made to do harm, or that broke: a clear error or findings, in bounded time and memory.
-#![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
 mod support;
 

@@ -157,7 +157,7 @@ impl Gallery<'_> {
             let found = self.load(&path, &local);
             if let Err(finding) = &found {
                 let place = doc.place(id);
-                doc.find(finding.clone().at(place));
+                doc.find(Finding::clone(finding).at(place));
             }
             self.pictures.insert(path.clone(), found.ok());
         }
@@ -180,33 +180,29 @@ impl Gallery<'_> {
     }
 
     /// Reads a picture and decides where it goes.
-    fn load(&mut self, path: &Path, local: &str) -> Result<Picture, Finding> {
+    fn load(&mut self, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
         let missing = || {
-            Finding::advice("image.missing", format!("there is no picture {local}"))
-                .hint("check its path; it counts from the folder of the document")
+            let finding = Finding::advice("image.missing", format!("there is no picture {local}"));
+            Box::new(finding.hint("check its path; it counts from the folder of the document"))
         };
         let real = std::fs::canonicalize(path).map_err(|_| missing())?;
         let root = self.surroundings.root.or(self.surroundings.folder).unwrap_or(Path::new("."));
         let real_root = std::fs::canonicalize(root).map_err(|_| missing())?;
         if !real.starts_with(&real_root) {
-            return Err(Finding::changed(
-                "image.outside",
-                format!("the picture {local} is outside of the folder of the source; it was not read"),
-            )
-            .hint("move it into the folder"));
+            let message = format!("the picture {local} is outside of the folder of the source; it was not read");
+            return Err(Box::new(Finding::changed("image.outside", message).hint("move it into the folder")));
         }
         let length = std::fs::metadata(&real).ok().filter(std::fs::Metadata::is_file).ok_or_else(missing)?.len();
         if length > self.profile.limits.image {
-            return Err(Finding::changed(
-                "image.too-large",
-                format!("the picture {local} has {length} bytes, more than limits.image allows; it was not read"),
-            ));
+            let message = format!("the picture {local} has {length} bytes, more than limits.image allows; it was not read");
+            return Err(Box::new(Finding::changed("image.too-large", message)));
         }
         let bytes = std::fs::read(&real).map_err(|_| missing())?;
         let mut picture = Picture { size: size(&bytes), bytes, address: None };
         if is_svg(local) && !self.profile.html.trust {
             picture.bytes = svg::clean(&picture.bytes).map_err(|message| {
-                Finding::lost("image.scriptable", format!("the picture {local} can't be made safe: {message}; it was not copied"))
+                let message = format!("the picture {local} can't be made safe: {message}; it was not copied");
+                Box::new(Finding::lost("image.scriptable", message))
             })?;
         }
         self.settle(&mut picture, &real, local);

@@ -74,7 +74,8 @@ fn table(doc: &mut Document, rows: &[NodeId]) {
                 continue;
             };
             let mut start = text.start;
-            for (index, piece) in doc.text(text).to_owned().split('\t').enumerate() {
+            let words = doc.text(text).to_owned();
+            for (index, piece) in words.split('\t').enumerate() {
                 if index > 0 {
                     cell = doc.append_at(row, Kind::Cell(CellKind::PLAIN), offset);
                 }

@@ -60,7 +60,7 @@ impl Reader<'_, '_> {
     }
 
     /// Opens an element. Where nothing is left to do when it ends, it is read to its end here.
-    fn open(&mut self, xml: &mut Xml<'_>, element: &Element<'_>, frames: &mut Vec<Frame>) -> Option<Frame> {
+    fn open(&mut self, xml: &mut Xml<'_>, element: &Element<'_>, frames: &mut [Frame]) -> Option<Frame> {
         match element.ns {
             Ns::W => self.open_word(xml, element),
             Ns::Mc => open_alternate(xml, element, frames),

@@ -84,7 +84,8 @@ impl Reader<'_, '_> {
                 self.advice.odd_numbers(self.offset, &level.text);
             }
             if self.options.looks.keeps_names() {
-                self.look_of_list(node, &level, numbered.level);
+                let around = self.context().lists.iter().rev().nth(1).map_or(0, |list| list.indent);
+                self.look_of_list(node, &level, if indent == 0 { 720 } else { indent - around });
             }
         }
         let offset = self.offset;

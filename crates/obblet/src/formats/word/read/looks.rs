@@ -32,6 +32,9 @@ impl Looks {
     }
 }
 
+/// The distance of tab stops where a document sets none, in twips.
+const DEFAULT_TAB: i32 = 720;
+
 /// Declarations of a rule, in the order in which they are written.
 type Rules = Vec<(&'static str, String)>;
 
@@ -410,8 +413,8 @@ impl Reader<'_, '_> {
         Some(place)
     }
 
-    /// The marks of a list, where HTML has no word for them.
-    pub(super) fn look_of_list(&mut self, node: NodeId, level: &Level, depth: u8) {
+    /// The marks of a list, where HTML has no word for them, and how far it is set in from what it stands in.
+    pub(super) fn look_of_list(&mut self, node: NodeId, level: &Level, indent: i32) {
         let mut rules: Rules = Vec::new();
         if let NumberFormat::Other(style) = level.format {
             rules.push(("list-style-type", style.to_owned()));
@@ -435,10 +438,8 @@ impl Reader<'_, '_> {
                     },
                 ));
             }
-            let above = if depth == 0 { 0 } else { 360 * i32::from(depth) };
-            let indent = level.paragraph.indent_start.map_or(720, |indent| (indent - above).clamp(300, 4000));
             rules.push(("margin", "0".to_owned()));
-            rules.push(("padding-left", points(if depth == 0 { indent } else { indent.min(720) })));
+            rules.push(("padding-left", points(indent.clamp(300, 4000))));
         }
         if let Some(class) = self.wardrobe.of_rules("list", rules) {
             self.add_class(node, &class);
@@ -579,8 +580,14 @@ impl Reader<'_, '_> {
             if let Some(class) = self.wardrobe.of_rules("p", vec![("display", "flex".to_owned())]) {
                 self.add_class(node, &class);
             }
-        } else if !breaks && let Some(class) = self.wardrobe.of_rules("p", vec![("white-space", "pre-wrap".to_owned())]) {
-            self.add_class(node, &class);
+        } else if !breaks {
+            let mut rules: Rules = vec![("white-space", "pre-wrap".to_owned())];
+            if whole.tabs.is_empty() {
+                rules.push(("tab-size", points(DEFAULT_TAB)));
+            }
+            if let Some(class) = self.wardrobe.of_rules("p", rules) {
+                self.add_class(node, &class);
+            }
         }
     }
 

@@ -201,11 +201,10 @@ impl Numberings {
         for (above, first) in counters.values[..at].iter_mut().zip(first_values) {
             above.get_or_insert(first);
         }
-        for below in at + 1..LEVELS {
+        for (below, restart) in counters.values.iter_mut().zip(restarts).skip(at + 1) {
             // A level may go on over higher ones (section 17.9.11).
-            let goes_on = restarts[below].is_some_and(|restart| restart == 0 || usize::from(restart) <= at);
-            if !goes_on {
-                counters.values[below] = None;
+            if !restart.is_some_and(|restart| restart == 0 || usize::from(restart) <= at) {
+                *below = None;
             }
         }
         Some(Numbered { instance: id, definition, level: at as u8, value })
