@@ -137,7 +137,7 @@ fn what_can_go_wrong_is_said_in_one_line() {
     case(&["d/x"], 2, "d/x: it has no extension; say which format it is with --reads");
     case(&["a.md", "-o", "out.zzz"], 2, "no format has the extension .zzz; say which with --writes");
     case(&["a.md", "-o", "full/out.html"], 1, "a.md: can't write full/out.html: a part of its path is no folder");
-    case(&["a.md", "--reads", "wrd"], 2, "a.md: there is no format wrd; there are markdown, html, text");
+    case(&["a.md", "--reads", "wrd"], 2, "a.md: there is no format wrd; there are markdown, html, text, word");
     case(&["a.md", "--set", "html.indnt=2"], 2, "a.md: there is no setting html.indnt; did you mean html.indent?");
     case(&["a.md", "--set", "html.indent"], 2, "a.md: html.indent is no setting; write key=value, as in html.indent=2");
     case(&["a.md", "--profile", "pgae"], 2, "a.md: there is no profile pgae; did you mean page?");

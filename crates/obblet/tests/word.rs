@@ -454,7 +454,8 @@ fn packages_are_read_however_they_are_written() {
         ..Package::of(&(plain("words") + &paragraph("", "<w:r><w:footnoteReference w:id=\"2\"/></w:r>")))
     };
     let expected = with(&package, &[]).text;
-    let edited = |edit: &dyn Fn(&str, &str) -> (String, Vec<u8>)| {
+    type Edit<'e> = &'e dyn Fn(&str, &str) -> (String, Vec<u8>);
+    let edited = |edit: Edit<'_>| {
         let parts: Vec<_> = package.parts().iter().map(|(name, bytes)| edit(name, &String::from_utf8_lossy(bytes))).collect();
         convert(&archive(&parts), Format::Word, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap().text
     };
