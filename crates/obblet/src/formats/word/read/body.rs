@@ -2,34 +2,10 @@
 
 use super::super::xml::{Element, Event, Ns, Xml};
 use super::Reader;
+use super::frame::Frame;
 use super::properties::{self, CharacterProperties, ParagraphProperties, Vocabulary};
 use super::runs::{RevisionKind, Wrap};
 use crate::document::{Direction, Kind, NodeId, TextLevel};
-
-/// What is done when an element ends.
-#[derive(Debug)]
-pub(super) enum Frame {
-    /// Nothing: its content is part of what is around it.
-    Through,
-    Paragraph,
-    Run,
-    Wrap,
-    SimpleField,
-    Table,
-    Row,
-    Cell,
-    Box,
-    Note,
-    Drawing,
-    PictureEnds,
-    Alternate {
-        taken: bool,
-    },
-    Control,
-    Omitted,
-    Ruby,
-    RubyText(Option<NodeId>),
-}
 
 /// Namespaces of alternate content that are read; of others the other alternative is.
 const KNOWN: [&str; 9] = ["wps", "wpg", "wpc", "wp14", "w14", "w15", "a14", "v", "m"];

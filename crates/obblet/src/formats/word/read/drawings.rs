@@ -3,7 +3,7 @@
 
 use super::super::xml::{Element, Ns, Xml};
 use super::Reader;
-use super::body::Frame;
+use super::frame::Frame;
 use super::pictures::Crop;
 use super::runs::Wrap;
 use crate::document::{DivisionKind, Kind, NodeId};

@@ -2,7 +2,7 @@
 
 use super::super::xml::{Element, Event, Xml};
 use super::Reader;
-use super::body::Frame;
+use super::frame::Frame;
 use crate::document::Kind;
 
 impl Reader<'_, '_> {

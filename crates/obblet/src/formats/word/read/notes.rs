@@ -1,7 +1,7 @@
 //! Footnotes, endnotes and comments: parts of their own, whose notes are read where the text mentions them.
 
 use super::super::xml::{Element, Xml};
-use super::body::Frame;
+use super::frame::Frame;
 use super::{Comments, Reader};
 use crate::document::{Kind, Note, NoteId};
 
