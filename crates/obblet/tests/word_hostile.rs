@@ -112,8 +112,16 @@ fn linear(name: &str, source: impl Fn(usize) -> Package, count: usize) {
             .min()
             .unwrap()
     };
-    let (small, large) = (time(count), time(count * 10));
-    assert!(large < small.max(Duration::from_millis(4)) * 16, "{name}: {small:?} for {count}, {large:?} for ten times as many");
+    let mut seen = Vec::new();
+    // A machine that does other things beside is slow now and then, but not each time.
+    for _ in 0..4 {
+        let (small, large) = (time(count), time(count * 10));
+        if large < small.max(Duration::from_millis(4)) * 16 {
+            return;
+        }
+        seen.push((small, large));
+    }
+    panic!("{name}: {seen:?} for {count} and for ten times as many");
 }
 
 #[test]
