@@ -373,6 +373,11 @@ fn pictures_are_turned_into_what_browsers_show() {
             && converted.text.contains("<a href=\"b.emf\">A plan</a>")
     );
     assert_eq!(codes(&converted, Weight::Lost), ["word.picture", "word.picture-format"]);
+    // What is only decoration needs no words.
+    let ornament =
+        picture("a.bmp", "", 4, 2).replace("descr=\"\"/>", "descr=\"\"><x:decorative xmlns:x=\"urn:x\" val=\"1\"/></wp:docPr>");
+    let converted = with(&Package { pictures: package.pictures.clone(), ..Package::of(&paragraph("", &ornament)) }, &[]);
+    assert!(!codes(&converted, Weight::Advice).contains(&"image.no-words"), "{:?}", converted.findings);
 }
 
 #[test]

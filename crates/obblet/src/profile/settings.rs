@@ -311,6 +311,7 @@ pub static SETTINGS: &[Setting] = &[
     flag!("text.lists", text.lists, "Whether typed bullets and numbers of plain text make lists."),
     flag!("text.headings", text.headings, "Whether a title, chapters and underlined lines of plain text make headings."),
     flag!("text.links", text.links, "Whether addresses in plain text are links."),
+    flag!("text.emphasis", text.emphasis, "Whether words between low lines in plain text are emphasised."),
     choice!(
         "word.comments",
         Comments,
@@ -331,7 +332,6 @@ pub static SETTINGS: &[Setting] = &[
     ),
     flag!("word.contents", word.contents, "Whether lists of contents in Word documents stay; pages have one of their own."),
     flag!("word.hidden", word.hidden, "Whether hidden text of Word documents is shown."),
-    flag!("text.emphasis", text.emphasis, "Whether words between low lines in plain text are emphasised."),
     choice!(
         "images.place",
         ImagePlace,

@@ -12,6 +12,7 @@ use std::collections::BTreeMap;
 pub(super) struct Tally {
     count: usize,
     first: u32,
+    last: u32,
     words: String,
 }
 
@@ -22,17 +23,13 @@ impl Tally {
         }
         self.count += 1;
         if !words.is_empty() && self.words.len() < MOST_WORDS {
-            // Runs break words wherever they like.
-            if self.last_offset_differs(offset) && !self.words.is_empty() {
+            // Runs break words wherever they like, paragraphs do not.
+            if self.last != offset && !self.words.is_empty() {
                 self.words.push(' ');
             }
             self.words.push_str(words);
         }
-        self.first = self.first.min(offset);
-    }
-
-    const fn last_offset_differs(&self, offset: u32) -> bool {
-        self.first != offset
+        self.last = offset;
     }
 
     fn words(&self) -> String {

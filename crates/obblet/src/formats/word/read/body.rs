@@ -41,7 +41,13 @@ impl Reader<'_, '_> {
             Ns::W => self.open_word(xml, element),
             Ns::Mc => open_alternate(xml, element, frames),
             Ns::M => self.open_formula(xml, element),
-            Ns::Other | Ns::R => Some(Frame::Through),
+            Ns::Other | Ns::R => {
+                // An extension of pictures: this one is there for its looks alone.
+                if element.local() == b"decorative" && element.is_on() {
+                    self.is_decoration();
+                }
+                Some(Frame::Through)
+            }
             _ => self.open_drawing(xml, element),
         }
     }

@@ -123,6 +123,13 @@ impl Reader<'_, '_> {
         Some(Frame::Through)
     }
 
+    /// The drawing that is being read says nothing that has to be said in words.
+    pub(super) fn is_decoration(&mut self) {
+        if let Some(drawing) = self.drawings.last_mut() {
+            drawing.decorative = true;
+        }
+    }
+
     fn ensure_drawing(&mut self) {
         if self.drawings.is_empty() {
             self.ensure_paragraph();

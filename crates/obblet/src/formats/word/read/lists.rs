@@ -2,7 +2,7 @@
 //! in the item that it belongs to.
 
 use super::Reader;
-use super::numbering::{NumberFormat, Numbered};
+use super::numbering::{Level, NumberFormat, Numbered};
 use crate::document::{Kind, ListKind, Marker, NodeId};
 
 /// A list that may go on.
@@ -34,10 +34,10 @@ impl OpenList {
 impl Reader<'_, '_> {
     /// Makes the item of a numbered paragraph.
     pub(super) fn item(&mut self, numbered: &Numbered, indent: Option<i32>) -> NodeId {
-        let level = self.numberings.level(numbered.instance, numbered.level).cloned().unwrap_or_default();
-        let ordered = !matches!(level.format, NumberFormat::Bullet | NumberFormat::None);
-        let marker = level.marker();
-        let indent = indent.or(level.paragraph.indent_start).unwrap_or(0);
+        let level = self.numberings.level(numbered.instance, numbered.level);
+        let ordered = level.is_none_or(|level| !matches!(level.format, NumberFormat::Bullet | NumberFormat::None));
+        let marker = level.map_or(Marker::Plain, Level::marker);
+        let indent = indent.or(level.and_then(|level| level.paragraph.indent_start)).unwrap_or(0);
         self.end_runs_of_blocks();
         self.resume_lists(numbered, ordered);
         let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
@@ -80,6 +80,7 @@ impl Reader<'_, '_> {
                 indent,
             };
             self.context_mut().lists.push(list);
+            let level = self.numberings.level(numbered.instance, numbered.level).cloned().unwrap_or_default();
             if ordered && !level.is_plain(numbered.level) {
                 self.advice.odd_numbers(self.offset, &level.text);
             }

@@ -297,13 +297,10 @@ impl Reader<'_, '_> {
                 let (mut before, mut now) = (Vec::new(), Vec::new());
                 self.character_rules(&mut before, &around);
                 self.character_rules(&mut now, &whole);
-                // Elements say these.
+                // Some of it elements say already.
                 let mut delta = difference(&before, now);
-                delta.retain(|(property, value)| match (*property, value.as_str()) {
-                    ("font-weight", "bold") | ("font-style", "italic") | ("text-decoration", "underline") => false,
-                    ("font-weight" | "font-style", _) => true,
-                    _ => true,
-                });
+                let said = [("font-weight", "bold"), ("font-style", "italic"), ("text-decoration", "underline")];
+                delta.retain(|(property, value)| !said.contains(&(*property, value.as_str())));
                 classes.extend(self.wardrobe.of_rules("t", delta));
             }
         }

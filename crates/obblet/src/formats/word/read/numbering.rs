@@ -158,7 +158,7 @@ impl Numberings {
     pub(super) fn of(&self, direct: Numbering, style: &Style) -> Option<(i32, u8)> {
         let from_style = style.paragraph.numbering;
         let id = direct.id.or(from_style.id).filter(|id| *id > 0)?;
-        let instance = self.instances.get(&id)?;
+        self.instances.get(&id)?;
         // A level that names the style is the level of the style.
         let by_style = || {
             style.chain.iter().find_map(|name| {
@@ -167,7 +167,6 @@ impl Numberings {
         };
         let level =
             direct.level.or_else(|| if direct.id.is_none() { by_style() } else { None }).or(from_style.level).unwrap_or(0);
-        let _ = instance;
         // No marker at all is no list.
         self.level(id, level)
             .is_none_or(|level| level.format != NumberFormat::None || !level.text.trim().is_empty())

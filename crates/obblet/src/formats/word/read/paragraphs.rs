@@ -89,7 +89,7 @@ impl Reader<'_, '_> {
     }
 
     /// The properties of a paragraph are known.
-    pub(super) fn begin_paragraph(&mut self, mut properties: ParagraphProperties) {
+    pub(super) fn begin_paragraph(&mut self, properties: ParagraphProperties) {
         let in_cell = self.context().in_cell;
         let style = self.styles.of_paragraph(properties.style);
         let role = style.role;
@@ -152,7 +152,6 @@ impl Reader<'_, '_> {
             self.dress_paragraph(node, &properties, heading, list.is_some());
         }
         let number = numbered.filter(|_| heading.is_some());
-        properties.alignment = alignment;
         self.context_mut().paragraph = Some(OpenParagraph {
             node,
             begun: true,

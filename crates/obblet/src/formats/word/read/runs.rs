@@ -325,7 +325,6 @@ impl Reader<'_, '_> {
                 let href = self.doc.intern(&href);
                 let node = self.doc.append_at(parent, Kind::Link { href }, offset);
                 if !title.is_empty() {
-                    self.doc.attributes_mut(node).title = None;
                     let title = self.doc.intern(&title);
                     self.doc.attributes_mut(node).title = Some(title);
                 }
