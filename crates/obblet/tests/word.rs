@@ -437,6 +437,8 @@ fn named_styles_are_classes_and_exact_looks_are_rules() {
         )
     };
     case_with(&package, &["styling=named"], "<p class=\"notice-board\">one</p>\n<p class=\"notice-board\">two</p>\n<p>three</p>");
+    let named = with(&package, &["styling=named", "shape=page", "page.look=none"]).text;
+    assert!(named.contains(".notice-board { text-align: center; color: #ff0000 }"), "{named}");
     let page = with(&package, &["styling=exact", "shape=page", "page.look=none"]).text;
     for piece in [
         "<title>T</title>",

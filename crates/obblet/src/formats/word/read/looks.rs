@@ -63,6 +63,10 @@ impl Wardrobe {
         if *count == 1 { wanted.to_owned() } else { format!("{wanted}-{count}") }
     }
 
+    fn knows(&self, kind: StyleKind, name: &str) -> bool {
+        self.by_style.contains_key(&(kind as u8, name.to_owned()))
+    }
+
     fn of_style(&mut self, kind: StyleKind, name: &str, rules: impl FnOnce() -> Rules) -> String {
         if let Some(known) = self.by_style.get(&(kind as u8, name.to_owned())) {
             return known.clone();
@@ -156,7 +160,9 @@ impl Reader<'_, '_> {
                 || (subject.heading && name.to_ascii_lowercase().starts_with("heading "))
                 || role == Role::Code;
             if !said {
-                let class = self.wardrobe.of_style(StyleKind::Paragraph, &name, Vec::new);
+                let rules =
+                    if self.wardrobe.knows(StyleKind::Paragraph, &name) { Rules::new() } else { self.rules_of_style(properties) };
+                let class = self.wardrobe.of_style(StyleKind::Paragraph, &name, || rules);
                 let node =
                     if subject.in_list { self.doc.node(subject.node).parent().unwrap_or(subject.node) } else { subject.node };
                 self.add_class(node, &class);
@@ -187,6 +193,19 @@ impl Reader<'_, '_> {
             self.add_class(subject.node, &variant);
         }
         self.draw_together(subject.node, properties);
+    }
+
+    /// What the style of a paragraph says beyond what the style of all paragraphs says.
+    fn rules_of_style(&self, properties: &ParagraphProperties) -> Rules {
+        let rules = |style: &super::styles::Style| {
+            let mut paragraph = self.styles.paragraph.clone();
+            paragraph.override_with(&style.paragraph);
+            let mut characters = self.styles.characters;
+            characters.override_with(&style.characters);
+            self.paragraph_rules(&paragraph, &characters, false)
+        };
+        let own = rules(self.styles.of_paragraph(properties.style));
+        difference(&rules(self.styles.default_paragraph()), own)
     }
 
     /// The class of the style of a paragraph, and the one of what differs from it.
@@ -274,16 +293,10 @@ impl Reader<'_, '_> {
                     | ""
             );
             if !said || (exact && own != CharacterProperties::default()) {
-                let mut rules = Vec::new();
-                if exact {
-                    let nothing = {
-                        let mut rules = Vec::new();
-                        self.character_rules(&mut rules, &CharacterProperties::default());
-                        rules
-                    };
-                    self.character_rules(&mut rules, &own);
-                    rules = difference(&nothing, rules);
-                }
+                let (mut nothing, mut rules) = (Rules::new(), Rules::new());
+                self.character_rules(&mut nothing, &CharacterProperties::default());
+                self.character_rules(&mut rules, &own);
+                let rules = difference(&nothing, rules);
                 classes.push(self.wardrobe.of_style(StyleKind::Character, &name, || rules));
             }
         }

@@ -137,7 +137,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageErro
         Some(part) => package.text(part),
         None => Ok(None),
     };
-    let looks = options.looks.is_exact();
+    let looks = options.looks.keeps_names();
     let theme = part(&mut package, "theme")?.map(|text| Theme::read(&text.get())).unwrap_or_default();
     let styles =
         part(&mut package, "styles")?.map(|text| Styles::read(&text.get(), &mut names, &theme, looks)).unwrap_or_default();
