@@ -17,6 +17,8 @@ pub(crate) struct Arguments {
 pub(crate) enum Command {
     /// Converts documents: one file to another, standard input to standard output, or several files into a folder.
     Convert(Convert),
+    /// Publishes a folder: what has changed since the last time, with links, pictures, and a site around it if you like.
+    Publish(Publish),
     /// Says what is in documents: outline, counts, links, sizes, what will be found, and for HTML the faults in it.
     Inspect(Inspect),
     /// Says what differs between two documents of any formats, or between one and itself after a trip through a format.
@@ -97,6 +99,63 @@ pub(crate) struct Convert {
     /// The same as --set page.title=...
     #[arg(long)]
     pub(crate) title: Option<String>,
+    #[command(flatten)]
+    pub(crate) settings: Settings,
+    #[command(flatten)]
+    pub(crate) talk: Talk,
+}
+
+/// Arguments of `obblet publish`.
+#[derive(Debug, Args)]
+pub(crate) struct Publish {
+    /// The folder of documents.
+    #[arg(value_name = "FOLDER")]
+    pub(crate) source: PathBuf,
+    /// The folder that the output goes to.
+    #[arg(value_name = "OUTPUT")]
+    pub(crate) output: PathBuf,
+    /// Says exactly what would be done, and does nothing of it.
+    #[arg(long)]
+    pub(crate) dry_run: bool,
+    /// Makes a site: start page, navigation, a page of all pages, a feed. The same as --set publish.site=true.
+    #[arg(long)]
+    pub(crate) site: bool,
+    /// Puts all documents into one page, binder.html, too. The same as --set publish.binder=true.
+    #[arg(long)]
+    pub(crate) binder: bool,
+    /// Converts only documents whose paths this pattern fits, as in 'tides/**' or '*.docx'; the others stay as they are.
+    #[arg(long, value_name = "PATTERN")]
+    pub(crate) only: Vec<String>,
+    /// Takes documents of this format only. May be given more than once.
+    #[arg(long, value_name = "FORMAT")]
+    pub(crate) reads: Vec<String>,
+    /// The format to write: html, markdown or text.
+    #[arg(long, value_name = "FORMAT")]
+    pub(crate) writes: Option<String>,
+    /// Converts everything, changed or not, and overwrites what somebody edited in the output.
+    #[arg(long)]
+    pub(crate) force: bool,
+    /// Removes from the output what was made of documents that are gone.
+    #[arg(long)]
+    pub(crate) prune: bool,
+    /// How many documents are converted at the same time; as many as there are cores where it is not given.
+    #[arg(long, value_name = "NUMBER", default_value_t = 0, hide_default_value = true)]
+    pub(crate) jobs: usize,
+    /// Goes on, and publishes again whenever something changes.
+    #[arg(long, conflicts_with_all = ["dry_run", "slice", "join", "archive"])]
+    pub(crate) watch: bool,
+    /// Packs all that has to be uploaded into a ZIP archive.
+    #[arg(long, value_name = "FILE")]
+    pub(crate) archive: Option<PathBuf>,
+    /// Writes a line of JSON for each file: source, outputs, findings, time.
+    #[arg(long, value_name = "FILE")]
+    pub(crate) log: Option<PathBuf>,
+    /// Converts one part of the folder, as in 2/8, into a file in the output that --join takes.
+    #[arg(long, value_name = "PART/PARTS", conflicts_with = "join")]
+    pub(crate) slice: Option<String>,
+    /// Finishes what slices have begun. Their files are looked for in the output, or in the files and folders given here.
+    #[arg(long, value_name = "FILE OR FOLDER", num_args = 0..)]
+    pub(crate) join: Option<Vec<PathBuf>>,
     #[command(flatten)]
     pub(crate) settings: Settings,
     #[command(flatten)]

@@ -4,7 +4,9 @@ mod arguments;
 mod commands;
 mod indentation;
 mod messages;
+mod progress;
 mod report;
+mod watch;
 
 use clap::Parser;
 use std::process::ExitCode;
@@ -26,6 +28,7 @@ fn main() -> ExitCode {
     let arguments = arguments::Arguments::parse();
     let outcome = match &arguments.command {
         arguments::Command::Convert(convert) => commands::convert::run(convert),
+        arguments::Command::Publish(publish) => commands::publish::run(publish),
         arguments::Command::Inspect(inspect) => commands::inspect::run(inspect),
         arguments::Command::Compare(compare) => commands::compare::run(compare),
         arguments::Command::Profile(profile) => commands::profile::run(profile),

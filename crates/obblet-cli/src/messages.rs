@@ -38,11 +38,14 @@ pub(crate) fn fail(outcome: Outcome, message: impl Display) -> Outcome {
 
 /// Tells the findings of a document.
 pub(crate) fn findings(source: &str, findings: &[Finding], verbose: bool) {
+    let told: Vec<Finding> = findings.iter().filter(|finding| verbose || finding.weight != Weight::Advice).cloned().collect();
+    all_findings(source, &told, verbose);
+}
+
+/// Tells the findings of a document, advice as well; of many of a code, the first.
+pub(crate) fn all_findings(source: &str, findings: &[Finding], verbose: bool) {
     let mut counts: HashMap<&str, usize> = HashMap::new();
     for finding in findings {
-        if finding.weight == Weight::Advice && !verbose {
-            continue;
-        }
         let count = counts.entry(&finding.code).or_insert(0);
         *count += 1;
         if verbose || *count <= MOST_OF_A_CODE {

@@ -26,7 +26,7 @@ fn to_html(source: &str) -> String {
 fn handbook() -> String {
     let demo = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
     let mut text = String::new();
-    for entry in obblet::publish::plan(&demo).unwrap() {
+    for entry in obblet::publish::documents(&demo).unwrap() {
         let source = std::fs::read(demo.join(&entry.source)).unwrap();
         let doc = obblet::read(&source, entry.format, &obblet::profile::Profile::default()).unwrap();
         text += &html::write(&doc, &html::Options { ids: html::Ids::None, ..Default::default() }).html;

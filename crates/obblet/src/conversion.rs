@@ -1,6 +1,7 @@
 //! What goes into a conversion beside the document, and what comes out of it.
 
-use crate::document::Finding;
+use crate::document::{Finding, Place};
+use crate::page::Shared;
 use std::path::{Path, PathBuf};
 
 /// What becomes of a link.
@@ -19,8 +20,8 @@ pub enum LinkTarget {
 
 /// Tells where links lead after conversion. A folder that is published has one that knows its documents.
 pub trait Links {
-    /// What becomes of an address in a document.
-    fn resolve(&self, address: &str) -> LinkTarget;
+    /// What becomes of an address in a document, of a link at a place.
+    fn resolve(&self, address: &str, at: Place) -> LinkTarget;
 }
 
 /// What stands around a document. All of it may be left out: then nothing is read but the text itself.
@@ -40,6 +41,8 @@ pub struct Surroundings<'a> {
     pub mirrored: bool,
     /// Tells where links lead.
     pub links: Option<&'a dyn Links>,
+    /// What the pages of a folder share.
+    pub shared: Option<&'a Shared>,
 }
 
 impl std::fmt::Debug for Surroundings<'_> {
@@ -87,4 +90,6 @@ pub struct Converted {
     pub title: String,
     /// How much of its room the output takes, where `limits.characters` says how much there is.
     pub length: Option<Length>,
+    /// Files beside the document that its pictures are, whether they are there or not.
+    pub uses: Vec<PathBuf>,
 }

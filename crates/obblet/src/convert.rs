@@ -1,12 +1,13 @@
 //! One document from one format to another.
 
-use crate::conversion::{Converted, Length, OutputFile, Surroundings};
+use crate::conversion::{Converted, Length, Links, OutputFile, Surroundings};
 use crate::document::{Document, Finding, NodeId};
 use crate::error::Error;
 use crate::formats::{Format, html, markdown, text, word};
 use crate::page;
 use crate::profile::{Profile, Shape};
 use crate::refine;
+use std::collections::BTreeSet;
 
 /// Converts a document in memory.
 ///
@@ -45,16 +46,49 @@ pub fn convert_in(
 /// # Errors
 /// Where the format can't be read, or the source is too large.
 pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document, Error> {
+    read_wanted(source, format, profile, &BTreeSet::new())
+}
+
+/// Reads a document into the model; `wanted` are names of places in it that others lead to.
+pub(crate) fn read_wanted(
+    source: &[u8],
+    format: Format,
+    profile: &Profile,
+    wanted: &BTreeSet<String>,
+) -> Result<Document, Error> {
     let size = source.len() as u64;
     if size > profile.limits.source {
         return Err(Error::TooLarge { size, limit: profile.limits.source });
     }
-    match format {
-        Format::Markdown => Ok(markdown::read(source, &profile.markdown.options())),
-        Format::Html => Ok(html::read(source, &profile.html_read_options())),
-        Format::Text => Ok(text::read(source, &profile.text_read_options())),
-        Format::Word => Ok(word::read(source, &profile.word_read_options())?),
+    let mut doc = match format {
+        Format::Markdown => markdown::read(source, &profile.markdown.options()),
+        Format::Html => html::read(source, &profile.html_read_options()),
+        Format::Text => text::read(source, &profile.text_read_options()),
+        Format::Word => word::read(source, &profile.word_read_options(wanted))?,
+    };
+    if !wanted.is_empty() {
+        doc.traces.places_of_others.wanted.clone_from(wanted);
     }
+    Ok(doc)
+}
+
+/// Makes a document what a profile wants it to be before it is written.
+pub(crate) fn refined(doc: &mut Document, format: Format, profile: &Profile, links: Option<&dyn Links>) {
+    if !profile.page.language.is_empty() {
+        doc.metadata.language = Some(profile.page.language.clone());
+    }
+    if format != Format::Markdown && profile.html.raw == html::Raw::Clean {
+        html::open_raw(doc);
+    }
+    // Behind the raw HTML, whose text is text like any other now.
+    refine::clean(doc, &profile.clean);
+    if let Some(links) = links {
+        refine::links::redirect(doc, links);
+    }
+    if format == Format::Html {
+        refine::restrict(doc, &profile.clean);
+    }
+    refine::structure::settle(doc);
 }
 
 /// Writes a document, with what the profile asks for around it.
@@ -65,49 +99,50 @@ pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings:
     if !format.is_written() {
         return Err(Error::NotWritten { format: format.name() });
     }
-    if !profile.page.language.is_empty() {
-        doc.metadata.language = Some(profile.page.language.clone());
-    }
-    if format != Format::Markdown && profile.html.raw == html::Raw::Clean {
-        html::open_raw(&mut doc);
-    }
-    // Behind the raw HTML, whose text is text like any other now.
-    refine::clean(&mut doc, &profile.clean);
-    if let Some(links) = surroundings.links {
-        refine::links::redirect(&mut doc, links);
-    }
-    if format == Format::Html {
-        refine::restrict(&mut doc, &profile.clean);
-    }
-    refine::structure::settle(&mut doc);
+    refined(&mut doc, format, profile, surroundings.links);
     let placed = page::images::place(&mut doc, profile, surroundings);
-    let mut converted = match (format, profile.shape) {
-        (Format::Markdown, _) => as_markdown(&doc, profile),
-        (Format::Text, _) => {
-            let written = text::write(&doc, &text::Options { width: profile.text.width.into() });
-            Converted { text: written.text, findings: written.findings, ..Converted::default() }
-        }
-        (Format::Html, Shape::Fragment) => fragment(&doc, profile, &placed.safe, surroundings),
-        (Format::Word, _) => return Err(Error::NotWritten { format: format.name() }),
-        (Format::Html, Shape::Page | Shape::Auto) => page::finish(&doc, profile, surroundings, &placed.safe)?,
-    };
-    if converted.title.is_empty() {
-        converted.title = page::title(&doc, profile, "");
-    }
+    let (mut converted, told) = written(&mut doc, format, profile, surroundings, &placed.safe)?;
     converted.files.splice(..0, placed.files);
-    if profile.limits.characters > 0 {
-        let length = Length { used: converted.text.trim_end().chars().count() as u64, limit: profile.limits.characters };
-        if length.used > length.limit {
-            let found = too_long(&doc, profile, format, &length);
-            doc.find(found);
-        }
-        converted.length = Some(length);
-    }
+    converted.uses = placed.uses;
     let mut findings = std::mem::take(&mut doc.findings);
+    findings.extend(told.findings);
     findings.append(&mut converted.findings);
     findings.sort_by_key(|finding| finding.place);
     converted.findings = findings;
     Ok(converted)
+}
+
+/// Writes a document that is refined, and whose pictures are where they go.
+pub(crate) fn written(
+    doc: &mut Document,
+    format: Format,
+    profile: &Profile,
+    surroundings: &Surroundings<'_>,
+    safe_pictures: &[NodeId],
+) -> Result<(Converted, page::Told), Error> {
+    let mut told = page::Told::default();
+    let mut converted = match (format, profile.shape) {
+        (Format::Markdown, _) => as_markdown(doc, profile),
+        (Format::Text, _) => {
+            let written = text::write(doc, &text::Options { width: profile.text.width.into() });
+            Converted { text: written.text, findings: written.findings, ..Converted::default() }
+        }
+        (Format::Html, Shape::Fragment) => fragment(doc, profile, safe_pictures, surroundings, &mut told),
+        (Format::Word, _) => return Err(Error::NotWritten { format: format.name() }),
+        (Format::Html, Shape::Page | Shape::Auto) => page::finish(doc, profile, surroundings, safe_pictures)?,
+    };
+    if converted.title.is_empty() {
+        converted.title = page::title(doc, profile, "");
+    }
+    if profile.limits.characters > 0 {
+        let length = Length { used: converted.text.trim_end().chars().count() as u64, limit: profile.limits.characters };
+        if length.used > length.limit {
+            let found = too_long(doc, profile, format, &length);
+            doc.find(found);
+        }
+        converted.length = Some(length);
+    }
+    Ok((converted, told))
 }
 
 /// So many of the parts that take most are named.
@@ -153,11 +188,22 @@ fn as_markdown(doc: &Document, profile: &Profile) -> Converted {
     Converted { text: written.text, findings: written.findings, ..Converted::default() }
 }
 
-fn fragment(doc: &Document, profile: &Profile, safe_pictures: &[NodeId], surroundings: &Surroundings<'_>) -> Converted {
-    let written = html::write(
-        doc,
-        &html::Options { safe_pictures, highlight: page::highlighter(profile), ..profile.html_options(html::Ids::Used) },
-    );
+fn fragment(
+    doc: &Document,
+    profile: &Profile,
+    safe_pictures: &[NodeId],
+    surroundings: &Surroundings<'_>,
+    told: &mut page::Told,
+) -> Converted {
+    let options = html::Options {
+        safe_pictures,
+        highlight: page::highlighter(profile),
+        list_ids: surroundings.shared.is_some(),
+        wanted: Some(&doc.traces.places_of_others.wanted),
+        ..profile.html_options(html::Ids::Used)
+    };
+    let written = html::write(doc, &options);
+    (told.ids, told.spare) = (written.ids, written.spare);
     let mut converted = Converted { text: written.html, findings: written.findings, ..Converted::default() };
     // A fragment has no place for the rules of its classes; they go beside it.
     if let Some(rules) = page::named_styles(doc, profile.html.characters) {

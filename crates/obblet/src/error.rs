@@ -58,6 +58,35 @@ pub enum Error {
     /// A Word document that can't be opened.
     #[error(transparent)]
     Word(#[from] PackageError),
+    /// The output of a folder lies around the folder.
+    #[error("the folder lies in {output}, where its output would go; name another place for it")]
+    OutputAroundSource {
+        /// The folder of the output.
+        output: String,
+    },
+    /// A site that is not made of pages.
+    #[error("a site is made of pages; publish.site goes with --writes html and shape=page")]
+    SiteOfOtherThanPages,
+    /// Another run writes to the same output.
+    #[error("another run writes to {output}; wait until it is done")]
+    Busy {
+        /// The folder of the output.
+        output: String,
+    },
+    /// A file that a slice wrote can't be used.
+    #[error("{path}: {message}")]
+    Slice {
+        /// The file.
+        path: String,
+        /// What is wrong with it.
+        message: String,
+    },
+    /// Something that should never happen; it is told instead of ending everything.
+    #[error("a fault of the program: {message}; please report it with the document")]
+    Internal {
+        /// What is known of it.
+        message: String,
+    },
     /// A profile that can't be used.
     #[error(transparent)]
     Profile(#[from] ProfileError),

@@ -3,9 +3,8 @@
 use std::collections::HashMap;
 use std::fmt::Write;
 
-/// What people expect to link to: the words of the heading in lower case with hyphens between them, and a number behind
-/// the second of the same name.
-pub(crate) fn unique(text: &str, slugs: &mut HashMap<String, u32>) -> String {
+/// What people expect to link to: the words of the heading in lower case with hyphens between them.
+pub(crate) fn of(text: &str) -> String {
     let mut slug = String::with_capacity(text.len());
     for c in text.trim().chars() {
         match c {
@@ -18,6 +17,12 @@ pub(crate) fn unique(text: &str, slugs: &mut HashMap<String, u32>) -> String {
     if slug.is_empty() {
         slug.push_str("section");
     }
+    slug
+}
+
+/// The same, with a number behind the second of the same name.
+pub(crate) fn unique(text: &str, slugs: &mut HashMap<String, u32>) -> String {
+    let mut slug = of(text);
     let count = slugs.entry(slug.clone()).or_insert(0);
     *count += 1;
     if *count == 1 {

@@ -68,7 +68,7 @@ fn every_example_of_the_specification_comes_back() {
 #[test]
 fn every_demo_document_comes_back() {
     let demo = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
-    for entry in obblet::publish::plan(&demo).unwrap() {
+    for entry in obblet::publish::documents(&demo).unwrap() {
         let source = std::fs::read(demo.join(&entry.source)).unwrap();
         for shape in ["fragment", "page"] {
             let mut profile = profile("github");

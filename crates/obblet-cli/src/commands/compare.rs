@@ -72,9 +72,10 @@ fn read(arguments: &Compare, path: &Path) -> Result<(Document, Profile), Failure
     let bytes = std::fs::read(path).map_err(|error| Failure(Outcome::Failed, format!("{name}: {}", describe(&error))))?;
     let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
     let absolute = std::path::absolute(folder).unwrap_or_else(|_| folder.to_owned());
-    let profile = super::profile(&arguments.settings, Some(&absolute), &[]).map_err(|error| misused(error.to_string()))?;
+    let profile = super::profile(&arguments.settings, &super::document(&absolute, path), &[])
+        .map_err(|error| misused(error.to_string()))?;
     let doc = obblet::read(&bytes, format, &profile).map_err(|error| misused(format!("{name}: {error}")))?;
-    Ok((doc, profile))
+    Ok((doc, Profile::clone(&profile)))
 }
 
 /// A document that was written in a format and read again.

@@ -10,10 +10,11 @@ use obblet::publish::{DocumentLinks, Entry, format_of, write_whole};
 use obblet::{Converted, Error, Format, Links, Surroundings, convert_in, describe};
 use std::io::{Read, Write};
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
 use std::time::Instant;
 
 /// Why there is no output for a source, and how the command ends for it.
-pub(super) struct Failure(pub(super) Outcome, pub(super) String);
+pub(crate) struct Failure(pub(crate) Outcome, pub(crate) String);
 
 impl From<Error> for Failure {
     fn from(error: Error) -> Self {
@@ -184,7 +185,7 @@ fn from_file(
     let bytes = std::fs::read(source).map_err(|error| Failure(Outcome::Failed, describe(&error)))?;
     let folder = source.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
     let absolute = std::path::absolute(folder).unwrap_or_else(|_| folder.to_owned());
-    let profile = profile(convert, Some(&absolute))?;
+    let profile = profile(convert, &super::document(&absolute, source))?;
     let name = source.file_stem().map_or_else(String::new, |stem| stem.to_string_lossy().into_owned());
     let output = target.map(|target| target.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new(".")));
     // A folder with settings is the top of what belongs together; else nothing but the document's own folder is read.
@@ -214,7 +215,8 @@ fn from_standard_input(
     if output.is_some_and(is_folder) {
         return Err(misused("text from standard input needs a file to go to; name one with --output"));
     }
-    let mut profile = profile(convert, std::env::current_dir().ok().as_deref())?;
+    let here = std::env::current_dir().unwrap_or_default();
+    let mut profile = Profile::clone(&*profile(convert, &here.join("standard input"))?);
     if profile.shape == Shape::Auto {
         profile.shape = if output.is_some() { Shape::Page } else { Shape::Fragment };
     }
@@ -239,8 +241,8 @@ fn from_standard_input(
     Ok(Outcome::Done)
 }
 
-fn profile(convert: &Convert, folder: Option<&Path>) -> Result<Profile, Failure> {
-    super::profile(&convert.settings, folder, &[("page.title", convert.title.as_ref())])
+fn profile(convert: &Convert, document: &Path) -> Result<Arc<Profile>, Failure> {
+    super::profile(&convert.settings, document, &[("page.title", convert.title.as_ref())])
         .map_err(|error| misused(error.to_string()))
 }
 

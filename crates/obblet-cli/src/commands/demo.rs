@@ -1,62 +1,38 @@
 //! `obblet demo`
 
-use crate::arguments::Demo;
+use crate::arguments::{Arguments, Command, Demo};
+use crate::commands::convert::Failure;
+use crate::commands::publish;
+use crate::progress::Log;
 use crate::{Outcome, messages};
-use obblet::Error;
-use obblet::document::Finding;
-use obblet::profile::Profile;
-use obblet::publish::{self, Entry, Progress, write_whole};
+use clap::Parser;
+use obblet::publish::write_whole;
+use std::ffi::OsString;
 use std::path::Path;
 
 include!(concat!(env!("OUT_DIR"), "/demo_files.rs"));
 
-/// Tells what becomes of each document.
-#[derive(Default)]
-struct Telling {
-    findings: Vec<Finding>,
-    pages: usize,
-    failed: usize,
-}
-
-impl Progress for Telling {
-    fn done(&mut self, entry: &Entry, findings: &[Finding]) {
-        let source = entry.source.display().to_string();
-        messages::findings(&source, findings, false);
-        self.findings.extend_from_slice(findings);
-        self.pages += 1;
-    }
-
-    fn failed(&mut self, entry: &Entry, error: &Error) {
-        messages::error(format_args!("{}: {error}", entry.source.display()));
-        self.failed += 1;
-    }
-}
-
 pub(crate) fn run(demo: &Demo) -> Outcome {
-    let mut telling = Telling::default();
-    match publish(demo, &mut telling) {
-        Err(error) => messages::fail(Outcome::Failed, error),
-        Ok(()) if telling.failed > 0 => Outcome::Failed,
-        Ok(()) => {
-            let tally = messages::tally(&telling.findings);
-            let tally = if tally.is_empty() { "nothing lost".to_owned() } else { tally };
-            let site = demo.folder.join("site");
-            messages::say(format_args!("{} pages from {} ({tally})", telling.pages, demo.folder.join("handbook").display()));
-            messages::say(format_args!("open {}", site.join("index.html").display()));
-            Outcome::Done
+    match publish(demo) {
+        Ok(outcome) => {
+            messages::say(format_args!("open {}", demo.folder.join("site").join("index.html").display()));
+            outcome
         }
+        Err(Failure(outcome, message)) => messages::fail(outcome, message),
     }
 }
 
-fn publish(demo: &Demo, telling: &mut Telling) -> Result<(), Error> {
+fn publish(demo: &Demo) -> Result<Outcome, Failure> {
     let (source, output) = (demo.folder.join("handbook"), demo.folder.join("site"));
     for (path, bytes) in DEMO_FILES {
         write_whole(&source.join(Path::new(path)), bytes)?;
     }
-    let mut profile = Profile::built_in("page")?;
+    // The command that anybody would give.
+    let mut line: Vec<OsString> = vec!["obblet".into(), "publish".into(), source.into(), output.into()];
     if let Some(look) = &demo.look {
-        profile.set(&format!("page.look={look}"))?;
+        line.extend(["--look".into(), look.into()]);
     }
-    let entries = publish::plan(&source)?;
-    publish::run(&source, &output, &entries, &profile, telling)
+    let arguments = Arguments::try_parse_from(line).map_err(|error| Failure(Outcome::Misused, error.to_string()))?;
+    let Command::Publish(arguments) = arguments.command else { return Ok(Outcome::Misused) };
+    publish::once(&arguments, &mut Log::default())
 }

@@ -69,7 +69,8 @@ fn look(arguments: &Inspect, source: &Path) -> Result<Inspection, Failure> {
     }
     let folder = source.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
     let absolute = std::path::absolute(folder).unwrap_or_else(|_| folder.to_owned());
-    let profile = super::profile(&arguments.settings, Some(&absolute), &[]).map_err(|error| misused(error.to_string()))?;
+    let profile = super::profile(&arguments.settings, &super::document(&absolute, source), &[])
+        .map_err(|error| misused(error.to_string()))?;
     let root = absolute.ancestors().filter(|above| above.join(obblet::profile::FILE_NAME).is_file()).last().unwrap_or(&absolute);
     let name = source.file_stem().map_or_else(String::new, |stem| stem.to_string_lossy().into_owned());
     let folders = (!piped).then_some(absolute.as_path());

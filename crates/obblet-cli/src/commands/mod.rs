@@ -5,17 +5,15 @@ pub(crate) mod convert;
 pub(crate) mod demo;
 pub(crate) mod inspect;
 pub(crate) mod profile;
+pub(crate) mod publish;
 
 use crate::arguments::Settings;
-use obblet::profile::{BUILT_IN, Profile, ProfileError};
-use std::path::Path;
+use obblet::profile::{BUILT_IN, Layers, Profile, ProfileError};
+use std::path::{Path, PathBuf};
+use std::sync::Arc;
 
-/// The profile that a command line asks for, for documents in a folder.
-pub(crate) fn profile(
-    settings: &Settings,
-    folder: Option<&Path>,
-    more: &[(&str, Option<&String>)],
-) -> Result<Profile, ProfileError> {
+/// The layers of settings that a command line asks for.
+pub(crate) fn layers(settings: &Settings, more: &[(&str, Option<&String>)]) -> Result<Layers, ProfileError> {
     let is_built_in = |name: &str| BUILT_IN.iter().any(|(known, _, _)| *known == name);
     // A built-in profile is where to begin, wherever it stands among the others.
     let first = settings.profile.iter().rev().find(|name| is_built_in(name)).map_or("page", String::as_str);
@@ -23,12 +21,10 @@ pub(crate) fn profile(
     if !settings.profile.iter().any(|name| is_built_in(name)) {
         profile.shape = obblet::profile::Shape::Auto;
     }
-    if let Some(folder) = folder {
-        profile.apply_folders(folder, None)?;
-    }
+    let mut layers = Layers::new(profile);
     for name in settings.profile.iter().filter(|name| !is_built_in(name)) {
         if Path::new(name).is_file() || name.contains(['/', '\\', '.']) {
-            profile.apply_file(Path::new(name))?;
+            layers.put_file(Path::new(name))?;
         } else {
             Profile::built_in(name)?;
         }
@@ -36,9 +32,23 @@ pub(crate) fn profile(
     let shorthand = [("shape", settings.shape.as_ref()), ("page.look", settings.look.as_ref())];
     for (key, value) in shorthand.iter().chain(more) {
         if let Some(value) = value {
-            profile.set(&format!("{key}={value}"))?;
+            layers.set(&format!("{key}={value}"))?;
         }
     }
-    settings.assignments.iter().try_for_each(|assignment| profile.set(assignment))?;
-    Ok(profile)
+    settings.assignments.iter().try_for_each(|assignment| layers.set(assignment))?;
+    Ok(layers)
+}
+
+/// The profile that a command line asks for, for a document.
+pub(crate) fn profile(
+    settings: &Settings,
+    document: &Path,
+    more: &[(&str, Option<&String>)],
+) -> Result<Arc<Profile>, ProfileError> {
+    layers(settings, more)?.of(document, None)
+}
+
+/// A document in a folder, by its own name.
+pub(crate) fn document(folder: &Path, source: &Path) -> PathBuf {
+    folder.join(source.file_name().unwrap_or_default())
 }

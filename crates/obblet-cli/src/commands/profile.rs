@@ -3,7 +3,7 @@
 use crate::arguments::{Profile as Arguments, ProfileAction};
 use crate::{Outcome, messages};
 use anstyle::Style;
-use obblet::profile::{BUILT_IN, Profile, SETTINGS};
+use obblet::profile::{BUILT_IN, Layer, Profile, SETTINGS};
 use std::fmt::Write as _;
 use std::io::Write as _;
 use std::path::Path;
@@ -43,7 +43,8 @@ fn list() -> String {
 fn load(name: &str) -> Result<Profile, String> {
     if Path::new(name).is_file() {
         let mut profile = Profile::default();
-        profile.apply_file(Path::new(name)).map_err(|error| error.to_string())?;
+        let layer = Layer::read_file(Path::new(name)).map_err(|error| error.to_string())?;
+        profile.apply_layer(&layer, None).map_err(|error| error.to_string())?;
         return Ok(profile);
     }
     Profile::built_in(name).map_err(|error| error.to_string())

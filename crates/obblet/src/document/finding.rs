@@ -1,11 +1,11 @@
 //! What the user should know.
 
 use super::Place;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use std::borrow::Cow;
 
 /// How much a finding matters, heaviest first.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
 pub enum Weight {
     /// Content or meaning is gone.
@@ -29,7 +29,7 @@ impl Weight {
 }
 
 /// One thing that the user should know.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Finding {
     /// A stable name such as `markdown.front-matter`; the guide has a line about each.
     pub code: Cow<'static, str>,
@@ -40,10 +40,10 @@ pub struct Finding {
     /// What happened, in one line.
     pub message: String,
     /// What to do about it.
-    #[serde(skip_serializing_if = "str::is_empty")]
+    #[serde(default, skip_serializing_if = "str::is_empty")]
     pub hint: Cow<'static, str>,
     /// The text that is gone, where text is.
-    #[serde(skip_serializing_if = "String::is_empty")]
+    #[serde(default, skip_serializing_if = "String::is_empty")]
     pub lost: String,
 }
 

@@ -31,8 +31,8 @@ pub use finding::{Finding, Weight};
 pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, NoteId, RowGroupKind, Scope, TextLevel};
 pub use metadata::{Direction, Metadata};
 pub use node::{Node, NodeId, Text};
-pub use place::{Place, SourceMap};
-pub use trace::{Make, Part, Trace, Traces};
+pub use place::{PARTS, Place, SourceMap};
+pub use trace::{Make, Part, Places, Trace, Traces};
 pub use walk::{Step, Walk};
 
 use std::collections::HashMap;

@@ -1,6 +1,6 @@
 //! Where in a source something stands.
 
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use std::fmt;
 use std::sync::{Arc, Mutex, OnceLock};
 
@@ -25,6 +25,30 @@ pub enum Place {
         /// The paragraph.
         paragraph: u32,
     },
+}
+
+/// The parts of documents that have any, as places name them; the first is the text itself.
+pub const PARTS: [&str; 6] = ["", "footnotes", "endnotes", "header", "footer", "comments"];
+
+impl<'de> Deserialize<'de> for Place {
+    fn deserialize<D: serde::Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        #[derive(Deserialize)]
+        struct Fields {
+            line: Option<u32>,
+            column: Option<u32>,
+            part: Option<String>,
+            paragraph: Option<u32>,
+        }
+        let fields = Option::<Fields>::deserialize(deserializer)?;
+        Ok(match fields {
+            Some(Fields { line: Some(line), column: Some(column), .. }) => Self::Line { line, column },
+            Some(Fields { part, paragraph: Some(paragraph), .. }) => {
+                let part = part.and_then(|part| PARTS.into_iter().find(|known| *known == part)).unwrap_or_default();
+                Self::Paragraph { part, paragraph }
+            }
+            _ => Self::Unknown,
+        })
+    }
 }
 
 impl fmt::Display for Place {

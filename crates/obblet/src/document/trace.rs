@@ -1,6 +1,7 @@
 //! What a reader saw of a node's looks, for the passes that find structure in looks.
 
 use super::NodeId;
+use std::collections::{BTreeMap, BTreeSet};
 
 /// How much of a source was written for its looks, or by a program that keeps its own notes in it.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord)]
@@ -45,11 +46,39 @@ pub struct Trace {
     pub first_line: f32,
 }
 
+/// Places of a document that others lead to. Who publishes several documents together says which are wanted, and learns which
+/// others there are.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Places {
+    /// The names by which other documents lead to places in this one.
+    pub wanted: BTreeSet<String>,
+    /// Those of them that nothing in the document itself leads to, and that it would not have had otherwise.
+    pub kept: BTreeSet<String>,
+    /// Names of places that were left out, since nothing leads there.
+    pub spare: BTreeSet<String>,
+    /// Names that places have beside the one that is written, and that one.
+    pub also: BTreeMap<String, String>,
+}
+
+impl Places {
+    /// Whether a place that nothing in the document leads to stays; it is remembered either way.
+    pub fn stays(&mut self, name: &str) -> bool {
+        let wanted = self.wanted.contains(name);
+        let names = if wanted { &mut self.kept } else { &mut self.spare };
+        if !names.contains(name) {
+            names.insert(name.to_owned());
+        }
+        wanted
+    }
+}
+
 /// What a reader saw of the looks of a source. Passes of [`refine`](crate::refine) read it; writers never do.
 #[derive(Clone, Debug, Default)]
 pub struct Traces {
     /// How much of the source was written for its looks.
     pub make: Make,
+    /// Places that other documents lead to.
+    pub places_of_others: Places,
     /// For each node, the place of its trace, from 1.
     places: Vec<u32>,
     traces: Vec<(NodeId, Trace)>,

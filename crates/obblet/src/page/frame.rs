@@ -1,14 +1,13 @@
 //! The page around the content: a template, and what it can use.
 
-use super::{Styles, read_setting};
+use super::{Around, Content, Styles, shared};
 use crate::conversion::Surroundings;
-use crate::document::{Direction, Document};
 use crate::error::Error;
-use crate::formats::html::{Characters, HeadingEntry, Syntax, escape};
+use crate::formats::html::{Characters, Syntax, escape};
 use crate::profile::Profile;
 use minijinja::syntax::SyntaxConfig;
+use minijinja::value::Serde;
 use minijinja::{AutoEscape, Environment, Value, context};
-use std::collections::BTreeMap;
 
 const FRAME: &str = include_str!("frame.html");
 
@@ -20,45 +19,34 @@ const MOST_STEPS: u64 = 50_000_000;
 
 /// What is known of a page before it is put together.
 pub(super) struct View<'v> {
-    pub(super) title: &'v str,
-    /// Whether the title stands above the content, which has no heading of its own for it.
-    pub(super) shows_title: bool,
-    pub(super) language: Option<&'v str>,
-    pub(super) description: Option<&'v str>,
-    pub(super) authors: Vec<String>,
+    pub(super) content: &'v Content,
+    /// The list of its headings.
     pub(super) contents: &'v str,
-    pub(super) headings: &'v [HeadingEntry],
-    pub(super) body: &'v str,
     pub(super) styles: &'v Styles,
+    pub(super) around: &'v Around,
 }
 
 /// Puts a page together.
-pub(super) fn render(
-    doc: &Document,
-    profile: &Profile,
-    surroundings: &Surroundings<'_>,
-    view: &View<'_>,
-) -> Result<String, Error> {
-    let metadata = &doc.metadata;
+pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &View<'_>) -> Result<String, Error> {
     let xhtml = profile.html.syntax == Syntax::Xhtml;
-    let other: BTreeMap<String, String> = metadata.other.iter().cloned().collect();
-    let direction = metadata.direction.filter(|way| *way != Direction::Auto).map(Direction::value);
+    let known = view.content;
     let content = context! {
-        title => view.title,
-        shows_title => view.shows_title,
-        subtitle => metadata.subtitle.clone().unwrap_or_default(),
-        authors => view.authors.clone(),
-        date => metadata.date.clone().unwrap_or_default(),
-        language => view.language.unwrap_or_default(),
-        direction => direction.unwrap_or_default(),
-        description => view.description.unwrap_or_default(),
-        keywords => metadata.keywords.clone(),
-        metadata => other,
+        title => known.title.clone(),
+        shows_title => known.shows_title,
+        subtitle => known.subtitle.clone(),
+        authors => known.authors.clone(),
+        date => known.date.clone(),
+        language => known.language.clone(),
+        direction => known.direction.clone(),
+        description => known.description.clone(),
+        keywords => known.keywords.clone(),
+        metadata => known.metadata.clone(),
         contents => safe(view.contents),
-        headings => headings(view.headings),
-        body => safe(view.body),
+        headings => Value::from(Serde(&known.headings)),
+        body => safe(known.body.trim_end_matches('\n')),
         styles => safe(&view.styles.embedded.concat()),
         stylesheets => view.styles.linked.iter().map(|sheet| address(sheet)).collect::<Vec<_>>(),
+        site => Value::from(Serde(view.around)),
         top => surroundings.to_top,
         name => surroundings.name,
         look => profile.page.look.clone(),
@@ -80,7 +68,7 @@ pub(super) fn render(
     }
     let part = |setting: &'static str, file: &Option<std::path::PathBuf>| -> Result<Value, Error> {
         let Some(path) = file else { return Ok(Value::from("")) };
-        let text = read_setting(setting, path)?;
+        let text = shared::text(surroundings.shared, setting, path)?;
         let name = path.display().to_string();
         environment
             .render_named_str(&name, &text, &content)
@@ -96,16 +84,11 @@ pub(super) fn render(
     match &profile.page.frame {
         None => environment.render_named_str("frame.html", FRAME, parts).map_err(|error| frame_error("frame.html", &error)),
         Some(path) => {
-            let text = read_setting("page.frame", path)?;
+            let text = shared::text(surroundings.shared, "page.frame", path)?;
             let name = path.display().to_string();
             environment.render_named_str(&name, &text, parts).map_err(|error| frame_error(&name, &error))
         }
     }
-}
-
-fn headings(entries: &[HeadingEntry]) -> Vec<Value> {
-    let value = |entry: &HeadingEntry| context! { level => entry.level, id => entry.id.clone(), number => entry.number.clone(), text => entry.text.clone() };
-    entries.iter().map(value).collect()
 }
 
 /// What stands for text in markup: with the writer's own rules for what has to be escaped and what can't stand at all.

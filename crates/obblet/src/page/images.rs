@@ -1,5 +1,6 @@
 //! Pictures: where they go, how large they are, and whether they are there at all.
 
+use super::shared::SharedPicture;
 use super::svg;
 use crate::conversion::{OutputFile, Surroundings};
 use crate::document::{Document, Finding, Kind, NodeId, Step, Text};
@@ -23,6 +24,8 @@ pub(crate) struct Placed {
     pub(crate) files: Vec<OutputFile>,
     /// Drawings that were made safe and are part of the page now.
     pub(crate) safe: Vec<NodeId>,
+    /// Files beside the document that were looked at, or that are not there.
+    pub(crate) uses: Vec<PathBuf>,
 }
 
 /// Puts the pictures of a document where the profile wants them.
@@ -154,6 +157,7 @@ impl Gallery<'_> {
         let (Some(folder), Some(local)) = (self.surroundings.folder, local_path(&address)) else { return };
         let path = folder.join(&local);
         if !self.pictures.contains_key(&path) {
+            self.placed.uses.push(path.clone());
             let found = self.load(&path, &local);
             if let Err(finding) = &found {
                 let place = doc.place(id);
@@ -179,8 +183,21 @@ impl Gallery<'_> {
         }
     }
 
-    /// Reads a picture and decides where it goes.
+    /// Looks at a picture and decides where it goes.
     fn load(&mut self, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
+        let stays = self.surroundings.mirrored && self.profile.images.place == ImagePlace::Folder;
+        if let Some(shared) = self.surroundings.shared.filter(|_| stays) {
+            // Whoever publishes the folder brings the file to the page.
+            let known = shared.picture(path, || self.read(path, local).map(|(known, _)| SharedPicture { size: known.size }))?;
+            return Ok(Picture { bytes: Vec::new(), size: known.size, address: None });
+        }
+        let (mut picture, real) = self.read(path, local)?;
+        self.settle(&mut picture, &real, local);
+        Ok(picture)
+    }
+
+    /// Reads a picture, and tells where it really is.
+    fn read(&self, path: &Path, local: &str) -> Result<(Picture, PathBuf), Box<Finding>> {
         let missing = || {
             let finding = Finding::advice("image.missing", format!("there is no picture {local}"));
             Box::new(finding.hint("check its path; it counts from the folder of the document"))
@@ -205,8 +222,7 @@ impl Gallery<'_> {
                 Box::new(Finding::lost("image.scriptable", message))
             })?;
         }
-        self.settle(&mut picture, &real, local);
-        Ok(picture)
+        Ok((picture, real))
     }
 
     fn settle(&mut self, picture: &mut Picture, real: &Path, local: &str) {

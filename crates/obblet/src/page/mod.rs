@@ -1,22 +1,27 @@
 //! From a fragment to a finished page: frame, look, contents list, pictures.
 
+mod around;
 mod contents;
 mod frame;
 #[cfg(feature = "highlight")]
 mod highlight;
 pub(crate) mod images;
 mod look;
-mod svg;
+mod shared;
+pub(crate) mod svg;
 
+pub(crate) use around::{Around, Stop};
 pub use look::LOOKS;
+pub use shared::Shared;
 
 use crate::conversion::{Converted, OutputFile, Surroundings};
-use crate::document::{Document, Finding, Kind, NamedStyle, NodeId, Step};
+use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Step};
 use crate::error::Error;
-use crate::formats::html::{self, Characters, Highlighter, Syntax};
+use crate::formats::html::{self, Characters, HeadingEntry, Highlighter, Syntax};
 use crate::profile::{Profile, StylePlace};
 use crate::refine;
-use std::collections::HashSet;
+use serde::{Deserialize, Serialize};
+use std::collections::{BTreeMap, HashSet};
 use std::path::{Path, PathBuf};
 
 /// Pages with fewer headings than this need no list of them.
@@ -38,6 +43,34 @@ pub(crate) fn highlighter(profile: &Profile) -> Option<Highlighter<'static>> {
     None
 }
 
+/// The content of a page and all that its frame says of it: what has to be known to put the page together.
+#[derive(Clone, Debug, Default, Serialize, Deserialize)]
+pub(crate) struct Content {
+    pub(crate) title: String,
+    /// Whether the title stands above the content, which has no heading of its own for it.
+    pub(crate) shows_title: bool,
+    pub(crate) subtitle: String,
+    pub(crate) authors: Vec<String>,
+    pub(crate) date: String,
+    pub(crate) language: String,
+    pub(crate) direction: String,
+    pub(crate) description: String,
+    pub(crate) keywords: Vec<String>,
+    pub(crate) metadata: BTreeMap<String, String>,
+    pub(crate) headings: Vec<HeadingEntry>,
+    /// The style rules of the document's own styles.
+    pub(crate) rules: String,
+    pub(crate) body: String,
+}
+
+/// What the writer told about a page beside its markup.
+#[derive(Debug, Default)]
+pub(crate) struct Told {
+    pub(crate) findings: Vec<Finding>,
+    pub(crate) ids: Vec<String>,
+    pub(crate) spare: Vec<String>,
+}
+
 /// Writes a document as a whole page.
 pub(crate) fn finish(
     doc: &Document,
@@ -45,6 +78,20 @@ pub(crate) fn finish(
     surroundings: &Surroundings<'_>,
     safe_pictures: &[NodeId],
 ) -> Result<Converted, Error> {
+    let (content, told) = content(doc, profile, surroundings, safe_pictures, None);
+    let (text, files) = dress(&content, profile, surroundings, &Around::default())?;
+    Ok(Converted { text, findings: told.findings, files, title: content.title, length: None, uses: Vec::new() })
+}
+
+/// Writes the content of a page. `unmentioned` are the notes that are written although nothing mentions them, where not all
+/// of them are.
+pub(crate) fn content(
+    doc: &Document,
+    profile: &Profile,
+    surroundings: &Surroundings<'_>,
+    safe_pictures: &[NodeId],
+    unmentioned: Option<&[NoteId]>,
+) -> (Content, Told) {
     let name = if surroundings.name.is_empty() { "Untitled" } else { surroundings.name };
     let title = title(doc, profile, name);
     let has_top_heading = doc.walk(doc.root()).any(|step| matches!(step, Step::Enter(id) if doc.kind(id) == Kind::Heading(1)));
@@ -52,45 +99,65 @@ pub(crate) fn finish(
     let mut options = profile.html_options(html::Ids::Headings);
     options.highlight = highlighter(profile);
     options.list_headings = true;
+    options.list_ids = surroundings.shared.is_some();
+    options.wanted = Some(&doc.traces.places_of_others.wanted);
     options.level_above = u8::from(shows_title);
     options.taken_ids = frame::IDS;
     options.safe_pictures = safe_pictures;
+    options.unmentioned = unmentioned;
     let mut written = html::write(doc, &options);
-    let language = doc.metadata.language.clone().filter(|tag| html::is_language(tag));
+    let metadata = &doc.metadata;
+    let language = metadata.language.clone().filter(|tag| html::is_language(tag));
     if language.is_none() {
         written.findings.push(
             Finding::advice("page.language", "the page does not say what language it is in")
                 .hint("set page.language, or language in the front matter"),
         );
     }
+    let direction = metadata.direction.filter(|way| *way != Direction::Auto).map(Direction::value);
+    let description = Some(&profile.page.description).filter(|text| !text.is_empty()).or(metadata.description.as_ref());
+    let content = Content {
+        title,
+        shows_title,
+        subtitle: metadata.subtitle.clone().unwrap_or_default(),
+        authors: authors(doc, profile),
+        date: metadata.date.clone().unwrap_or_default(),
+        language: language.unwrap_or_default(),
+        direction: direction.unwrap_or_default().to_owned(),
+        description: description.cloned().unwrap_or_default(),
+        keywords: metadata.keywords.clone(),
+        metadata: metadata.other.iter().cloned().collect(),
+        headings: written.headings,
+        rules: named_styles(doc, profile.html.characters).unwrap_or_default(),
+        body: written.html,
+    };
+    (content, Told { findings: written.findings, ids: written.ids, spare: written.spare })
+}
+
+/// Puts a page together: its content, its frame, and what stands around it.
+pub(crate) fn dress(
+    content: &Content,
+    profile: &Profile,
+    surroundings: &Surroundings<'_>,
+    around: &Around,
+) -> Result<(String, Vec<OutputFile>), Error> {
     let mut files = Vec::new();
     let mut styles = styles(profile, surroundings, &mut files)?;
-    styles.embedded.extend(named_styles(doc, profile.html.characters));
+    if !content.rules.is_empty() {
+        styles.embedded.push(content.rules.clone());
+    }
     let contents = match profile.page.contents {
-        depth if depth > 0 && written.headings.len() >= FEWEST_CONTENTS => {
-            contents::list(&written.headings, depth, profile.html.syntax, profile.html.characters)
+        depth if depth > 0 && content.headings.len() >= FEWEST_CONTENTS => {
+            contents::list(&content.headings, depth, profile.html.syntax, profile.html.characters)
         }
         _ => String::new(),
     };
-    let view = frame::View {
-        title: &title,
-        shows_title,
-        language: language.as_deref(),
-        description: Some(profile.page.description.as_str())
-            .filter(|text| !text.is_empty())
-            .or(doc.metadata.description.as_deref()),
-        authors: authors(doc, profile),
-        contents: &contents,
-        headings: &written.headings,
-        body: written.html.trim_end_matches('\n'),
-        styles: &styles,
-    };
-    let mut text = frame::render(doc, profile, surroundings, &view)?;
+    let mut text = frame::render(profile, surroundings, &frame::View { content, contents: &contents, styles: &styles, around })?;
     text.push('\n');
     if profile.html.characters == Characters::Ascii {
         text = to_ascii(&text);
     }
-    Ok(Converted { text, findings: written.findings, files, title, length: None })
+    Ok((text, files))
 }
 
 fn authors(doc: &Document, profile: &Profile) -> Vec<String> {
@@ -108,16 +175,16 @@ fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<Ou
     let mut styles = Styles::default();
     let look = look::stylesheet(&profile.page.look)?;
     if let Some(look) = look {
-        add_style(profile, surroundings, files, &mut styles, &format!("look-{}.css", profile.page.look), look);
+        add_style(profile, surroundings, files, &mut styles, &format!("look-{}.css", profile.page.look), &look);
     }
     for sheet in &profile.page.stylesheets {
         if sheet.contains("://") || sheet.starts_with("//") {
             styles.linked.push(sheet.clone());
             continue;
         }
-        let text = read_setting("page.stylesheets", Path::new(sheet))?;
+        let text = shared::text(surroundings.shared, "page.stylesheets", Path::new(sheet))?;
         let name = Path::new(sheet).file_name().map_or_else(String::new, |name| name.to_string_lossy().into_owned());
-        add_style(profile, surroundings, files, &mut styles, &name, text);
+        add_style(profile, surroundings, files, &mut styles, &name, &text);
     }
     Ok(styles)
 }
@@ -165,10 +232,15 @@ fn add_style(
     files: &mut Vec<OutputFile>,
     styles: &mut Styles,
     name: &str,
-    text: String,
+    text: &str,
 ) {
     // Without a file to stand beside, a page has everything within it.
-    if profile.page.styles == StylePlace::Embed || surroundings.output.is_none() {
+    let embeds = match profile.page.styles {
+        StylePlace::Auto => !surroundings.mirrored,
+        StylePlace::Embed => true,
+        StylePlace::Link => false,
+    };
+    if embeds || surroundings.output.is_none() {
         // An end tag within would end the element, and a comment in XML would hide it.
         let safe = text.replace("</", "<\\/").replace("<!--", "").replace("]]>", "");
         let safe = if profile.html.syntax == Syntax::Xhtml { safe.replace('&', "\\26 ").replace('<', "\\3C ") } else { safe };
@@ -176,7 +248,7 @@ fn add_style(
     } else {
         let path = PathBuf::from(format!("{}{name}", surroundings.to_top));
         styles.linked.push(path.display().to_string());
-        files.push(OutputFile { path, bytes: text.into_bytes() });
+        files.push(OutputFile { path, bytes: text.as_bytes().to_vec() });
     }
 }
 

@@ -34,7 +34,7 @@ pub(super) fn size(bytes: &[u8]) -> Option<(usize, usize)> {
 }
 
 /// The same drawing without script, handlers, addresses that run, and entity declarations.
-pub(super) fn clean(bytes: &[u8]) -> Result<Vec<u8>, String> {
+pub(crate) fn clean(bytes: &[u8]) -> Result<Vec<u8>, String> {
     let text = std::str::from_utf8(bytes).map_err(|_| "it is not UTF-8".to_owned())?;
     let mut reader = Reader::from_str(text);
     let mut writer = Writer::new(Vec::with_capacity(bytes.len()));

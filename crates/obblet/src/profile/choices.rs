@@ -1,7 +1,7 @@
 //! The values of settings that are chosen from a few, by their names.
 
 use super::value::Choice;
-use super::{Dialect, HeadingLevels, ImagePlace, LineEnds, Shape, StylePlace, Styling};
+use super::{Copies, Dialect, HeadingLevels, ImagePlace, LineEnds, Shape, StylePlace, Styling};
 use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
 use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
 use crate::formats::text::ParagraphEnds;
@@ -94,7 +94,11 @@ impl Choice for ImagePlace {
 }
 
 impl Choice for StylePlace {
-    const CHOICES: &'static [(&'static str, Self)] = &[("embed", Self::Embed), ("link", Self::Link)];
+    const CHOICES: &'static [(&'static str, Self)] = &[("auto", Self::Auto), ("embed", Self::Embed), ("link", Self::Link)];
+}
+
+impl Choice for Copies {
+    const CHOICES: &'static [(&'static str, Self)] = &[("used", Self::Used), ("all", Self::All)];
 }
 
 impl Choice for Quotes {

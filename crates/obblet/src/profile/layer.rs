@@ -1,7 +1,8 @@
 //! Putting layers of settings on each other.
 
 use super::{Profile, ProfileError, SETTINGS, Setting, Value, error};
-use std::path::Path;
+use globset::{GlobBuilder, GlobSet, GlobSetBuilder};
+use std::path::{Path, PathBuf};
 use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
@@ -16,6 +17,184 @@ fn find(key: &str) -> Result<&'static Setting, ProfileError> {
         key: key.to_owned(),
         nearest: error::nearest(key, SETTINGS.iter().map(|setting| setting.key)),
     })
+}
+
+/// The settings of one file, read but not put on a profile yet.
+///
+/// ```
+/// use obblet::profile::{Layer, Profile};
+///
+/// let layer = Layer::read("html.indent = 2\n[[files]]\nmatch = ['*.docx']\nstyling = 'named'", "obblet.toml", None)?;
+/// let mut profile = Profile::built_in("page")?;
+/// profile.apply_layer(&layer, None)?;
+/// assert_eq!(profile.html.indent, 2);
+/// # Ok::<(), obblet::profile::ProfileError>(())
+/// ```
+#[derive(Clone, Debug)]
+pub struct Layer {
+    name: String,
+    folder: Option<PathBuf>,
+    settings: Vec<Assignment>,
+    files: Vec<ForFiles>,
+}
+
+#[derive(Clone, Debug)]
+struct Assignment {
+    key: String,
+    /// `None` for what no setting can have.
+    value: Option<Value>,
+    line: usize,
+}
+
+/// Settings for the files whose paths match.
+#[derive(Clone, Debug)]
+struct ForFiles {
+    patterns: GlobSet,
+    settings: Vec<Assignment>,
+}
+
+impl Layer {
+    /// Reads settings from a TOML text. `name` is what errors call it; paths in it count from `folder`. Settings in tables
+    /// named `[[files]]` are for the documents below that folder whose paths one of the patterns in `match` fits.
+    ///
+    /// # Errors
+    /// Where the text is not TOML, or a key or a value in it is wrong, with the line.
+    pub fn read(text: &str, name: &str, folder: Option<&Path>) -> Result<Self, ProfileError> {
+        let line_of = |offset: usize| text[..offset.min(text.len())].matches('\n').count() + 1;
+        let table = DeTable::parse(text).map_err(|error| {
+            let line = line_of(error.span().map_or(0, |span| span.start));
+            let message = error.message().lines().next().unwrap_or_default().to_owned();
+            in_file(name, line, ProfileError::Syntax { message })
+        })?;
+        let mut layer =
+            Self { name: name.to_owned(), folder: folder.map(Path::to_owned), settings: Vec::new(), files: Vec::new() };
+        let mut table = table.into_inner();
+        if let Some(files) = table.remove("files") {
+            let line = line_of(files.span().start);
+            for one in tables(files.into_inner()).ok_or_else(|| in_file(name, line, no_files(String::new())))? {
+                layer.files.push(
+                    ForFiles::read(one.into_inner(), folder, &line_of).map_err(|(line, error)| in_file(name, line, error))?,
+                );
+            }
+        }
+        layer.settings = assignments(table, folder, &line_of);
+        // What is wrong is said where the file is read, not at the first document that it is for.
+        let mut any = Profile::default();
+        let all = layer.settings.iter().chain(layer.files.iter().flat_map(|files| &files.settings));
+        all.into_iter().try_for_each(|assignment| layer.put(&mut any, assignment))?;
+        Ok(layer)
+    }
+
+    /// Reads the settings of a file.
+    ///
+    /// # Errors
+    /// As [`Layer::read`], or where the file can't be read.
+    pub fn read_file(path: &Path) -> Result<Self, ProfileError> {
+        let name = path.display().to_string();
+        let text = std::fs::read_to_string(path)
+            .map_err(|error| ProfileError::Unreadable { file: name.clone(), message: error.to_string() })?;
+        Self::read(&text, &name, path.parent())
+    }
+
+    /// Whether some of its settings are for some files only.
+    pub(crate) fn has_patterns(&self) -> bool {
+        !self.files.is_empty()
+    }
+
+    fn put(&self, profile: &mut Profile, assignment: &Assignment) -> Result<(), ProfileError> {
+        let Assignment { key, value, line } = assignment;
+        let outcome = match value {
+            Some(value) => profile.set_value(key, value),
+            None => find(key).and_then(|setting| {
+                Err(ProfileError::WrongValue {
+                    key: key.clone(),
+                    value: "that".to_owned(),
+                    expected: format!("it may be: {}", (setting.values)()),
+                })
+            }),
+        };
+        outcome.map_err(|error| in_file(&self.name, *line, error))
+    }
+}
+
+impl ForFiles {
+    fn read(
+        mut table: DeTable<'_>,
+        folder: Option<&Path>,
+        line_of: &dyn Fn(usize) -> usize,
+    ) -> Result<Self, (usize, ProfileError)> {
+        let line = table.iter().next().map_or(1, |(key, _)| line_of(key.span().start));
+        let patterns = match table.remove("match").map(|value| read(value.into_inner())) {
+            Some(Some(Value::Text(pattern))) => vec![pattern],
+            Some(Some(Value::List(patterns))) => patterns,
+            _ => return Err((line, no_files(String::new()))),
+        };
+        let patterns = globs(&patterns).map_err(|error| (line, error))?;
+        Ok(Self { patterns, settings: assignments(table, folder, line_of) })
+    }
+}
+
+fn in_file(name: &str, line: usize, error: ProfileError) -> ProfileError {
+    ProfileError::InFile { file: name.to_owned(), line, error: Box::new(error) }
+}
+
+fn no_files(message: String) -> ProfileError {
+    ProfileError::WrongValue {
+        key: "files".to_owned(),
+        value: if message.is_empty() { "that".to_owned() } else { message },
+        expected: "write [[files]] with match = [\"*.docx\", \"log/**\"] and settings below it".to_owned(),
+    }
+}
+
+/// Patterns of paths: `*` and `?` for what stands in one name, `**` for any folders. One without a slash fits names anywhere.
+pub(crate) fn globs(patterns: &[String]) -> Result<GlobSet, ProfileError> {
+    let mut set = GlobSetBuilder::new();
+    for pattern in patterns {
+        let full = match pattern.strip_prefix('/') {
+            Some(rooted) => rooted.to_owned(),
+            None if pattern.trim_end_matches('/').contains('/') => pattern.clone(),
+            None => format!("**/{pattern}"),
+        };
+        // A folder stands for all that is in it.
+        let full = if full.ends_with('/') { format!("{full}**") } else { full };
+        set.add(GlobBuilder::new(&full).literal_separator(true).build().map_err(|_| no_files(format!("the pattern {pattern}")))?);
+    }
+    set.build().map_err(|error| no_files(error.to_string()))
+}
+
+fn tables(value: DeValue<'_>) -> Option<Vec<Spanned<DeTable<'_>>>> {
+    let DeValue::Array(values) = value else { return None };
+    values
+        .into_iter()
+        .map(|value| {
+            let span = value.span();
+            match value.into_inner() {
+                DeValue::Table(table) => Some(Spanned::new(span, table)),
+                _ => None,
+            }
+        })
+        .collect()
+}
+
+/// The settings of a table and of those in it, each with its full key.
+fn assignments(table: DeTable<'_>, folder: Option<&Path>, line_of: &dyn Fn(usize) -> usize) -> Vec<Assignment> {
+    // Tables nest no deeper than keys have points.
+    let mut open = vec![(String::new(), table)];
+    let mut all = Vec::new();
+    while let Some((prefix, table)) = open.pop() {
+        for (key, value) in table {
+            let line = line_of(key.span().start);
+            let full = if prefix.is_empty() { key.get_ref().to_string() } else { format!("{prefix}.{}", key.get_ref()) };
+            match value.into_inner() {
+                DeValue::Table(inner) => open.push((full, inner)),
+                value => {
+                    let value = read(value).map(|value| rebase(&full, value, folder));
+                    all.push(Assignment { key: full, value, line });
+                }
+            }
+        }
+    }
+    all
 }
 
 impl Profile {
@@ -40,68 +219,21 @@ impl Profile {
     /// Puts the settings of a TOML text on this profile. `name` is what errors call it; paths in it count from `folder`.
     ///
     /// # Errors
-    /// Where the text is not TOML, or a key or a value in it is wrong, with the line.
+    /// As [`Layer::read`].
     pub fn apply(&mut self, text: &str, name: &str, folder: Option<&Path>) -> Result<(), ProfileError> {
-        let line_of = |offset: usize| text[..offset.min(text.len())].matches('\n').count() + 1;
-        let in_file =
-            |offset, error| ProfileError::InFile { file: name.to_owned(), line: line_of(offset), error: Box::new(error) };
-        let table = DeTable::parse(text).map_err(|error| {
-            let offset = error.span().map_or(0, |span| span.start);
-            in_file(offset, ProfileError::Syntax { message: error.message().lines().next().unwrap_or_default().to_owned() })
-        })?;
-        // Tables nest no deeper than keys have points.
-        let mut open = vec![(String::new(), table.into_inner())];
-        while let Some((prefix, table)) = open.pop() {
-            for (key, value) in table {
-                let offset = key.span().start;
-                let full = if prefix.is_empty() { key.get_ref().to_string() } else { format!("{prefix}.{}", key.get_ref()) };
-                match value.into_inner() {
-                    DeValue::Table(inner) => open.push((full, inner)),
-                    value => {
-                        let value = read(value).map(|value| rebase(&full, value, folder));
-                        let outcome = match value {
-                            Some(value) => self.set_value(&full, &value),
-                            None => find(&full).and_then(|setting| {
-                                Err(ProfileError::WrongValue {
-                                    key: full.clone(),
-                                    value: "that".to_owned(),
-                                    expected: format!("it may be: {}", (setting.values)()),
-                                })
-                            }),
-                        };
-                        outcome.map_err(|error| in_file(offset, error))?;
-                    }
-                }
-            }
-        }
-        Ok(())
+        self.apply_layer(&Layer::read(text, name, folder)?, None)
     }
 
-    /// Puts the settings of a file on this profile.
+    /// Puts the settings of a layer on this profile: those for all documents, and those for `document`, where it is one.
     ///
     /// # Errors
-    /// As [`Profile::apply`], or where the file can't be read.
-    pub fn apply_file(&mut self, path: &Path) -> Result<(), ProfileError> {
-        let name = path.display().to_string();
-        let text = std::fs::read_to_string(path)
-            .map_err(|error| ProfileError::Unreadable { file: name.clone(), message: error.to_string() })?;
-        self.apply(&text, &name, path.parent())
-    }
-
-    /// Puts the settings of the folders above `folder` and of itself on this profile, outermost first, beginning with
-    /// `root` where that is given.
-    ///
-    /// # Errors
-    /// As [`Profile::apply_file`].
-    pub fn apply_folders(&mut self, folder: &Path, root: Option<&Path>) -> Result<(), ProfileError> {
-        let mut files: Vec<_> = folder
-            .ancestors()
-            .take_while(|above| root.is_none_or(|root| above.starts_with(root)))
-            .map(|above| above.join(FILE_NAME))
-            .filter(|file| file.is_file())
-            .collect();
-        files.reverse();
-        files.iter().try_for_each(|file| self.apply_file(file))
+    /// Where a setting can't have its value, which [`Layer::read`] has seen already.
+    pub fn apply_layer(&mut self, layer: &Layer, document: Option<&Path>) -> Result<(), ProfileError> {
+        layer.settings.iter().try_for_each(|assignment| layer.put(self, assignment))?;
+        let Some(path) = document else { return Ok(()) };
+        let path = layer.folder.as_deref().and_then(|folder| path.strip_prefix(folder).ok()).unwrap_or(path);
+        let fitting = layer.files.iter().filter(|files| files.patterns.is_match(path));
+        fitting.flat_map(|files| &files.settings).try_for_each(|assignment| layer.put(self, assignment))
     }
 }
 

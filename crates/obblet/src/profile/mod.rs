@@ -11,18 +11,22 @@ mod builtin;
 mod choices;
 mod error;
 mod layer;
+mod layers;
 mod settings;
 mod value;
 
 pub use builtin::BUILT_IN;
 pub use error::ProfileError;
 pub(crate) use error::nearest;
-pub use layer::FILE_NAME;
+pub(crate) use layer::globs;
+pub use layer::{FILE_NAME, Layer};
+pub use layers::Layers;
 pub use settings::{SETTINGS, Setting};
 pub use value::Value;
 
 use crate::formats::{html, markdown, text, word};
 use crate::refine::Cleaning;
+use std::collections::BTreeSet;
 use std::path::PathBuf;
 
 /// What an HTML output is.
@@ -211,8 +215,10 @@ pub struct ImageSettings {
 /// Where style rules are.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum StylePlace {
-    /// In the page.
+    /// In the page; in files where a folder is published, for its pages share them.
     #[default]
+    Auto,
+    /// In the page.
     Embed,
     /// In a file that the page names.
     Link,
@@ -236,6 +242,37 @@ pub struct PageSettings {
     pub frame: Option<PathBuf>,
     pub skip_link: bool,
     pub highlight: bool,
+}
+
+/// Which files come along that no document is made of.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Copies {
+    /// Those that a document shows or leads to.
+    #[default]
+    Used,
+    /// All of them.
+    All,
+}
+
+/// Settings of published folders.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct PublishSettings {
+    pub include: Vec<String>,
+    pub exclude: Vec<String>,
+    pub copy: Copies,
+    pub split: u8,
+    pub site: bool,
+    pub binder: bool,
+}
+
+/// Settings of sites.
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[allow(missing_docs, reason = "the table of settings says what each is")]
+pub struct SiteSettings {
+    pub title: String,
+    pub address: String,
+    pub feed_entries: u16,
 }
 
 /// Limits of memory and sizes.
@@ -271,6 +308,8 @@ pub struct Profile {
     pub images: ImageSettings,
     pub page: PageSettings,
     pub clean: Cleaning,
+    pub publish: PublishSettings,
+    pub site: SiteSettings,
     pub limits: LimitSettings,
 }
 
@@ -309,6 +348,8 @@ impl Default for Profile {
                 highlight: false,
             },
             clean: Cleaning::default(),
+            publish: PublishSettings::default(),
+            site: SiteSettings { title: String::new(), address: String::new(), feed_entries: 20 },
             limits: LimitSettings { source: 1 << 29, unpacked: 1 << 28, image: 1 << 26, characters: 0 },
         }
     }
@@ -339,7 +380,7 @@ impl Profile {
     }
 
     /// The options of the Word reader that the profile asks for.
-    pub(crate) fn word_read_options(&self) -> word::ReadOptions {
+    pub(crate) fn word_read_options(&self, wanted: &BTreeSet<String>) -> word::ReadOptions {
         let names = !self.clean.classes.is_empty();
         word::ReadOptions {
             looks: match self.styling {
@@ -355,6 +396,7 @@ impl Profile {
             contents: self.word.contents,
             hidden: self.word.hidden,
             unpacked: self.limits.unpacked,
+            wanted: wanted.clone(),
         }
     }
 

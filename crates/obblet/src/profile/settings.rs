@@ -1,7 +1,7 @@
 //! The table of settings.
 
 use super::value::{Choice, Value};
-use super::{Dialect, HeadingLevels, ImagePlace, LineEnds, Profile, Shape, StylePlace, Styling};
+use super::{Copies, Dialect, HeadingLevels, ImagePlace, LineEnds, Profile, Shape, StylePlace, Styling};
 use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
 use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
 use crate::formats::text::ParagraphEnds;
@@ -361,7 +361,12 @@ pub static SETTINGS: &[Setting] = &[
     text!("page.author", page.author, "Who wrote it. Without one, the metadata is asked."),
     text!("page.language", page.language, "The language of the page, as in en or pt-BR. Without one, the metadata is asked."),
     text!("page.look", page.look, "The design: chart, folio or beacon; none for a page without one."),
-    choice!("page.styles", StylePlace, page.styles, "Whether style rules are part of the page or in files that it names."),
+    choice!(
+        "page.styles",
+        StylePlace,
+        page.styles,
+        "Whether style rules are part of the page or in files that it names. With auto, they are part of it, and in files where a folder is published."
+    ),
     Setting {
         key: "page.stylesheets",
         meaning: "Stylesheets of your own, behind the look: files, which page.styles puts into the page or beside it, or web addresses.",
@@ -572,6 +577,49 @@ pub static SETTINGS: &[Setting] = &[
         "a list of names, as in \"id\" or \"img.width\"",
         "Attributes that HTML output loses."
     ),
+    list!(
+        "publish.include",
+        publish.include,
+        "a list of patterns of paths, as in \"tides/**\" or \"*.docx\"",
+        |pattern: &str| super::globs(&[pattern.to_owned()]).is_ok(),
+        "The only documents that a published folder has; all where there are none. One without a slash fits names in any folder. It counts in the settings of the folder itself."
+    ),
+    list!(
+        "publish.exclude",
+        publish.exclude,
+        "a list of patterns of paths, as in \"drafts/\" or \"*.txt\"",
+        |pattern: &str| super::globs(&[pattern.to_owned()]).is_ok(),
+        "Documents and other files that a published folder does not have. It counts in the settings of the folder itself."
+    ),
+    choice!(
+        "publish.copy",
+        Copies,
+        publish.copy,
+        "Which other files of a published folder come along: those that a document shows or leads to, or all of them."
+    ),
+    number!(
+        "publish.split",
+        publish.split,
+        0 to 6,
+        "Documents of a published folder become a page for each heading of this level or a higher one; 0 keeps them whole."
+    ),
+    flag!(
+        "publish.site",
+        publish.site,
+        "Whether a published folder becomes a site: start page, pages of folders, navigation, a page of all pages, a feed, a site map."
+    ),
+    flag!(
+        "publish.binder",
+        publish.binder,
+        "Whether all documents of a published folder are put into one page, binder.html, too."
+    ),
+    text!("site.title", site.title, "The name of a site. Without one, its start page is asked."),
+    text!(
+        "site.address",
+        site.address,
+        "Where a site will be, as in https://tides.example/handbook/. Site maps need it, and so do links of pages that stand in for missing ones."
+    ),
+    number!("site.feed-entries", site.feed_entries, 0 to 1000, "How many of the newest dated documents a site's feed has; 0 for no feed."),
     number!("limits.source", limits.source, 1 to 1_000_000_000, "Sources that are larger than so many bytes are refused."),
     number!("limits.characters", limits.characters, 0 to 1_000_000_000, "How many characters the target takes, markup counted; 0 for any number. More of them are a finding, with the parts that cost most."),
     number!("limits.unpacked", limits.unpacked, 1 to 2_000_000_000, "Documents that are packages are refused where the parts that are read unpack to more bytes."),

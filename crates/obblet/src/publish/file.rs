@@ -2,7 +2,7 @@
 
 use crate::error::Error;
 use std::io::Write;
-use std::path::{Component, Path, PathBuf};
+use std::path::Path;
 
 /// Writes a file: into a temporary one in the same folder first, which then takes its name. A file that holds the same
 /// bytes already is left alone. Makes the folder where it is not there.
@@ -10,16 +10,30 @@ use std::path::{Component, Path, PathBuf};
 /// # Errors
 /// Where the folder or the file can't be written.
 pub fn write_whole(path: &Path, bytes: &[u8]) -> Result<(), Error> {
-    let fail = |cause| Error::File { path: path.display().to_string(), cause };
     if std::fs::metadata(path).is_ok_and(|known| known.is_file() && known.len() == bytes.len() as u64)
         && std::fs::read(path).is_ok_and(|known| known == bytes)
     {
         return Ok(());
     }
+    make_folder(path)?;
+    put_in_place(path, bytes, false)
+}
+
+/// How the names of temporary files begin.
+pub(super) const TEMPORARY: &str = ".obblet-";
+
+/// Makes the folder of a file.
+pub(super) fn make_folder(path: &Path) -> Result<(), Error> {
     let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
-    std::fs::create_dir_all(folder).map_err(fail)?;
+    std::fs::create_dir_all(folder).map_err(|cause| Error::File { path: path.display().to_string(), cause })
+}
+
+/// Writes a file aside and gives it its name. With `flush`, its bytes are on the disk before it has it.
+pub(super) fn put_in_place(path: &Path, bytes: &[u8], flush: bool) -> Result<(), Error> {
+    let fail = |cause| Error::File { path: path.display().to_string(), cause };
+    let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
     let mut builder = tempfile::Builder::new();
-    builder.prefix(".obblet-");
+    builder.prefix(TEMPORARY);
     #[cfg(unix)]
     {
         use std::os::unix::fs::PermissionsExt;
@@ -28,23 +42,21 @@ pub fn write_whole(path: &Path, bytes: &[u8]) -> Result<(), Error> {
     }
     let mut file = builder.tempfile_in(folder).map_err(fail)?;
     file.write_all(bytes).map_err(fail)?;
+    if flush {
+        file.as_file().sync_all().map_err(fail)?;
+    }
     file.persist(path).map_err(|error| fail(error.error))?;
     Ok(())
 }
 
-/// A path without `.` and `..`, as far as names alone can tell.
-pub(super) fn normal(path: &Path) -> PathBuf {
-    let mut normal = PathBuf::new();
-    for part in path.components() {
-        match part {
-            Component::CurDir => {}
-            Component::ParentDir => {
-                if !normal.pop() {
-                    normal.push("..");
-                }
-            }
-            part => normal.push(part),
-        }
+/// Brings all that was written to a folder to the disk, as far as the system can.
+pub(super) fn flush_all(folder: &Path) {
+    #[cfg(target_os = "linux")]
+    if let Ok(folder) = std::fs::File::open(folder) {
+        let _ = rustix::fs::syncfs(&folder);
     }
-    normal
+    #[cfg(not(target_os = "linux"))]
+    if let Ok(folder) = std::fs::File::open(folder) {
+        let _ = folder.sync_all();
+    }
 }

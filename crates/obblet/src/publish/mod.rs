@@ -1,21 +1,70 @@
-//! A folder in, web output out: every document becomes a page at the same place, links between documents lead to the
-//! pages, and the pictures that pages show come along.
+//! A folder in, web output out: first a plan, then a run.
+//!
+//! A [`Plan`] says what is in the folder, what each document becomes, and what has changed since the last run. Its run converts
+//! what has to be converted, over all cores, and leaves the rest alone; a rehearsal does the same without writing anything, and
+//! so says exactly what the run would do. What is going on is told to a [`Progress`].
+//!
+//! A run has these steps, and its output is the same however many jobs it has:
+//!
+//! 1. documents that changed are converted into pieces, each on its own;
+//! 2. what their links lead to, and which places others want of them, is looked up again now that all of them are known; the few
+//!    for which that makes a difference are converted again;
+//! 3. pages get their frames and are written, then files that they show or lead to, then the pages of a site;
+//! 4. the record, [`RECORD_FILE`], is written.
+//!
+//! ```no_run
+//! use obblet::profile::{Layers, Profile};
+//! use obblet::publish::{Options, Plan, Progress, Step};
+//! use std::path::Path;
+//!
+//! struct Silent;
+//! impl Progress for Silent {
+//!     fn step(&mut self, _: &Step<'_>) {}
+//! }
+//!
+//! let layers = Layers::new(Profile::built_in("page")?);
+//! let plan = Plan::new(Path::new("handbook"), Path::new("site"), Options::new(layers))?;
+//! let summary = plan.run(&mut Silent)?;
+//! assert_eq!(summary.failed, 0);
+//! # Ok::<(), obblet::Error>(())
+//! ```
 
+mod archive;
+mod atlas;
+mod binder;
+mod copies;
 mod file;
+mod hash;
 mod links;
+mod make;
+mod names;
+mod paths;
+mod piece;
+mod plan;
+mod record;
+mod run;
+mod site;
+mod slice;
+mod source;
+mod split;
+mod target;
+mod tree;
 
+pub use archive::archive;
 pub use file::write_whole;
 pub use links::DocumentLinks;
+pub use plan::{Plan, Planned, Removed, State, Why};
+pub use record::{RECORD_FILE, UNFINISHED_FILE};
+pub use tree::{IGNORE_FILE, Skipped};
 
-use crate::conversion::{Converted, Surroundings};
-use crate::convert::convert_in;
-use crate::document::Finding;
+use crate::document::{Finding, Weight};
 use crate::error::Error;
 use crate::formats::Format;
-use crate::profile::Profile;
+use crate::profile::Layers;
 use std::path::{Path, PathBuf};
+use std::time::Duration;
 
-/// A document of a folder, and where its page goes. Both paths count from their folders.
+/// A document, and where it goes. Both paths count from their folders.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Entry {
     /// The document.
@@ -26,42 +75,157 @@ pub struct Entry {
     pub format: Format,
 }
 
-/// What is said while a folder is published.
-pub trait Progress {
-    /// A page is done.
-    fn done(&mut self, entry: &Entry, findings: &[Finding]);
-    /// A document could not be converted; the others go on.
-    fn failed(&mut self, entry: &Entry, error: &Error);
+/// How a folder is published.
+#[derive(Debug)]
+pub struct Options {
+    /// Where the settings of documents come from.
+    pub layers: Layers,
+    /// The format that is written.
+    pub writes: Format,
+    /// The formats that are read; all where none are given.
+    pub reads: Vec<Format>,
+    /// Patterns of the documents that may be converted; all where there are none. The others stay as they are.
+    pub only: Vec<String>,
+    /// Whether everything is converted, and what somebody edited is overwritten.
+    pub force: bool,
+    /// Whether outputs are removed whose sources are gone.
+    pub prune: bool,
+    /// How many documents are converted at the same time; 0 for as many as there are cores.
+    pub jobs: usize,
+    /// Converts one part of the folder only, of so many; what comes of it waits for [`join`](Self::join).
+    pub slice: Option<(u32, u32)>,
+    /// Finishes what slices have begun. These are the files that they wrote, or folders that hold them.
+    pub join: Vec<PathBuf>,
+    /// Tells the time, for reports on how long things take; the library has no clock of its own.
+    pub clock: Option<fn() -> Duration>,
 }
 
-/// Finds the documents of a folder, in the order of their paths. Hidden files are left out, and links are not followed.
-///
-/// # Errors
-/// Where a folder can't be read.
-pub fn plan(source: &Path) -> Result<Vec<Entry>, Error> {
-    let mut entries = Vec::new();
-    let mut folders = vec![PathBuf::new()];
-    while let Some(folder) = folders.pop() {
-        let path = source.join(&folder);
-        let fail = |cause| Error::File { path: path.display().to_string(), cause };
-        for item in std::fs::read_dir(&path).map_err(fail)? {
-            let item = item.map_err(fail)?;
-            let name = item.file_name();
-            let relative = folder.join(&name);
-            let kind = item.file_type().map_err(fail)?;
-            if name.to_string_lossy().starts_with('.') {
-                continue;
-            }
-            if kind.is_dir() {
-                folders.push(relative);
-            } else if let Some(format) = format_of(&relative).filter(|format| kind.is_file() && format.is_read()) {
-                entries.push(Entry { output: relative.with_extension("html"), source: relative, format });
-            }
+impl Options {
+    /// HTML from all documents, with these layers of settings.
+    #[must_use]
+    pub fn new(layers: Layers) -> Self {
+        Self {
+            layers,
+            writes: Format::Html,
+            reads: Vec::new(),
+            only: Vec::new(),
+            force: false,
+            prune: false,
+            jobs: 0,
+            slice: None,
+            join: Vec::new(),
+            clock: None,
         }
     }
-    entries.sort_by(|a, b| a.source.cmp(&b.source));
-    name_front_pages(&mut entries);
-    Ok(entries)
+}
+
+/// What happened to a file.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Action {
+    /// A new document was converted.
+    New,
+    /// A document was converted again.
+    Changed(Why),
+    /// Nothing was to be done.
+    Unchanged,
+    /// A document was left for another run: it was not asked for, or is not of this slice.
+    Left,
+    /// It could not be converted.
+    Failed,
+    /// It was left out.
+    Skipped(String),
+    /// A file came along.
+    Copied,
+    /// A page or a file was made that no document is made of.
+    Made,
+    /// What was made of something that is gone was removed.
+    Removed,
+    /// What was made of something that is gone is still there.
+    Stays,
+}
+
+impl Action {
+    /// The word for it.
+    #[must_use]
+    pub const fn word(&self) -> &'static str {
+        match self {
+            Self::New => "new",
+            Self::Changed(_) => "changed",
+            Self::Unchanged => "unchanged",
+            Self::Left => "left",
+            Self::Failed => "failed",
+            Self::Skipped(_) => "skipped",
+            Self::Copied => "copied",
+            Self::Made => "made",
+            Self::Removed => "removed",
+            Self::Stays => "stays",
+        }
+    }
+}
+
+/// One thing that was done, or that would be.
+#[derive(Debug)]
+pub struct Step<'s> {
+    /// The path of the source; empty for what has none.
+    pub source: &'s str,
+    /// The paths of what it became.
+    pub outputs: Vec<&'s str>,
+    /// What happened.
+    pub action: Action,
+    /// What the user should know.
+    pub findings: &'s [Finding],
+    /// Why it failed.
+    pub error: Option<&'s Error>,
+    /// How long its conversion took.
+    pub time: Duration,
+}
+
+/// What is said while a folder is published. Calls come from one thread; steps come in the order of their sources, whatever the
+/// number of jobs.
+pub trait Progress {
+    /// So many documents will be converted.
+    fn begin(&mut self, _documents: usize) {}
+
+    /// A document has been converted, and waits to be written.
+    fn converted(&mut self, _source: &str) {}
+
+    /// Something is done.
+    fn step(&mut self, step: &Step<'_>);
+}
+
+/// What came of a run.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Summary {
+    /// Documents that were converted.
+    pub converted: usize,
+    /// Documents that are as they were.
+    pub unchanged: usize,
+    /// Documents that were left for another run.
+    pub left: usize,
+    /// Files that were left out.
+    pub skipped: usize,
+    /// Documents that could not be converted.
+    pub failed: usize,
+    /// Files that came along.
+    pub copied: usize,
+    /// Pages and files that no document is made of.
+    pub made: usize,
+    /// Outputs that were removed.
+    pub removed: usize,
+    /// Outputs that stay although their sources are gone.
+    pub stays: usize,
+    /// Outputs that somebody edited, and that stay as they are.
+    pub edited: usize,
+    /// How many findings of each weight all documents have, those that were not converted included.
+    pub weights: [usize; 3],
+}
+
+impl Summary {
+    /// Whether there is a finding of a weight, or a heavier one.
+    #[must_use]
+    pub fn reaches(&self, weight: Weight) -> bool {
+        self.weights[..=weight as usize].iter().any(|&count| count > 0)
+    }
 }
 
 /// The format of a file, by its extension.
@@ -70,61 +234,17 @@ pub fn format_of(path: &Path) -> Option<Format> {
     Format::from_extension(&path.extension()?.to_string_lossy())
 }
 
-/// A readme is the front page of its folder, unless the folder has one.
-fn name_front_pages(entries: &mut [Entry]) {
-    let outputs: Vec<PathBuf> = entries.iter().map(|entry| entry.output.clone()).collect();
-    for entry in entries {
-        let is_readme = entry.source.file_stem().is_some_and(|stem| stem.eq_ignore_ascii_case("readme"));
-        let front = entry.output.with_file_name("index.html");
-        if is_readme && !outputs.contains(&front) {
-            entry.output = front;
-        }
-    }
-}
-
-/// Converts the documents of a plan into pages below `output`.
+/// The documents of a folder and their pages, in the order of their paths, without asking what has changed.
 ///
 /// # Errors
-/// Where a profile of a folder can't be used. What is wrong with a document is told to `progress`.
-pub fn run(source: &Path, output: &Path, entries: &[Entry], profile: &Profile, progress: &mut dyn Progress) -> Result<(), Error> {
-    let links = DocumentLinks::new(source, entries);
-    for entry in entries {
-        let folder = source.join(entry.source.parent().unwrap_or(Path::new("")));
-        let mut own = profile.clone();
-        own.apply_folders(&folder, Some(source))?;
-        match page(source, output, entry, &own, &links) {
-            Ok(converted) => progress.done(entry, &converted.findings),
-            Err(error) => progress.failed(entry, &error),
-        }
-    }
-    Ok(())
-}
-
-fn page(source: &Path, output: &Path, entry: &Entry, profile: &Profile, links: &DocumentLinks) -> Result<Converted, Error> {
-    let path = source.join(&entry.source);
-    let bytes = std::fs::read(&path).map_err(|cause| Error::File { path: path.display().to_string(), cause })?;
-    let folder = path.parent().unwrap_or(source);
-    let target = output.join(&entry.output);
-    let target_folder = target.parent().unwrap_or(output);
-    let depth = entry.output.components().count().saturating_sub(1);
-    let name = entry.source.file_stem().map_or_else(String::new, |stem| stem.to_string_lossy().into_owned());
-    let surroundings = Surroundings {
-        name: &name,
-        folder: Some(folder),
-        root: Some(source),
-        output: Some(target_folder),
-        to_top: &"../".repeat(depth),
-        mirrored: true,
-        links: Some(&links.from(&entry.source)),
+/// Where the folder can't be read.
+pub fn documents(source: &Path) -> Result<Vec<Entry>, Error> {
+    let tree = tree::look(source, &tree::Choice::default())?;
+    let named = names::name_all(&tree.documents, Format::Html);
+    let entry = |(found, named): (tree::Found, names::Named)| Entry {
+        source: found.path.into(),
+        output: named.output.into(),
+        format: found.format,
     };
-    let converted = convert_in(&bytes, entry.format, Format::Html, profile, &surroundings)?;
-    for file in &converted.files {
-        let to = file::normal(&target_folder.join(&file.path));
-        // A picture of the source that reaches out of the folder has been refused already; this guards the output.
-        if to.starts_with(file::normal(output)) {
-            file::write_whole(&to, &file.bytes)?;
-        }
-    }
-    file::write_whole(&target, converted.text.as_bytes())?;
-    Ok(converted)
+    Ok(tree.documents.into_iter().zip(named).map(entry).collect())
 }

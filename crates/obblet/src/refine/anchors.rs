@@ -47,6 +47,10 @@ pub fn drop_unused(doc: &mut Document) {
             })
             .collect();
         for id in unused {
+            let name = ids(doc, id).unwrap_or_default();
+            if doc.traces.places_of_others.stays(&name) {
+                continue;
+            }
             doc.attributes_mut(id).id = None;
             if matches!(doc.kind(id), Kind::Anchor | Kind::Span) && doc.attributes(id).is_empty() {
                 parents.extend(doc.node(id).parent());

@@ -8,9 +8,10 @@ pub fn redirect(doc: &mut Document, links: &dyn Links) {
     let found: Vec<(NodeId, String, LinkTarget)> = doc
         .nodes()
         .filter_map(|(id, node)| match node.kind() {
-            Kind::Link { href } => {
+            Kind::Link { href } if node.parent().is_some() => {
                 let address = doc.text(href);
-                Some((id, address.to_owned(), links.resolve(address))).filter(|(_, _, target)| *target != LinkTarget::Stays)
+                Some((id, address.to_owned(), links.resolve(address, doc.place(id))))
+                    .filter(|(_, _, target)| *target != LinkTarget::Stays)
             }
             _ => None,
         })

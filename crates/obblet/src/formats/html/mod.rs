@@ -18,7 +18,7 @@ pub(crate) use model::is_language;
 pub use read::{Content, ReadOptions, decode, open_raw, read};
 pub use write::{HeadingEntry, Written, write, write_part};
 
-use crate::document::NodeId;
+use crate::document::{NodeId, NoteId};
 
 /// Which of the two syntaxes of HTML is written.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -95,6 +95,14 @@ pub struct Options<'h> {
     pub heading_steps: bool,
     /// Whether [`Written`] lists the headings.
     pub list_headings: bool,
+    /// Whether [`Written`] lists the ids.
+    pub list_ids: bool,
+    /// What stands before every id; for several documents in one page.
+    pub id_prefix: &'h str,
+    /// Names that other documents lead to: headings that have them get ids although nothing here leads to them.
+    pub wanted: Option<&'h std::collections::BTreeSet<String>>,
+    /// The notes that are written although nothing mentions them; all of them where none are given.
+    pub unmentioned: Option<&'h [NoteId]>,
     /// The level of a heading that stands above the document; 0 for none.
     pub level_above: u8,
     /// Ids that the surroundings of the output use.
@@ -119,6 +127,10 @@ impl Default for Options<'_> {
             heading_numbers: false,
             heading_steps: true,
             list_headings: false,
+            list_ids: false,
+            id_prefix: "",
+            wanted: None,
+            unmentioned: None,
             level_above: 0,
             taken_ids: &[],
             safe_pictures: &[],

@@ -12,12 +12,16 @@ use std::collections::{HashMap, HashSet};
 pub(super) struct Ids {
     given: HashMap<NodeId, String>,
     taken: HashSet<String>,
+    /// Stands before every name.
+    prefix: String,
+    /// Names of headings that have no id.
+    spare: Vec<String>,
 }
 
 impl Ids {
     /// Gives ids to the nodes of a document.
     pub(super) fn of(doc: &Document, options: &Options<'_>, survey: Survey) -> Self {
-        let mut ids = Self::default();
+        let mut ids = Self { prefix: options.id_prefix.to_owned(), ..Self::default() };
         ids.taken.extend(options.taken_ids.iter().map(|&id| id.to_owned()));
         let wanted = options.ids;
         let mut pointed = HashSet::new();
@@ -30,7 +34,10 @@ impl Ids {
                 }
             }
         }
-        if wanted != Wanted::None && (survey.has_ids || wanted == Wanted::Headings || !pointed.is_empty()) {
+        if wanted == Wanted::Used {
+            pointed.extend(options.wanted.into_iter().flatten().cloned());
+        }
+        if wanted != Wanted::None && (options.list_ids || survey.has_ids || wanted == Wanted::Headings || !pointed.is_empty()) {
             ids.name_all(doc, options, &pointed);
         }
         ids
@@ -41,6 +48,7 @@ impl Ids {
         let name: String = name.split_whitespace().collect::<Vec<_>>().join("-");
         // As it will be written: characters that become one another make no names of their own.
         let name = name.replace(|c| !printer::is_allowed(c), "\u{FFFD}");
+        let name = if name.is_empty() { name } else { format!("{}{name}", self.prefix) };
         if !name.is_empty() && self.taken.insert(name.clone()) {
             self.given.insert(id, name);
         }
@@ -64,7 +72,7 @@ impl Ids {
         for (id, name) in named {
             self.give(id, doc.text(name));
         }
-        if options.ids == Wanted::Used && pointed.iter().all(|name| self.taken.contains(name)) {
+        if options.ids == Wanted::Used && !options.list_ids && pointed.iter().all(|name| self.taken.contains(name)) {
             return;
         }
         let mut slugs = HashMap::new();
@@ -78,6 +86,8 @@ impl Ids {
             if wanted && !self.given.contains_key(&id) {
                 let name = self.free(&slug);
                 self.given.insert(id, name);
+            } else if options.list_ids && !wanted {
+                self.spare.push(slug);
             }
         }
     }
@@ -95,6 +105,13 @@ impl Ids {
         ids
     }
 
+    /// All ids of the document, and the names of headings that have none.
+    pub(super) fn list(&mut self, options: &Options<'_>) -> (Vec<String>, Vec<String>) {
+        let mut all: Vec<String> = self.taken.iter().filter(|id| !options.taken_ids.contains(&id.as_str())).cloned().collect();
+        all.sort_unstable();
+        (all, std::mem::take(&mut self.spare))
+    }
+
     /// The id of a node.
     pub(super) fn get(&self, id: NodeId) -> Option<&str> {
         self.given.get(&id).map(String::as_str)
@@ -102,11 +119,11 @@ impl Ids {
 
     /// Takes an id that nothing has yet: `wanted`, or `wanted` with a number behind it.
     pub(super) fn free(&mut self, wanted: &str) -> String {
-        let mut name = wanted.to_owned();
+        let mut name = format!("{}{wanted}", self.prefix);
         let mut number = 1;
         while !self.taken.insert(name.clone()) {
             number += 1;
-            name = format!("{wanted}-{number}");
+            name = format!("{}{wanted}-{number}", self.prefix);
         }
         name
     }

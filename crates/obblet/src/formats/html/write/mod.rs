@@ -13,7 +13,7 @@ use notes::NoteNumbers;
 use printer::Printer;
 
 /// A heading of the text that was written, for a contents list.
-#[derive(Clone, Debug, PartialEq, Eq, serde::Serialize)]
+#[derive(Clone, Debug, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
 pub struct HeadingEntry {
     /// 1 to 6.
     pub level: u8,
@@ -34,6 +34,10 @@ pub struct Written {
     pub findings: Vec<Finding>,
     /// The headings, where a list of them was asked for.
     pub headings: Vec<HeadingEntry>,
+    /// The ids, where they were asked for, in the order of the alphabet.
+    pub ids: Vec<String>,
+    /// Names by which headings without an id can be asked for, where ids are listed.
+    pub spare: Vec<String>,
 }
 
 /// Writes a document as a fragment: what stands within a body element.
@@ -125,7 +129,8 @@ impl<'d, 'o> Writer<'d, 'o> {
                     .hint("remove them from the source"),
             );
         }
-        Written { html, findings: self.findings, headings: self.headings.entries }
+        let (ids, spare) = if self.options.list_ids { self.ids.list(self.options) } else { Default::default() };
+        Written { html, findings: self.findings, headings: self.headings.entries, ids, spare }
     }
 
     /// Writes a node and all that is below it. The walk is written out here: it is most of what a short node costs.

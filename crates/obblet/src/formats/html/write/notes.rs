@@ -35,9 +35,10 @@ impl NoteNumbers {
     }
 
     /// Numbers the notes that the text did not mention: as notes mention each other, then those that nothing mentions.
-    fn complete(&mut self, doc: &Document, ids: &mut ids::Ids, findings: &mut Vec<Finding>) {
+    fn complete(&mut self, doc: &Document, ids: &mut ids::Ids, unmentioned: Option<&[NoteId]>, findings: &mut Vec<Finding>) {
         let mut next = 0;
-        let mut unmentioned = (0..doc.notes.len() as u32).map(NoteId);
+        let all: Vec<NoteId> = (0..doc.notes.len() as u32).map(NoteId).collect();
+        let mut unmentioned = unmentioned.unwrap_or(&all).iter().copied();
         loop {
             if let Some(&NoteId(note)) = self.order.get(next) {
                 // A note leads back to marks in the notes behind it: they have their names before any note is written.
@@ -112,7 +113,7 @@ impl Writer<'_, '_> {
 
     /// Writes the section of notes.
     pub(super) fn write_notes(&mut self) {
-        self.notes.complete(self.doc, &mut self.ids, &mut self.findings);
+        self.notes.complete(self.doc, &mut self.ids, self.options.unmentioned, &mut self.findings);
         if self.notes.order.is_empty() {
             return;
         }

@@ -126,7 +126,11 @@ impl Reader<'_, '_> {
         let mut names: HashMap<String, String> = HashMap::new();
         let mut headings: HashMap<NodeId, String> = HashMap::new();
         for (anchor, name) in std::mem::take(&mut self.anchors) {
-            if !self.used_anchors.contains(&name) || names.contains_key(&name) {
+            // Marks of contents lists are made anew each time one is; nobody else leads to them.
+            let stays = !names.contains_key(&name)
+                && (self.used_anchors.contains(&name)
+                    || (!name.starts_with("_Toc") && self.doc.traces.places_of_others.stays(&name)));
+            if !stays {
                 self.doc.detach(anchor);
                 continue;
             }
@@ -168,6 +172,9 @@ impl Reader<'_, '_> {
             self.doc.detach(anchor);
             names.insert(name, id);
         }
+        let others = names.iter().filter(|(name, id)| name != id && self.doc.traces.places_of_others.wanted.contains(*name));
+        let others: Vec<(String, String)> = others.map(|(name, id)| (name.clone(), id.clone())).collect();
+        self.doc.traces.places_of_others.also.extend(others);
         let mut missing: Vec<(NodeId, String)> = Vec::new();
         for top in crate::refine::tops(&self.doc) {
             let links: Vec<NodeId> = self

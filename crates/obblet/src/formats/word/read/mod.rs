@@ -39,7 +39,7 @@ use numbering::Numberings;
 use paragraphs::Context;
 use properties::{Name, Names};
 use runs::{Run, Wrap};
-use std::collections::{HashMap, HashSet};
+use std::collections::{BTreeSet, HashMap, HashSet};
 use styles::Styles;
 use theme::Theme;
 
@@ -76,7 +76,7 @@ pub enum HeadingNumbers {
 }
 
 /// How a Word document is read.
-#[derive(Clone, Copy, Debug)]
+#[derive(Clone, Debug)]
 pub struct ReadOptions {
     /// How much of its looks is kept.
     pub looks: Looks,
@@ -94,6 +94,8 @@ pub struct ReadOptions {
     pub hidden: bool,
     /// How many bytes the parts that are read may have together.
     pub unpacked: u64,
+    /// Names of bookmarks that stay although nothing in the document leads to them.
+    pub wanted: BTreeSet<String>,
 }
 
 impl Default for ReadOptions {
@@ -107,12 +109,10 @@ impl Default for ReadOptions {
             contents: false,
             hidden: false,
             unpacked: 1 << 28,
+            wanted: BTreeSet::new(),
         }
     }
 }
-
-/// Names of the parts that have paragraphs, in the order of their numbers in [`SourceMap`].
-const PARTS: [&str; 6] = ["", "footnotes", "endnotes", "header", "footer", "comments"];
 
 /// So many paragraphs have numbers of their own.
 const MOST_PARAGRAPHS: u32 = SourceMap::PART_SIZE - 1;
@@ -233,7 +233,7 @@ struct Reader<'p, 'b> {
 impl<'p, 'b> Reader<'p, 'b> {
     fn new(package: &'p mut Package<'b>, options: &'p ReadOptions, size: usize) -> Self {
         let mut doc = Document::with_pool(String::with_capacity(size / 8), size / 256 + 16);
-        doc.source = SourceMap::of_parts(&PARTS);
+        doc.source = SourceMap::of_parts(&crate::document::PARTS);
         // What is to look like the source is left as it is.
         doc.traces.make = if options.looks.is_exact() { Make::Plain } else { Make::Program };
         let outside = Context::of(doc.root());

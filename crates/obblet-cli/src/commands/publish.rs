@@ -1,0 +1,127 @@
+//! `obblet publish`
+
+use crate::arguments::Publish;
+use crate::commands::convert::{Failure, misused, named};
+use crate::progress::{Log, Telling};
+use crate::{Outcome, messages, watch};
+use obblet::document::Weight;
+use obblet::publish::{Options, Plan, Summary, archive};
+use std::path::Path;
+use std::time::{Duration, Instant};
+
+pub(crate) fn run(arguments: &Publish) -> Outcome {
+    let mut log = match Log::open(arguments.log.as_deref()) {
+        Ok(log) => log,
+        Err(message) => return messages::fail(Outcome::Failed, message),
+    };
+    if arguments.watch {
+        return watch::run(arguments, &mut log);
+    }
+    match once(arguments, &mut log) {
+        Ok(outcome) => outcome,
+        Err(Failure(outcome, message)) => messages::fail(outcome, message),
+    }
+}
+
+/// Publishes the folder once.
+pub(crate) fn once(arguments: &Publish, log: &mut Log) -> Result<Outcome, Failure> {
+    let begun = Instant::now();
+    let options = options(arguments)?;
+    let is_slice = options.slice.is_some();
+    let plan = Plan::new(&arguments.source, &arguments.output, options)?;
+    let mut telling = Telling::new(arguments, log);
+    let summary = if arguments.dry_run { plan.rehearse(&mut telling) } else { plan.run(&mut telling) };
+    let summary = telling.end(summary)?;
+    if !arguments.talk.quiet {
+        say(arguments, &summary, begun.elapsed());
+    }
+    telling.save(arguments.talk.report.as_ref()).map_err(|message| Failure(Outcome::Failed, message))?;
+    if let Some(path) = &arguments.archive
+        && !arguments.dry_run
+        && !is_slice
+    {
+        let count = archive(&plan_output(&arguments.output), path)?;
+        if !arguments.talk.quiet {
+            messages::say(format_args!("{}: {count} files", path.display()));
+        }
+    }
+    let found = arguments.talk.fail_on.is_some_and(|weight| summary.reaches(weight.into()));
+    Ok(match summary {
+        Summary { failed: 1.., .. } => Outcome::Failed,
+        _ if found => Outcome::Found,
+        _ => Outcome::Done,
+    })
+}
+
+fn plan_output(output: &Path) -> std::path::PathBuf {
+    std::path::absolute(output).unwrap_or_else(|_| output.to_owned())
+}
+
+fn options(arguments: &Publish) -> Result<Options, Failure> {
+    let yes = "true".to_owned();
+    let on = |flag: bool| flag.then_some(&yes);
+    let more = [("publish.site", on(arguments.site)), ("publish.binder", on(arguments.binder))];
+    let layers = super::layers(&arguments.settings, &more).map_err(|error| misused(error.to_string()))?;
+    let mut options = Options::new(layers);
+    if let Some(name) = &arguments.writes {
+        options.writes = named(name)?;
+    }
+    for name in &arguments.reads {
+        options.reads.push(named(name)?);
+    }
+    options.only.clone_from(&arguments.only);
+    (options.force, options.prune, options.jobs) = (arguments.force, arguments.prune, arguments.jobs);
+    options.slice = arguments.slice.as_deref().map(slice).transpose()?;
+    if let Some(join) = &arguments.join {
+        options.join = if join.is_empty() { vec![arguments.output.clone()] } else { join.clone() };
+    }
+    options.clock = Some(now);
+    Ok(options)
+}
+
+/// What time it is, from any moment on.
+fn now() -> Duration {
+    std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).unwrap_or_default()
+}
+
+/// The slice that `2/8` names.
+fn slice(text: &str) -> Result<(u32, u32), Failure> {
+    let numbers =
+        text.split_once('/').and_then(|(slice, slices)| Some((slice.trim().parse().ok()?, slices.trim().parse().ok()?)));
+    numbers
+        .filter(|&(slice, slices): &(u32, u32)| (1..=slices).contains(&slice) && slices <= 10_000)
+        .ok_or_else(|| misused(format!("{text} is no slice; write which and of how many, as in 2/8")))
+}
+
+/// The last words of a run.
+fn say(arguments: &Publish, summary: &Summary, time: Duration) {
+    let parts = [
+        (summary.converted, if arguments.dry_run { "to convert" } else { "converted" }),
+        (summary.unchanged, "unchanged"),
+        (summary.left, "left"),
+        (summary.skipped, "skipped"),
+        (summary.failed, "failed"),
+        (summary.copied, if arguments.dry_run { "to copy" } else { "copied" }),
+        (summary.made, if arguments.dry_run { "to make" } else { "made" }),
+        (summary.removed, if arguments.dry_run { "to remove" } else { "removed" }),
+        (summary.stays, "without a source (--prune removes them)"),
+        (summary.edited, "edited since and left (--force overwrites them)"),
+    ];
+    let parts: Vec<String> =
+        parts.iter().filter(|(count, _)| *count > 0).map(|(count, word)| format!("{count} {word}")).collect();
+    let parts = if parts.is_empty() { "nothing to publish".to_owned() } else { parts.join(", ") };
+    messages::say(format_args!("{parts}; {}; {:.2} s", tally(summary), time.as_secs_f64()));
+}
+
+fn tally(summary: &Summary) -> String {
+    let parts: Vec<String> = [Weight::Lost, Weight::Changed, Weight::Advice]
+        .into_iter()
+        .zip(summary.weights)
+        .filter(|(_, count)| *count > 0)
+        .map(|(weight, count)| {
+            let style = messages::style(weight);
+            format!("{style}{count} {}{style:#}", weight.word())
+        })
+        .collect();
+    if parts.is_empty() { "nothing lost".to_owned() } else { parts.join(", ") }
+}

@@ -1,0 +1,204 @@
+//! What is said while a folder is published: a bar in a terminal, a line a file where there is none, lines of JSON in a log.
+
+use crate::arguments::Publish;
+use crate::messages;
+use crate::report::Report;
+use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+use obblet::Error;
+use obblet::document::{Finding, Weight};
+use obblet::publish::{Action, Progress, Step, Summary};
+use serde::Serialize;
+use std::fs::File;
+use std::io::{IsTerminal, Write};
+use std::path::{Path, PathBuf};
+
+/// A file that gets a line of JSON for each thing that is done.
+#[derive(Default)]
+pub(crate) struct Log {
+    file: Option<File>,
+}
+
+#[derive(Serialize)]
+struct Line<'l> {
+    action: &'l str,
+    #[serde(skip_serializing_if = "str::is_empty")]
+    source: &'l str,
+    outputs: &'l [&'l str],
+    #[serde(skip_serializing_if = "Option::is_none")]
+    why: Option<String>,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    error: Option<String>,
+    findings: &'l [Finding],
+    milliseconds: f64,
+}
+
+impl Log {
+    /// Opens the log; what was in the file before is gone.
+    pub(crate) fn open(path: Option<&Path>) -> Result<Self, String> {
+        let Some(path) = path else { return Ok(Self::default()) };
+        let file = File::create(path).map_err(|error| format!("{}: {}", path.display(), obblet::describe(&error)))?;
+        Ok(Self { file: Some(file) })
+    }
+
+    fn write(&mut self, step: &Step<'_>) {
+        let Some(file) = &mut self.file else { return };
+        let line = Line {
+            action: step.action.word(),
+            source: step.source,
+            outputs: &step.outputs,
+            why: why(&step.action),
+            error: step.error.map(ToString::to_string),
+            findings: step.findings,
+            milliseconds: step.time.as_secs_f64() * 1000.0,
+        };
+        let Ok(mut text) = serde_json::to_vec(&line) else { return };
+        text.push(b'\n');
+        // A log on a full disk is no reason to publish nothing.
+        let _ = file.write_all(&text);
+    }
+}
+
+fn why(action: &Action) -> Option<String> {
+    match action {
+        Action::Changed(why) => Some(why.to_string()),
+        Action::Skipped(why) => Some(why.clone()),
+        _ => None,
+    }
+}
+
+/// Tells a person.
+pub(crate) struct Telling<'t> {
+    arguments: &'t Publish,
+    log: &'t mut Log,
+    bar: Option<ProgressBar>,
+    report: Report,
+    /// Whether lines are written for files that are converted, or only for those with something to say.
+    lines: bool,
+}
+
+impl<'t> Telling<'t> {
+    pub(crate) fn new(arguments: &'t Publish, log: &'t mut Log) -> Self {
+        let terminal = std::io::stderr().is_terminal();
+        let quiet = arguments.talk.quiet;
+        let bar = (terminal && !quiet && !arguments.dry_run).then(|| {
+            let bar = ProgressBar::with_draw_target(Some(0), ProgressDrawTarget::stderr());
+            if let Ok(style) = ProgressStyle::with_template("{pos} of {len} [{bar:30}] {per_sec} {wide_msg}") {
+                bar.set_style(style.progress_chars("=- "));
+            }
+            bar
+        });
+        let lines = !quiet && (!terminal || arguments.talk.verbose) && !arguments.dry_run;
+        Self { arguments, log, bar, report: Report::default(), lines }
+    }
+
+    fn say(&self, line: &str) {
+        match &self.bar {
+            Some(bar) => bar.suspend(|| messages::say(line)),
+            None => messages::say(line),
+        }
+    }
+
+    /// The end of a run.
+    pub(crate) fn end(&mut self, summary: Result<Summary, Error>) -> Result<Summary, Error> {
+        if let Some(bar) = self.bar.take() {
+            bar.finish_and_clear();
+        }
+        summary
+    }
+
+    /// Writes the report where the user asked for it.
+    pub(crate) fn save(self, path: Option<&PathBuf>) -> Result<(), String> {
+        self.report.save(path)
+    }
+
+    /// What the run would do, on standard output.
+    fn rehearse(&self, step: &Step<'_>) {
+        let word = step.action.word();
+        let outputs = if step.outputs.is_empty() { String::new() } else { format!(" -> {}", step.outputs.join(", ")) };
+        let why = why(&step.action).map_or_else(String::new, |why| format!(" ({why})"));
+        let mut out = std::io::stdout().lock();
+        let line = match (step.source, &step.action) {
+            ("", _) if step.outputs.is_empty() => return,
+            ("", _) => format!("{word:<10}{}", step.outputs.join(", ")),
+            (source, Action::Copied | Action::Skipped(_)) => format!("{word:<10}{source}{why}"),
+            (source, _) => format!("{word:<10}{source}{outputs}{why}"),
+        };
+        // Whoever stops reading has seen enough.
+        let _ = writeln!(out, "{line}");
+    }
+
+    fn line(&self, step: &Step<'_>) {
+        let shown = match &step.action {
+            Action::New | Action::Changed(_) | Action::Removed | Action::Made | Action::Copied => self.lines,
+            Action::Unchanged | Action::Left | Action::Skipped(_) | Action::Stays => self.arguments.talk.verbose && self.lines,
+            Action::Failed => false,
+        };
+        if !shown || (step.source.is_empty() && step.outputs.is_empty()) {
+            return;
+        }
+        let word = step.action.word();
+        let to = if step.outputs.is_empty() || matches!(step.action, Action::Copied) {
+            String::new()
+        } else if step.source.is_empty() {
+            step.outputs.join(", ")
+        } else {
+            format!(" -> {}", step.outputs.join(", "))
+        };
+        let why = why(&step.action).map_or_else(String::new, |why| format!(" ({why})"));
+        self.say(&format!("{word} {}{to}{why}", step.source));
+    }
+}
+
+impl Progress for Telling<'_> {
+    fn begin(&mut self, documents: usize) {
+        if let Some(bar) = &self.bar {
+            bar.set_length(documents as u64);
+        }
+    }
+
+    fn converted(&mut self, source: &str) {
+        if let Some(bar) = &self.bar {
+            bar.inc(1);
+            bar.set_message(source.to_owned());
+        }
+    }
+
+    fn step(&mut self, step: &Step<'_>) {
+        self.log.write(step);
+        if self.arguments.dry_run {
+            self.rehearse(step);
+        }
+        self.line(step);
+        let name = if step.source.is_empty() { "the folder" } else { step.source };
+        if let Some(error) = step.error {
+            let message = error.to_string();
+            let message = message.strip_prefix(&format!("{name}: ")).unwrap_or(&message);
+            match &self.bar {
+                Some(bar) => bar.suspend(|| messages::error(format_args!("{name}: {message}"))),
+                None => messages::error(format_args!("{name}: {message}")),
+            }
+            self.report.add_failure(name, message.to_owned());
+            return;
+        }
+        // Links that lead nowhere are what people publish again for.
+        let told: Vec<Finding> = step
+            .findings
+            .iter()
+            .filter(|finding| {
+                self.arguments.talk.verbose || finding.weight != Weight::Advice || finding.code.starts_with("link.")
+            })
+            .cloned()
+            .collect();
+        if !self.arguments.talk.quiet && !told.is_empty() {
+            let tell = || messages::all_findings(name, &told, self.arguments.talk.verbose);
+            match &self.bar {
+                Some(bar) => bar.suspend(tell),
+                None => tell(),
+            }
+        }
+        if !step.findings.is_empty() || matches!(step.action, Action::New | Action::Changed(_) | Action::Unchanged) {
+            let output = step.outputs.first().map(|output| self.arguments.output.join(output));
+            self.report.add(name, output.as_deref(), step.findings.to_vec());
+        }
+    }
+}

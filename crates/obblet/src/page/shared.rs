@@ -1,0 +1,56 @@
+//! What the pages of a folder share: files that settings name, and pictures. Each is read once.
+
+use super::read_setting;
+use crate::error::Error;
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
+
+/// A picture that pages show where it is.
+#[derive(Clone, Debug)]
+pub(crate) struct SharedPicture {
+    /// Width and height in CSS pixels.
+    pub(crate) size: Option<(usize, usize)>,
+}
+
+/// What is known of files that many pages use. It is empty at first; whoever converts several documents hands it to all of
+/// them.
+#[derive(Debug, Default)]
+pub struct Shared {
+    texts: Mutex<HashMap<PathBuf, Arc<str>>>,
+    pictures: Mutex<HashMap<PathBuf, SharedPicture>>,
+}
+
+fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
+    mutex.lock().unwrap_or_else(PoisonError::into_inner)
+}
+
+impl Shared {
+    /// The text of a file that a setting names.
+    pub(crate) fn text(&self, setting: &'static str, path: &Path) -> Result<Arc<str>, Error> {
+        if let Some(known) = lock(&self.texts).get(path) {
+            return Ok(Arc::clone(known));
+        }
+        let text: Arc<str> = read_setting(setting, path)?.into();
+        lock(&self.texts).insert(path.to_owned(), Arc::clone(&text));
+        Ok(text)
+    }
+
+    /// A picture, which is looked at where nobody has yet.
+    pub(super) fn picture<E>(&self, path: &Path, look: impl FnOnce() -> Result<SharedPicture, E>) -> Result<SharedPicture, E> {
+        if let Some(known) = lock(&self.pictures).get(path) {
+            return Ok(known.clone());
+        }
+        let picture = look()?;
+        lock(&self.pictures).insert(path.to_owned(), picture.clone());
+        Ok(picture)
+    }
+}
+
+/// The text of a file that a setting names, from what is shared where something is.
+pub(super) fn text(shared: Option<&Shared>, setting: &'static str, path: &Path) -> Result<Arc<str>, Error> {
+    match shared {
+        Some(shared) => shared.text(setting, path),
+        None => Ok(read_setting(setting, path)?.into()),
+    }
+}

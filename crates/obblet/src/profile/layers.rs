@@ -1,0 +1,138 @@
+//! The layers of settings that documents of many folders have.
+
+use super::{FILE_NAME, Layer, Profile, ProfileError};
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, PoisonError};
+
+/// Where the settings of documents come from: a profile to begin with, the files of settings in the folders above a document,
+/// and what is put on top of them. Files are read once.
+///
+/// ```
+/// use obblet::profile::{Layers, Profile};
+///
+/// let mut layers = Layers::new(Profile::built_in("page")?);
+/// layers.set("html.indent=2")?;
+/// let profile = layers.of(std::path::Path::new("/nowhere/tides.md"), None)?;
+/// assert_eq!(profile.html.indent, 2);
+/// # Ok::<(), obblet::profile::ProfileError>(())
+/// ```
+#[derive(Debug)]
+pub struct Layers {
+    first: Profile,
+    over: Vec<Over>,
+    folders: Mutex<HashMap<PathBuf, Option<Arc<Layer>>>>,
+    /// The profiles of folders whose layers make no difference between files.
+    plain: Mutex<HashMap<PathBuf, Arc<Profile>>>,
+}
+
+#[derive(Debug)]
+enum Over {
+    File(Layer),
+    Setting(String),
+}
+
+fn lock<T>(mutex: &Mutex<T>) -> std::sync::MutexGuard<'_, T> {
+    mutex.lock().unwrap_or_else(PoisonError::into_inner)
+}
+
+impl Layers {
+    /// Layers that begin with a profile.
+    #[must_use]
+    pub fn new(first: Profile) -> Self {
+        Self { first, over: Vec::new(), folders: Mutex::default(), plain: Mutex::default() }
+    }
+
+    /// Puts a file of settings on top of all that is known so far, and of those of the folders.
+    ///
+    /// # Errors
+    /// As [`Layer::read_file`].
+    pub fn put_file(&mut self, path: &Path) -> Result<(), ProfileError> {
+        self.over.push(Over::File(Layer::read_file(path)?));
+        Ok(())
+    }
+
+    /// Puts a single setting, given as `key=value`, on top of all.
+    ///
+    /// # Errors
+    /// As [`Profile::set`].
+    pub fn set(&mut self, assignment: &str) -> Result<(), ProfileError> {
+        Profile::default().set(assignment)?;
+        self.over.push(Over::Setting(assignment.to_owned()));
+        Ok(())
+    }
+
+    /// The profile of a document. The folders above it count, beginning with `root` where that is given.
+    ///
+    /// # Errors
+    /// Where a file of settings of a folder can't be used.
+    pub fn of(&self, document: &Path, root: Option<&Path>) -> Result<Arc<Profile>, ProfileError> {
+        let folder = document.parent().unwrap_or(Path::new(""));
+        if let Some(known) = lock(&self.plain).get(folder) {
+            return Ok(Arc::clone(known));
+        }
+        let mut above = Vec::new();
+        for folder in folder.ancestors().take_while(|above| root.is_none_or(|root| above.starts_with(root))) {
+            above.extend(self.folder(folder)?);
+        }
+        let mut profile = self.first.clone();
+        for layer in above.iter().rev() {
+            profile.apply_layer(layer, Some(document))?;
+        }
+        for over in &self.over {
+            match over {
+                Over::File(layer) => profile.apply_layer(layer, Some(document))?,
+                Over::Setting(assignment) => profile.set(assignment)?,
+            }
+        }
+        let over = self.over.iter().filter_map(|over| if let Over::File(layer) = over { Some(layer) } else { None });
+        let differs = above.iter().map(|layer| &**layer).chain(over).any(Layer::has_patterns);
+        let profile = Arc::new(profile);
+        if !differs {
+            lock(&self.plain).insert(folder.to_owned(), Arc::clone(&profile));
+        }
+        Ok(profile)
+    }
+
+    fn folder(&self, folder: &Path) -> Result<Option<Arc<Layer>>, ProfileError> {
+        if let Some(known) = lock(&self.folders).get(folder) {
+            return Ok(known.clone());
+        }
+        let file = folder.join(FILE_NAME);
+        let layer = if file.is_file() { Some(Arc::new(Layer::read_file(&file)?)) } else { None };
+        lock(&self.folders).insert(folder.to_owned(), layer.clone());
+        Ok(layer)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_nearer_layer_wins_and_patterns_choose_files() {
+        let folder = tempfile::tempdir().unwrap();
+        let write = |name: &str, text: &str| {
+            let path = folder.path().join(name);
+            std::fs::create_dir_all(path.parent().unwrap()).unwrap();
+            std::fs::write(path, text).unwrap();
+        };
+        write(
+            "obblet.toml",
+            "html.indent = 1\npage.title = 'all'\n[[files]]\nmatch = ['log/**/*.docx', 'tides.*']\nstyling = 'named'\npage.title = 'some'",
+        );
+        write("log/obblet.toml", "html.indent = 2");
+        let mut layers = Layers::new(Profile::default());
+        layers.set("page.look=folio").unwrap();
+        let of = |name: &str| {
+            let profile = layers.of(&folder.path().join(name), Some(folder.path())).unwrap();
+            (profile.html.indent, profile.page.title.clone(), profile.page.look.clone())
+        };
+        let expected = |indent: u8, title: &str| (indent, title.to_owned(), "folio".to_owned());
+        assert_eq!(of("a.md"), expected(1, "all"));
+        assert_eq!(of("log/a.md"), expected(2, "all"));
+        assert_eq!(of("log/2031/a.docx"), expected(2, "some"));
+        assert_eq!(of("a/b/tides.md"), expected(1, "some"));
+        assert!(layers.set("page.lok=x").is_err());
+    }
+}

@@ -1,0 +1,222 @@
+//! Where the links of a folder lead: to documents in any format, to places in them, to other files.
+
+use super::paths;
+use super::record::Facts;
+use crate::profile;
+use crate::slug;
+use std::collections::{BTreeSet, HashMap};
+use std::path::PathBuf;
+use std::sync::{Mutex, PoisonError};
+
+/// What an address leads to.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(super) enum Target<'a> {
+    /// Nothing of the folder: a place elsewhere, or one that this folder says nothing about.
+    Elsewhere,
+    /// A document, by its number, and what stands behind its path: a query and a place.
+    Document(usize, &'a str),
+    /// A folder that has a page of its own, by the path of that page.
+    Folder(String, &'a str),
+    /// Another file.
+    File(String),
+    /// Nothing that is there.
+    Missing(String),
+}
+
+/// The files that are no documents.
+#[derive(Debug)]
+pub(super) enum Files {
+    /// All of them.
+    Known(BTreeSet<String>),
+    /// Those that are in a folder.
+    Below(PathBuf),
+}
+
+/// The documents of a folder, what becomes of them, and the other files.
+#[derive(Debug)]
+pub(super) struct Atlas {
+    sources: Vec<String>,
+    outputs: Vec<String>,
+    documents: HashMap<String, usize>,
+    by_output: HashMap<String, usize>,
+    files: Files,
+    /// Folders that have a page which no document is made of, and that page.
+    pub(super) folders: HashMap<String, String>,
+    /// What was found near to addresses that lead nowhere. Most are on every page of a site.
+    nearest: Mutex<HashMap<String, Option<String>>>,
+}
+
+/// So many documents are looked at for the one that a link may mean.
+const MOST_NEAR: usize = 2000;
+
+impl Atlas {
+    pub(super) fn new(documents: impl Iterator<Item = (String, String)>, files: Files) -> Self {
+        let (sources, outputs): (Vec<String>, Vec<String>) = documents.unzip();
+        Self {
+            documents: sources.iter().cloned().enumerate().map(|(index, path)| (path, index)).collect(),
+            by_output: outputs.iter().cloned().enumerate().map(|(index, path)| (path, index)).collect(),
+            sources,
+            outputs,
+            files,
+            folders: HashMap::new(),
+            nearest: Mutex::default(),
+        }
+    }
+
+    /// What an address of a document leads to.
+    pub(super) fn find<'a>(&self, source: &str, address: &'a str) -> Target<'a> {
+        let (path, rest) = address.split_at(address.find(['?', '#']).unwrap_or(address.len()));
+        let is_rooted = path.starts_with('/');
+        let has_scheme = path.split('/').next().is_some_and(|first| first.contains(':'));
+        if path.is_empty() || has_scheme || path.starts_with("//") {
+            return Target::Elsewhere;
+        }
+        let Some(wanted) = paths::follow(paths::folder(source), path) else { return Target::Elsewhere };
+        let document = self.documents.get(&wanted).or_else(|| self.by_output.get(&wanted));
+        if let Some(&index) = document {
+            return Target::Document(index, rest);
+        }
+        if self.has_file(&wanted) {
+            return Target::File(wanted);
+        }
+        let front = ["index.html", "README.html"].into_iter().find_map(|name| self.by_output.get(&paths::join(&wanted, name)));
+        if let Some(&index) = front {
+            return Target::Document(index, rest);
+        }
+        if let Some(page) = self.folders.get(&wanted) {
+            return Target::Folder(page.clone(), rest);
+        }
+        if is_rooted || self.has_folder(&wanted) {
+            return Target::Elsewhere;
+        }
+        Target::Missing(wanted)
+    }
+
+    fn has_file(&self, path: &str) -> bool {
+        match &self.files {
+            Files::Known(known) => known.contains(path),
+            Files::Below(folder) => folder.join(path).is_file(),
+        }
+    }
+
+    fn has_folder(&self, path: &str) -> bool {
+        match &self.files {
+            // A folder that nothing is made of is not in the output.
+            Files::Known(_) => false,
+            Files::Below(folder) => folder.join(path).is_dir(),
+        }
+    }
+
+    /// The page that a document becomes.
+    pub(super) fn output(&self, index: usize) -> &str {
+        &self.outputs[index]
+    }
+
+    /// What an address that leads nowhere may mean: a document or a file of its name elsewhere, or of its folder.
+    pub(super) fn near(&self, wanted: &str) -> Option<String> {
+        let mut known = self.nearest.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(nearest) = known.get(wanted) {
+            return nearest.clone();
+        }
+        let files: Vec<&String> = match &self.files {
+            Files::Known(files) => files.iter().collect(),
+            Files::Below(_) => Vec::new(),
+        };
+        let all = || self.sources.iter().chain(files.iter().copied()).map(String::as_str);
+        let named = all().filter(|path| paths::name(path) == paths::name(wanted));
+        let beside = all().filter(|path| paths::folder(path) == paths::folder(wanted));
+        let nearest = profile::nearest(wanted, named.clone().chain(beside).take(MOST_NEAR))
+            .or_else(|| named.clone().next().map(str::to_owned));
+        known.insert(wanted.to_owned(), nearest.clone());
+        nearest
+    }
+}
+
+/// A place in a document that an address names.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(super) enum InDocument {
+    /// It is on one of the document's pages, and has this id.
+    There { page: usize, id: String },
+    /// It is not there.
+    Missing { nearest: Option<String> },
+}
+
+/// Looks for a place in a document. Names are those that the document gives, other names of the same places, and the words of
+/// headings as people make names of them.
+pub(super) fn place_in(facts: &Facts, name: &str) -> InDocument {
+    let has = |page: &super::record::Page, name: &str| page.ids.binary_search_by(|id| id.as_str().cmp(name)).is_ok();
+    for (index, page) in facts.pages.iter().enumerate() {
+        if has(page, name) {
+            return InDocument::There { page: index, id: name.to_owned() };
+        }
+    }
+    let made = slug::of(name);
+    for (index, page) in facts.pages.iter().enumerate() {
+        if let Some(id) = page.also.get(name).or_else(|| page.also.get(&made)) {
+            return InDocument::There { page: index, id: id.clone() };
+        }
+        if has(page, &made) {
+            return InDocument::There { page: index, id: made };
+        }
+    }
+    let all = facts.pages.iter().flat_map(|page| &page.ids).filter(|id| !id.starts_with("note-")).take(MOST_NEAR);
+    InDocument::Missing { nearest: profile::nearest(name, all.map(String::as_str)) }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn addresses_find_documents_in_any_format() {
+        let documents = [
+            ("README.md", "index.html"),
+            ("tides/README.md", "tides/index.html"),
+            ("tides/spring tides.docx", "tides/spring tides.html"),
+            ("log/a.md", "log/a.html"),
+        ];
+        let documents = documents.into_iter().map(|(source, output)| (source.to_owned(), output.to_owned()));
+        let files = BTreeSet::from(["images/station.svg".to_owned(), "log/b.pdf".to_owned()]);
+        let atlas = Atlas::new(documents, Files::Known(files));
+        let find = |address| atlas.find("log/a.md", address);
+        for (address, expected) in [
+            ("../README.md#top", Target::Document(0, "#top")),
+            ("..", Target::Document(0, "")),
+            ("../tides/", Target::Document(1, "")),
+            ("../tides#x", Target::Document(1, "#x")),
+            ("../tides/spring%20tides.docx?x", Target::Document(2, "?x")),
+            (r"..\tides\spring tides.docx", Target::Document(2, "")),
+            ("../tides/spring%20tides.html", Target::Document(2, "")),
+            ("/log/a.md", Target::Document(3, "")),
+            ("b.pdf#page=2", Target::File("log/b.pdf".to_owned())),
+            ("../images/station.svg", Target::File("images/station.svg".to_owned())),
+            ("c.md", Target::Missing("log/c.md".to_owned())),
+            ("https://x.example/a.md", Target::Elsewhere),
+            ("//x.example/a.md", Target::Elsewhere),
+            ("#here", Target::Elsewhere),
+            ("mailto:a@b.example", Target::Elsewhere),
+            ("../../out.md", Target::Elsewhere),
+            ("/elsewhere/a.md", Target::Elsewhere),
+        ] {
+            assert_eq!(find(address), expected, "{address}");
+        }
+        assert_eq!(atlas.near("log/c.md").as_deref(), Some("log/a.md"));
+        assert_eq!(atlas.near("elsewhere/a.md").as_deref(), Some("log/a.md"));
+        assert_eq!(atlas.near("log/station.svg").as_deref(), Some("images/station.svg"));
+    }
+
+    #[test]
+    fn places_are_found_by_other_names() {
+        let page = super::super::record::Page {
+            ids: vec!["neap".to_owned(), "spring-tides".to_owned()],
+            also: [("_Ref1".to_owned(), "neap".to_owned())].into(),
+            ..Default::default()
+        };
+        let facts = Facts { pages: vec![page], ..Facts::default() };
+        let there = |id: &str| InDocument::There { page: 0, id: id.to_owned() };
+        assert_eq!(place_in(&facts, "neap"), there("neap"));
+        assert_eq!(place_in(&facts, "_Ref1"), there("neap"));
+        assert_eq!(place_in(&facts, "Spring tides"), there("spring-tides"));
+        assert_eq!(place_in(&facts, "spring-tide"), InDocument::Missing { nearest: Some("spring-tides".to_owned()) });
+    }
+}

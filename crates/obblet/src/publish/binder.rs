@@ -1,0 +1,182 @@
+//! All documents of a folder in one page: to proof it, or to print it.
+
+use super::atlas::{InDocument, Target as Leads, place_in};
+use super::make::{Known as Folder, lead};
+use super::run::{Run, in_order};
+use super::site::Site;
+use super::{Progress, paths, source};
+use crate::conversion::{LinkTarget, Links, Surroundings};
+use crate::convert;
+use crate::document::{Document, Kind, Place, Step};
+use crate::error::Error;
+use crate::formats::html::{self, HeadingEntry};
+use crate::page::{self, Around, Content};
+use crate::refine::tops;
+use std::collections::BTreeSet;
+
+/// The page that holds all documents.
+pub(super) const BINDER: &str = "binder.html";
+
+/// What stands before the ids of a document in the binder.
+fn prefix(index: usize) -> String {
+    format!("document-{}", index + 1)
+}
+
+/// The links of a document in the binder: to documents and places in them within the page, to files from where the page is.
+struct LinksInBinder<'l> {
+    folder: &'l Folder<'l>,
+    index: usize,
+    /// The places of documents in the order of the binder.
+    places: &'l [usize],
+}
+
+impl Links for LinksInBinder<'_> {
+    fn resolve(&self, address: &str, _: Place) -> LinkTarget {
+        let own = prefix(self.places[self.index]);
+        if let Some(name) = address.strip_prefix('#') {
+            return LinkTarget::Leads(if name.is_empty() { format!("#{own}") } else { format!("#{own}-{name}") });
+        }
+        let planned = &self.folder.plan.documents[self.index];
+        match self.folder.atlas.find(&planned.source, address) {
+            Leads::Document(index, rest) => {
+                let section = prefix(self.places[index]);
+                let name = rest.split_once('#').map(|(_, name)| percent_encoding::percent_decode_str(name).decode_utf8_lossy());
+                let found = name.zip(self.folder.facts[index].as_ref()).map(|(name, facts)| place_in(facts, &name));
+                LinkTarget::Leads(match found {
+                    Some(InDocument::There { id, .. }) => format!("#{section}-{id}"),
+                    _ => format!("#{section}"),
+                })
+            }
+            Leads::File(path) => {
+                let rest = &address[address.find(['?', '#']).unwrap_or(address.len())..];
+                LinkTarget::Leads(format!("{}{rest}", paths::address(BINDER, &path)))
+            }
+            Leads::Folder(page, rest) => LinkTarget::Leads(format!("{}{rest}", paths::address(BINDER, &page))),
+            Leads::Elsewhere => LinkTarget::Stays,
+            Leads::Missing(_) => lead(self.folder, planned, address),
+        }
+    }
+}
+
+/// A document as a part of the binder.
+struct Bound {
+    body: String,
+    headings: Vec<HeadingEntry>,
+    rules: String,
+}
+
+impl Run<'_> {
+    /// Puts all documents into one page.
+    pub(super) fn make_binder(&mut self, progress: &mut dyn Progress) -> Result<(), Error> {
+        let plan = self.plan;
+        let site = Site::build(plan, &self.facts);
+        let order = site.documents();
+        let mut places = vec![0; plan.documents.len()];
+        for (place, &index) in order.iter().enumerate() {
+            places[index] = place;
+        }
+        let folder = Folder { plan, atlas: &self.atlas, facts: &self.facts };
+        let bind = |&index: &usize| bind(&folder, index, &places);
+        let mut content = Content {
+            title: site.name().to_owned(),
+            shows_title: true,
+            language: site.language().to_owned(),
+            authors: Some(plan.profile.page.author.clone()).filter(|author| !author.is_empty()).into_iter().collect(),
+            ..Content::default()
+        };
+        let mut rules = BTreeSet::new();
+        in_order(&self.pool, &order, bind, |at, bound: Result<Bound, Error>| {
+            // What can't be converted has been told already.
+            let Ok(bound) = bound else { return };
+            content.body.push_str(&format!("<section id=\"{}\" class=\"document\">\n{}</section>\n", prefix(at), bound.body));
+            content.headings.extend(bound.headings);
+            rules.insert(bound.rules);
+        });
+        content.rules = rules.into_iter().collect();
+        let mut profile = crate::profile::Profile::clone(&plan.profile);
+        if content.title.is_empty() {
+            "Binder".clone_into(&mut content.title);
+        }
+        profile.page.title.clear();
+        let text = self.dress(&profile, &content, BINDER, &Around::default(), &mut BTreeSet::new())?;
+        self.put_unless_taken(BINDER, text.as_bytes(), progress)?;
+        self.put_shared(progress)
+    }
+}
+
+/// Converts a document for the binder.
+fn bind(folder: &Folder<'_>, index: usize, places: &[usize]) -> Result<Bound, Error> {
+    let plan = folder.plan;
+    let planned = &plan.documents[index];
+    let path = plan.source.join(&planned.source);
+    let bytes = source::read(&path).map_err(|cause| Error::File { path: planned.source.clone(), cause })?;
+    let wanted = folder.facts[index].as_ref().map(|facts| facts.kept.clone()).unwrap_or_default();
+    let profile = &*planned.profile;
+    let links = LinksInBinder { folder, index, places };
+    let output = plan.output.join(&planned.output);
+    let surroundings = Surroundings {
+        name: paths::stem(&planned.output).0,
+        folder: path.parent(),
+        root: Some(&plan.source),
+        output: output.parent(),
+        mirrored: true,
+        shared: Some(&plan.shared),
+        ..Surroundings::default()
+    };
+    let mut doc = convert::read_wanted(&bytes, planned.format, profile, &wanted)?;
+    convert::refined(&mut doc, plan.options.writes, profile, Some(&links));
+    let placed = page::images::place(&mut doc, profile, &surroundings);
+    rebase(&mut doc, paths::folder(&planned.output));
+    head(&mut doc, profile, surroundings.name);
+    let prefix = prefix(places[index]);
+    let options = html::Options {
+        id_prefix: &format!("{prefix}-"),
+        list_headings: true,
+        level_above: 1,
+        heading_numbers: false,
+        safe_pictures: &placed.safe,
+        highlight: page::highlighter(profile),
+        wanted: Some(&wanted),
+        ..profile.html_options(html::Ids::Headings)
+    };
+    let written = html::write(&doc, &options);
+    let rules = page::named_styles(&doc, profile.html.characters).unwrap_or_default();
+    Ok(Bound { body: written.html, headings: written.headings, rules })
+}
+
+/// Addresses of pictures count from the page that holds them all.
+fn rebase(doc: &mut Document, folder: &str) {
+    let mut found = Vec::new();
+    for top in tops(doc) {
+        for step in doc.walk(top) {
+            if let Step::Enter(id) = step
+                && let Kind::Image { src, alt } = doc.kind(id)
+                && let address = doc.text(src)
+                && !address.starts_with('/')
+                && !address.split('/').next().is_some_and(|first| first.contains(':'))
+                && let Some(path) = paths::follow(folder, address)
+            {
+                found.push((id, alt, paths::address(BINDER, &path)));
+            }
+        }
+    }
+    for (id, alt, address) in found {
+        let src = doc.intern(&address);
+        doc.set_kind(id, Kind::Image { src, alt });
+    }
+}
+
+/// Every document of the binder begins with a heading of the first level.
+fn head(doc: &mut Document, profile: &crate::profile::Profile, name: &str) {
+    let has_top = doc.children(doc.root()).any(|block| doc.kind(block) == Kind::Heading(1));
+    if has_top {
+        return;
+    }
+    let title = page::title(doc, profile, name);
+    let heading = doc.create(Kind::Heading(1));
+    doc.append_text(heading, &title);
+    match doc.node(doc.root()).first_child() {
+        Some(first) => doc.move_before(first, heading),
+        None => doc.move_into(doc.root(), heading),
+    }
+}

@@ -1,0 +1,63 @@
+//! Hashes of what goes in and comes out.
+
+use serde::{Deserialize, Deserializer, Serialize, Serializer};
+
+/// The first half of a BLAKE3 hash; written as hexadecimal digits.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub(super) struct Hash(u128);
+
+impl Hash {
+    /// The hash of something that is not there.
+    pub(super) const NOTHING: Self = Self(0);
+
+    /// The hash of bytes.
+    pub(super) fn of(bytes: &[u8]) -> Self {
+        Self::from(blake3::hash(bytes))
+    }
+
+    /// The hash of several texts: which ones, and where each ends.
+    pub(super) fn of_parts<'p>(parts: impl IntoIterator<Item = &'p [u8]>) -> Self {
+        let mut hasher = blake3::Hasher::new();
+        for part in parts {
+            hasher.update(&(part.len() as u64).to_le_bytes());
+            hasher.update(part);
+        }
+        Self::from(hasher.finalize())
+    }
+
+    pub(super) fn is_nothing(&self) -> bool {
+        *self == Self::NOTHING
+    }
+
+    pub(super) fn bytes(self) -> [u8; 16] {
+        self.0.to_be_bytes()
+    }
+}
+
+impl From<blake3::Hash> for Hash {
+    fn from(hash: blake3::Hash) -> Self {
+        let mut half = [0; 16];
+        half.copy_from_slice(&hash.as_bytes()[..16]);
+        Self(u128::from_be_bytes(half))
+    }
+}
+
+impl Serialize for Hash {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        if *self == Self::NOTHING {
+            serializer.serialize_str("")
+        } else {
+            serializer.collect_str(&format_args!("{:032x}", self.0))
+        }
+    }
+}
+
+impl<'de> Deserialize<'de> for Hash {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        let text = std::borrow::Cow::<str>::deserialize(deserializer)?;
+        if text.is_empty() {
+            return Ok(Self::NOTHING);
+        }
+        u128::from_str_radix(&text, 16).map(Self).map_err(serde::de::Error::custom)
+    }
+}

@@ -1,0 +1,111 @@
+//! What each document becomes: the name of its output.
+
+use super::paths;
+use super::tree::Found;
+use crate::document::Finding;
+use crate::formats::Format;
+use std::collections::HashMap;
+
+/// What a document becomes.
+#[derive(Clone, Debug)]
+pub(super) struct Named {
+    pub(super) output: String,
+    /// What there is to say of its name.
+    pub(super) finding: Option<Finding>,
+}
+
+/// A name that means one file wherever the case of letters makes no difference.
+pub(super) fn folded(path: &str) -> String {
+    path.to_lowercase()
+}
+
+/// Gives each document the name of its output: its own with another extension. A readme is the front page of its folder,
+/// unless the folder has one. Where two documents would become one file, or files that differ only by the case of letters,
+/// the second in the order of their names gets a name of its own.
+pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
+    let extension = writes.extensions()[0];
+    let front = |path: &str| {
+        let (stem, _) = paths::stem(path);
+        paths::join(paths::folder(path), &format!("{}.{extension}", if writes == Format::Html { "index" } else { stem }))
+    };
+    let plain = |path: &str| {
+        let (stem, _) = paths::stem(path);
+        paths::join(paths::folder(path), &format!("{stem}.{extension}"))
+    };
+    let is_readme = |path: &str| paths::stem(path).0.eq_ignore_ascii_case("readme");
+    let mut wanted: HashMap<String, usize> = HashMap::new();
+    for found in documents {
+        *wanted.entry(folded(&plain(&found.path))).or_insert(0) += 1;
+    }
+    let mut taken: HashMap<String, usize> = HashMap::with_capacity(documents.len());
+    let mut named: Vec<Named> = Vec::with_capacity(documents.len());
+    for (index, found) in documents.iter().enumerate() {
+        let mut output = plain(&found.path);
+        let as_front = front(&found.path);
+        if is_readme(&found.path) && !wanted.contains_key(&folded(&as_front)) {
+            output = as_front;
+        }
+        let mut finding = None;
+        if let Some(&other) = taken.get(&folded(&output)) {
+            let other = &documents[other].path;
+            let (stem, own) = paths::stem(&found.path);
+            let folder = paths::folder(&found.path);
+            let mut number = 1;
+            let free = |name: &str| !taken.contains_key(&folded(name)) && !wanted.contains_key(&folded(name));
+            let mut other_name = paths::join(folder, &format!("{stem}-{}.{extension}", own.to_lowercase()));
+            while !free(&other_name) {
+                number += 1;
+                other_name = paths::join(folder, &format!("{stem}-{number}.{extension}"));
+            }
+            finding = Some(
+                Finding::changed(
+                    "publish.collision",
+                    format!("it would become {output}, as {other} does; it becomes {other_name}"),
+                )
+                .hint("rename one of the two"),
+            );
+            output = other_name;
+        }
+        taken.insert(folded(&output), index);
+        named.push(Named { output, finding });
+    }
+    named
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn no_two_documents_become_one_file() {
+        let paths = [
+            "README.md",
+            "Tides.md",
+            "a/README.md",
+            "a/index.html",
+            "b/readme.markdown",
+            "b/readme.md",
+            "tides.docx",
+            "tides.md",
+        ];
+        let found: Vec<Found> = paths.iter().map(|path| Found { path: (*path).to_owned(), format: Format::Markdown }).collect();
+        let named = name_all(&found, Format::Html);
+        let outputs: Vec<&str> = named.iter().map(|named| named.output.as_str()).collect();
+        assert_eq!(
+            outputs,
+            [
+                "index.html",
+                "Tides.html",
+                "a/README.html",
+                "a/index.html",
+                "b/index.html",
+                "b/readme-md.html",
+                "tides-docx.html",
+                "tides-md.html"
+            ]
+        );
+        assert!(named[6].finding.as_ref().unwrap().message.contains("as Tides.md does"));
+        let outputs: Vec<String> = name_all(&found[..2], Format::Text).into_iter().map(|named| named.output).collect();
+        assert_eq!(outputs, ["README.txt", "Tides.txt"]);
+    }
+}

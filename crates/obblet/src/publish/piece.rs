@@ -1,0 +1,186 @@
+//! A document that was converted, before anything of it is written.
+
+use super::hash::Hash;
+use super::record::Facts;
+use crate::document::Finding;
+use crate::error::Error;
+use crate::page::Content;
+use serde::{Deserialize, Serialize};
+use std::collections::{BTreeSet, HashMap};
+use std::fs::File;
+use std::io::{BufRead, BufReader, Read, Seek, SeekFrom, Write};
+use std::path::Path;
+use std::sync::{Arc, Mutex, PoisonError};
+
+/// What one output of a document holds.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub(super) enum Body {
+    /// A page that its frame is not around yet.
+    Page(Box<Content>),
+    /// Text that is finished.
+    Text(String),
+}
+
+/// A file that was made of a part of the document.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+pub(super) struct Extra {
+    pub(super) path: String,
+    #[serde(with = "hexadecimal")]
+    pub(super) bytes: Vec<u8>,
+}
+
+/// A document that was converted.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+pub(super) struct Piece {
+    pub(super) source: String,
+    pub(super) hash: Hash,
+    pub(super) settings: Hash,
+    pub(super) uses: Vec<(String, Hash)>,
+    pub(super) facts: Facts,
+    /// One for each page of the facts.
+    pub(super) bodies: Vec<Body>,
+    pub(super) extras: Vec<Extra>,
+    pub(super) findings: Vec<Finding>,
+    /// What its links led to when it was converted.
+    pub(super) leads: Hash,
+    /// The names of places that were wanted of it then.
+    pub(super) wanted: BTreeSet<String>,
+    /// How long it took, in microseconds; nothing where nobody looks at a clock.
+    #[serde(skip)]
+    pub(super) time: u64,
+}
+
+impl Piece {
+    fn weight(&self) -> usize {
+        let bodies = self.bodies.iter().map(|body| match body {
+            Body::Page(content) => content.body.len() + content.rules.len() + content.headings.len() * 64,
+            Body::Text(text) => text.len(),
+        });
+        bodies.sum::<usize>() + self.extras.iter().map(|extra| extra.bytes.len()).sum::<usize>() + 512
+    }
+
+    /// The line that stands for it in a file.
+    pub(super) fn line(&self) -> Result<Vec<u8>, Error> {
+        let mut line = serde_json::to_vec(self).map_err(|error| Error::Internal { message: error.to_string() })?;
+        line.push(b'\n');
+        Ok(line)
+    }
+}
+
+/// Pieces that are kept until all of them are there: in memory as long as they are few, then in files.
+#[derive(Debug, Default)]
+pub(super) struct Pieces {
+    kept: Mutex<Kept>,
+    budget: usize,
+}
+
+#[derive(Debug, Default)]
+struct Kept {
+    memory: HashMap<usize, Box<Piece>>,
+    weight: usize,
+    files: Vec<File>,
+    /// File, beginning and length of a line.
+    lines: HashMap<usize, (usize, u64, u64)>,
+    /// The file that pieces go to for which there is no room, and its length.
+    overflow: Option<(usize, u64)>,
+}
+
+impl Pieces {
+    /// A store that keeps so many bytes in memory.
+    pub(super) fn new(budget: usize) -> Self {
+        Self { kept: Mutex::default(), budget }
+    }
+
+    /// Keeps the piece of a document.
+    pub(super) fn put(&self, index: usize, piece: Piece) -> Result<(), Error> {
+        let weight = piece.weight();
+        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        if kept.weight + weight <= self.budget {
+            kept.weight += weight;
+            kept.lines.remove(&index);
+            if let Some(before) = kept.memory.insert(index, Box::new(piece)) {
+                kept.weight -= before.weight();
+            }
+            return Ok(());
+        }
+        let fail = |cause| Error::File { path: std::env::temp_dir().display().to_string(), cause };
+        let line = piece.line()?;
+        let (file, at) = match kept.overflow {
+            Some(overflow) => overflow,
+            None => {
+                let file = tempfile::tempfile().map_err(fail)?;
+                kept.files.push(file);
+                (kept.files.len() - 1, 0)
+            }
+        };
+        kept.files[file].seek(SeekFrom::End(0)).map_err(fail)?;
+        kept.files[file].write_all(&line).map_err(fail)?;
+        kept.overflow = Some((file, at + line.len() as u64));
+        kept.memory.remove(&index);
+        kept.lines.insert(index, (file, at, line.len() as u64));
+        Ok(())
+    }
+
+    /// The piece of a document, which is not kept any longer.
+    pub(super) fn take(&self, index: usize) -> Result<Option<Piece>, Error> {
+        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(piece) = kept.memory.remove(&index) {
+            kept.weight -= piece.weight();
+            return Ok(Some(*piece));
+        }
+        let Some((file, at, length)) = kept.lines.remove(&index) else { return Ok(None) };
+        let mut line = vec![0; usize::try_from(length).unwrap_or(0)];
+        let fail = |cause| Error::File { path: "a file of pieces".to_owned(), cause };
+        kept.files[file].seek(SeekFrom::Start(at)).map_err(fail)?;
+        kept.files[file].read_exact(&mut line).map_err(fail)?;
+        drop(kept);
+        serde_json::from_slice(&line).map(Some).map_err(|error| Error::Internal { message: error.to_string() })
+    }
+
+    /// Takes up the pieces of a file that a slice wrote; `found` says which document each is for, if any.
+    pub(super) fn load(&self, path: &Path, mut found: impl FnMut(&Piece) -> Option<usize>) -> Result<(), Error> {
+        let fail = |cause| Error::File { path: path.display().to_string(), cause };
+        let file = File::open(path).map_err(fail)?;
+        let mut reader = BufReader::new(file.try_clone().map_err(fail)?);
+        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        kept.files.push(file);
+        let number = kept.files.len() - 1;
+        let (mut at, mut line) = (0, Vec::new());
+        loop {
+            line.clear();
+            let length = reader.read_until(b'\n', &mut line).map_err(fail)? as u64;
+            if length == 0 {
+                return Ok(());
+            }
+            let piece: Piece = serde_json::from_slice(&line)
+                .map_err(|error| Error::Slice { path: path.display().to_string(), message: error.to_string() })?;
+            if let Some(index) = found(&piece) {
+                kept.lines.insert(index, (number, at, length));
+            }
+            at += length;
+        }
+    }
+}
+
+/// Facts of a document that may be asked for while documents are converted.
+pub(super) type KnownFacts = Vec<Option<Arc<Facts>>>;
+
+mod hexadecimal {
+    use serde::{Deserialize, Deserializer, Serializer};
+
+    pub(super) fn serialize<S: Serializer>(bytes: &[u8], serializer: S) -> Result<S::Ok, S::Error> {
+        const DIGITS: &[u8; 16] = b"0123456789abcdef";
+        let digit = |half: u8| char::from(DIGITS[usize::from(half)]);
+        let text: String = bytes.iter().flat_map(|byte| [digit(byte >> 4), digit(byte & 15)]).collect();
+        serializer.serialize_str(&text)
+    }
+
+    pub(super) fn deserialize<'de, D: Deserializer<'de>>(deserializer: D) -> Result<Vec<u8>, D::Error> {
+        let text = String::deserialize(deserializer)?;
+        let digits: Option<Vec<u8>> =
+            text.chars().map(|digit| digit.to_digit(16).and_then(|digit| u8::try_from(digit).ok())).collect();
+        let digits = digits.ok_or_else(|| serde::de::Error::custom("hexadecimal digits are wanted"))?;
+        Ok(digits.chunks(2).map(|pair| pair.iter().fold(0, |byte, half| byte << 4 | half)).collect())
+    }
+}

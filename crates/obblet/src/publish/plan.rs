@@ -1,0 +1,419 @@
+//! What a run would begin with: what is in the folder, what each document becomes, and what has changed since the last run.
+
+use super::atlas::{Atlas, Files};
+use super::hash::Hash;
+use super::names;
+use super::paths;
+use super::record::{Known, Output, Record};
+use super::source;
+use super::tree::{self, Choice, Found, Skipped, Tree};
+use super::{Options, RECORD_FILE};
+use crate::document::Finding;
+use crate::error::Error;
+use crate::formats::Format;
+use crate::page::Shared;
+use crate::profile::{FILE_NAME, Profile, SETTINGS, Shape, globs};
+use rayon::prelude::*;
+use std::collections::{BTreeSet, HashMap};
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, PoisonError};
+
+/// Why a document is converted again.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Why {
+    /// Its bytes are others.
+    Source,
+    /// Its settings are others, or a file that they name, or the program.
+    Settings,
+    /// A file that it shows is another one.
+    Included(String),
+    /// What it became is not there any more.
+    OutputGone(String),
+    /// Links lead elsewhere, or pages around it are others.
+    Around,
+    /// It was asked for.
+    Forced,
+    /// The last run was cut off while it was written.
+    CutOff,
+}
+
+impl std::fmt::Display for Why {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        match self {
+            Self::Source => write!(f, "the document"),
+            Self::Settings => write!(f, "its settings, a file they name, or the program"),
+            Self::Included(path) => write!(f, "{path}, which it shows"),
+            Self::OutputGone(path) => write!(f, "{path} is gone"),
+            Self::Around => write!(f, "links or pages around it"),
+            Self::Forced => write!(f, "as asked"),
+            Self::CutOff => write!(f, "the last run was cut off"),
+        }
+    }
+}
+
+/// How a document stands to the last run.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum State {
+    /// It is not known yet.
+    New,
+    /// It is converted again.
+    Changed(Why),
+    /// Nothing is done.
+    Unchanged,
+    /// It can't be read.
+    Unreadable(String),
+}
+
+/// A document, and what will become of it.
+#[derive(Clone, Debug)]
+pub struct Planned {
+    /// Its path in the folder, with slashes.
+    pub source: String,
+    /// The path of its output, or of the first of several.
+    pub output: String,
+    /// Its format.
+    pub format: Format,
+    /// How it stands to the last run.
+    pub state: State,
+    /// Whether this run may convert it; with `--only` and in slices it may not convert all.
+    pub is_chosen: bool,
+    pub(super) profile: Arc<Profile>,
+    pub(super) hash: Hash,
+    pub(super) settings: Hash,
+    pub(super) size: u64,
+    pub(super) findings: Vec<Finding>,
+    /// Outputs that somebody has edited.
+    pub(super) edited: Vec<String>,
+}
+
+/// Something of an earlier run whose source is gone.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Removed {
+    /// The source.
+    pub source: String,
+    /// What it became.
+    pub outputs: Vec<String>,
+}
+
+/// What a run would begin with.
+pub struct Plan {
+    /// The documents in the order of their paths.
+    pub documents: Vec<Planned>,
+    /// What was left out.
+    pub skipped: Vec<Skipped>,
+    /// Documents of the last run that are gone.
+    pub removed: Vec<Removed>,
+    /// What there is to know of the folder as a whole.
+    pub findings: Vec<Finding>,
+    pub(super) source: PathBuf,
+    pub(super) output: PathBuf,
+    pub(super) options: Options,
+    /// The settings of the folder itself.
+    pub(super) profile: Arc<Profile>,
+    pub(super) others: BTreeSet<String>,
+    pub(super) record: Record,
+    pub(super) shared: Shared,
+    /// Hashes of files that documents show.
+    hashes: HashMap<String, Hash>,
+    more_hashes: Mutex<HashMap<String, Hash>>,
+}
+
+impl std::fmt::Debug for Plan {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("Plan").field("documents", &self.documents.len()).field("source", &self.source).finish_non_exhaustive()
+    }
+}
+
+/// Settings that say nothing about a single document.
+const OF_THE_FOLDER: [&str; 5] = ["publish.include", "publish.exclude", "publish.copy", "publish.binder", "site.feed-entries"];
+
+impl Plan {
+    /// Looks at a folder and at what its last run left in `output`. Nothing is written.
+    ///
+    /// # Errors
+    /// Where the folder can't be read, the output lies around it, or a profile can't be used.
+    pub fn new(source: &Path, output: &Path, options: Options) -> Result<Self, Error> {
+        let fail = |path: &Path, cause| Error::File { path: path.display().to_string(), cause };
+        let source = std::fs::canonicalize(source).map_err(|cause| fail(source, cause))?;
+        let output = source::real(output).map_err(|cause| fail(output, cause))?;
+        if source.starts_with(&output) {
+            return Err(Error::OutputAroundSource { output: output.display().to_string() });
+        }
+        let profile = options.layers.of(&source.join(FILE_NAME), Some(&source))?;
+        if profile.publish.site && (options.writes != Format::Html || profile.shape == Shape::Fragment) {
+            return Err(Error::SiteOfOtherThanPages);
+        }
+        let choice = Choice {
+            formats: &options.reads,
+            include: &profile.publish.include,
+            exclude: &profile.publish.exclude,
+            outputs: vec![output.clone()],
+        };
+        let Tree { documents, others, skipped } = tree::look(&source, &choice)?;
+        let record = Record::read(&output);
+        let mut plan = Self {
+            documents: Vec::with_capacity(documents.len()),
+            skipped,
+            removed: Vec::new(),
+            findings: Vec::new(),
+            source,
+            output,
+            options,
+            profile,
+            others,
+            record,
+            shared: Shared::default(),
+            hashes: HashMap::new(),
+            more_hashes: Mutex::default(),
+        };
+        if let Some(damage) = &plan.record.damage {
+            plan.findings.push(
+                Finding::changed("publish.record", format!("{damage}; everything is done anew"))
+                    .hint(format!("{RECORD_FILE} in the output is written again at the end of the run")),
+            );
+        }
+        plan.list(&documents)?;
+        plan.hash_all();
+        plan.settle_states();
+        plan.settle_slices();
+        plan.find_removed();
+        Ok(plan)
+    }
+
+    /// The documents with their names and settings.
+    fn list(&mut self, documents: &[Found]) -> Result<(), Error> {
+        let only = globs(&self.options.only)?;
+        let mut settings: HashMap<*const Profile, Hash> = HashMap::new();
+        // Profiles stay where they are while their hashes are looked up by where they are.
+        let mut profiles: Vec<Arc<Profile>> = Vec::new();
+        for (found, named) in documents.iter().zip(names::name_all(documents, self.options.writes)) {
+            let mut profile = self.options.layers.of(&self.source.join(&found.path), Some(&self.source))?;
+            if !self.options.writes.is_written() {
+                return Err(Error::NotWritten { format: self.options.writes.name() });
+            }
+            let hash = match settings.get(&Arc::as_ptr(&profile)) {
+                Some(&hash) => hash,
+                None => {
+                    let hash = self.hash_settings(&profile)?;
+                    settings.insert(Arc::as_ptr(&profile), hash);
+                    profiles.push(Arc::clone(&profile));
+                    hash
+                }
+            };
+            if profile.shape == Shape::Auto && !profiles.iter().any(|known| Arc::ptr_eq(known, &profile)) {
+                profile = Arc::clone(&profile);
+            }
+            self.documents.push(Planned {
+                source: found.path.clone(),
+                output: named.output,
+                format: found.format,
+                state: State::New,
+                is_chosen: self.options.only.is_empty() || only.is_match(&found.path),
+                profile,
+                hash: Hash::NOTHING,
+                settings: hash,
+                size: 0,
+                findings: named.finding.into_iter().collect(),
+                edited: Vec::new(),
+            });
+        }
+        Ok(())
+    }
+
+    fn hash_settings(&self, profile: &Profile) -> Result<Hash, Error> {
+        let root = self.source.display().to_string();
+        let mut parts = vec![
+            env!("CARGO_PKG_VERSION").to_owned(),
+            cfg!(feature = "highlight").to_string(),
+            self.options.writes.name().to_owned(),
+        ];
+        for setting in SETTINGS.iter().filter(|setting| !OF_THE_FOLDER.contains(&setting.key)) {
+            // Where the folder lies makes no difference.
+            parts.push(format!("{}={}", setting.key, (setting.get)(profile)).replace(&root, ""));
+        }
+        let page = &profile.page;
+        let files = [
+            ("page.head", &page.head),
+            ("page.header", &page.header),
+            ("page.footer", &page.footer),
+            ("page.frame", &page.frame),
+        ];
+        for (setting, file) in files {
+            if let Some(file) = file {
+                parts.push(self.shared.text(setting, file)?.to_string());
+            }
+        }
+        for sheet in page.stylesheets.iter().filter(|sheet| !sheet.contains("://") && !sheet.starts_with("//")) {
+            parts.push(self.shared.text("page.stylesheets", Path::new(sheet))?.to_string());
+        }
+        Ok(Hash::of_parts(parts.iter().map(String::as_bytes)))
+    }
+
+    /// Hashes of all documents, and of the files that known ones show.
+    fn hash_all(&mut self) {
+        let root = &self.source;
+        let hashed: Vec<Result<(Hash, u64), String>> = self
+            .documents
+            .par_iter()
+            .with_min_len(16)
+            .map(|planned| source::hash(&root.join(&planned.source)).map_err(|error| crate::error::describe(&error)))
+            .collect();
+        for (planned, hashed) in self.documents.iter_mut().zip(hashed) {
+            match hashed {
+                Ok((hash, size)) => (planned.hash, planned.size) = (hash, size),
+                Err(message) => planned.state = State::Unreadable(message),
+            }
+        }
+        let known = self.documents.iter().filter_map(|planned| self.record.documents.get(&planned.source));
+        let used: BTreeSet<&String> = known.flat_map(|known| known.uses.iter().map(|(path, _)| path)).collect();
+        let copied = self.record.others.values().filter(|other| other.from.is_some()).map(|other| &other.source);
+        let used: Vec<&String> = used.into_iter().chain(copied).collect();
+        self.hashes = used
+            .into_par_iter()
+            .with_min_len(16)
+            .map(|path| (path.clone(), source::hash(&root.join(path)).map_or(Hash::NOTHING, |(hash, _)| hash)))
+            .collect();
+    }
+
+    fn settle_states(&mut self) {
+        let (record, options, hashes, output) = (&self.record, &self.options, &self.hashes, &self.output);
+        self.documents.par_iter_mut().with_min_len(16).for_each(|planned| {
+            if matches!(planned.state, State::Unreadable(_)) {
+                return;
+            }
+            let Some(known) = record.documents.get(&planned.source) else { return };
+            planned.state = match why(known, planned, hashes) {
+                Some(why) => State::Changed(why),
+                None if options.force => State::Changed(Why::Forced),
+                None => match state_of_outputs(known, output, record.unfinished) {
+                    Outputs::Fine => State::Unchanged,
+                    Outputs::Gone(path) => State::Changed(Why::OutputGone(path)),
+                    Outputs::CutOff => State::Changed(Why::CutOff),
+                    Outputs::Edited(paths) => {
+                        planned.edited = paths;
+                        State::Unchanged
+                    }
+                },
+            };
+        });
+    }
+
+    /// Leaves to this run what belongs to its slice: documents are dealt out by their sizes, the largest first, each to the
+    /// slice that has least so far.
+    fn settle_slices(&mut self) {
+        let Some((slice, slices)) = self.options.slice else { return };
+        let mut order: Vec<usize> = (0..self.documents.len()).collect();
+        order.sort_by(|&a, &b| {
+            let (a, b) = (&self.documents[a], &self.documents[b]);
+            b.size.cmp(&a.size).then_with(|| a.source.cmp(&b.source))
+        });
+        // A document costs something whatever its size.
+        const EACH: u64 = 2000;
+        let mut loads = vec![0_u64; slices as usize];
+        for index in order {
+            let least = (0..loads.len()).min_by_key(|&slice| (loads[slice], slice)).unwrap_or(0);
+            loads[least] += self.documents[index].size + EACH;
+            self.documents[index].is_chosen &= least + 1 == slice as usize;
+        }
+    }
+
+    fn find_removed(&mut self) {
+        let here: BTreeSet<&str> = self.documents.iter().map(|planned| planned.source.as_str()).collect();
+        let mut removed: Vec<Removed> = self
+            .record
+            .documents
+            .values()
+            .filter(|known| !here.contains(known.source.as_str()))
+            .map(|known| Removed {
+                source: known.source.clone(),
+                outputs: known.outputs.iter().map(|output| output.path.clone()).collect(),
+            })
+            .collect();
+        removed.sort_by(|a, b| a.source.cmp(&b.source));
+        self.removed = removed;
+    }
+
+    /// What tells whether the folder as a whole is as it was: the names of its files, and its own settings.
+    pub(super) fn marks(&self) -> Hash {
+        let settings = SETTINGS.iter().map(|setting| format!("{}={}", setting.key, (setting.get)(&self.profile)));
+        let root = self.source.display().to_string();
+        let mut parts: Vec<String> = settings.map(|setting| setting.replace(&root, "")).collect();
+        parts.push(self.options.writes.name().to_owned());
+        for planned in &self.documents {
+            parts.extend([planned.source.clone(), planned.output.clone()]);
+        }
+        parts.push(String::new());
+        parts.extend(self.others.iter().cloned());
+        Hash::of_parts(parts.iter().map(String::as_bytes))
+    }
+
+    /// The hash of a file of the folder; that of nothing where it can't be read.
+    pub(super) fn hash_of(&self, path: &str) -> Hash {
+        if let Some(&known) = self.hashes.get(path) {
+            return known;
+        }
+        let mut more = self.more_hashes.lock().unwrap_or_else(PoisonError::into_inner);
+        *more
+            .entry(path.to_owned())
+            .or_insert_with(|| source::hash(&self.source.join(path)).map_or(Hash::NOTHING, |(hash, _)| hash))
+    }
+
+    /// Where links of this folder lead.
+    pub(super) fn atlas(&self) -> Atlas {
+        let documents = self.documents.iter().map(|planned| (planned.source.clone(), planned.output.clone()));
+        Atlas::new(documents, Files::Known(self.others.clone()))
+    }
+
+    /// The folders that hold a document, and those above them.
+    pub(super) fn folders(&self) -> BTreeSet<&str> {
+        let mut folders = BTreeSet::from([""]);
+        for planned in &self.documents {
+            let mut folder = paths::folder(&planned.source);
+            while folders.insert(folder) {
+                folder = paths::folder(folder);
+            }
+        }
+        folders
+    }
+}
+
+/// Why a known document has to be converted again, if it has to.
+fn why(known: &Known, planned: &Planned, hashes: &HashMap<String, Hash>) -> Option<Why> {
+    if known.hash != planned.hash {
+        return Some(Why::Source);
+    }
+    if known.settings != planned.settings || known.outputs.first().is_none_or(|output| output.path != planned.output) {
+        return Some(Why::Settings);
+    }
+    let changed = known.uses.iter().find(|(path, hash)| hashes.get(path).is_some_and(|now| now != hash));
+    changed.map(|(path, _)| Why::Included(path.clone()))
+}
+
+enum Outputs {
+    Fine,
+    Gone(String),
+    Edited(Vec<String>),
+    CutOff,
+}
+
+/// How the outputs of a document are. After a run that was cut off, their bytes are looked at, else their sizes.
+fn state_of_outputs(known: &Known, folder: &Path, unfinished: bool) -> Outputs {
+    let mut edited = Vec::new();
+    if let Some(path) = known.brings.iter().find(|path| !folder.join(path).is_file()) {
+        return Outputs::Gone(path.clone());
+    }
+    for Output { path, hash, size } in &known.outputs {
+        let full = folder.join(path);
+        match std::fs::metadata(&full) {
+            Ok(found) if found.is_file() && found.len() == *size => {
+                if unfinished && source::hash(&full).is_ok_and(|(now, _)| now != *hash) {
+                    return Outputs::CutOff;
+                }
+            }
+            Ok(found) if found.is_file() && found.len() > 0 && unfinished => return Outputs::CutOff,
+            Ok(found) if found.is_file() && found.len() > 0 => edited.push(path.clone()),
+            _ => return Outputs::Gone(path.clone()),
+        }
+    }
+    if edited.is_empty() { Outputs::Fine } else { Outputs::Edited(edited) }
+}

@@ -1,0 +1,268 @@
+//! What a published folder knows of its last run: one readable file, a line of JSON for each thing in it.
+//!
+//! While a run goes on, what it is about to write goes to a second file line by line, before it is written. So each file of the
+//! output is known to one of the two at any moment, and a run that was cut off is taken up where it ended.
+
+use super::hash::Hash;
+use crate::document::Finding;
+use serde::{Deserialize, Serialize};
+use serde_json::value::RawValue;
+use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::path::Path;
+
+/// The file that holds the record of a folder.
+pub const RECORD_FILE: &str = "obblet-record.jsonl";
+
+/// The file that is there while a run goes on, or after one was cut off.
+pub const UNFINISHED_FILE: &str = "obblet-record.unfinished.jsonl";
+
+/// The form of the record.
+const VERSION: u32 = 1;
+
+/// One file of the output.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub(super) struct Output {
+    pub(super) path: String,
+    pub(super) hash: Hash,
+    pub(super) size: u64,
+}
+
+/// A page of a document, and the places in it that can be led to.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+pub(super) struct Page {
+    pub(super) output: String,
+    pub(super) title: String,
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) ids: Vec<String>,
+    /// Other names of places.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub(super) also: BTreeMap<String, String>,
+}
+
+fn is_none<T>(value: &Option<T>) -> bool {
+    value.is_none()
+}
+
+/// What other pages may want to know of a document.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+pub(super) struct Facts {
+    pub(super) title: String,
+    /// Where it stands among the documents of its folder, where it says so.
+    #[serde(default, skip_serializing_if = "is_none")]
+    pub(super) order: Option<i64>,
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub(super) date: String,
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub(super) description: String,
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub(super) language: String,
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) authors: Vec<String>,
+    /// The first is the document's own; there are more where it was split.
+    pub(super) pages: Vec<Page>,
+    /// Its links that are not to places elsewhere, as it has them, and where they are.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) links: Vec<(String, crate::document::Place)>,
+    /// Places that stay only because other documents lead to them.
+    #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
+    pub(super) kept: BTreeSet<String>,
+    /// Places that were left out, for nothing leads to them.
+    #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
+    pub(super) spare: BTreeSet<String>,
+}
+
+/// A document that was converted.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+pub(super) struct Known {
+    pub(super) source: String,
+    /// Of its bytes.
+    pub(super) hash: Hash,
+    /// Of its settings, the files they name, and the program.
+    pub(super) settings: Hash,
+    /// Of what its links lead to.
+    pub(super) leads: Hash,
+    /// Of the pages around it, in a site.
+    #[serde(default, skip_serializing_if = "Hash::is_nothing")]
+    pub(super) around: Hash,
+    /// Files that its pages share with others.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) brings: Vec<String>,
+    /// Files that it shows; the hash is empty for those that are not there.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) uses: Vec<(String, Hash)>,
+    pub(super) outputs: Vec<Output>,
+    /// How many findings there are of each weight.
+    #[serde(default)]
+    pub(super) weights: [u32; 3],
+    pub(super) facts: Facts,
+    /// Findings of its conversion.
+    pub(super) findings: Box<RawValue>,
+    /// Links to places that other documents do not have.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) astray: Vec<Finding>,
+    /// How long its conversion took, in microseconds. It is not written: the same documents have the same record.
+    #[serde(skip)]
+    pub(super) time: u64,
+}
+
+/// A file that was copied, or a page that no document is made of.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+pub(super) struct Other {
+    /// The file of the source; empty where it was made.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub(super) source: String,
+    #[serde(default, skip_serializing_if = "is_none")]
+    pub(super) from: Option<Hash>,
+    pub(super) output: Output,
+    /// Whether nothing needs it any more. It stays until it is asked to go.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub(super) gone: bool,
+}
+
+#[derive(Debug, Serialize, Deserialize)]
+struct Header {
+    version: u32,
+    program: String,
+    /// Of the names of all files, and of the settings of the folder itself.
+    folder: Hash,
+}
+
+#[derive(Debug, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+enum Line {
+    Record(Header),
+    Document(Box<Known>),
+    File(Other),
+}
+
+/// What is known of a folder.
+#[derive(Debug, Default)]
+pub(super) struct Record {
+    /// By their sources.
+    pub(super) documents: HashMap<String, Known>,
+    /// By their outputs.
+    pub(super) others: HashMap<String, Other>,
+    /// All bytes that a run of ours wrote or was about to write to a path.
+    pub(super) ours: HashMap<String, Vec<Hash>>,
+    /// Whether the last run was cut off.
+    pub(super) unfinished: bool,
+    /// What is wrong with the file, if anything is.
+    pub(super) damage: Option<String>,
+    /// Of the names of all files, and of the settings of the folder itself, at the last run.
+    pub(super) marks: Hash,
+    /// Of the file itself: whether another run has written it since.
+    pub(super) mark: Hash,
+}
+
+impl Record {
+    /// Reads the record of a folder. One that is damaged is as good as none: everything is done anew.
+    pub(super) fn read(output: &Path) -> Self {
+        let mut record = Self::default();
+        let path = output.join(RECORD_FILE);
+        match std::fs::read(&path) {
+            Ok(bytes) => {
+                record.mark = Hash::of(&bytes);
+                record.take(&bytes, true);
+            }
+            Err(error) if error.kind() == std::io::ErrorKind::NotFound => {}
+            Err(error) => record.damage = Some(format!("{RECORD_FILE} can't be read: {}", crate::error::describe(&error))),
+        }
+        if let Ok(bytes) = std::fs::read(output.join(UNFINISHED_FILE))
+            && !bytes.is_empty()
+        {
+            record.unfinished = true;
+            record.take(&bytes, false);
+        }
+        record
+    }
+
+    fn take(&mut self, bytes: &[u8], is_whole: bool) {
+        use rayon::prelude::*;
+        let lines: Vec<&[u8]> = bytes.split(|byte| *byte == b'\n').filter(|line| !line.is_empty()).collect();
+        let lines: Vec<Result<Line, serde_json::Error>> =
+            lines.into_par_iter().with_min_len(64).map(serde_json::from_slice).collect();
+        let last = lines.len().saturating_sub(1);
+        for (index, line) in lines.into_iter().enumerate() {
+            match line {
+                Ok(Line::Record(header)) if header.version == VERSION => self.marks = header.folder,
+                Ok(Line::Record(header)) => {
+                    self.damage.get_or_insert(format!("{RECORD_FILE} has the form {}", header.version));
+                }
+                Ok(Line::Document(known)) => {
+                    for output in &known.outputs {
+                        self.ours.entry(output.path.clone()).or_default().push(output.hash);
+                    }
+                    self.documents.insert(known.source.clone(), *known);
+                }
+                Ok(Line::File(other)) => {
+                    self.ours.entry(other.output.path.clone()).or_default().push(other.output.hash);
+                    self.others.insert(other.output.path.clone(), other);
+                }
+                // The line at which a run was cut off.
+                Err(_) if !is_whole && index == last => {}
+                Err(error) if is_whole => {
+                    self.damage.get_or_insert(format!("line {} of {RECORD_FILE} can't be understood: {error}", index + 1));
+                }
+                Err(_) => {}
+            }
+        }
+        if is_whole && self.damage.is_some() {
+            // What was written is still ours, but none of it is up to date.
+            self.documents.clear();
+            self.others.clear();
+        }
+    }
+
+    /// The mark of the record as it is now.
+    pub(super) fn mark(output: &Path) -> Hash {
+        std::fs::read(output.join(RECORD_FILE)).map_or(Hash::NOTHING, |bytes| Hash::of(&bytes))
+    }
+
+    /// Whether a file holds what a run of ours wrote there.
+    pub(super) fn is_ours(&self, path: &str, hash: Hash) -> bool {
+        self.ours.get(path).is_some_and(|hashes| hashes.contains(&hash))
+    }
+}
+
+/// The text of a record.
+pub(super) fn text<'k>(
+    folder: Hash,
+    documents: impl Iterator<Item = &'k Known>,
+    others: impl Iterator<Item = &'k Other>,
+) -> Vec<u8> {
+    let mut out = Vec::new();
+    line(&mut out, &Line::Record(Header { version: VERSION, program: env!("CARGO_PKG_VERSION").to_owned(), folder }));
+    for known in documents {
+        wrapped(&mut out, "document", known);
+    }
+    for other in others {
+        wrapped(&mut out, "file", other);
+    }
+    out
+}
+
+/// A line of the file of a run that goes on.
+pub(super) fn document_line(known: &Known) -> Vec<u8> {
+    let mut out = Vec::new();
+    wrapped(&mut out, "document", known);
+    out
+}
+
+/// A line of the file of a run that goes on.
+pub(super) fn other_line(other: &Other) -> Vec<u8> {
+    let mut out = Vec::new();
+    wrapped(&mut out, "file", other);
+    out
+}
+
+fn wrapped(out: &mut Vec<u8>, name: &str, value: &impl Serialize) {
+    out.extend_from_slice(format!("{{\"{name}\":").as_bytes());
+    // Nothing in it can fail to be written: maps have text for keys, and numbers are whole.
+    let _ = serde_json::to_writer(&mut *out, value);
+    out.extend_from_slice(b"}\n");
+}
+
+fn line(out: &mut Vec<u8>, value: &impl Serialize) {
+    let _ = serde_json::to_writer(&mut *out, value);
+    out.push(b'\n');
+}

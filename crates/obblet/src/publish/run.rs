@@ -1,0 +1,653 @@
+//! Carrying a plan out.
+
+use super::atlas::{Atlas, Target as Leads};
+use super::hash::Hash;
+use super::make::{self, Known as Folder, lead};
+use super::piece::{Body, KnownFacts, Piece, Pieces};
+use super::plan::{Plan, Planned, State};
+use super::record::{self, Facts, Known, Other, Output};
+use super::site::Site;
+use super::target::{Put, Target};
+use super::{Action, Progress, Step, Summary, Why, paths};
+use crate::conversion::Surroundings;
+use crate::document::Finding;
+use crate::error::Error;
+use crate::page::{self, Around};
+use rayon::prelude::*;
+use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError, mpsc};
+use std::time::Duration;
+
+/// Pieces beyond so many bytes wait in a file.
+const BUDGET: usize = 256 << 20;
+
+/// So often are documents converted again because others became known: links may lead to places that are only there when they
+/// are wanted.
+const MOST_ROUNDS: usize = 3;
+
+/// A document of the run.
+#[derive(Default)]
+struct Progressing {
+    /// Why it was converted in this run; none where it was not.
+    action: Option<Action>,
+    failure: Option<Error>,
+    /// What its links led to when it was converted.
+    leads: Hash,
+    /// Links to places that are not there.
+    astray: Vec<Finding>,
+    around: Around,
+    around_hash: Hash,
+}
+
+/// What came of writing a document.
+struct Done {
+    known: Known,
+    findings: Vec<Finding>,
+    time: Duration,
+    edited: usize,
+}
+
+pub(super) struct Run<'p> {
+    pub(super) plan: &'p Plan,
+    pub(super) target: Target<'p>,
+    pub(super) pool: rayon::ThreadPool,
+    pub(super) summary: Summary,
+    pub(super) atlas: Atlas,
+    pub(super) facts: KnownFacts,
+    states: Vec<Progressing>,
+    pub(super) pieces: Pieces,
+    /// What the new record says.
+    pub(super) documents: BTreeMap<String, Known>,
+    pub(super) others: BTreeMap<String, Other>,
+    /// Style sheets and the like, which many pages bring along.
+    pub(super) shared: Mutex<BTreeMap<String, Vec<u8>>>,
+}
+
+impl Plan {
+    /// Does what the plan says.
+    ///
+    /// # Errors
+    /// Where the output can't be written, or another run writes to it. What is wrong with a single document is told to
+    /// `progress`, and counted in the summary.
+    pub fn run(&self, progress: &mut dyn Progress) -> Result<Summary, Error> {
+        self.carry_out(progress, false)
+    }
+
+    /// Does everything that a run would do, but writes nothing.
+    ///
+    /// # Errors
+    /// As [`Plan::run`].
+    pub fn rehearse(&self, progress: &mut dyn Progress) -> Result<Summary, Error> {
+        self.carry_out(progress, true)
+    }
+
+    fn carry_out(&self, progress: &mut dyn Progress, rehearsal: bool) -> Result<Summary, Error> {
+        let pool = rayon::ThreadPoolBuilder::new()
+            .num_threads(self.options.jobs)
+            .build()
+            .map_err(|error| Error::Internal { message: error.to_string() })?;
+        let slices = super::slice::find(self)?;
+        let target = Target::open(&self.output, &self.record, self.options.force, rehearsal)?;
+        if !rehearsal && super::record::Record::mark(&self.output) != self.record.mark {
+            target.leave()?;
+            return Err(Error::Busy { output: self.output.display().to_string() });
+        }
+        let run = Run {
+            plan: self,
+            target,
+            pool,
+            summary: Summary { skipped: self.skipped.len(), ..Summary::default() },
+            atlas: self.atlas(),
+            facts: self.known_facts(),
+            states: std::iter::repeat_with(Progressing::default).take(self.documents.len()).collect(),
+            pieces: Pieces::new(BUDGET),
+            documents: BTreeMap::new(),
+            others: BTreeMap::new(),
+            shared: Mutex::default(),
+        };
+        for skipped in &self.skipped {
+            progress.step(&Step::of(&skipped.path, Action::Skipped(skipped.why.clone())));
+        }
+        for finding in &self.findings {
+            progress.step(&Step { findings: std::slice::from_ref(finding), ..Step::of("", Action::Unchanged) });
+        }
+        if self.options.slice.is_some() {
+            return run.write_slice(progress);
+        }
+        run.carry_out(progress, &slices)
+    }
+
+    /// What is known of documents that are not converted, or not yet.
+    fn known_facts(&self) -> KnownFacts {
+        let known = |planned: &Planned| self.record.documents.get(&planned.source).map(|known| Arc::new(known.facts.clone()));
+        self.documents.iter().map(known).collect()
+    }
+}
+
+impl<'s> Step<'s> {
+    fn of(source: &'s str, action: Action) -> Self {
+        Self { source, outputs: Vec::new(), action, findings: &[], error: None, time: Duration::ZERO }
+    }
+}
+
+impl Run<'_> {
+    fn carry_out(mut self, progress: &mut dyn Progress, slices: &[std::path::PathBuf]) -> Result<Summary, Error> {
+        let site = self.plan.profile.publish.site;
+        if site {
+            self.atlas.folders = Site::pages_of_folders(self.plan);
+        }
+        self.load(slices)?;
+        let chosen: Vec<(usize, Action)> = (0..self.plan.documents.len())
+            .filter(|&index| self.states[index].action.is_none())
+            .filter_map(|index| Some((index, self.plan.documents[index].action()?)))
+            .collect();
+        progress.begin(chosen.len());
+        let is_same = chosen.is_empty() && slices.is_empty() && self.nothing_else_changed();
+        if is_same {
+            return self.leave_all(progress);
+        }
+        let wanted = self.wanted();
+        self.make(&chosen, &wanted, progress);
+        self.settle_links(progress);
+        self.find_astray();
+        let mut whole = None;
+        if site {
+            let built = Site::build(self.plan, &self.facts);
+            self.settle_around(&built, progress);
+            whole = Some(built);
+        }
+        self.write_all(progress)?;
+        self.copy_others(progress)?;
+        if let Some(site) = whole {
+            self.make_site(&site, progress)?;
+        }
+        if self.plan.profile.publish.binder {
+            self.make_binder(progress)?;
+        }
+        self.settle_gone(progress)?;
+        let text = record::text(self.plan.marks(), self.documents.values(), self.others.values());
+        self.target.close(&text, false)?;
+        if !slices.is_empty() {
+            super::slice::remove(self.plan, slices);
+        }
+        Ok(self.summary)
+    }
+
+    /// Takes up what slices made.
+    fn load(&mut self, slices: &[std::path::PathBuf]) -> Result<(), Error> {
+        let plan = self.plan;
+        let by_source: HashMap<&str, usize> =
+            plan.documents.iter().enumerate().map(|(index, planned)| (planned.source.as_str(), index)).collect();
+        for path in slices {
+            let (facts, states) = (&mut self.facts, &mut self.states);
+            self.pieces.load(path, |piece| {
+                let index = *by_source.get(piece.source.as_str())?;
+                let planned = &plan.documents[index];
+                // What changed since the slice was made is converted here.
+                if planned.hash != piece.hash || planned.settings != piece.settings {
+                    return None;
+                }
+                facts[index] = Some(Arc::new(piece.facts.clone()));
+                states[index].leads = piece.leads;
+                states[index].action = Some(planned.action().unwrap_or(Action::Changed(Why::Forced)));
+                Some(index)
+            })?;
+        }
+        Ok(())
+    }
+
+    /// Whether the folder is as it was at the last run in all that is no document.
+    fn nothing_else_changed(&self) -> bool {
+        let plan = self.plan;
+        let record = &plan.record;
+        let other_is_fine = |other: &Other| {
+            let is_current = other.from.is_none_or(|from| plan.hash_of(&other.source) == from);
+            let full = plan.output.join(&other.output.path);
+            let is_there = std::fs::metadata(full).is_ok_and(|found| found.is_file() && found.len() == other.output.size);
+            other.gone || (is_current && is_there)
+        };
+        !record.unfinished
+            && record.damage.is_none()
+            && !plan.options.force
+            && record.marks == plan.marks()
+            && !plan.documents.iter().any(|planned| matches!(planned.state, State::Unreadable(_)))
+            && (plan.removed.is_empty() || !plan.options.prune)
+            && record.others.values().all(other_is_fine)
+            && !(plan.options.prune && record.others.values().any(|other| other.gone))
+    }
+
+    /// Says that nothing is to be done.
+    fn leave_all(mut self, progress: &mut dyn Progress) -> Result<Summary, Error> {
+        for planned in &self.plan.documents {
+            let known = self.plan.record.documents.get(&planned.source);
+            for (sum, count) in self.summary.weights.iter_mut().zip(known.map_or([0; 3], |known| known.weights)) {
+                *sum += count as usize;
+            }
+            let action = if planned.state == State::Unchanged { Action::Unchanged } else { Action::Left };
+            match action {
+                Action::Left => self.summary.left += 1,
+                _ => self.summary.unchanged += 1,
+            }
+            self.summary.edited += planned.edited.len();
+            let findings: Vec<Finding> = planned.edited.iter().map(|path| edited(path)).collect();
+            let outputs = known.map(|known| known.outputs.iter().map(|output| output.path.as_str()).collect());
+            progress.step(&Step {
+                outputs: outputs.unwrap_or_default(),
+                findings: &findings,
+                ..Step::of(&planned.source, action)
+            });
+        }
+        for removed in &self.plan.removed {
+            self.summary.stays += removed.outputs.len();
+            let outputs = removed.outputs.iter().map(String::as_str).collect();
+            progress.step(&Step { outputs, ..Step::of(&removed.source, Action::Stays) });
+        }
+        self.target.close(&[], true)?;
+        Ok(self.summary)
+    }
+
+    /// The names of places that other documents lead to, for each document.
+    fn wanted(&self) -> Vec<BTreeSet<String>> {
+        let mut wanted = vec![BTreeSet::new(); self.facts.len()];
+        for (from, facts) in self.facts.iter().enumerate() {
+            let Some(facts) = facts else { continue };
+            let source = &self.plan.documents[from].source;
+            for (address, _) in facts.links.iter().filter(|(address, _)| address.contains('#')) {
+                let Leads::Document(to, rest) = self.atlas.find(source, address) else { continue };
+                let Some((_, name)) = rest.split_once('#').filter(|(_, name)| !name.is_empty()) else { continue };
+                wanted[to].insert(percent_encoding::percent_decode_str(name).decode_utf8_lossy().into_owned());
+            }
+        }
+        wanted
+    }
+
+    /// Converts documents, over all cores.
+    pub(super) fn make(&mut self, chosen: &[(usize, Action)], wanted: &[BTreeSet<String>], progress: &mut dyn Progress) {
+        let (plan, pool, pieces) = (self.plan, &self.pool, &self.pieces);
+        let folder = Folder { plan, atlas: &self.atlas, facts: &self.facts };
+        let make = |&(index, _): &(usize, Action)| -> Result<(Arc<Facts>, Hash), Error> {
+            if let State::Unreadable(message) = &plan.documents[index].state {
+                let cause = std::io::Error::other(message.clone());
+                return Err(Error::File { path: plan.documents[index].source.clone(), cause });
+            }
+            // One document that finds a fault of the program does not take the others with it.
+            let piece = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| make::make(&folder, index, &wanted[index])))
+                .unwrap_or_else(|_| Err(Error::Internal { message: "the conversion broke off".to_owned() }))?;
+            let known = (Arc::new(piece.facts.clone()), piece.leads);
+            pieces.put(index, piece)?;
+            Ok(known)
+        };
+        let mut made = Vec::with_capacity(chosen.len());
+        in_order(pool, chosen, make, |at, outcome| {
+            progress.converted(&plan.documents[chosen[at].0].source);
+            made.push(outcome);
+        });
+        for ((index, action), outcome) in chosen.iter().zip(made) {
+            let state = &mut self.states[*index];
+            match outcome {
+                Ok((facts, leads)) => {
+                    self.facts[*index] = Some(facts);
+                    (state.action, state.leads) = (Some(action.clone()), leads);
+                    state.failure = None;
+                }
+                Err(error) => {
+                    state.action = Some(Action::Failed);
+                    state.failure = Some(error);
+                }
+            }
+        }
+    }
+
+    /// Converts those documents again for which it makes a difference what is known of the others.
+    fn settle_links(&mut self, progress: &mut dyn Progress) {
+        for _ in 0..MOST_ROUNDS {
+            let wanted = self.wanted();
+            let again: Vec<(usize, Action)> = self
+                .pool
+                .install(|| {
+                    (0..self.facts.len())
+                        .into_par_iter()
+                        .filter(|&index| self.is_outdated(index, &wanted[index]))
+                        .collect::<Vec<_>>()
+                })
+                .into_iter()
+                .map(|index| (index, self.states[index].action.clone().unwrap_or(Action::Changed(Why::Around))))
+                .collect();
+            if again.is_empty() {
+                return;
+            }
+            self.make(&again, &wanted, progress);
+        }
+    }
+
+    fn is_outdated(&self, index: usize, wanted: &BTreeSet<String>) -> bool {
+        let (planned, state) = (&self.plan.documents[index], &self.states[index]);
+        let Some(facts) = self.facts[index].as_ref().filter(|_| planned.is_chosen && state.failure.is_none()) else {
+            return false;
+        };
+        if !facts.kept.is_subset(wanted) || !facts.spare.is_disjoint(wanted) {
+            return true;
+        }
+        let folder = Folder { plan: self.plan, atlas: &self.atlas, facts: &self.facts };
+        let leads: Vec<_> = facts.links.iter().map(|(address, _)| lead(&folder, planned, address)).collect();
+        let before = match (&state.action, self.plan.record.documents.get(&planned.source)) {
+            (Some(_), _) => state.leads,
+            (None, Some(known)) => known.leads,
+            (None, None) => return false,
+        };
+        make::hash_of_leads(leads.iter()) != before
+    }
+
+    /// Looks for links to places that are not there.
+    fn find_astray(&mut self) {
+        let folder = Folder { plan: self.plan, atlas: &self.atlas, facts: &self.facts };
+        let documents = &self.plan.documents;
+        let states = &mut self.states;
+        self.pool.install(|| {
+            states.par_iter_mut().enumerate().for_each(|(index, state)| {
+                if let Some(facts) = &folder.facts[index] {
+                    state.astray = make::check_places(&folder, &documents[index], facts);
+                }
+            });
+        });
+    }
+
+    /// Converts those documents again that have other pages around them now.
+    fn settle_around(&mut self, site: &Site, progress: &mut dyn Progress) {
+        for (index, state) in self.states.iter_mut().enumerate() {
+            state.around = site.around(&self.plan.documents[index].output);
+            let text = serde_json::to_vec(&state.around).unwrap_or_default();
+            state.around_hash = Hash::of_parts([text.as_slice()]);
+        }
+        let again: Vec<(usize, Action)> = (0..self.states.len())
+            .filter(|&index| {
+                let (planned, state) = (&self.plan.documents[index], &self.states[index]);
+                let known = self.plan.record.documents.get(&planned.source);
+                planned.is_chosen && state.action.is_none() && known.is_some_and(|known| known.around != state.around_hash)
+            })
+            .map(|index| (index, Action::Changed(Why::Around)))
+            .collect();
+        if !again.is_empty() {
+            let wanted = self.wanted();
+            self.make(&again, &wanted, progress);
+        }
+    }
+
+    /// Gives pages their frames and writes them.
+    fn write_all(&mut self, progress: &mut dyn Progress) -> Result<(), Error> {
+        let all: Vec<usize> = (0..self.states.len()).collect();
+        let mut outcomes = Vec::with_capacity(all.len());
+        {
+            let run = &*self;
+            let write = |&index: &usize| match run.states[index].action {
+                Some(Action::Failed) | None => Ok(None),
+                Some(_) => run.write(index).map(Some),
+            };
+            in_order(&run.pool, &all, write, |index, outcome| {
+                run.tell(index, &outcome, progress);
+                outcomes.push(outcome);
+            });
+        }
+        for (index, outcome) in outcomes.into_iter().enumerate() {
+            self.note(index, outcome);
+        }
+        Ok(())
+    }
+
+    /// Writes the pages of a document, and the files that go with it.
+    fn write(&self, index: usize) -> Result<Done, Error> {
+        let (plan, state) = (self.plan, &self.states[index]);
+        let planned = &plan.documents[index];
+        let gone = || Error::Internal { message: "a converted document is not there any more".to_owned() };
+        let mut piece = self.pieces.take(index)?.ok_or_else(gone)?;
+        let mut files: Vec<(Output, Vec<u8>)> = Vec::with_capacity(piece.bodies.len());
+        let mut brings = BTreeSet::new();
+        let bodies = std::mem::take(&mut piece.bodies);
+        for (at, (body, page)) in bodies.into_iter().zip(&piece.facts.pages).enumerate() {
+            let text = match body {
+                Body::Text(text) => text,
+                Body::Page(content) => {
+                    let around = around_part(&state.around, &piece.facts, at);
+                    self.dress(&planned.profile, &content, &page.output, &around, &mut brings)?
+                }
+            };
+            files.push((Target::output(&page.output, text.as_bytes()), text.into_bytes()));
+        }
+        for extra in std::mem::take(&mut piece.extras) {
+            files.push((Target::output(&extra.path, &extra.bytes), extra.bytes));
+        }
+        let mut known = known(piece, state);
+        known.brings = brings.into_iter().collect();
+        known.outputs = files.iter().map(|(output, _)| output.clone()).collect();
+        self.target.announce(&known)?;
+        let mut findings = parse(&known.findings);
+        let mut kept = 0;
+        // Pictures first, so that no page names what is not there.
+        for (output, bytes) in files.iter().rev() {
+            if self.target.put(output, bytes)? == Put::Kept {
+                findings.push(edited(&output.path));
+                kept += 1;
+            }
+        }
+        findings.extend(state.astray.iter().cloned());
+        let time = Duration::from_micros(known.time);
+        Ok(Done { known, findings, time, edited: kept })
+    }
+
+    /// Puts the frame around a page.
+    pub(super) fn dress(
+        &self,
+        profile: &crate::profile::Profile,
+        content: &page::Content,
+        output: &str,
+        around: &Around,
+        brings: &mut BTreeSet<String>,
+    ) -> Result<String, Error> {
+        let full = self.plan.output.join(output);
+        let to_top = paths::to_top(output);
+        let surroundings = Surroundings {
+            name: paths::stem(output).0,
+            output: full.parent(),
+            to_top: &to_top,
+            mirrored: true,
+            shared: Some(&self.plan.shared),
+            ..Surroundings::default()
+        };
+        let (text, files) = page::dress(content, profile, &surroundings, around)?;
+        for file in files {
+            let Some(path) = file.path.to_str().and_then(|path| paths::follow(paths::folder(output), &path.replace('%', "%25")))
+            else {
+                continue;
+            };
+            lock(&self.shared).entry(path.clone()).or_insert(file.bytes);
+            brings.insert(path);
+        }
+        Ok(text)
+    }
+
+    /// Tells what became of a document.
+    fn tell(&self, index: usize, outcome: &Result<Option<Done>, Error>, progress: &mut dyn Progress) {
+        let (planned, state) = (&self.plan.documents[index], &self.states[index]);
+        let known = self.plan.record.documents.get(&planned.source);
+        let outputs = |known: Option<&Known>| -> Vec<String> {
+            known.map_or_else(Vec::new, |known| known.outputs.iter().map(|output| output.path.clone()).collect())
+        };
+        let (findings, outputs, error, time) = match outcome {
+            Ok(Some(done)) => (done.findings.clone(), outputs(Some(&done.known)), None, done.time),
+            Ok(None) => {
+                let mut findings: Vec<Finding> = planned.edited.iter().map(|path| edited(path)).collect();
+                findings.extend(state.astray.iter().filter(|_| known.is_some_and(|known| known.astray != state.astray)).cloned());
+                (findings, outputs(known), state.failure.as_ref(), Duration::ZERO)
+            }
+            Err(error) => (Vec::new(), Vec::new(), Some(error), Duration::ZERO),
+        };
+        let action = match (&state.action, planned.is_chosen) {
+            _ if error.is_some() => Action::Failed,
+            (Some(action), _) => action.clone(),
+            (None, _) if planned.state == State::Unchanged => Action::Unchanged,
+            (None, _) => Action::Left,
+        };
+        progress.step(&Step {
+            source: &planned.source,
+            outputs: outputs.iter().map(String::as_str).collect(),
+            action,
+            findings: &findings,
+            error,
+            time,
+        });
+    }
+
+    /// Counts what became of a document, and keeps it for the record.
+    fn note(&mut self, index: usize, outcome: Result<Option<Done>, Error>) {
+        let (planned, state) = (&self.plan.documents[index], &mut self.states[index]);
+        let known = match outcome {
+            Ok(Some(done)) => {
+                self.summary.converted += 1;
+                self.summary.edited += done.edited;
+                Some(done.known)
+            }
+            other => {
+                if other.is_err() || state.failure.is_some() {
+                    self.summary.failed += 1;
+                } else if planned.state == State::Unchanged {
+                    self.summary.unchanged += 1;
+                    self.summary.edited += planned.edited.len();
+                } else {
+                    self.summary.left += 1;
+                }
+                let mut known = self.plan.record.documents.get(&planned.source).cloned();
+                if let Some(known) = &mut known {
+                    known.astray.clone_from(&state.astray);
+                    known.weigh();
+                }
+                known
+            }
+        };
+        if let Some(known) = known {
+            for (sum, count) in self.summary.weights.iter_mut().zip(known.weights) {
+                *sum += count as usize;
+            }
+            self.documents.insert(known.source.clone(), known);
+        }
+    }
+}
+
+impl Run<'_> {
+    /// Why a document failed.
+    pub(super) fn failure(&self, index: usize) -> Option<&Error> {
+        self.states[index].failure.as_ref()
+    }
+}
+
+impl Planned {
+    /// What has to be done with a document in this run, if anything.
+    fn action(&self) -> Option<Action> {
+        match &self.state {
+            _ if !self.is_chosen => None,
+            State::New | State::Unreadable(_) => Some(Action::New),
+            State::Changed(why) => Some(Action::Changed(why.clone())),
+            State::Unchanged => None,
+        }
+    }
+}
+
+/// What the record says of a piece.
+fn known(piece: Piece, state: &Progressing) -> Known {
+    let findings = serde_json::value::to_raw_value(&piece.findings).unwrap_or_default();
+    let mut known = Known {
+        source: piece.source,
+        hash: piece.hash,
+        settings: piece.settings,
+        leads: piece.leads,
+        around: state.around_hash,
+        brings: Vec::new(),
+        uses: piece.uses,
+        outputs: Vec::new(),
+        weights: [0; 3],
+        facts: piece.facts,
+        findings,
+        astray: state.astray.clone(),
+        time: piece.time,
+    };
+    known.weigh();
+    known
+}
+
+impl Known {
+    /// Counts its findings.
+    fn weigh(&mut self) {
+        self.weights = [0; 3];
+        for finding in parse(&self.findings).iter().chain(&self.astray) {
+            self.weights[finding.weight as usize] += 1;
+        }
+    }
+}
+
+fn parse(findings: &serde_json::value::RawValue) -> Vec<Finding> {
+    serde_json::from_str(findings.get()).unwrap_or_default()
+}
+
+/// What stands around one page of a document: around those behind the first are the pages before and behind them.
+fn around_part(around: &Around, facts: &Facts, at: usize) -> Around {
+    if facts.pages.len() < 2 {
+        return around.clone();
+    }
+    let output = &facts.pages[at].output;
+    let stop = |index: usize| page::Stop {
+        title: facts.pages[index].title.clone(),
+        address: paths::address(output, &facts.pages[index].output),
+        current: index == at,
+    };
+    let mut around = around.clone();
+    around.parts = (0..facts.pages.len()).map(stop).collect();
+    if at > 0 {
+        around.previous = Some(stop(at - 1));
+    }
+    if at + 1 < facts.pages.len() {
+        around.next = Some(stop(at + 1));
+    }
+    around
+}
+
+/// What there is to say of an output that somebody edited.
+pub(super) fn edited(path: &str) -> Finding {
+    Finding::changed(
+        "publish.edited",
+        format!("{path} is not as it was written: somebody edited it, or it is no work of ours; it stays as it is"),
+    )
+    .hint("--force overwrites it")
+}
+
+pub(super) fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
+    mutex.lock().unwrap_or_else(PoisonError::into_inner)
+}
+
+/// Does work over all cores, and hands on what comes of it in order.
+pub(super) fn in_order<T: Sync, R: Send>(
+    pool: &rayon::ThreadPool,
+    items: &[T],
+    work: impl Fn(&T) -> R + Sync,
+    mut receive: impl FnMut(usize, R),
+) {
+    let (sender, receiver) = mpsc::channel();
+    std::thread::scope(|scope| {
+        let work = &work;
+        scope.spawn(move || {
+            pool.install(|| {
+                items.iter().enumerate().par_bridge().for_each_with(sender, |sender, (at, item)| {
+                    // Nobody listens any more only where the receiving end has broken off.
+                    let _ = sender.send((at, work(item)));
+                });
+            });
+        });
+        let mut early = BTreeMap::new();
+        let mut next = 0;
+        for (at, outcome) in receiver {
+            early.insert(at, outcome);
+            while let Some(outcome) = early.remove(&next) {
+                receive(next, outcome);
+                next += 1;
+            }
+        }
+    });
+}

@@ -1,0 +1,59 @@
+//! Reading files of the source, which may change at any moment.
+
+use super::hash::Hash;
+use std::io::{self, Read};
+use std::path::{Path, PathBuf};
+
+/// So often is a file read again that changed while it was read.
+const MOST_TRIES: usize = 4;
+
+/// The bytes of a file as they were at one moment, as far as its size and its time tell.
+pub(super) fn read(path: &Path) -> io::Result<Vec<u8>> {
+    for _ in 0..MOST_TRIES {
+        let mut file = std::fs::File::open(path)?;
+        let before = file.metadata()?;
+        let mut bytes = Vec::with_capacity(usize::try_from(before.len()).unwrap_or(0) + 1);
+        file.read_to_end(&mut bytes)?;
+        let after = file.metadata()?;
+        let same = before.modified().ok() == after.modified().ok() && after.len() == bytes.len() as u64;
+        if same {
+            return Ok(bytes);
+        }
+    }
+    Err(io::Error::other("it changes while it is read"))
+}
+
+/// The hash of a file, and how many bytes it has.
+pub(super) fn hash(path: &Path) -> io::Result<(Hash, u64)> {
+    let mut file = std::fs::File::open(path)?;
+    let mut hasher = blake3::Hasher::new();
+    // Most documents are read in one piece.
+    let mut buffer = vec![0; 1 << 16];
+    let mut size = 0;
+    loop {
+        let read = file.read(&mut buffer)?;
+        if read == 0 {
+            return Ok((Hash::from(hasher.finalize()), size));
+        }
+        hasher.update(&buffer[..read]);
+        size += read as u64;
+    }
+}
+
+/// The real path of a file or a folder that may not be there yet.
+pub(super) fn real(path: &Path) -> io::Result<PathBuf> {
+    let absolute = std::path::absolute(path)?;
+    let mut missing = Vec::new();
+    let mut at = absolute.as_path();
+    loop {
+        match std::fs::canonicalize(at) {
+            Ok(real) => return Ok(missing.iter().rev().fold(real, |path, name| path.join(name))),
+            Err(error) if error.kind() == io::ErrorKind::NotFound => {
+                let (Some(parent), Some(name)) = (at.parent(), at.file_name()) else { return Err(error) };
+                missing.push(name.to_owned());
+                at = parent;
+            }
+            Err(error) => return Err(error),
+        }
+    }
+}
