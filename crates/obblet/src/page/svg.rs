@@ -18,7 +18,8 @@ pub(super) fn size(bytes: &[u8]) -> Option<(usize, usize)> {
                 }
                 let get = |name: &str| tag.try_get_attribute(name).ok().flatten().map(|value| value.value.into_owned());
                 let length = |name: &str| get(name).and_then(|value| value.trim().trim_end_matches("px").parse::<f64>().ok());
-                let view: Vec<f64> = get("viewBox")?.split([' ', ',']).filter_map(|part| part.parse().ok()).collect();
+                let view = get("viewBox").unwrap_or_default();
+                let view: Vec<f64> = view.split([' ', ',']).filter_map(|part| part.parse().ok()).collect();
                 let (width, height) = match (length("width"), length("height"), view.as_slice()) {
                     (Some(width), Some(height), _) => (width, height),
                     (_, _, [_, _, width, height]) => (*width, *height),

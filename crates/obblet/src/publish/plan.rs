@@ -172,7 +172,7 @@ impl Plan {
                     .hint(format!("{RECORD_FILE} in the output is written again at the end of the run")),
             );
         }
-        plan.list(&documents)?;
+        plan.list(documents)?;
         plan.hash_all();
         plan.settle_states();
         plan.settle_slices();
@@ -181,37 +181,46 @@ impl Plan {
     }
 
     /// The documents with their names and settings.
-    fn list(&mut self, documents: &[Found]) -> Result<(), Error> {
+    fn list(&mut self, documents: Vec<Found>) -> Result<(), Error> {
+        if !self.options.writes.is_written() {
+            return Err(Error::NotWritten { format: self.options.writes.name() });
+        }
         let only = globs(&self.options.only)?;
-        let mut settings: HashMap<*const Profile, Hash> = HashMap::new();
-        // Profiles stay where they are while their hashes are looked up by where they are.
-        let mut profiles: Vec<Arc<Profile>> = Vec::new();
-        for (found, named) in documents.iter().zip(names::name_all(documents, self.options.writes)) {
-            let mut profile = self.options.layers.of(&self.source.join(&found.path), Some(&self.source))?;
-            if !self.options.writes.is_written() {
-                return Err(Error::NotWritten { format: self.options.writes.name() });
+        // By where the profiles are; as long as they are in here, they stay there.
+        let mut settings: HashMap<*const Profile, (Arc<Profile>, Hash)> = HashMap::new();
+        let mut profiled = Vec::with_capacity(documents.len());
+        let mut parts = BTreeSet::new();
+        for found in documents {
+            let profile = self.options.layers.of(&self.source.join(&found.path), Some(&self.source))?;
+            if let std::collections::hash_map::Entry::Vacant(entry) = settings.entry(Arc::as_ptr(&profile)) {
+                let files = setting_files(&profile);
+                parts.extend(files.iter().filter_map(|(_, file)| tree::text(file.strip_prefix(&self.source).ok()?)));
+                entry.insert((Arc::clone(&profile), self.hash_settings(&profile, &files)?));
             }
-            let hash = match settings.get(&Arc::as_ptr(&profile)) {
-                Some(&hash) => hash,
-                None => {
-                    let hash = self.hash_settings(&profile)?;
-                    settings.insert(Arc::as_ptr(&profile), hash);
-                    profiles.push(Arc::clone(&profile));
-                    hash
-                }
-            };
-            if profile.shape == Shape::Auto && !profiles.iter().any(|known| Arc::ptr_eq(known, &profile)) {
-                profile = Arc::clone(&profile);
+            profiled.push((found, profile));
+        }
+        // What stands around pages is no page itself.
+        profiled.retain(|(found, _)| {
+            let is_part = parts.contains(&found.path);
+            if is_part {
+                let why = "a part of pages, which a setting names".to_owned();
+                self.skipped.push(Skipped { path: found.path.clone(), why });
             }
+            !is_part
+        });
+        self.others.retain(|path| !parts.contains(path));
+        let (documents, profiles): (Vec<Found>, Vec<Arc<Profile>>) = profiled.into_iter().unzip();
+        let named = names::name_all(&documents, self.options.writes);
+        for ((found, profile), named) in documents.into_iter().zip(profiles).zip(named) {
             self.documents.push(Planned {
-                source: found.path.clone(),
                 output: named.output,
                 format: found.format,
                 state: State::New,
                 is_chosen: self.options.only.is_empty() || only.is_match(&found.path),
-                profile,
+                source: found.path,
                 hash: Hash::NOTHING,
-                settings: hash,
+                settings: settings.get(&Arc::as_ptr(&profile)).map_or(Hash::NOTHING, |(_, hash)| *hash),
+                profile,
                 size: 0,
                 findings: named.finding.into_iter().collect(),
                 edited: Vec::new(),
@@ -220,7 +229,7 @@ impl Plan {
         Ok(())
     }
 
-    fn hash_settings(&self, profile: &Profile) -> Result<Hash, Error> {
+    fn hash_settings(&self, profile: &Profile, files: &[(&'static str, PathBuf)]) -> Result<Hash, Error> {
         let root = self.source.display().to_string();
         let mut parts = vec![
             env!("CARGO_PKG_VERSION").to_owned(),
@@ -231,20 +240,8 @@ impl Plan {
             // Where the folder lies makes no difference.
             parts.push(format!("{}={}", setting.key, (setting.get)(profile)).replace(&root, ""));
         }
-        let page = &profile.page;
-        let files = [
-            ("page.head", &page.head),
-            ("page.header", &page.header),
-            ("page.footer", &page.footer),
-            ("page.frame", &page.frame),
-        ];
         for (setting, file) in files {
-            if let Some(file) = file {
-                parts.push(self.shared.text(setting, file)?.to_string());
-            }
-        }
-        for sheet in page.stylesheets.iter().filter(|sheet| !sheet.contains("://") && !sheet.starts_with("//")) {
-            parts.push(self.shared.text("page.stylesheets", Path::new(sheet))?.to_string());
+            parts.push(self.shared.text(setting, file)?.to_string());
         }
         Ok(Hash::of_parts(parts.iter().map(String::as_bytes)))
     }
@@ -387,6 +384,18 @@ fn why(known: &Known, planned: &Planned, hashes: &HashMap<String, Hash>) -> Opti
     }
     let changed = known.uses.iter().find(|(path, hash)| hashes.get(path).is_some_and(|now| now != hash));
     changed.map(|(path, _)| Why::Included(path.clone()))
+}
+
+/// The files that settings of a profile name.
+fn setting_files(profile: &Profile) -> Vec<(&'static str, PathBuf)> {
+    let page = &profile.page;
+    let parts =
+        [("page.head", &page.head), ("page.header", &page.header), ("page.footer", &page.footer), ("page.frame", &page.frame)];
+    let mut files: Vec<(&'static str, PathBuf)> =
+        parts.into_iter().filter_map(|(setting, file)| Some((setting, file.clone()?))).collect();
+    let sheets = page.stylesheets.iter().filter(|sheet| !sheet.contains("://") && !sheet.starts_with("//"));
+    files.extend(sheets.map(|sheet| ("page.stylesheets", PathBuf::from(sheet))));
+    files
 }
 
 enum Outputs {

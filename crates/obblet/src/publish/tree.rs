@@ -1,6 +1,6 @@
 //! What is in a folder: documents, other files, and what is left out, with the reason.
 
-use super::format_of;
+use super::{RECORD_FILE, UNFINISHED_FILE, format_of};
 use crate::error::Error;
 use crate::formats::Format;
 use crate::profile::{FILE_NAME, ProfileError, globs};
@@ -64,7 +64,12 @@ pub(super) fn look(source: &Path, choice: &Choice<'_>) -> Result<Tree, Error> {
         .require_git(false)
         .follow_links(false)
         .add_custom_ignore_filename(IGNORE_FILE)
-        .filter_entry(move |entry| !outputs.iter().any(|output| entry.path() == output))
+        .filter_entry(move |entry| {
+            let is_folder = entry.depth() > 0 && entry.file_type().is_some_and(|kind| kind.is_dir());
+            // What was published into a folder of the source is no source.
+            let is_output = is_folder && entry.path().join(RECORD_FILE).is_file();
+            !is_output && !outputs.iter().any(|output| entry.path() == output)
+        })
         .build();
     let mut tree = Tree::default();
     for entry in walk {
@@ -103,7 +108,7 @@ pub(super) fn look(source: &Path, choice: &Choice<'_>) -> Result<Tree, Error> {
             tree.skipped.push(skip("no file but a device, a pipe or a socket"));
             continue;
         }
-        if relative.file_name().is_some_and(|name| name == FILE_NAME) {
+        if [FILE_NAME, RECORD_FILE, UNFINISHED_FILE].contains(&super::paths::name(&path)) {
             continue;
         }
         if exclude.is_match(&path) {
@@ -131,7 +136,7 @@ pub(super) fn look(source: &Path, choice: &Choice<'_>) -> Result<Tree, Error> {
 }
 
 /// A path as text with slashes.
-fn text(path: &Path) -> Option<String> {
+pub(super) fn text(path: &Path) -> Option<String> {
     let mut text = String::with_capacity(path.as_os_str().len());
     for part in path {
         if !text.is_empty() {

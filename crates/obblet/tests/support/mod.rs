@@ -4,6 +4,7 @@
 pub mod conservation;
 pub mod dom;
 pub mod examples;
+pub mod folder;
 pub mod package;
 pub mod trees;
 pub mod validity;

@@ -236,6 +236,7 @@ impl<'p, 'b> Reader<'p, 'b> {
         doc.source = SourceMap::of_parts(&crate::document::PARTS);
         // What is to look like the source is left as it is.
         doc.traces.make = if options.looks.is_exact() { Make::Plain } else { Make::Program };
+        doc.traces.places_of_others.wanted.clone_from(&options.wanted);
         let outside = Context::of(doc.root());
         Self {
             doc,
