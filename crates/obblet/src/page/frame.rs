@@ -1,6 +1,7 @@
 //! The page around the content: a template, and what it can use.
 
-use super::{Around, Content, Styles, shared};
+use super::shared::{self, FramesKey, Shared};
+use super::{Around, Content, Styles};
 use crate::conversion::Surroundings;
 use crate::error::Error;
 use crate::formats::html::{Characters, Syntax, escape};
@@ -8,6 +9,11 @@ use crate::profile::Profile;
 use minijinja::syntax::SyntaxConfig;
 use minijinja::value::Serde;
 use minijinja::{AutoEscape, Environment, Value, context};
+use std::path::PathBuf;
+use std::sync::Arc;
+
+/// What errors call the built-in frame.
+const BUILT_IN: &str = "frame.html";
 
 const FRAME: &str = include_str!("frame.html");
 
@@ -54,10 +60,34 @@ pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &
         xhtml,
         end => safe(if xhtml { " /" } else { "" }),
     };
+    let environment = environment(profile, surroundings.shared)?;
+    let render = |name: &str, content: Value| {
+        let template = environment.get_template(name).map_err(|error| frame_error(name, &error))?;
+        template.render(content).map_err(|error| frame_error(name, &error))
+    };
+    let part = |file: &Option<PathBuf>| -> Result<Value, Error> {
+        let Some(path) = file else { return Ok(Value::from("")) };
+        render(&path.display().to_string(), content.clone()).map(Value::from_safe_string)
+    };
+    let page = &profile.page;
+    let parts =
+        context! { head => part(&page.head)?, header => part(&page.header)?, footer => part(&page.footer)?, ..content.clone() };
+    let frame = page.frame.as_ref().map_or_else(|| BUILT_IN.to_owned(), |path| path.display().to_string());
+    render(&frame, parts)
+}
+
+/// The templates of a profile, ready to be used. Those of many pages are made ready once.
+fn environment(profile: &Profile, shared: Option<&Shared>) -> Result<Arc<Environment<'static>>, Error> {
+    let page = &profile.page;
+    let files = [("page.head", &page.head), ("page.header", &page.header), ("page.footer", &page.footer), ("page.frame", &page.frame)];
+    let syntax = profile.html.syntax;
+    let key = || FramesKey { is_xml: syntax == Syntax::Xhtml, files: files.map(|(_, file)| file.clone()) };
+    if let Some(known) = shared.and_then(|shared| shared.frames(&key())) {
+        return Ok(known);
+    }
     let mut environment = Environment::new();
     environment.set_auto_escape_callback(|_| AutoEscape::Html);
     // Only what has to be escaped is: addresses stay readable.
-    let syntax = profile.html.syntax;
     environment.set_formatter(move |out, state, value| match value.as_str() {
         Some(text) if !value.is_safe() => Ok(out.write_str(&escaped(text, syntax))?),
         _ => minijinja::escape_formatter(out, state, value),
@@ -66,29 +96,18 @@ pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &
     if let Ok(syntax) = SyntaxConfig::builder().trim_blocks(true).lstrip_blocks(true).build() {
         environment.set_syntax(syntax);
     }
-    let part = |setting: &'static str, file: &Option<std::path::PathBuf>| -> Result<Value, Error> {
-        let Some(path) = file else { return Ok(Value::from("")) };
-        let text = shared::text(surroundings.shared, setting, path)?;
+    environment.add_template(BUILT_IN, FRAME).map_err(|error| frame_error(BUILT_IN, &error))?;
+    for (setting, file) in files {
+        let Some(path) = file else { continue };
         let name = path.display().to_string();
-        environment
-            .render_named_str(&name, &text, &content)
-            .map(Value::from_safe_string)
-            .map_err(|error| frame_error(&name, &error))
-    };
-    let parts = context! {
-        head => part("page.head", &profile.page.head)?,
-        header => part("page.header", &profile.page.header)?,
-        footer => part("page.footer", &profile.page.footer)?,
-        ..content.clone()
-    };
-    match &profile.page.frame {
-        None => environment.render_named_str("frame.html", FRAME, parts).map_err(|error| frame_error("frame.html", &error)),
-        Some(path) => {
-            let text = shared::text(surroundings.shared, "page.frame", path)?;
-            let name = path.display().to_string();
-            environment.render_named_str(&name, &text, parts).map_err(|error| frame_error(&name, &error))
-        }
+        let text = shared::text(shared, setting, path)?.to_string();
+        environment.add_template_owned(name.clone(), text).map_err(|error| frame_error(&name, &error))?;
     }
+    let environment = Arc::new(environment);
+    if let Some(shared) = shared {
+        shared.keep_frames(key(), &environment);
+    }
+    Ok(environment)
 }
 
 /// What stands for text in markup: with the writer's own rules for what has to be escaped and what can't stand at all.

@@ -2,6 +2,7 @@
 
 use super::read_setting;
 use crate::error::Error;
+use minijinja::Environment;
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
@@ -19,6 +20,14 @@ pub(crate) struct SharedPicture {
 pub struct Shared {
     texts: Mutex<HashMap<PathBuf, Arc<str>>>,
     pictures: Mutex<HashMap<PathBuf, SharedPicture>>,
+    frames: Mutex<HashMap<FramesKey, Arc<Environment<'static>>>>,
+}
+
+/// What templates of pages depend on.
+#[derive(Clone, Debug, PartialEq, Eq, Hash)]
+pub(super) struct FramesKey {
+    pub(super) is_xml: bool,
+    pub(super) files: [Option<PathBuf>; 4],
 }
 
 fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
@@ -34,6 +43,16 @@ impl Shared {
         let text: Arc<str> = read_setting(setting, path)?.into();
         lock(&self.texts).insert(path.to_owned(), Arc::clone(&text));
         Ok(text)
+    }
+
+    /// Templates that are ready.
+    pub(super) fn frames(&self, key: &FramesKey) -> Option<Arc<Environment<'static>>> {
+        lock(&self.frames).get(key).cloned()
+    }
+
+    /// Keeps templates that are ready.
+    pub(super) fn keep_frames(&self, key: FramesKey, environment: &Arc<Environment<'static>>) {
+        lock(&self.frames).insert(key, Arc::clone(environment));
     }
 
     /// A picture, which is looked at where nobody has yet.

@@ -85,7 +85,7 @@ impl Run<'_> {
             ..Content::default()
         };
         let mut rules = BTreeSet::new();
-        in_order(&self.pool, &order, bind, |at, bound: Result<Bound, Error>| {
+        in_order(&plan.pool, &order, bind, |at, bound: Result<Bound, Error>| {
             // What can't be converted has been told already.
             let Ok(bound) = bound else { return };
             content.body.push_str(&format!("<section id=\"{}\" class=\"document\">\n{}</section>\n", prefix(at), bound.body));

@@ -113,6 +113,7 @@ pub struct Plan {
     pub(super) others: BTreeSet<String>,
     pub(super) record: Record,
     pub(super) shared: Shared,
+    pub(super) pool: rayon::ThreadPool,
     /// Hashes of files that documents show.
     hashes: HashMap<String, Hash>,
     more_hashes: Mutex<HashMap<String, Hash>>,
@@ -150,7 +151,11 @@ impl Plan {
             outputs: vec![output.clone()],
         };
         let Tree { documents, others, skipped } = tree::look(&source, &choice)?;
-        let record = Record::read(&output);
+        let pool = rayon::ThreadPoolBuilder::new()
+            .num_threads(options.jobs)
+            .build()
+            .map_err(|error| Error::Internal { message: error.to_string() })?;
+        let record = pool.install(|| Record::read(&output));
         let mut plan = Self {
             documents: Vec::with_capacity(documents.len()),
             skipped,
@@ -163,6 +168,7 @@ impl Plan {
             others,
             record,
             shared: Shared::default(),
+            pool,
             hashes: HashMap::new(),
             more_hashes: Mutex::default(),
         };
@@ -249,12 +255,10 @@ impl Plan {
     /// Hashes of all documents, and of the files that known ones show.
     fn hash_all(&mut self) {
         let root = &self.source;
-        let hashed: Vec<Result<(Hash, u64), String>> = self
-            .documents
-            .par_iter()
-            .with_min_len(16)
-            .map(|planned| source::hash(&root.join(&planned.source)).map_err(|error| crate::error::describe(&error)))
-            .collect();
+        let hash = |planned: &Planned| source::hash(&root.join(&planned.source)).map_err(|error| crate::error::describe(&error));
+        let documents = &self.documents;
+        let hashed: Vec<Result<(Hash, u64), String>> =
+            self.pool.install(|| documents.par_iter().with_min_len(16).map(hash).collect());
         for (planned, hashed) in self.documents.iter_mut().zip(hashed) {
             match hashed {
                 Ok((hash, size)) => (planned.hash, planned.size) = (hash, size),
@@ -265,16 +269,15 @@ impl Plan {
         let used: BTreeSet<&String> = known.flat_map(|known| known.uses.iter().map(|(path, _)| path)).collect();
         let copied = self.record.others.values().filter(|other| other.from.is_some()).map(|other| &other.source);
         let used: Vec<&String> = used.into_iter().chain(copied).collect();
-        self.hashes = used
-            .into_par_iter()
-            .with_min_len(16)
-            .map(|path| (path.clone(), source::hash(&root.join(path)).map_or(Hash::NOTHING, |(hash, _)| hash)))
-            .collect();
+        let hash = |path: &String| (path.clone(), source::hash(&root.join(path)).map_or(Hash::NOTHING, |(hash, _)| hash));
+        self.hashes = self.pool.install(|| used.into_par_iter().with_min_len(16).map(hash).collect());
     }
 
     fn settle_states(&mut self) {
         let (record, options, hashes, output) = (&self.record, &self.options, &self.hashes, &self.output);
-        self.documents.par_iter_mut().with_min_len(16).for_each(|planned| {
+        let brought: BTreeSet<&String> = record.documents.values().flat_map(|known| &known.brings).collect();
+        let missing: BTreeSet<&String> = brought.into_iter().filter(|path| !output.join(path).is_file()).collect();
+        let settle = |planned: &mut Planned| {
             if matches!(planned.state, State::Unreadable(_)) {
                 return;
             }
@@ -282,7 +285,7 @@ impl Plan {
             planned.state = match why(known, planned, hashes) {
                 Some(why) => State::Changed(why),
                 None if options.force => State::Changed(Why::Forced),
-                None => match state_of_outputs(known, output, record.unfinished) {
+                None => match state_of_outputs(known, output, &missing, record.unfinished) {
                     Outputs::Fine => State::Unchanged,
                     Outputs::Gone(path) => State::Changed(Why::OutputGone(path)),
                     Outputs::CutOff => State::Changed(Why::CutOff),
@@ -292,7 +295,9 @@ impl Plan {
                     }
                 },
             };
-        });
+        };
+        let documents = &mut self.documents;
+        self.pool.install(|| documents.par_iter_mut().with_min_len(16).for_each(settle));
     }
 
     /// Leaves to this run what belongs to its slice: documents are dealt out by their sizes, the largest first, each to the
@@ -406,9 +411,9 @@ enum Outputs {
 }
 
 /// How the outputs of a document are. After a run that was cut off, their bytes are looked at, else their sizes.
-fn state_of_outputs(known: &Known, folder: &Path, unfinished: bool) -> Outputs {
+fn state_of_outputs(known: &Known, folder: &Path, missing: &BTreeSet<&String>, unfinished: bool) -> Outputs {
     let mut edited = Vec::new();
-    if let Some(path) = known.brings.iter().find(|path| !folder.join(path).is_file()) {
+    if let Some(path) = known.brings.iter().find(|path| missing.contains(path)) {
         return Outputs::Gone(path.clone());
     }
     for Output { path, hash, size } in &known.outputs {

@@ -9,6 +9,8 @@ use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::path::Path;
+use std::sync::{Arc, OnceLock};
+use std::time::SystemTime;
 
 /// The file that holds the record of a folder.
 pub const RECORD_FILE: &str = "obblet-record.jsonl";
@@ -71,6 +73,23 @@ pub(super) struct Facts {
     pub(super) spare: BTreeSet<String>,
 }
 
+/// Facts as the record has them: they are understood when somebody asks for them.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+#[serde(transparent)]
+pub(super) struct FactsText(Box<RawValue>);
+
+impl FactsText {
+    pub(super) fn new(facts: &Facts) -> Self {
+        // Nothing in them can fail to be written.
+        Self(serde_json::value::to_raw_value(facts).unwrap_or_default())
+    }
+
+    /// The facts; none where the record is damaged.
+    pub(super) fn read(&self) -> Option<Arc<Facts>> {
+        serde_json::from_str(self.0.get()).ok().map(Arc::new)
+    }
+}
+
 /// A document that was converted.
 #[derive(Clone, Debug, Serialize, Deserialize)]
 pub(super) struct Known {
@@ -94,7 +113,7 @@ pub(super) struct Known {
     /// How many findings there are of each weight.
     #[serde(default)]
     pub(super) weights: [u32; 3],
-    pub(super) facts: Facts,
+    pub(super) facts: FactsText,
     /// Findings of its conversion.
     pub(super) findings: Box<RawValue>,
     /// Links to places that other documents do not have.
@@ -142,8 +161,10 @@ pub(super) struct Record {
     pub(super) documents: HashMap<String, Known>,
     /// By their outputs.
     pub(super) others: HashMap<String, Other>,
+    /// What runs of ours wrote, or were about to write, that is not current.
+    older: Vec<Output>,
     /// All bytes that a run of ours wrote or was about to write to a path.
-    pub(super) ours: HashMap<String, Vec<Hash>>,
+    ours: OnceLock<HashMap<String, Vec<Hash>>>,
     /// Whether the last run was cut off.
     pub(super) unfinished: bool,
     /// What is wrong with the file, if anything is.
@@ -151,19 +172,16 @@ pub(super) struct Record {
     /// Of the names of all files, and of the settings of the folder itself, at the last run.
     pub(super) marks: Hash,
     /// Of the file itself: whether another run has written it since.
-    pub(super) mark: Hash,
+    pub(super) mark: Option<(u64, SystemTime)>,
 }
 
 impl Record {
     /// Reads the record of a folder. One that is damaged is as good as none: everything is done anew.
     pub(super) fn read(output: &Path) -> Self {
-        let mut record = Self::default();
+        let mut record = Self { mark: Self::mark(output), ..Self::default() };
         let path = output.join(RECORD_FILE);
         match std::fs::read(&path) {
-            Ok(bytes) => {
-                record.mark = Hash::of(&bytes);
-                record.take(&bytes, true);
-            }
+            Ok(bytes) => record.take(&bytes, true),
             Err(error) if error.kind() == std::io::ErrorKind::NotFound => {}
             Err(error) => record.damage = Some(format!("{RECORD_FILE} can't be read: {}", crate::error::describe(&error))),
         }
@@ -189,14 +207,12 @@ impl Record {
                     self.damage.get_or_insert(format!("{RECORD_FILE} has the form {}", header.version));
                 }
                 Ok(Line::Document(known)) => {
-                    for output in &known.outputs {
-                        self.ours.entry(output.path.clone()).or_default().push(output.hash);
-                    }
-                    self.documents.insert(known.source.clone(), *known);
+                    let before = self.documents.insert(known.source.clone(), *known);
+                    self.older.extend(before.into_iter().flat_map(|before| before.outputs));
                 }
                 Ok(Line::File(other)) => {
-                    self.ours.entry(other.output.path.clone()).or_default().push(other.output.hash);
-                    self.others.insert(other.output.path.clone(), other);
+                    let before = self.others.insert(other.output.path.clone(), other);
+                    self.older.extend(before.map(|before| before.output));
                 }
                 // The line at which a run was cut off.
                 Err(_) if !is_whole && index == last => {}
@@ -208,19 +224,29 @@ impl Record {
         }
         if is_whole && self.damage.is_some() {
             // What was written is still ours, but none of it is up to date.
-            self.documents.clear();
-            self.others.clear();
+            self.older.extend(self.documents.drain().flat_map(|(_, known)| known.outputs));
+            self.older.extend(self.others.drain().map(|(_, other)| other.output));
         }
     }
 
     /// The mark of the record as it is now.
-    pub(super) fn mark(output: &Path) -> Hash {
-        std::fs::read(output.join(RECORD_FILE)).map_or(Hash::NOTHING, |bytes| Hash::of(&bytes))
+    pub(super) fn mark(output: &Path) -> Option<(u64, SystemTime)> {
+        let known = std::fs::metadata(output.join(RECORD_FILE)).ok()?;
+        Some((known.len(), known.modified().ok()?))
     }
 
     /// Whether a file holds what a run of ours wrote there.
     pub(super) fn is_ours(&self, path: &str, hash: Hash) -> bool {
-        self.ours.get(path).is_some_and(|hashes| hashes.contains(&hash))
+        let ours = self.ours.get_or_init(|| {
+            let documents = self.documents.values().flat_map(|known| &known.outputs);
+            let others = self.others.values().map(|other| &other.output);
+            let mut ours: HashMap<String, Vec<Hash>> = HashMap::new();
+            for output in documents.chain(others).chain(&self.older) {
+                ours.entry(output.path.clone()).or_default().push(output.hash);
+            }
+            ours
+        });
+        ours.get(path).is_some_and(|hashes| hashes.contains(&hash))
     }
 }
 

@@ -5,7 +5,7 @@ use super::hash::Hash;
 use super::make::{self, Known as Folder, lead};
 use super::piece::{Body, KnownFacts, Piece, Pieces};
 use super::plan::{Plan, Planned, State};
-use super::record::{self, Facts, Known, Other, Output};
+use super::record::{self, Facts, FactsText, Known, Other, Output};
 use super::site::Site;
 use super::target::{Put, Target};
 use super::{Action, Progress, Step, Summary, Why, paths};
@@ -50,7 +50,6 @@ struct Done {
 pub(super) struct Run<'p> {
     pub(super) plan: &'p Plan,
     pub(super) target: Target<'p>,
-    pub(super) pool: rayon::ThreadPool,
     pub(super) summary: Summary,
     pub(super) atlas: Atlas,
     pub(super) facts: KnownFacts,
@@ -82,10 +81,6 @@ impl Plan {
     }
 
     fn carry_out(&self, progress: &mut dyn Progress, rehearsal: bool) -> Result<Summary, Error> {
-        let pool = rayon::ThreadPoolBuilder::new()
-            .num_threads(self.options.jobs)
-            .build()
-            .map_err(|error| Error::Internal { message: error.to_string() })?;
         let slices = super::slice::find(self)?;
         let target = Target::open(&self.output, &self.record, self.options.force, rehearsal)?;
         if !rehearsal && super::record::Record::mark(&self.output) != self.record.mark {
@@ -95,10 +90,9 @@ impl Plan {
         let run = Run {
             plan: self,
             target,
-            pool,
             summary: Summary { skipped: self.skipped.len(), ..Summary::default() },
             atlas: self.atlas(),
-            facts: self.known_facts(),
+            facts: Vec::new(),
             states: std::iter::repeat_with(Progressing::default).take(self.documents.len()).collect(),
             pieces: Pieces::new(BUDGET),
             documents: BTreeMap::new(),
@@ -119,8 +113,8 @@ impl Plan {
 
     /// What is known of documents that are not converted, or not yet.
     fn known_facts(&self) -> KnownFacts {
-        let known = |planned: &Planned| self.record.documents.get(&planned.source).map(|known| Arc::new(known.facts.clone()));
-        self.documents.iter().map(known).collect()
+        let known = |planned: &Planned| self.record.documents.get(&planned.source)?.facts.read();
+        self.documents.par_iter().with_min_len(16).map(known).collect()
     }
 }
 
@@ -136,16 +130,23 @@ impl Run<'_> {
         if site {
             self.atlas.folders = Site::pages_of_folders(self.plan);
         }
-        self.load(slices)?;
-        let chosen: Vec<(usize, Action)> = (0..self.plan.documents.len())
-            .filter(|&index| self.states[index].action.is_none())
-            .filter_map(|index| Some((index, self.plan.documents[index].action()?)))
-            .collect();
-        progress.begin(chosen.len());
-        let is_same = chosen.is_empty() && slices.is_empty() && self.nothing_else_changed();
-        if is_same {
+        let is_idle = self.plan.documents.iter().all(|planned| planned.action().is_none());
+        if is_idle && slices.is_empty() && self.nothing_else_changed() {
+            progress.begin(0);
             return self.leave_all(progress);
         }
+        self.facts = self.plan.pool.install(|| self.plan.known_facts());
+        self.load(slices)?;
+        // What the record says of a document may be damaged in itself.
+        let unknown = |index: usize| self.facts[index].is_none() && self.plan.documents[index].state == State::Unchanged;
+        let chosen: Vec<(usize, Action)> = (0..self.plan.documents.len())
+            .filter(|&index| self.states[index].action.is_none())
+            .filter_map(|index| {
+                let action = self.plan.documents[index].action();
+                Some((index, action.or_else(|| unknown(index).then_some(Action::Changed(Why::Settings)))?))
+            })
+            .collect();
+        progress.begin(chosen.len());
         let wanted = self.wanted();
         self.make(&chosen, &wanted, progress);
         self.settle_links(progress);
@@ -263,7 +264,7 @@ impl Run<'_> {
 
     /// Converts documents, over all cores.
     pub(super) fn make(&mut self, chosen: &[(usize, Action)], wanted: &[BTreeSet<String>], progress: &mut dyn Progress) {
-        let (plan, pool, pieces) = (self.plan, &self.pool, &self.pieces);
+        let (plan, pool, pieces) = (self.plan, &self.plan.pool, &self.pieces);
         let folder = Folder { plan, atlas: &self.atlas, facts: &self.facts };
         let make = |&(index, _): &(usize, Action)| -> Result<(Arc<Facts>, Hash), Error> {
             if let State::Unreadable(message) = &plan.documents[index].state {
@@ -303,6 +304,7 @@ impl Run<'_> {
         for _ in 0..MOST_ROUNDS {
             let wanted = self.wanted();
             let again: Vec<(usize, Action)> = self
+                .plan
                 .pool
                 .install(|| {
                     (0..self.facts.len())
@@ -343,7 +345,7 @@ impl Run<'_> {
         let folder = Folder { plan: self.plan, atlas: &self.atlas, facts: &self.facts };
         let documents = &self.plan.documents;
         let states = &mut self.states;
-        self.pool.install(|| {
+        self.plan.pool.install(|| {
             states.par_iter_mut().enumerate().for_each(|(index, state)| {
                 if let Some(facts) = &folder.facts[index] {
                     state.astray = make::check_places(&folder, &documents[index], facts);
@@ -383,7 +385,7 @@ impl Run<'_> {
                 Some(Action::Failed) | None => Ok(None),
                 Some(_) => run.write(index).map(Some),
             };
-            in_order(&run.pool, &all, write, |index, outcome| {
+            in_order(&run.plan.pool, &all, write, |index, outcome| {
                 run.tell(index, &outcome, progress);
                 outcomes.push(outcome);
             });
@@ -564,7 +566,7 @@ fn known(piece: Piece, state: &Progressing) -> Known {
         uses: piece.uses,
         outputs: Vec::new(),
         weights: [0; 3],
-        facts: piece.facts,
+        facts: FactsText::new(&piece.facts),
         findings,
         astray: state.astray.clone(),
         time: piece.time,

@@ -80,7 +80,7 @@ impl Run<'_> {
             .collect();
         progress.begin(chosen.len());
         // Nothing of the others is known here; what that makes a difference for is converted again when slices are joined.
-        self.facts.fill(None);
+        self.facts = vec![None; self.plan.documents.len()];
         let wanted = vec![std::collections::BTreeSet::new(); self.facts.len()];
         self.make(&chosen, &wanted, progress);
         let mut out = Vec::new();

@@ -1,6 +1,7 @@
 //! Reading files of the source, which may change at any moment.
 
 use super::hash::Hash;
+use std::cell::RefCell;
 use std::io::{self, Read};
 use std::path::{Path, PathBuf};
 
@@ -25,19 +26,22 @@ pub(super) fn read(path: &Path) -> io::Result<Vec<u8>> {
 
 /// The hash of a file, and how many bytes it has.
 pub(super) fn hash(path: &Path) -> io::Result<(Hash, u64)> {
+    thread_local! {
+        static BUFFER: RefCell<Vec<u8>> = RefCell::new(vec![0; 1 << 17]);
+    }
     let mut file = std::fs::File::open(path)?;
     let mut hasher = blake3::Hasher::new();
-    // Most documents are read in one piece.
-    let mut buffer = vec![0; 1 << 16];
     let mut size = 0;
-    loop {
-        let read = file.read(&mut buffer)?;
-        if read == 0 {
-            return Ok((Hash::from(hasher.finalize()), size));
+    BUFFER.with_borrow_mut(|buffer| {
+        loop {
+            let read = file.read(buffer)?;
+            hasher.update(&buffer[..read]);
+            size += read as u64;
+            if read == 0 {
+                return Ok((Hash::from(hasher.finalize()), size));
+            }
         }
-        hasher.update(&buffer[..read]);
-        size += read as u64;
-    }
+    })
 }
 
 /// The real path of a file or a folder that may not be there yet.
