@@ -196,7 +196,9 @@ impl Progress for Telling<'_> {
                 None => tell(),
             }
         }
-        if !step.findings.is_empty() || matches!(step.action, Action::New | Action::Changed(_) | Action::Unchanged) {
+        let is_asked = self.arguments.talk.report.is_some();
+        if is_asked && (!step.findings.is_empty() || matches!(step.action, Action::New | Action::Changed(_) | Action::Unchanged))
+        {
             let output = step.outputs.first().map(|output| self.arguments.output.join(output));
             self.report.add(name, output.as_deref(), step.findings.to_vec());
         }

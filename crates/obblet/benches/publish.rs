@@ -25,13 +25,17 @@ fn path(number: usize) -> String {
 
 /// A document of some six thousand bytes: headings, prose, lists, a table, links to two others.
 fn document(number: usize) -> String {
-    let words = ["tide", "gauge", "float", "well", "pier", "harbour", "height", "datum", "spring", "neap", "surge", "log", "keeper"];
+    let words =
+        ["tide", "gauge", "float", "well", "pier", "harbour", "height", "datum", "spring", "neap", "surge", "log", "keeper"];
     let mut state = number as u64 * 2_654_435_761 + 1;
     let mut next = |most: usize| {
         state = state.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
         (state >> 33) as usize % most
     };
-    let mut text = format!("---\ntitle: Reading {number}\nlanguage: en\ndate: 2031-02-{:02}\n---\n\n# Reading {number}\n\n", 1 + number % 28);
+    let mut text = format!(
+        "---\ntitle: Reading {number}\nlanguage: en\ndate: 2031-02-{:02}\n---\n\n# Reading {number}\n\n",
+        1 + number % 28
+    );
     for section in 0..4 {
         let _ = writeln!(text, "## Watch {section}\n");
         for _ in 0..4 {
@@ -103,11 +107,17 @@ fn main() {
     let profile = Profile::built_in("page").unwrap();
     let texts: Vec<Vec<u8>> = all.iter().map(|file| std::fs::read(file).unwrap()).collect();
     let converting = best(2, || {
-        texts.iter().map(|text| convert_in(text, Format::Markdown, Format::Html, &profile, &Surroundings::default()).unwrap().text.len()).sum::<usize>()
+        texts
+            .iter()
+            .map(|text| convert_in(text, Format::Markdown, Format::Html, &profile, &Surroundings::default()).unwrap().text.len())
+            .sum::<usize>()
     });
-    let walking = best(5, || files(&source).par_iter().map(|file| blake3::hash(&std::fs::read(file).unwrap())).collect::<Vec<_>>());
+    let walking =
+        best(5, || files(&source).par_iter().map(|file| blake3::hash(&std::fs::read(file).unwrap())).collect::<Vec<_>>());
     let floor = copying + converting / u32::try_from(cores).unwrap();
-    println!("{DOCUMENTS} documents, {cores} cores: copying {copying:.2?}, converting {converting:.2?}, walking and hashing {walking:.2?}");
+    println!(
+        "{DOCUMENTS} documents, {cores} cores: copying {copying:.2?}, converting {converting:.2?}, walking and hashing {walking:.2?}"
+    );
     for settings in [&[] as &[&str], &["publish.site=true"]] {
         let output = place.path().join(format!("output{}", settings.len()));
         let name = if settings.is_empty() { "pages" } else { "a site" };

@@ -330,3 +330,106 @@ fn places_where_nothing_can_be_published() {
     assert_eq!((run.summary.failed, run.summary.unchanged), (1, 2));
     assert!(run.told.iter().any(|told| told.error.as_deref().is_some_and(|error| error.contains("it is a folder"))));
 }
+
+#[test]
+fn a_site_has_all_its_pages_and_every_link_of_it_leads_somewhere() {
+    let folder = Folder::new(&[
+        (
+            "obblet.toml",
+            "[publish]\nsite = true\nbinder = true\n[site]\ntitle = 'Greywick & Sound'\naddress = 'https://tides.example/station'\n[page]\nlanguage = 'en'\n",
+        ),
+        ("README.md", "# Start\n\n[Long](02-log/long.md#storms) and [the log](02-log/) and [a note](02-log/note.md)\n"),
+        (
+            "02-log/long.md",
+            "---\ndate: 2031-03-05\norder: 2\ndescription: All of it\n---\n# The long one[^1]\n\nBefore, [below](#storms).\n\n## Storms[^2]\n\nText, [above](#the-long-one), [own](#storms), [calm](#calm).\n\n### Of May\n\n## Calm\n\nMore[^1]. ![Well](../images/well.svg)\n\n## Storms\n\nAgain.\n\n[^1]: One, [calm](#calm).\n[^2]: Two.\n",
+        ),
+        ("02-log/note.md", "---\ndate: 2031-03-07\norder: 1\n---\n# A note\n\n[Part](long.md#calm) <script>x()</script>\n"),
+        ("01-people/ten 10.md", "# Ten\n"),
+        ("01-people/ten 9.md", "# Nine\n\n<i>x</i> & y\n"),
+        ("images/well.svg", "<svg xmlns='http://www.w3.org/2000/svg' width='4' height='4'/>"),
+    ]);
+    let set = |options: &mut obblet::publish::Options| options.layers.set("publish.split=2").unwrap();
+    let run = folder.publish_with(set);
+    assert_eq!((run.summary.converted, run.summary.failed), (5, 0));
+    assert_eq!(dead_links(&folder.output()), [""; 0]);
+    let made: Vec<String> = files(&folder.output()).into_keys().collect();
+    assert_eq!(
+        made,
+        [
+            "01-people/index.html",
+            "01-people/ten 10.html",
+            "01-people/ten 9.html",
+            "02-log/index.html",
+            "02-log/long--calm.html",
+            "02-log/long--storms-1.html",
+            "02-log/long--storms.html",
+            "02-log/long.html",
+            "02-log/note.html",
+            "404.html",
+            "binder.html",
+            "entries.html",
+            "feed.xml",
+            "images/well.svg",
+            "index.html",
+            "look-chart.css",
+            RECORD_FILE,
+            "pages.html",
+            "sitemap.xml"
+        ]
+    );
+    // Order by what documents say, then by names as people count.
+    let order = |page: &str, names: &[&str]| {
+        let text = folder.read(page);
+        let text = &text[text.find("<main").unwrap_or(0)..];
+        let places: Vec<usize> = names.iter().map(|name| text.find(name).unwrap_or_else(|| panic!("{name} in {text}"))).collect();
+        assert!(places.is_sorted(), "{names:?} in {text}");
+    };
+    order("pages.html", &[">Start</a>", ">People</a>", ">Nine</a>", ">Ten</a>", ">Log</a>", ">A note</a>", ">The long one"]);
+    order(
+        "feed.xml",
+        &["Greywick &amp; Sound", "2031-03-07T00:00:00Z", "station/02-log/note.html", "station/02-log/long.html", "All of it"],
+    );
+    order("sitemap.xml", &["https://tides.example/station/01-people/ten%209.html", "<lastmod>2031-03-07</lastmod>"]);
+    order(
+        "binder.html",
+        &[
+            "Greywick &amp; Sound</h1>",
+            "id=\"document-1\"",
+            ">Nine</h2>",
+            "href=\"#document-5-calm\"",
+            "id=\"document-5-storms\"",
+        ],
+    );
+    // Parts of a long document know each other, and have the notes that they mention.
+    let storms = folder.read("02-log/long--storms.html");
+    for address in [
+        "href=\"long.html\" aria",
+        "long--calm.html#calm",
+        "long.html#the-long-one",
+        "rel=\"prev\" href=\"long.html\"",
+        "rel=\"next\" href=\"long--calm.html\"",
+        "Two.",
+    ] {
+        assert!(storms.contains(address) || address.ends_with(" aria"), "{address} in {storms}");
+    }
+    assert!(storms.contains("<h1 id=\"storms\">") && !storms.contains("One, "), "{storms}");
+    assert!(folder.read("index.html").contains("02-log/long--storms.html#storms"));
+    assert!(
+        folder.read("404.html").contains("https://tides.example/station/pages.html")
+            && !folder.read("404.html").contains("look-chart.css")
+    );
+    // Nothing changes what is there by doing it again; another title changes the pages that show it.
+    let before = files(&folder.output());
+    assert_eq!(folder.publish_with(set).summary.converted, 0);
+    folder.write("01-people/ten 9.md", "# Neuf\n");
+    let run = folder.publish_with(set);
+    assert!(
+        run.converted().contains(&"changed 01-people/ten 10.md".to_owned())
+            && !run.converted().contains(&"changed 02-log/note.md".to_owned()),
+        "{:?}",
+        run.converted()
+    );
+    folder.write("01-people/ten 9.md", "# Nine\n\n<i>x</i> & y\n");
+    folder.publish_with(set);
+    assert_eq!(files(&folder.output()), before);
+}

@@ -23,6 +23,8 @@ impl From<Error> for Failure {
             | Error::UnknownLook { .. }
             | Error::SettingFile { .. }
             | Error::Frame { .. }
+            | Error::SiteOfOtherThanPages
+            | Error::OutputAroundSource { .. }
             | Error::NotRead { .. }
             | Error::NotWritten { .. } => Outcome::Misused,
             _ => Outcome::Failed,

@@ -79,7 +79,8 @@ pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &
 /// The templates of a profile, ready to be used. Those of many pages are made ready once.
 fn environment(profile: &Profile, shared: Option<&Shared>) -> Result<Arc<Environment<'static>>, Error> {
     let page = &profile.page;
-    let files = [("page.head", &page.head), ("page.header", &page.header), ("page.footer", &page.footer), ("page.frame", &page.frame)];
+    let files =
+        [("page.head", &page.head), ("page.header", &page.header), ("page.footer", &page.footer), ("page.frame", &page.frame)];
     let syntax = profile.html.syntax;
     let key = || FramesKey { is_xml: syntax == Syntax::Xhtml, files: files.map(|(_, file)| file.clone()) };
     if let Some(known) = shared.and_then(|shared| shared.frames(&key())) {

@@ -51,7 +51,17 @@ impl Links for LinksInBinder<'_> {
                 let rest = &address[address.find(['?', '#']).unwrap_or(address.len())..];
                 LinkTarget::Leads(format!("{}{rest}", paths::address(BINDER, &path)))
             }
-            Leads::Folder(page, rest) => LinkTarget::Leads(format!("{}{rest}", paths::address(BINDER, &page))),
+            Leads::Folder(page, rest) => {
+                // A folder is its first document.
+                let inside = |index: usize| {
+                    self.folder.plan.documents[index].output.starts_with(&page[..page.len() - paths::name(&page).len()])
+                };
+                let first = (0..self.places.len()).filter(|&index| inside(index)).map(|index| self.places[index]).min();
+                LinkTarget::Leads(match first {
+                    Some(place) => format!("#{}", prefix(place)),
+                    None => format!("{}{rest}", paths::address(BINDER, &page)),
+                })
+            }
             Leads::Elsewhere => LinkTarget::Stays,
             Leads::Missing(_) => lead(self.folder, planned, address),
         }

@@ -14,7 +14,7 @@ use crate::formats::Format;
 use crate::page::Shared;
 use crate::profile::{FILE_NAME, Profile, SETTINGS, Shape, globs};
 use rayon::prelude::*;
-use std::collections::{BTreeSet, HashMap};
+use std::collections::{BTreeSet, HashMap, HashSet};
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, PoisonError};
 
@@ -135,6 +135,9 @@ impl Plan {
     /// Where the folder can't be read, the output lies around it, or a profile can't be used.
     pub fn new(source: &Path, output: &Path, options: Options) -> Result<Self, Error> {
         let fail = |path: &Path, cause| Error::File { path: path.display().to_string(), cause };
+        if !options.writes.is_written() {
+            return Err(Error::NotWritten { format: options.writes.name() });
+        }
         let source = std::fs::canonicalize(source).map_err(|cause| fail(source, cause))?;
         let output = source::real(output).map_err(|cause| fail(output, cause))?;
         if source.starts_with(&output) {
@@ -150,12 +153,12 @@ impl Plan {
             exclude: &profile.publish.exclude,
             outputs: vec![output.clone()],
         };
-        let Tree { documents, others, skipped } = tree::look(&source, &choice)?;
         let pool = rayon::ThreadPoolBuilder::new()
             .num_threads(options.jobs)
             .build()
             .map_err(|error| Error::Internal { message: error.to_string() })?;
-        let record = pool.install(|| Record::read(&output));
+        let (tree, record) = pool.install(|| rayon::join(|| tree::look(&source, &choice), || Record::read(&output)));
+        let Tree { documents, others, skipped } = tree?;
         let mut plan = Self {
             documents: Vec::with_capacity(documents.len()),
             skipped,
@@ -188,9 +191,6 @@ impl Plan {
 
     /// The documents with their names and settings.
     fn list(&mut self, documents: Vec<Found>) -> Result<(), Error> {
-        if !self.options.writes.is_written() {
-            return Err(Error::NotWritten { format: self.options.writes.name() });
-        }
         let only = globs(&self.options.only)?;
         // By where the profiles are; as long as they are in here, they stay there.
         let mut settings: HashMap<*const Profile, (Arc<Profile>, Hash)> = HashMap::new();
@@ -320,7 +320,7 @@ impl Plan {
     }
 
     fn find_removed(&mut self) {
-        let here: BTreeSet<&str> = self.documents.iter().map(|planned| planned.source.as_str()).collect();
+        let here: HashSet<&str> = self.documents.iter().map(|planned| planned.source.as_str()).collect();
         let mut removed: Vec<Removed> = self
             .record
             .documents
@@ -339,14 +339,10 @@ impl Plan {
     pub(super) fn marks(&self) -> Hash {
         let settings = SETTINGS.iter().map(|setting| format!("{}={}", setting.key, (setting.get)(&self.profile)));
         let root = self.source.display().to_string();
-        let mut parts: Vec<String> = settings.map(|setting| setting.replace(&root, "")).collect();
-        parts.push(self.options.writes.name().to_owned());
-        for planned in &self.documents {
-            parts.extend([planned.source.clone(), planned.output.clone()]);
-        }
-        parts.push(String::new());
-        parts.extend(self.others.iter().cloned());
-        Hash::of_parts(parts.iter().map(String::as_bytes))
+        let settings: Vec<String> = settings.map(|setting| setting.replace(&root, "")).collect();
+        let documents = self.documents.iter().flat_map(|planned| [planned.source.as_str(), planned.output.as_str()]);
+        let parts = settings.iter().map(String::as_str).chain([self.options.writes.name()]).chain(documents).chain([""]);
+        Hash::of_parts(parts.chain(self.others.iter().map(String::as_str)).map(str::as_bytes))
     }
 
     /// The hash of a file of the folder; that of nothing where it can't be read.

@@ -8,6 +8,7 @@ use crate::document::Finding;
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::ops::Range;
 use std::path::Path;
 use std::sync::{Arc, OnceLock};
 use std::time::SystemTime;
@@ -73,22 +74,37 @@ pub(super) struct Facts {
     pub(super) spare: BTreeSet<String>,
 }
 
-/// Facts as the record has them: they are understood when somebody asks for them.
-#[derive(Clone, Debug, Serialize, Deserialize)]
-#[serde(transparent)]
-pub(super) struct FactsText(Box<RawValue>);
+/// What a document is to others, as the record has it: a line of its own, which is understood when somebody asks for it.
+#[derive(Clone, Debug, Default)]
+pub(super) struct FactsText {
+    text: Arc<Vec<u8>>,
+    line: Range<usize>,
+}
 
 impl FactsText {
     pub(super) fn new(facts: &Facts) -> Self {
-        // Nothing in them can fail to be written.
-        Self(serde_json::value::to_raw_value(facts).unwrap_or_default())
+        let mut text = Vec::new();
+        wrapped(&mut text, "facts", facts);
+        // Without the end of the line.
+        let line = 0..text.len() - 1;
+        Self { text: Arc::new(text), line }
+    }
+
+    fn bytes(&self) -> &[u8] {
+        self.text.get(self.line.clone()).unwrap_or_default()
     }
 
     /// The facts; none where the record is damaged.
     pub(super) fn read(&self) -> Option<Arc<Facts>> {
-        serde_json::from_str(self.0.get()).ok().map(Arc::new)
+        match serde_json::from_slice(self.bytes()) {
+            Ok(Line::Facts(facts)) => Some(Arc::new(*facts)),
+            _ => None,
+        }
     }
 }
+
+/// How the line of facts begins that follows the line of a document.
+const FACTS: &[u8] = b"{\"facts\":";
 
 /// A document that was converted.
 #[derive(Clone, Debug, Serialize, Deserialize)]
@@ -113,6 +129,7 @@ pub(super) struct Known {
     /// How many findings there are of each weight.
     #[serde(default)]
     pub(super) weights: [u32; 3],
+    #[serde(skip)]
     pub(super) facts: FactsText,
     /// Findings of its conversion.
     pub(super) findings: Box<RawValue>,
@@ -144,6 +161,8 @@ struct Header {
     program: String,
     /// Of the names of all files, and of the settings of the folder itself.
     folder: Hash,
+    /// Of all lines below this one.
+    lines: Hash,
 }
 
 #[derive(Debug, Serialize, Deserialize)]
@@ -151,6 +170,7 @@ struct Header {
 enum Line {
     Record(Header),
     Document(Box<Known>),
+    Facts(Box<Facts>),
     File(Other),
 }
 
@@ -181,7 +201,7 @@ impl Record {
         let mut record = Self { mark: Self::mark(output), ..Self::default() };
         let path = output.join(RECORD_FILE);
         match std::fs::read(&path) {
-            Ok(bytes) => record.take(&bytes, true),
+            Ok(bytes) => record.take(Arc::new(bytes), true),
             Err(error) if error.kind() == std::io::ErrorKind::NotFound => {}
             Err(error) => record.damage = Some(format!("{RECORD_FILE} can't be read: {}", crate::error::describe(&error))),
         }
@@ -189,24 +209,42 @@ impl Record {
             && !bytes.is_empty()
         {
             record.unfinished = true;
-            record.take(&bytes, false);
+            record.take(Arc::new(bytes), false);
         }
         record
     }
 
-    fn take(&mut self, bytes: &[u8], is_whole: bool) {
+    fn take(&mut self, bytes: Arc<Vec<u8>>, is_whole: bool) {
         use rayon::prelude::*;
-        let lines: Vec<&[u8]> = bytes.split(|byte| *byte == b'\n').filter(|line| !line.is_empty()).collect();
+        let mut lines: Vec<(&[u8], Range<usize>)> = Vec::new();
+        let mut at = 0;
+        for end in memchr::memchr_iter(b'\n', &bytes).chain([bytes.len()]) {
+            let line = &bytes[at..end];
+            match lines.last_mut() {
+                Some((_, facts)) if line.starts_with(FACTS) && facts.end == 0 => *facts = at..end,
+                _ if line.is_empty() => {}
+                _ => lines.push((line, 0..0)),
+            }
+            at = end + 1;
+        }
+        let facts: Vec<Range<usize>> = lines.iter().map(|(_, facts)| facts.clone()).collect();
         let lines: Vec<Result<Line, serde_json::Error>> =
-            lines.into_par_iter().with_min_len(64).map(serde_json::from_slice).collect();
+            lines.into_par_iter().with_min_len(64).map(|(line, _)| serde_json::from_slice(line)).collect();
         let last = lines.len().saturating_sub(1);
-        for (index, line) in lines.into_iter().enumerate() {
+        for (index, (line, facts)) in lines.into_iter().zip(facts).enumerate() {
             match line {
-                Ok(Line::Record(header)) if header.version == VERSION => self.marks = header.folder,
+                Ok(Line::Record(header)) if header.version == VERSION => {
+                    self.marks = header.folder;
+                    let below = memchr::memchr(b'\n', &bytes).map_or(0, |end| end + 1);
+                    if header.lines != Hash::of(&bytes[below..]) {
+                        self.damage.get_or_insert(format!("{RECORD_FILE} is not as it was written"));
+                    }
+                }
                 Ok(Line::Record(header)) => {
                     self.damage.get_or_insert(format!("{RECORD_FILE} has the form {}", header.version));
                 }
-                Ok(Line::Document(known)) => {
+                Ok(Line::Document(mut known)) => {
+                    known.facts = FactsText { text: Arc::clone(&bytes), line: facts };
                     let before = self.documents.insert(known.source.clone(), *known);
                     self.older.extend(before.into_iter().flat_map(|before| before.outputs));
                 }
@@ -214,6 +252,8 @@ impl Record {
                     let before = self.others.insert(other.output.path.clone(), other);
                     self.older.extend(before.map(|before| before.output));
                 }
+                // Facts of nothing.
+                Ok(Line::Facts(_)) => {}
                 // The line at which a run was cut off.
                 Err(_) if !is_whole && index == last => {}
                 Err(error) if is_whole => {
@@ -257,21 +297,30 @@ pub(super) fn text<'k>(
     others: impl Iterator<Item = &'k Other>,
 ) -> Vec<u8> {
     let mut out = Vec::new();
-    line(&mut out, &Line::Record(Header { version: VERSION, program: env!("CARGO_PKG_VERSION").to_owned(), folder }));
     for known in documents {
-        wrapped(&mut out, "document", known);
+        document(&mut out, known);
     }
     for other in others {
         wrapped(&mut out, "file", other);
     }
-    out
+    let header = Header { version: VERSION, program: env!("CARGO_PKG_VERSION").to_owned(), folder, lines: Hash::of(&out) };
+    let mut text = Vec::with_capacity(out.len() + 256);
+    wrapped(&mut text, "record", &header);
+    text.append(&mut out);
+    text
 }
 
 /// A line of the file of a run that goes on.
 pub(super) fn document_line(known: &Known) -> Vec<u8> {
     let mut out = Vec::new();
-    wrapped(&mut out, "document", known);
+    document(&mut out, known);
     out
+}
+
+fn document(out: &mut Vec<u8>, known: &Known) {
+    wrapped(out, "document", known);
+    out.extend_from_slice(known.facts.bytes());
+    out.push(b'\n');
 }
 
 /// A line of the file of a run that goes on.
@@ -286,9 +335,4 @@ fn wrapped(out: &mut Vec<u8>, name: &str, value: &impl Serialize) {
     // Nothing in it can fail to be written: maps have text for keys, and numbers are whole.
     let _ = serde_json::to_writer(&mut *out, value);
     out.extend_from_slice(b"}\n");
-}
-
-fn line(out: &mut Vec<u8>, value: &impl Serialize) {
-    let _ = serde_json::to_writer(&mut *out, value);
-    out.push(b'\n');
 }
