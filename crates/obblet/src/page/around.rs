@@ -35,4 +35,6 @@ pub(crate) struct Around {
     /// The feed, and the page of its entries.
     pub(crate) feed: String,
     pub(crate) entries: String,
+    /// Whether the page holds all documents.
+    pub(crate) is_whole: bool,
 }

@@ -94,6 +94,11 @@ impl Layers {
         Ok(profile)
     }
 
+    /// The profile that all documents of a folder have, where it is known that they have the same.
+    pub(crate) fn of_all_in(&self, folder: &Path) -> Option<Arc<Profile>> {
+        lock(&self.plain).get(folder).cloned()
+    }
+
     fn folder(&self, folder: &Path) -> Result<Option<Arc<Layer>>, ProfileError> {
         if let Some(known) = lock(&self.folders).get(folder) {
             return Ok(known.clone());

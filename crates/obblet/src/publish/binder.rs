@@ -108,7 +108,8 @@ impl Run<'_> {
             "Binder".clone_into(&mut content.title);
         }
         profile.page.title.clear();
-        let text = self.dress(&profile, &content, BINDER, &Around::default(), &mut BTreeSet::new())?;
+        let text =
+            self.dress(&profile, &content, BINDER, &Around { is_whole: true, ..Around::default() }, &mut BTreeSet::new())?;
         self.put_unless_taken(BINDER, text.as_bytes(), progress)?;
         self.put_shared(progress)
     }

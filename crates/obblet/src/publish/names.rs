@@ -4,7 +4,7 @@ use super::paths;
 use super::tree::Found;
 use crate::document::Finding;
 use crate::formats::Format;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 /// What a document becomes.
 #[derive(Clone, Debug)]
@@ -16,7 +16,7 @@ pub(super) struct Named {
 
 /// A name that means one file wherever the case of letters makes no difference.
 pub(super) fn folded(path: &str) -> String {
-    path.to_lowercase()
+    if path.is_ascii() { path.to_ascii_lowercase() } else { path.to_lowercase() }
 }
 
 /// Gives each document the name of its output: its own with another extension. A readme is the front page of its folder,
@@ -24,34 +24,36 @@ pub(super) fn folded(path: &str) -> String {
 /// the second in the order of their names gets a name of its own.
 pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
     let extension = writes.extensions()[0];
-    let front = |path: &str| {
-        let (stem, _) = paths::stem(path);
-        paths::join(paths::folder(path), &format!("{}.{extension}", if writes == Format::Html { "index" } else { stem }))
+    let in_folder = |path: &str, name: &str| {
+        let folder = paths::folder(path);
+        let mut output = String::with_capacity(folder.len() + name.len() + extension.len() + 2);
+        if !folder.is_empty() {
+            output.push_str(folder);
+            output.push('/');
+        }
+        output.push_str(name);
+        output.push('.');
+        output.push_str(extension);
+        output
     };
-    let plain = |path: &str| {
-        let (stem, _) = paths::stem(path);
-        paths::join(paths::folder(path), &format!("{stem}.{extension}"))
-    };
-    let is_readme = |path: &str| paths::stem(path).0.eq_ignore_ascii_case("readme");
-    let mut wanted: HashMap<String, usize> = HashMap::new();
-    for found in documents {
-        *wanted.entry(folded(&plain(&found.path))).or_insert(0) += 1;
-    }
+    let plain: Vec<String> = documents.iter().map(|found| in_folder(&found.path, paths::stem(&found.path).0)).collect();
+    let wanted: HashSet<String> = plain.iter().map(|output| folded(output)).collect();
     let mut taken: HashMap<String, usize> = HashMap::with_capacity(documents.len());
     let mut named: Vec<Named> = Vec::with_capacity(documents.len());
-    for (index, found) in documents.iter().enumerate() {
-        let mut output = plain(&found.path);
-        let as_front = front(&found.path);
-        if is_readme(&found.path) && !wanted.contains_key(&folded(&as_front)) {
+    for (index, (found, mut output)) in documents.iter().zip(plain).enumerate() {
+        let is_readme = writes == Format::Html && paths::stem(&found.path).0.eq_ignore_ascii_case("readme");
+        let as_front = is_readme.then(|| in_folder(&found.path, "index"));
+        if let Some(as_front) = as_front.filter(|front| !wanted.contains(&folded(front))) {
             output = as_front;
         }
         let mut finding = None;
-        if let Some(&other) = taken.get(&folded(&output)) {
+        let mut folded_output = folded(&output);
+        if let Some(&other) = taken.get(&folded_output) {
             let other = &documents[other].path;
             let (stem, own) = paths::stem(&found.path);
             let folder = paths::folder(&found.path);
             let mut number = 1;
-            let free = |name: &str| !taken.contains_key(&folded(name)) && !wanted.contains_key(&folded(name));
+            let free = |name: &str| !taken.contains_key(&folded(name)) && !wanted.contains(&folded(name));
             let mut other_name = paths::join(folder, &format!("{stem}-{}.{extension}", own.to_lowercase()));
             while !free(&other_name) {
                 number += 1;
@@ -65,8 +67,9 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
                 .hint("rename one of the two"),
             );
             output = other_name;
+            folded_output = folded(&output);
         }
-        taken.insert(folded(&output), index);
+        taken.insert(folded_output, index);
         named.push(Named { output, finding });
     }
     named

@@ -196,8 +196,17 @@ impl Plan {
         let mut settings: HashMap<*const Profile, (Arc<Profile>, Hash)> = HashMap::new();
         let mut profiled = Vec::with_capacity(documents.len());
         let mut parts = BTreeSet::new();
+        let mut last: Option<(String, Arc<Profile>)> = None;
         for found in documents {
+            let folder = paths::folder(&found.path);
+            if last.as_ref().is_some_and(|(last, _)| last == folder)
+                && let Some((_, profile)) = &last
+            {
+                profiled.push((found, Arc::clone(profile)));
+                continue;
+            }
             let profile = self.options.layers.of(&self.source.join(&found.path), Some(&self.source))?;
+            last = self.options.layers.of_all_in(&self.source.join(folder)).map(|profile| (folder.to_owned(), profile));
             if let std::collections::hash_map::Entry::Vacant(entry) = settings.entry(Arc::as_ptr(&profile)) {
                 let files = setting_files(&profile);
                 parts.extend(files.iter().filter_map(|(_, file)| tree::text(file.strip_prefix(&self.source).ok()?)));

@@ -231,6 +231,7 @@ impl Record {
         let lines: Vec<Result<Line, serde_json::Error>> =
             lines.into_par_iter().with_min_len(64).map(|(line, _)| serde_json::from_slice(line)).collect();
         let last = lines.len().saturating_sub(1);
+        self.documents.reserve(lines.len());
         for (index, (line, facts)) in lines.into_iter().zip(facts).enumerate() {
             match line {
                 Ok(Line::Record(header)) if header.version == VERSION => {

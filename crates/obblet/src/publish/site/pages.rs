@@ -160,7 +160,8 @@ impl Run<'_> {
         }
         let mut brings = BTreeSet::new();
         for page in made {
-            let around = site.around(&page.output);
+            // What is beside it is what it lists.
+            let around = Around { pages: Vec::new(), ..site.around(&page.output) };
             self.put_page(site, page, &profile, &around, &mut brings, progress)?;
         }
         // Shown at an address that nobody knows: it has everything within it.
