@@ -1,9 +1,5 @@
 //! Publishing again whenever something changes.
 
-use crate::arguments::Publish;
-use crate::commands::convert::Failure;
-use crate::commands::publish::once;
-use crate::progress::Log;
 use crate::{Outcome, messages};
 use notify::{RecommendedWatcher, RecursiveMode, Watcher};
 use std::path::{Path, PathBuf};
@@ -17,38 +13,36 @@ const LONGEST: Duration = Duration::from_secs(2);
 /// A folder that is gone is looked for so often.
 const PATIENCE: Duration = Duration::from_millis(300);
 
-pub(crate) fn run(arguments: &Publish, log: &mut Log) -> Outcome {
-    let output = std::path::absolute(&arguments.output).unwrap_or_else(|_| arguments.output.clone());
+/// Calls `publish` now and whenever something changes in the folder `source`, but for what changes in `output`.
+pub(crate) fn run(source: &Path, output: &Path, quiet: bool, mut publish: impl FnMut()) -> Outcome {
+    let output = std::path::absolute(output).unwrap_or_else(|_| output.to_owned());
     loop {
         let (sender, receiver) = mpsc::channel();
         // Watching begins before the run, so that no change falls between the two.
-        let watcher = watch(&arguments.source, sender);
-        publish(arguments, log);
+        let watcher = watch(source, sender);
+        publish();
         match watcher {
             Ok(_watcher) => {
-                if !arguments.talk.quiet {
-                    messages::say(format_args!("watching {}", arguments.source.display()));
+                if !quiet {
+                    messages::say(format_args!("watching {}", source.display()));
                 }
-                while arguments.source.is_dir() {
-                    if !changed(&receiver, &output, &arguments.source) {
+                while source.is_dir() {
+                    if !changed(&receiver, &output, source) {
                         break;
                     }
-                    if arguments.source.is_dir() {
-                        publish(arguments, log);
+                    if source.is_dir() {
+                        publish();
                     }
                 }
             }
-            Err(error) if arguments.source.is_dir() => {
-                return messages::fail(
-                    Outcome::Failed,
-                    format_args!("{}: it can't be watched: {error}", arguments.source.display()),
-                );
+            Err(error) if source.is_dir() => {
+                return messages::fail(Outcome::Failed, format_args!("{}: it can't be watched: {error}", source.display()));
             }
             Err(_) => {}
         }
-        if !arguments.source.is_dir() {
-            messages::error(format_args!("{}: the folder is gone; waiting for it", arguments.source.display()));
-            while !arguments.source.is_dir() {
+        if !source.is_dir() {
+            messages::error(format_args!("{}: the folder is gone; waiting for it", source.display()));
+            while !source.is_dir() {
                 std::thread::sleep(PATIENCE);
             }
         }
@@ -59,13 +53,6 @@ fn watch(source: &Path, sender: mpsc::Sender<notify::Result<notify::Event>>) -> 
     let mut watcher = notify::recommended_watcher(sender)?;
     watcher.watch(source, RecursiveMode::Recursive)?;
     Ok(watcher)
-}
-
-fn publish(arguments: &Publish, log: &mut Log) {
-    // What went wrong is told; the next change may mend it.
-    if let Err(Failure(_, message)) = once(arguments, log) {
-        messages::error(message);
-    }
 }
 
 /// Waits for a change and for the end of the burst that it begins. `false` when the folder itself is gone or the watching is

@@ -1,7 +1,7 @@
 //! What goes into a conversion beside the document, and what comes out of it.
 
 use crate::document::{Finding, Place};
-use crate::page::Shared;
+use crate::shared::Shared;
 use std::path::{Path, PathBuf};
 
 /// What becomes of a link.

@@ -41,9 +41,11 @@ pub mod profile;
 pub mod publish;
 pub mod refine;
 mod scan;
+mod shared;
 mod slug;
 
 pub use conversion::{Converted, Length, LinkTarget, Links, OutputFile, Surroundings};
 pub use convert::{convert, convert_in, read, write};
 pub use error::{Error, describe};
 pub use formats::Format;
+pub use shared::Shared;

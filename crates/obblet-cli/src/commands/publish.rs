@@ -15,7 +15,12 @@ pub(crate) fn run(arguments: &Publish) -> Outcome {
         Err(message) => return messages::fail(Outcome::Failed, message),
     };
     if arguments.watch {
-        return watch::run(arguments, &mut log);
+        return watch::run(&arguments.source, &arguments.output, arguments.talk.quiet, || {
+            // What went wrong is told; the next change may mend it.
+            if let Err(Failure(_, message)) = once(arguments, &mut log) {
+                messages::error(message);
+            }
+        });
     }
     match once(arguments, &mut log) {
         Ok(outcome) => outcome,

@@ -1,11 +1,11 @@
 //! The page around the content: a template, and what it can use.
 
-use super::shared::{self, FramesKey, Shared};
 use super::{Around, Content, Styles};
 use crate::conversion::Surroundings;
 use crate::error::Error;
 use crate::formats::html::{Characters, Syntax, escape};
 use crate::profile::Profile;
+use crate::shared::{self, FramesKey, Shared};
 use minijinja::syntax::SyntaxConfig;
 use minijinja::value::Serde;
 use minijinja::{AutoEscape, Environment, Value, context};

@@ -1,11 +1,11 @@
 //! Pictures: where they go, how large they are, and whether they are there at all.
 
-use super::shared::SharedPicture;
 use super::svg;
 use crate::conversion::{OutputFile, Surroundings};
 use crate::document::{Document, Finding, Kind, NodeId, Step, Text};
 use crate::profile::{ImagePlace, Profile};
 use crate::refine;
+use crate::shared::SharedPicture;
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 

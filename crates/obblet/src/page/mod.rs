@@ -7,12 +7,10 @@ mod frame;
 mod highlight;
 pub(crate) mod images;
 mod look;
-mod shared;
 pub(crate) mod svg;
 
 pub(crate) use around::{Around, Stop};
 pub use look::LOOKS;
-pub use shared::Shared;
 
 use crate::conversion::{Converted, OutputFile, Surroundings};
 use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Step};
@@ -20,6 +18,7 @@ use crate::error::Error;
 use crate::formats::html::{self, Characters, HeadingEntry, Highlighter, Syntax};
 use crate::profile::{Profile, StylePlace};
 use crate::refine;
+use crate::shared;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, HashSet};
 use std::path::{Path, PathBuf};
@@ -250,11 +249,6 @@ fn add_style(
         styles.linked.push(path.display().to_string());
         files.push(OutputFile { path, bytes: text.as_bytes().to_vec() });
     }
-}
-
-/// Reads a file that a setting names.
-pub(crate) fn read_setting(setting: &'static str, path: &Path) -> Result<String, Error> {
-    std::fs::read_to_string(path).map_err(|cause| Error::SettingFile { setting, path: path.display().to_string(), cause })
 }
 
 /// Makes references of all characters that are not ASCII. Style rules have none any more.

@@ -24,6 +24,8 @@ pub struct Layers {
     folders: Mutex<HashMap<PathBuf, Option<Arc<Layer>>>>,
     /// The profiles of folders whose layers make no difference between files.
     plain: Mutex<HashMap<PathBuf, Arc<Profile>>>,
+    /// The same by the layers that they are made of: by where those are, which is where they stay.
+    made: Mutex<HashMap<Vec<usize>, Arc<Profile>>>,
 }
 
 #[derive(Debug)]
@@ -40,7 +42,7 @@ impl Layers {
     /// Layers that begin with a profile.
     #[must_use]
     pub fn new(first: Profile) -> Self {
-        Self { first, over: Vec::new(), folders: Mutex::default(), plain: Mutex::default() }
+        Self { first, over: Vec::new(), folders: Mutex::default(), plain: Mutex::default(), made: Mutex::default() }
     }
 
     /// Puts a file of settings on top of all that is known so far, and of those of the folders.
@@ -75,6 +77,13 @@ impl Layers {
         for folder in folder.ancestors().take_while(|above| root.is_none_or(|root| above.starts_with(root))) {
             above.extend(self.folder(folder)?);
         }
+        let over = self.over.iter().filter_map(|over| if let Over::File(layer) = over { Some(layer) } else { None });
+        let differs = above.iter().map(|layer| &**layer).chain(over).any(Layer::has_patterns);
+        let chain: Vec<usize> = above.iter().map(|layer| Arc::as_ptr(layer).addr()).collect();
+        if let Some(known) = lock(&self.made).get(&chain).filter(|_| !differs) {
+            lock(&self.plain).insert(folder.to_owned(), Arc::clone(known));
+            return Ok(Arc::clone(known));
+        }
         let mut profile = self.first.clone();
         for layer in above.iter().rev() {
             profile.apply_layer(layer, Some(document))?;
@@ -85,10 +94,9 @@ impl Layers {
                 Over::Setting(assignment) => profile.set(assignment)?,
             }
         }
-        let over = self.over.iter().filter_map(|over| if let Over::File(layer) = over { Some(layer) } else { None });
-        let differs = above.iter().map(|layer| &**layer).chain(over).any(Layer::has_patterns);
         let profile = Arc::new(profile);
         if !differs {
+            lock(&self.made).insert(chain, Arc::clone(&profile));
             lock(&self.plain).insert(folder.to_owned(), Arc::clone(&profile));
         }
         Ok(profile)

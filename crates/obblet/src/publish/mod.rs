@@ -45,6 +45,7 @@ mod record;
 mod run;
 mod site;
 mod slice;
+mod slice_files;
 mod source;
 mod split;
 mod target;

@@ -81,7 +81,7 @@ impl Plan {
     }
 
     fn carry_out(&self, progress: &mut dyn Progress, rehearsal: bool) -> Result<Summary, Error> {
-        let slices = super::slice::find(self)?;
+        let slices = super::slice_files::find(self)?;
         let target = Target::open(&self.output, &self.record, self.options.force, rehearsal)?;
         if !rehearsal && super::record::Record::mark(&self.output) != self.record.mark {
             target.leave()?;
@@ -169,7 +169,7 @@ impl Run<'_> {
         let text = record::text(self.plan.marks(), self.documents.values(), self.others.values());
         self.target.close(&text, false)?;
         if !slices.is_empty() {
-            super::slice::remove(self.plan, slices);
+            super::slice_files::remove(self.plan, slices);
         }
         Ok(self.summary)
     }

@@ -1,6 +1,6 @@
 //! The folder that the output goes to: one run at a time, whole files, and nothing overwritten that somebody else wrote.
 
-use super::file::{flush_all, make_folder, put_in_place};
+use super::file::{TEMPORARY, flush_all, make_folder, put_in_place};
 use super::hash::Hash;
 use super::record::{self, Known, Other, Output, RECORD_FILE, Record, UNFINISHED_FILE};
 use crate::error::Error;
@@ -40,7 +40,11 @@ impl<'r> Target<'r> {
         } else {
             let path = folder.join(UNFINISHED_FILE);
             make_folder(&path)?;
-            Some(Mutex::new(hold(&path)?))
+            let file = hold(&path)?;
+            if record.unfinished {
+                clear_away(folder);
+            }
+            Some(Mutex::new(file))
         };
         Ok(Self { folder: folder.to_owned(), record, force, journal, folders: Mutex::default() })
     }
@@ -161,6 +165,22 @@ impl<'r> Target<'r> {
             std::fs::remove_file(&path).map_err(|cause| self.failed(UNFINISHED_FILE, cause))?;
         }
         Ok(())
+    }
+}
+
+/// Removes what a run that was cut off had not given its name yet.
+fn clear_away(folder: &Path) {
+    let mut folders = vec![folder.to_owned()];
+    while let Some(at) = folders.pop() {
+        let Ok(entries) = std::fs::read_dir(&at) else { continue };
+        for entry in entries.flatten() {
+            if entry.file_type().is_ok_and(|kind| kind.is_dir()) {
+                folders.push(entry.path());
+            } else if entry.file_name().to_string_lossy().starts_with(TEMPORARY) {
+                // One that stays is in nobody's way.
+                let _ = std::fs::remove_file(entry.path());
+            }
+        }
     }
 }
 

@@ -1,6 +1,5 @@
 //! What the pages of a folder share: files that settings name, and pictures. Each is read once.
 
-use super::read_setting;
 use crate::error::Error;
 use minijinja::Environment;
 use std::collections::HashMap;
@@ -25,9 +24,9 @@ pub struct Shared {
 
 /// What templates of pages depend on.
 #[derive(Clone, Debug, PartialEq, Eq, Hash)]
-pub(super) struct FramesKey {
-    pub(super) is_xml: bool,
-    pub(super) files: [Option<PathBuf>; 4],
+pub(crate) struct FramesKey {
+    pub(crate) is_xml: bool,
+    pub(crate) files: [Option<PathBuf>; 4],
 }
 
 fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
@@ -46,17 +45,17 @@ impl Shared {
     }
 
     /// Templates that are ready.
-    pub(super) fn frames(&self, key: &FramesKey) -> Option<Arc<Environment<'static>>> {
+    pub(crate) fn frames(&self, key: &FramesKey) -> Option<Arc<Environment<'static>>> {
         lock(&self.frames).get(key).cloned()
     }
 
     /// Keeps templates that are ready.
-    pub(super) fn keep_frames(&self, key: FramesKey, environment: &Arc<Environment<'static>>) {
+    pub(crate) fn keep_frames(&self, key: FramesKey, environment: &Arc<Environment<'static>>) {
         lock(&self.frames).insert(key, Arc::clone(environment));
     }
 
     /// A picture, which is looked at where nobody has yet.
-    pub(super) fn picture<E>(&self, path: &Path, look: impl FnOnce() -> Result<SharedPicture, E>) -> Result<SharedPicture, E> {
+    pub(crate) fn picture<E>(&self, path: &Path, look: impl FnOnce() -> Result<SharedPicture, E>) -> Result<SharedPicture, E> {
         if let Some(known) = lock(&self.pictures).get(path) {
             return Ok(known.clone());
         }
@@ -67,9 +66,14 @@ impl Shared {
 }
 
 /// The text of a file that a setting names, from what is shared where something is.
-pub(super) fn text(shared: Option<&Shared>, setting: &'static str, path: &Path) -> Result<Arc<str>, Error> {
+pub(crate) fn text(shared: Option<&Shared>, setting: &'static str, path: &Path) -> Result<Arc<str>, Error> {
     match shared {
         Some(shared) => shared.text(setting, path),
         None => Ok(read_setting(setting, path)?.into()),
     }
+}
+
+/// Reads a file that a setting names.
+pub(crate) fn read_setting(setting: &'static str, path: &Path) -> Result<String, Error> {
+    std::fs::read_to_string(path).map_err(|cause| Error::SettingFile { setting, path: path.display().to_string(), cause })
 }
