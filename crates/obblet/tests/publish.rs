@@ -162,7 +162,7 @@ fn links_lead_across_formats_and_to_places_that_are_only_there_when_wanted() {
     let folder = Folder::new(&[
         (
             "a.md",
-            "# A\n\n[spring](b.docx#spring) [gauges](b.docx#gauges) [page](c.html#Far%20Pier) [text](notes.txt)\n\n[lost](b.docx#sprung) [gone](bb.docx)\n",
+            "# A\n\n[spring](b.docx#spring) [gauges](b.docx#gauges) [page](c.html#Far%20Pier) [text](notes.txt)\n\n[lost](b.docx#sprung) [gone](bb.docx) [own](#aa) [up](#top) [a](#a)\n",
         ),
         ("c.html", "<h1>C</h1><h2 id=x7>Far Pier</h2><p><a href='b.docx'>b</a> <a href='https://x.example/a.md'>far</a>"),
         ("notes.txt", "Notes\n=====\n\nSee nothing.\n"),
@@ -178,12 +178,15 @@ fn links_lead_across_formats_and_to_places_that_are_only_there_when_wanted() {
     assert!(folder.read("c.html").contains("https://x.example/a.md"));
     assert_eq!(
         run.found("link.missing-place"),
-        ["a.md: a link leads to b.docx#sprung, and b.docx has no such place (5:1) perhaps #spring is meant"]
+        [
+            "a.md: a link leads to b.docx#sprung, and b.docx has no such place (5:1) perhaps #spring is meant",
+            "a.md: a link leads to #aa, and the document has no such place (5:39) correct the address"
+        ]
     );
     assert_eq!(run.found("link.missing"), ["a.md: a link leads to bb.docx, which is not there (5:23) perhaps b.docx is meant"]);
     let mut dead = dead_links(&folder.output());
     dead.sort();
-    assert_eq!(dead, ["a.html: b.html#sprung", "a.html: bb.docx"]);
+    assert_eq!(dead, ["a.html: #aa", "a.html: #top", "a.html: b.html#sprung", "a.html: bb.docx"]);
 
     // One document changes, and another has what it wants, or no longer has what nobody wants.
     folder.write("a.md", "# A\n\n[unused](b.docx#unused)\n");

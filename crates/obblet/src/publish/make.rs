@@ -68,16 +68,31 @@ pub(super) fn hash_of_leads<'l>(leads: impl Iterator<Item = &'l LinkTarget>) -> 
     Hash::of_parts(texts.iter().map(String::as_bytes))
 }
 
+/// Whether an address is that of a place in the document that it stands in. Every page has a top.
+fn is_own_place(address: &str) -> bool {
+    address.len() > 1 && address.starts_with('#') && !address.eq_ignore_ascii_case("#top")
+}
+
+/// The place that an address names in a document.
+fn own_place(facts: &Facts, address: &str) -> InDocument {
+    place_in(facts, &percent_encoding::percent_decode_str(&address[1..]).decode_utf8_lossy())
+}
+
 /// The links of the document that is converted; remembers them.
 struct LinksOf<'l> {
     known: &'l Known<'l>,
     planned: &'l Planned,
     seen: RefCell<Vec<(String, Place)>>,
+    /// Links to places in the document itself.
+    own: RefCell<Vec<(String, Place)>>,
     leads: RefCell<Vec<LinkTarget>>,
 }
 
 impl Links for LinksOf<'_> {
     fn resolve(&self, address: &str, at: Place) -> LinkTarget {
+        if is_own_place(address) {
+            self.own.borrow_mut().push((address.to_owned(), at));
+        }
         if self.known.atlas.find(&self.planned.source, address) == Target::Elsewhere {
             return LinkTarget::Stays;
         }
@@ -97,7 +112,7 @@ pub(super) fn make(known: &Known<'_>, index: usize, wanted: &BTreeSet<String>) -
     let path = plan.source.join(&planned.source);
     let bytes = source::read(&path).map_err(|cause| Error::File { path: planned.source.clone(), cause })?;
     let hash = Hash::of(&bytes);
-    let links = LinksOf { known, planned, seen: RefCell::default(), leads: RefCell::default() };
+    let links = LinksOf { known, planned, seen: RefCell::default(), own: RefCell::default(), leads: RefCell::default() };
     let output = plan.output.join(&planned.output);
     let (name, _) = paths::stem(&planned.output);
     let to_top = paths::to_top(&planned.output);
@@ -186,6 +201,10 @@ pub(super) fn make(known: &Known<'_>, index: usize, wanted: &BTreeSet<String>) -
     let mut seen: Vec<(String, Place)> = links.seen.into_inner();
     let leads = hash_of_leads(links.leads.borrow().iter());
     facts.links.append(&mut seen);
+    // Of the links within the document, those that lead nowhere.
+    let own = links.own.into_inner().into_iter();
+    let astray: Vec<_> = own.filter(|(address, _)| matches!(own_place(&facts, address), InDocument::Missing { .. })).collect();
+    facts.links.extend(astray);
     let folder = paths::folder(&planned.output);
     let extras = extras.into_iter().filter_map(|file| extra(folder, file)).collect();
     let uses = uses(plan, &placed.uses);
@@ -283,19 +302,26 @@ fn uses(plan: &Plan, used: &[std::path::PathBuf]) -> Vec<(String, Hash)> {
 pub(super) fn check_places(known: &Known<'_>, planned: &Planned, facts: &Facts) -> Vec<Finding> {
     let mut findings = Vec::new();
     for (address, place) in &facts.links {
+        if is_own_place(address) {
+            if let InDocument::Missing { nearest } = own_place(facts, address) {
+                findings
+                    .push(astray(format!("a link leads to {address}, and the document has no such place"), nearest).at(*place));
+            }
+            continue;
+        }
         let Target::Document(index, rest) = known.atlas.find(&planned.source, address) else { continue };
         let Some((_, name)) = rest.split_once('#').filter(|(_, name)| !name.is_empty()) else { continue };
         let Some(target) = known.facts.get(index).and_then(Option::as_ref) else { continue };
         let name = percent_encoding::percent_decode_str(name).decode_utf8_lossy();
         if let InDocument::Missing { nearest } = place_in(target, &name) {
             let source = &known.plan.documents[index].source;
-            let hint = nearest.map_or_else(|| "correct the address".to_owned(), |near| format!("perhaps #{near} is meant"));
-            findings.push(
-                Finding::advice("link.missing-place", format!("a link leads to {address}, and {source} has no such place"))
-                    .at(*place)
-                    .hint(hint),
-            );
+            findings.push(astray(format!("a link leads to {address}, and {source} has no such place"), nearest).at(*place));
         }
     }
     findings
+}
+
+fn astray(message: String, nearest: Option<String>) -> Finding {
+    let hint = nearest.map_or_else(|| "correct the address".to_owned(), |near| format!("perhaps #{near} is meant"));
+    Finding::advice("link.missing-place", message).hint(hint)
 }
