@@ -203,7 +203,7 @@ fn fragment(
         ..profile.html_options(html::Ids::Used)
     };
     let written = html::write(doc, &options);
-    (told.ids, told.spare) = (written.ids, written.spare);
+    (told.ids, told.spare, told.kept) = (written.ids, written.spare, written.kept);
     let mut converted = Converted { text: written.html, findings: written.findings, ..Converted::default() };
     // A fragment has no place for the rules of its classes; they go beside it.
     if let Some(rules) = page::named_styles(doc, profile.html.characters) {

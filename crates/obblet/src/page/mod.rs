@@ -68,6 +68,7 @@ pub(crate) struct Told {
     pub(crate) findings: Vec<Finding>,
     pub(crate) ids: Vec<String>,
     pub(crate) spare: Vec<String>,
+    pub(crate) kept: Vec<String>,
 }
 
 /// Writes a document as a whole page.
@@ -130,7 +131,7 @@ pub(crate) fn content(
         rules: named_styles(doc, profile.html.characters).unwrap_or_default(),
         body: written.html,
     };
-    (content, Told { findings: written.findings, ids: written.ids, spare: written.spare })
+    (content, Told { findings: written.findings, ids: written.ids, spare: written.spare, kept: written.kept })
 }
 
 /// Puts a page together: its content, its frame, and what stands around it.

@@ -150,11 +150,12 @@ pub(super) fn make(known: &Known<'_>, index: usize, wanted: &BTreeSet<String>) -
         level if level > 0 && is_page => split::take_apart(&mut doc, level, address),
         _ => None,
     };
-    let mut spare = Vec::new();
+    let (mut spare, mut kept) = (Vec::new(), Vec::new());
     let mut page_facts = |doc: &Document, output: String, title: String, told: &mut Told| {
         let also = other_names(doc, &told.ids);
         facts.pages.push(Page { output, title, ids: std::mem::take(&mut told.ids), also });
         spare.append(&mut told.spare);
+        kept.append(&mut told.kept);
     };
     match &parts {
         Some(parts) => {
@@ -198,6 +199,7 @@ pub(super) fn make(known: &Known<'_>, index: usize, wanted: &BTreeSet<String>) -
     facts.kept = std::mem::take(&mut places.kept);
     facts.spare = std::mem::take(&mut places.spare);
     facts.spare.extend(spare);
+    facts.kept.extend(kept);
     let mut seen: Vec<(String, Place)> = links.seen.into_inner();
     let leads = hash_of_leads(links.leads.borrow().iter());
     facts.links.append(&mut seen);

@@ -217,7 +217,8 @@ pub struct Summary {
     pub stays: usize,
     /// Outputs that somebody edited, and that stay as they are.
     pub edited: usize,
-    /// How many findings of each weight all documents have, those that were not converted included.
+    /// How many findings of each weight all documents have, those that were not converted included. What is told of the folder
+    /// as a whole is no part of it.
     pub weights: [usize; 3],
 }
 

@@ -182,7 +182,6 @@ impl Run<'_> {
         if base.is_empty() {
             let finding = Finding::advice("site.address", "there is no site map, for it needs the address of the site")
                 .hint("set site.address");
-            self.summary.weights[finding.weight as usize] += 1;
             progress.step(&told(std::slice::from_ref(&finding)));
         } else {
             let mut outputs: Vec<(String, String)> = Vec::new();
@@ -233,7 +232,6 @@ impl Run<'_> {
         if let Some(source) = taken {
             let finding = Finding::advice("publish.taken", format!("{path} is made of {source}, and no page of the site's own"))
                 .hint("rename the document, if that is not what you want");
-            self.summary.weights[finding.weight as usize] += 1;
             progress.step(&told(std::slice::from_ref(&finding)));
             return Ok(());
         }

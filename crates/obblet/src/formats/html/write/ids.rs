@@ -16,6 +16,8 @@ pub(super) struct Ids {
     prefix: String,
     /// Names of headings that have no id.
     spare: Vec<String>,
+    /// Names of headings that have one only because other documents lead to them.
+    kept: Vec<String>,
 }
 
 impl Ids {
@@ -35,7 +37,10 @@ impl Ids {
             }
         }
         if wanted == Wanted::Used {
-            pointed.extend(options.wanted.into_iter().flatten().cloned());
+            // What the document itself leads to is no matter of others.
+            let others = options.wanted.into_iter().flatten().filter(|name| !pointed.contains(*name));
+            ids.kept = others.cloned().collect();
+            pointed.extend(ids.kept.iter().cloned());
         }
         if wanted != Wanted::None && (options.list_ids || survey.has_ids || wanted == Wanted::Headings || !pointed.is_empty()) {
             ids.name_all(doc, options, &pointed);
@@ -76,6 +81,7 @@ impl Ids {
             return;
         }
         let mut slugs = HashMap::new();
+        let mut named_headings = HashSet::new();
         for id in headings {
             let slug = slug::unique(&doc.plain_text(id), &mut slugs);
             let wanted = match options.ids {
@@ -86,10 +92,17 @@ impl Ids {
             if wanted && !self.given.contains_key(&id) {
                 let name = self.free(&slug);
                 self.given.insert(id, name);
+                named_headings.insert(slug);
             } else if options.list_ids && !wanted {
                 self.spare.push(slug);
             }
         }
+        self.keep(&named_headings);
+    }
+
+    /// Forgets wanted names that no heading has.
+    fn keep(&mut self, named: &HashSet<String>) {
+        self.kept.retain(|name| named.contains(name));
     }
 
     /// The ids that the source gave to the nodes of a part, for a part that is written by itself.
@@ -106,10 +119,10 @@ impl Ids {
     }
 
     /// All ids of the document, and the names of headings that have none.
-    pub(super) fn list(&mut self, options: &Options<'_>) -> (Vec<String>, Vec<String>) {
+    pub(super) fn list(&mut self, options: &Options<'_>) -> (Vec<String>, Vec<String>, Vec<String>) {
         let mut all: Vec<String> = self.taken.iter().filter(|id| !options.taken_ids.contains(&id.as_str())).cloned().collect();
         all.sort_unstable();
-        (all, std::mem::take(&mut self.spare))
+        (all, std::mem::take(&mut self.spare), std::mem::take(&mut self.kept))
     }
 
     /// The id of a node.

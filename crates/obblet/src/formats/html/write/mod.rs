@@ -38,6 +38,8 @@ pub struct Written {
     pub ids: Vec<String>,
     /// Names by which headings without an id can be asked for, where ids are listed.
     pub spare: Vec<String>,
+    /// Names by which headings have an id only because other documents want them to, where ids are listed.
+    pub kept: Vec<String>,
 }
 
 /// Writes a document as a fragment: what stands within a body element.
@@ -129,8 +131,8 @@ impl<'d, 'o> Writer<'d, 'o> {
                     .hint("remove them from the source"),
             );
         }
-        let (ids, spare) = if self.options.list_ids { self.ids.list(self.options) } else { Default::default() };
-        Written { html, findings: self.findings, headings: self.headings.entries, ids, spare }
+        let (ids, spare, kept) = if self.options.list_ids { self.ids.list(self.options) } else { Default::default() };
+        Written { html, findings: self.findings, headings: self.headings.entries, ids, spare, kept }
     }
 
     /// Writes a node and all that is below it. The walk is written out here: it is most of what a short node costs.
