@@ -3,7 +3,7 @@
 use crate::arguments::Publish;
 use crate::messages;
 use crate::report::Report;
-use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+use indicatif::{ProgressBar, ProgressDrawTarget, ProgressState, ProgressStyle};
 use obblet::Error;
 use obblet::document::{Finding, Weight};
 use obblet::publish::{Action, Progress, Step, Summary};
@@ -82,8 +82,12 @@ impl<'t> Telling<'t> {
         let quiet = arguments.talk.quiet;
         let bar = (terminal && !quiet && !arguments.dry_run).then(|| {
             let bar = ProgressBar::with_draw_target(Some(0), ProgressDrawTarget::stderr());
-            if let Ok(style) = ProgressStyle::with_template("{pos} of {len} [{bar:30}] {per_sec} {wide_msg}") {
-                bar.set_style(style.progress_chars("=- "));
+            if let Ok(style) = ProgressStyle::with_template("{pos} of {len} [{bar:30}] {rate} {wide_msg}") {
+                let rate = |state: &ProgressState, out: &mut dyn std::fmt::Write| {
+                    // A bar that can't be drawn is no reason to publish nothing.
+                    let _ = write!(out, "{:.0}/s", state.per_sec());
+                };
+                bar.set_style(style.with_key("rate", rate).progress_chars("=- "));
             }
             bar
         });

@@ -6,7 +6,7 @@ use crate::profile;
 use crate::slug;
 use std::collections::{BTreeSet, HashMap};
 use std::path::PathBuf;
-use std::sync::{Mutex, PoisonError};
+use std::sync::{Mutex, OnceLock, PoisonError};
 
 /// What an address leads to.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -44,10 +44,14 @@ pub(super) struct Atlas {
     pub(super) folders: HashMap<String, String>,
     /// What was found near to addresses that lead nowhere. Most are on every page of a site.
     nearest: Mutex<HashMap<String, Option<String>>>,
+    /// All paths by the names of their files, and by their folders.
+    paths: OnceLock<(Neighbours, Neighbours)>,
 }
 
+type Neighbours = HashMap<String, Vec<String>>;
+
 /// So many documents are looked at for the one that a link may mean.
-const MOST_NEAR: usize = 2000;
+const MOST_NEAR: usize = 300;
 
 impl Atlas {
     pub(super) fn new(documents: impl Iterator<Item = (String, String)>, files: Files) -> Self {
@@ -60,6 +64,7 @@ impl Atlas {
             files,
             folders: HashMap::new(),
             nearest: Mutex::default(),
+            paths: OnceLock::new(),
         }
     }
 
@@ -107,6 +112,11 @@ impl Atlas {
         }
     }
 
+    /// The document that a page is made of.
+    pub(super) fn made_of(&self, output: &str) -> Option<&str> {
+        self.by_output.get(output).map(|&index| self.sources[index].as_str())
+    }
+
     /// The page that a document becomes.
     pub(super) fn output(&self, index: usize) -> &str {
         &self.outputs[index]
@@ -118,15 +128,19 @@ impl Atlas {
         if let Some(nearest) = known.get(wanted) {
             return nearest.clone();
         }
-        let files: Vec<&String> = match &self.files {
-            Files::Known(files) => files.iter().collect(),
-            Files::Below(_) => Vec::new(),
-        };
-        let all = || self.sources.iter().chain(files.iter().copied()).map(String::as_str);
-        let named = all().filter(|path| paths::name(path) == paths::name(wanted));
-        let beside = all().filter(|path| paths::folder(path) == paths::folder(wanted));
-        let nearest = profile::nearest(wanted, named.clone().chain(beside).take(MOST_NEAR))
-            .or_else(|| named.clone().next().map(str::to_owned));
+        let (by_name, by_folder) = self.paths.get_or_init(|| {
+            let (mut by_name, mut by_folder) = (Neighbours::new(), Neighbours::new());
+            let files = if let Files::Known(files) = &self.files { Some(files) } else { None };
+            for path in self.sources.iter().chain(files.into_iter().flatten()) {
+                by_name.entry(paths::name(path).to_owned()).or_default().push(path.clone());
+                by_folder.entry(paths::folder(path).to_owned()).or_default().push(path.clone());
+            }
+            (by_name, by_folder)
+        });
+        let named = by_name.get(paths::name(wanted)).into_iter().flatten();
+        let beside = by_folder.get(paths::folder(wanted)).into_iter().flatten();
+        let near = named.clone().chain(beside).take(MOST_NEAR).map(String::as_str);
+        let nearest = profile::nearest(wanted, near).or_else(|| named.clone().next().cloned());
         known.insert(wanted.to_owned(), nearest.clone());
         nearest
     }

@@ -57,6 +57,8 @@ pub(super) struct Site {
     /// All pages in the order in which they are read, and where each is in it.
     sequence: Vec<usize>,
     places: Vec<usize>,
+    /// Where each page is among those of its folder.
+    positions: Vec<usize>,
     has_feed: bool,
 }
 
@@ -114,6 +116,7 @@ impl Site {
             folders: BTreeMap::new(),
             sequence: Vec::new(),
             places: Vec::new(),
+            positions: Vec::new(),
             has_feed: false,
         };
         site.sort(plan);
@@ -171,6 +174,15 @@ impl Site {
                 open.extend(folder.items.iter().rev());
             }
         }
+        self.positions = vec![0; self.pages.len()];
+        for (path, folder) in &self.folders {
+            for (position, &page) in folder.items.iter().enumerate() {
+                // The front page of a folder stands among those of the folder above, where it is not looked for.
+                if paths::folder(&self.pages[page].output) == path {
+                    self.positions[page] = position;
+                }
+            }
+        }
         self.places = vec![0; self.pages.len()];
         for (place, &page) in self.sequence.iter().enumerate() {
             self.places[page] = place;
@@ -205,7 +217,7 @@ impl Site {
         let mut around = self.around_made(output);
         around.way = self.way(output, if is_front { paths::folder(path) } else { path }, is_front && path.is_empty());
         if let Some(folder) = self.folders.get(path) {
-            let at = folder.items.iter().position(|item| *item == page).unwrap_or(0);
+            let at = self.positions[page];
             let first = at.saturating_sub(MOST_BESIDE / 2).min(folder.items.len().saturating_sub(MOST_BESIDE));
             let beside = folder.items.iter().skip(first).take(MOST_BESIDE);
             around.pages = beside.map(|&item| self.stop(output, item)).collect();

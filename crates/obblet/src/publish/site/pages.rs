@@ -227,8 +227,8 @@ impl Run<'_> {
         bytes: &[u8],
         progress: &mut dyn Progress,
     ) -> Result<(), Error> {
-        let of_document = self.plan.documents.iter().find(|planned| planned.output == path).map(|planned| &planned.source);
-        let taken = of_document.or_else(|| self.others.get(path).filter(|other| other.from.is_some()).map(|other| &other.source));
+        let copied = || self.others.get(path).filter(|other| other.from.is_some()).map(|other| other.source.as_str());
+        let taken = self.atlas.made_of(path).or_else(copied);
         if let Some(source) = taken {
             let finding = Finding::advice("publish.taken", format!("{path} is made of {source}, and no page of the site's own"))
                 .hint("rename the document, if that is not what you want");
