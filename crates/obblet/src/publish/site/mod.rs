@@ -59,6 +59,8 @@ pub(super) struct Site {
     places: Vec<usize>,
     /// Where each page is among those of its folder.
     positions: Vec<usize>,
+    /// The folders that every page leads to.
+    sections: Vec<usize>,
     has_feed: bool,
 }
 
@@ -117,6 +119,7 @@ impl Site {
             sequence: Vec::new(),
             places: Vec::new(),
             positions: Vec::new(),
+            sections: Vec::new(),
             has_feed: false,
         };
         site.sort(plan);
@@ -174,6 +177,9 @@ impl Site {
                 open.extend(folder.items.iter().rev());
             }
         }
+        let is_front = |page: &&usize| paths::name(&self.pages[**page].output) == FRONT;
+        let top = self.folders.get("").into_iter().flat_map(|root| &root.items);
+        self.sections = top.filter(is_front).take(MOST_SECTIONS).copied().collect();
         self.positions = vec![0; self.pages.len()];
         for (path, folder) in &self.folders {
             for (position, &page) in folder.items.iter().enumerate() {
@@ -257,10 +263,8 @@ impl Site {
     fn around_made(&self, output: &str) -> Around {
         let root = self.folders.get("");
         let home = root.and_then(|root| self.pages.get(root.front)).map_or(FRONT, |page| page.output.as_str());
-        let is_section = |page: &usize| paths::name(&self.pages[*page].output) == FRONT;
-        let sections = root.into_iter().flat_map(|root| root.items.iter().copied().filter(is_section)).take(MOST_SECTIONS);
         let here = output.split('/').next().filter(|_| output.contains('/'));
-        let sections = sections.map(|page| {
+        let sections = self.sections.iter().map(|&page| {
             let mut stop = self.stop(output, page);
             stop.current = here == self.pages[page].output.split('/').next();
             stop
