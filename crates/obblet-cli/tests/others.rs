@@ -67,7 +67,9 @@ fn the_demo_is_a_site_and_the_same_every_time() {
     let index = std::fs::read_to_string(site.join("index.html")).unwrap();
     assert!(index.contains("<a href=\"tides/tables.html#the-week-of-9-february\">the tables</a>"), "{index}");
     assert!(
-        site.join("images/one-day.png").is_file() && site.join("look-chart.css").is_file() && site.join("station.css").is_file()
+        site.join("images/one-day.png").is_file()
+            && site.join("look-chart.css").is_file()
+            && site.join("parts/station.css").is_file()
     );
     let page = std::fs::read_to_string(site.join("instruments/radio-link.html")).unwrap();
     assert!(page.contains("href=\"../look-chart.css\"") && page.contains("<span class=\"code-"), "{page}");

@@ -49,7 +49,7 @@ fn only_what_changed_is_converted() {
         folder.write(path, text);
         assert_eq!(folder.publish().converted(), ["changed people/rota.md"], "{path}");
     }
-    assert!(folder.read("people.css").contains("navy") && folder.read("people/rota.html").contains("The Harbour Trust"));
+    assert!(folder.read("people/people.css").contains("navy") && folder.read("people/rota.html").contains("The Harbour Trust"));
 
     // A picture makes a difference to the pages that show it, and comes along again.
     folder.write("images/well.svg", "<svg xmlns='http://www.w3.org/2000/svg' width='40' height='4'/>");
@@ -435,4 +435,28 @@ fn a_site_has_all_its_pages_and_every_link_of_it_leads_somewhere() {
     folder.write("01-people/ten 9.md", "# Nine\n\n<i>x</i> & y\n");
     folder.publish_with(set);
     assert_eq!(files(&folder.output()), before);
+}
+
+#[test]
+fn files_of_one_name_are_kept_apart() {
+    let folder = Folder::new(&[
+        ("a/obblet.toml", "page.stylesheets = ['own.css']\npublish.split = 2\n"),
+        ("a/own.css", "h1 { color: teal }\n"),
+        ("a/tides.md", "# Tides\n\n[down](#storms)\n\n## Storms\n\nA.\n"),
+        ("a/tides--storms.md", "# Another\n"),
+        ("b/obblet.toml", "page.stylesheets = ['own.css']\n"),
+        ("b/own.css", "h1 { color: navy }\n"),
+        ("b/tides.md", "# Tides\n"),
+    ]);
+    folder.publish();
+    assert!(folder.read("a/own.css").contains("teal") && folder.read("b/own.css").contains("navy"));
+    assert!(folder.read("a/tides--storms.html").contains("Another") && folder.read("a/tides---storms.html").contains("Storms"));
+    assert_eq!(dead_links(&folder.output()), [""; 0]);
+    // The power went: the record of the run is there, and a page by half.
+    let record = std::fs::read(folder.output().join(RECORD_FILE)).unwrap();
+    std::fs::write(folder.output().join(UNFINISHED_FILE), record).unwrap();
+    let whole = folder.read("b/tides.html");
+    std::fs::write(folder.output().join("b/tides.html"), &whole[..whole.len() / 2]).unwrap();
+    assert_eq!(folder.publish().summary.edited, 0);
+    assert_eq!(folder.read("b/tides.html"), whole);
 }

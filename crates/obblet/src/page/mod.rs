@@ -183,7 +183,14 @@ fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<Ou
             continue;
         }
         let text = shared::text(surroundings.shared, "page.stylesheets", Path::new(sheet))?;
-        let name = Path::new(sheet).file_name().map_or_else(String::new, |name| name.to_string_lossy().into_owned());
+        // In a folder that keeps its shape, sheets of one name in several folders are several.
+        let path = Path::new(sheet);
+        let inside = surroundings.root.filter(|_| surroundings.mirrored).and_then(|root| path.strip_prefix(root).ok());
+        let parts: Vec<_> = match inside {
+            Some(inside) => inside.iter().map(|part| part.to_string_lossy()).collect(),
+            None => path.file_name().map(|name| name.to_string_lossy()).into_iter().collect(),
+        };
+        let name = parts.join("/");
         add_style(profile, surroundings, files, &mut styles, &name, &text);
     }
     Ok(styles)

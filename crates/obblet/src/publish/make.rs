@@ -145,7 +145,8 @@ pub(super) fn make(known: &Known<'_>, index: usize, wanted: &BTreeSet<String>) -
     let mut findings = planned.findings.clone();
     let mut bodies = Vec::new();
     let is_page = writes == Format::Html && profile.shape != Shape::Fragment;
-    let address = |part: usize, parts: &[Part]| paths::address(&planned.output, &page_of_part(&planned.output, part, parts));
+    let page_of_part = |part: usize, parts: &[Part]| page_of_part(known.atlas, &planned.output, part, parts);
+    let address = |part: usize, parts: &[Part]| paths::address(&planned.output, &page_of_part(part, parts));
     let parts = match profile.publish.split {
         level if level > 0 && is_page => split::take_apart(&mut doc, level, address),
         _ => None,
@@ -170,7 +171,7 @@ pub(super) fn make(known: &Known<'_>, index: usize, wanted: &BTreeSet<String>) -
                     content.shows_title = false;
                 }
                 findings.append(&mut told.findings);
-                page_facts(&doc, page_of_part(&planned.output, at, &parts.parts), content.title.clone(), &mut told);
+                page_facts(&doc, page_of_part(at, &parts.parts), content.title.clone(), &mut told);
                 bodies.push(Body::Page(Box::new(content)));
                 split::hide(&mut doc, part);
             }
@@ -221,18 +222,24 @@ pub(super) fn make(known: &Known<'_>, index: usize, wanted: &BTreeSet<String>) -
         extras,
         findings,
         leads,
-        wanted: wanted.clone(),
         time,
     })
 }
 
-/// The page of a part of a document: the first has the name of the whole.
-fn page_of_part(output: &str, part: usize, parts: &[Part]) -> String {
+/// The page of a part of a document: the first has the name of the whole. None has the name of another document's page.
+fn page_of_part(atlas: &Atlas, output: &str, part: usize, parts: &[Part]) -> String {
     if part == 0 {
         return output.to_owned();
     }
     let (stem, extension) = paths::stem(output);
-    paths::join(paths::folder(output), &format!("{stem}--{}.{extension}", parts[part].name))
+    let mut line = "--".to_owned();
+    loop {
+        let page = paths::join(paths::folder(output), &format!("{stem}{line}{}.{extension}", parts[part].name));
+        if atlas.made_of(&page).is_none() {
+            return page;
+        }
+        line.push('-');
+    }
 }
 
 /// A number among the metadata.

@@ -6,7 +6,7 @@ use crate::document::Finding;
 use crate::error::Error;
 use crate::page::Content;
 use serde::{Deserialize, Serialize};
-use std::collections::{BTreeSet, HashMap};
+use std::collections::HashMap;
 use std::fs::File;
 use std::io::{BufRead, BufReader, Read, Seek, SeekFrom, Write};
 use std::path::Path;
@@ -44,8 +44,6 @@ pub(super) struct Piece {
     pub(super) findings: Vec<Finding>,
     /// What its links led to when it was converted.
     pub(super) leads: Hash,
-    /// The names of places that were wanted of it then.
-    pub(super) wanted: BTreeSet<String>,
     /// How long it took, in microseconds; nothing where nobody looks at a clock.
     #[serde(skip)]
     pub(super) time: u64,
@@ -117,7 +115,9 @@ impl Pieces {
         kept.files[file].seek(SeekFrom::End(0)).map_err(fail)?;
         kept.files[file].write_all(&line).map_err(fail)?;
         kept.overflow = Some((file, at + line.len() as u64));
-        kept.memory.remove(&index);
+        if let Some(before) = kept.memory.remove(&index) {
+            kept.weight -= before.weight();
+        }
         kept.lines.insert(index, (file, at, line.len() as u64));
         Ok(())
     }

@@ -162,7 +162,7 @@ impl Run<'_> {
         if let Some(site) = whole {
             self.make_site(&site, progress)?;
         }
-        if self.plan.profile.publish.binder {
+        if self.plan.profile.publish.binder && self.plan.options.writes == crate::formats::Format::Html {
             self.make_binder(progress)?;
         }
         self.settle_gone(progress)?;
@@ -449,6 +449,7 @@ impl Run<'_> {
         let to_top = paths::to_top(output);
         let surroundings = Surroundings {
             name: paths::stem(output).0,
+            root: Some(&self.plan.source),
             output: full.parent(),
             to_top: &to_top,
             mirrored: true,

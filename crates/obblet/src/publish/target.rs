@@ -81,7 +81,7 @@ impl<'r> Target<'r> {
     }
 
     /// What writing a file would do.
-    fn look(&self, output: &Output) -> Result<Put, Error> {
+    fn look(&self, output: &Output, bytes: &[u8]) -> Result<Put, Error> {
         let full = self.folder.join(&output.path);
         let found = match std::fs::symlink_metadata(&full) {
             Ok(found) => found,
@@ -99,6 +99,8 @@ impl<'r> Target<'r> {
             Put::Same
         } else if self.force || self.record.is_ours(&output.path, hash) {
             Put::Written
+        } else if self.record.unfinished && found.len() < output.size && is_torn(&full, bytes) {
+            Put::Written
         } else {
             Put::Kept
         })
@@ -106,7 +108,7 @@ impl<'r> Target<'r> {
 
     /// Writes a file, unless somebody edited it.
     pub(super) fn put(&self, output: &Output, bytes: &[u8]) -> Result<Put, Error> {
-        let put = self.look(output)?;
+        let put = self.look(output, bytes)?;
         if put == Put::Written && !self.is_rehearsal() {
             let full = self.folder.join(&output.path);
             let folder = full.parent().unwrap_or(&self.folder).to_owned();
@@ -166,6 +168,12 @@ impl<'r> Target<'r> {
         }
         Ok(())
     }
+}
+
+/// Whether a file is the beginning of what it should be, or nothing but zeros: so the power leaves it that goes before the disk
+/// has all bytes.
+fn is_torn(path: &Path, bytes: &[u8]) -> bool {
+    std::fs::read(path).is_ok_and(|found| bytes.starts_with(&found) || found.iter().all(|byte| *byte == 0))
 }
 
 /// Removes what a run that was cut off had not given its name yet.
