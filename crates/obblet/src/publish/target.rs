@@ -97,9 +97,10 @@ impl<'r> Target<'r> {
         let (hash, _) = super::source::hash(&full).map_err(|cause| self.failed(&output.path, cause))?;
         Ok(if hash == output.hash {
             Put::Same
-        } else if self.force || self.record.is_ours(&output.path, hash) {
-            Put::Written
-        } else if self.record.unfinished && found.len() < output.size && is_torn(&full, bytes) {
+        } else if self.force
+            || self.record.is_ours(&output.path, hash)
+            || (self.record.unfinished && found.len() < output.size && is_torn(&full, bytes))
+        {
             Put::Written
         } else {
             Put::Kept
