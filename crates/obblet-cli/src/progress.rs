@@ -95,10 +95,11 @@ impl<'t> Telling<'t> {
         Self { arguments, log, bar, report: Report::default(), lines }
     }
 
-    fn say(&self, line: &str) {
+    /// Writes something; the bar is out of its way meanwhile.
+    fn write(&self, write: impl FnOnce()) {
         match &self.bar {
-            Some(bar) => bar.suspend(|| messages::say(line)),
-            None => messages::say(line),
+            Some(bar) => bar.suspend(write),
+            None => write(),
         }
     }
 
@@ -149,7 +150,7 @@ impl<'t> Telling<'t> {
             format!(" -> {}", step.outputs.join(", "))
         };
         let why = why(&step.action).map_or_else(String::new, |why| format!(" ({why})"));
-        self.say(&format!("{word} {}{to}{why}", step.source));
+        self.write(|| messages::say(format_args!("{word} {}{to}{why}", step.source)));
     }
 }
 
@@ -177,10 +178,7 @@ impl Progress for Telling<'_> {
         if let Some(error) = step.error {
             let message = error.to_string();
             let message = message.strip_prefix(&format!("{name}: ")).unwrap_or(&message);
-            match &self.bar {
-                Some(bar) => bar.suspend(|| messages::error(format_args!("{name}: {message}"))),
-                None => messages::error(format_args!("{name}: {message}")),
-            }
+            self.write(|| messages::error(format_args!("{name}: {message}")));
             self.report.add_failure(name, message.to_owned());
             return;
         }
@@ -194,11 +192,7 @@ impl Progress for Telling<'_> {
             .cloned()
             .collect();
         if !self.arguments.talk.quiet && !told.is_empty() {
-            let tell = || messages::all_findings(name, &told, self.arguments.talk.verbose);
-            match &self.bar {
-                Some(bar) => bar.suspend(tell),
-                None => tell(),
-            }
+            self.write(|| messages::all_findings(name, &told, self.arguments.talk.verbose));
         }
         let is_asked = self.arguments.talk.report.is_some();
         if is_asked && (!step.findings.is_empty() || matches!(step.action, Action::New | Action::Changed(_) | Action::Unchanged))

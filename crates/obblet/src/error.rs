@@ -65,8 +65,8 @@ pub enum Error {
         output: String,
     },
     /// A site that is not made of pages.
-    #[error("a site is made of pages; publish.site goes with --writes html and shape=page")]
-    SiteOfOtherThanPages,
+    #[error("a site is made of pages; publish.site does not go with shape=fragment")]
+    SiteOfFragments,
     /// Another run writes to the same output.
     #[error("another run writes to {output}; wait until it is done")]
     Busy {

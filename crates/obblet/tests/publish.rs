@@ -460,3 +460,70 @@ fn files_of_one_name_are_kept_apart() {
     assert_eq!(folder.publish().summary.edited, 0);
     assert_eq!(folder.read("b/tides.html"), whole);
 }
+
+#[test]
+fn files_that_come_along_may_be_large_and_are_tried_again() {
+    let folder = Folder::new(&[
+        ("obblet.toml", "limits.image = 1000\n"),
+        ("README.md", "# Start\n\n[Film](film.mp4), [chart](chart.svg), [log](log.csv)\n\n![Photograph](big.png)\n"),
+        ("chart.svg", "<svg xmlns='http://www.w3.org/2000/svg'><g></svg>"),
+        ("film.mp4", ""),
+        ("big.png", ""),
+    ]);
+    let film: Vec<u8> = (0..3_000_000_u32).flat_map(u32::to_le_bytes).collect();
+    folder.write("film.mp4", &film);
+    folder.write("big.png", [7; 2000]);
+    std::fs::create_dir(folder.source().join("log.csv")).unwrap();
+    let first = folder.publish();
+    assert!(std::fs::read(folder.output().join("film.mp4")).unwrap() == film && folder.has("big.png"));
+    assert_eq!((first.summary.copied, first.found("image.too-large").len()), (2, 1));
+    // What can't be made safe stays away, and that counts, in every run.
+    for run in [first, folder.publish()] {
+        assert_eq!(run.found("image.scriptable").len(), 1, "{:?}", run.told);
+        assert!(!folder.has("chart.svg") && run.summary.weights[0] > 0);
+    }
+    folder.write("chart.svg", "<svg xmlns='http://www.w3.org/2000/svg'><g/></svg>");
+    assert_eq!(folder.publish().summary.copied, 1);
+    let idle = folder.publish();
+    assert_eq!((idle.summary.copied, idle.summary.unchanged, idle.summary.weights[0]), (0, 1, 0));
+    // A copy that the power left by half is made again; one that somebody edited stays.
+    std::fs::write(folder.output().join(UNFINISHED_FILE), "{}\n").unwrap();
+    std::fs::write(folder.output().join("film.mp4"), &film[..5_000_000]).unwrap();
+    std::fs::write(folder.output().join("big.png"), "mine").unwrap();
+    let run = folder.publish();
+    assert_eq!(std::fs::metadata(folder.output().join("film.mp4")).unwrap().len(), film.len() as u64);
+    assert_eq!((run.summary.edited, folder.read("big.png").as_str()), (1, "mine"));
+}
+
+#[test]
+fn formats_that_are_not_asked_for_are_left_as_they_are() {
+    let folder = Folder::new(&[
+        ("tides.md", "# Tides\n\n[Log](log.html#high)\n"),
+        ("log.html", "<h1>Log</h1><h2 id=high>High</h2>"),
+        ("note.txt", "A note"),
+    ]);
+    let markdown = |options: &mut obblet::publish::Options| {
+        options.reads = vec![obblet::Format::Markdown];
+        options.prune = true;
+    };
+    let text = |options: &mut obblet::publish::Options| options.reads = vec![obblet::Format::Html, obblet::Format::Markdown];
+    folder.publish_with(text);
+    assert!(folder.has("log.html") && !folder.has("note.html"));
+    folder.write("tides.md", "# Tides\n\n[The log](log.html#high)\n");
+    folder.write("log.html", "<h1>Another log</h1><h2 id=high>High</h2>");
+    let run = folder.publish_with(markdown);
+    assert_eq!((run.converted(), run.summary.left, run.summary.skipped), (vec!["changed tides.md".to_owned()], 1, 1));
+    assert!(folder.read("log.html").contains(">Log<") && run.found("link.broken").is_empty());
+    folder.remove("log.html");
+    assert_eq!(folder.publish_with(markdown).summary.removed, 1);
+}
+
+#[test]
+fn a_site_of_documents_that_are_no_pages_is_told_and_not_made() {
+    let folder = Folder::new(&[("obblet.toml", "publish.site = true\npublish.binder = true\n"), ("a.html", "<h1>A</h1>")]);
+    let run = folder.publish_with(|options| options.writes = obblet::Format::Markdown);
+    assert_eq!((run.found("publish.no-pages").len(), run.summary.made), (1, 0));
+    assert_eq!(folder.read("a.md"), "# A\n");
+    folder.write("obblet.toml", "publish.site = true\nshape = 'fragment'\n");
+    assert!(matches!(Plan::new(&folder.source(), &folder.output(), options(&[])), Err(Error::SiteOfFragments)));
+}

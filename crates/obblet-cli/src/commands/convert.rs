@@ -23,7 +23,7 @@ impl From<Error> for Failure {
             | Error::UnknownLook { .. }
             | Error::SettingFile { .. }
             | Error::Frame { .. }
-            | Error::SiteOfOtherThanPages
+            | Error::SiteOfFragments
             | Error::OutputAroundSource { .. }
             | Error::NotRead { .. }
             | Error::NotWritten { .. } => Outcome::Misused,

@@ -4,9 +4,9 @@ use crate::arguments::Publish;
 use crate::commands::convert::{Failure, misused, named};
 use crate::progress::{Log, Telling};
 use crate::{Outcome, messages, watch};
+use obblet::Format;
 use obblet::document::Weight;
 use obblet::publish::{Options, Plan, Summary, archive};
-use std::path::Path;
 use std::time::{Duration, Instant};
 
 pub(crate) fn run(arguments: &Publish) -> Outcome {
@@ -45,7 +45,7 @@ pub(crate) fn once(arguments: &Publish, log: &mut Log) -> Result<Outcome, Failur
         && !arguments.dry_run
         && !is_slice
     {
-        let count = archive(&plan_output(&arguments.output), path)?;
+        let count = archive(&arguments.output, path)?;
         if !arguments.talk.quiet {
             messages::say(format_args!("{}: {count} files", path.display()));
         }
@@ -58,10 +58,6 @@ pub(crate) fn once(arguments: &Publish, log: &mut Log) -> Result<Outcome, Failur
     })
 }
 
-fn plan_output(output: &Path) -> std::path::PathBuf {
-    std::path::absolute(output).unwrap_or_else(|_| output.to_owned())
-}
-
 fn options(arguments: &Publish) -> Result<Options, Failure> {
     let yes = "true".to_owned();
     let on = |flag: bool| flag.then_some(&yes);
@@ -70,6 +66,10 @@ fn options(arguments: &Publish) -> Result<Options, Failure> {
     let mut options = Options::new(layers);
     if let Some(name) = &arguments.writes {
         options.writes = named(name)?;
+    }
+    let is_of_pages = arguments.site || arguments.binder;
+    if is_of_pages && options.writes != Format::Html {
+        return Err(misused(format!("--site and --binder go with --writes html, not with {}", options.writes.name())));
     }
     for name in &arguments.reads {
         options.reads.push(named(name)?);

@@ -101,6 +101,12 @@ impl Layer {
         !self.files.is_empty()
     }
 
+    /// Which of its settings for some files are for this document, by their places.
+    pub(crate) fn files_for(&self, document: &Path) -> impl Iterator<Item = usize> {
+        let path = self.folder.as_deref().and_then(|folder| document.strip_prefix(folder).ok()).unwrap_or(document);
+        self.files.iter().enumerate().filter(move |(_, files)| files.patterns.is_match(path)).map(|(at, _)| at)
+    }
+
     fn put(&self, profile: &mut Profile, assignment: &Assignment) -> Result<(), ProfileError> {
         let Assignment { key, value, line } = assignment;
         let outcome = match value {
@@ -230,10 +236,9 @@ impl Profile {
     /// Where a setting can't have its value, which [`Layer::read`] has seen already.
     pub fn apply_layer(&mut self, layer: &Layer, document: Option<&Path>) -> Result<(), ProfileError> {
         layer.settings.iter().try_for_each(|assignment| layer.put(self, assignment))?;
-        let Some(path) = document else { return Ok(()) };
-        let path = layer.folder.as_deref().and_then(|folder| path.strip_prefix(folder).ok()).unwrap_or(path);
-        let fitting = layer.files.iter().filter(|files| files.patterns.is_match(path));
-        fitting.flat_map(|files| &files.settings).try_for_each(|assignment| layer.put(self, assignment))
+        let Some(document) = document else { return Ok(()) };
+        let mut fitting = layer.files_for(document).flat_map(|at| &layer.files[at].settings);
+        fitting.try_for_each(|assignment| layer.put(self, assignment))
     }
 }
 

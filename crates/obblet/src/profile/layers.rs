@@ -24,14 +24,23 @@ pub struct Layers {
     folders: Mutex<HashMap<PathBuf, Option<Arc<Layer>>>>,
     /// The profiles of folders whose layers make no difference between files.
     plain: Mutex<HashMap<PathBuf, Arc<Profile>>>,
-    /// The same by the layers that they are made of: by where those are, which is where they stay.
-    made: Mutex<HashMap<Vec<usize>, Arc<Profile>>>,
+    /// All profiles by what they are made of.
+    made: Mutex<HashMap<Vec<Ingredient>, Arc<Profile>>>,
 }
 
 #[derive(Debug)]
 enum Over {
     File(Layer),
     Setting(String),
+}
+
+/// What a profile is made of.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+enum Ingredient {
+    /// A layer, by where it is; which is where it stays.
+    Layer(usize),
+    /// Of the layer before this one, the settings for some files that come at this place.
+    Files(usize),
 }
 
 fn lock<T>(mutex: &Mutex<T>) -> std::sync::MutexGuard<'_, T> {
@@ -51,6 +60,7 @@ impl Layers {
     /// As [`Layer::read_file`].
     pub fn put_file(&mut self, path: &Path) -> Result<(), ProfileError> {
         self.over.push(Over::File(Layer::read_file(path)?));
+        self.forget();
         Ok(())
     }
 
@@ -61,7 +71,14 @@ impl Layers {
     pub fn set(&mut self, assignment: &str) -> Result<(), ProfileError> {
         Profile::default().set(assignment)?;
         self.over.push(Over::Setting(assignment.to_owned()));
+        self.forget();
         Ok(())
+    }
+
+    /// Forgets profiles that are not made of all layers any more.
+    fn forget(&mut self) {
+        lock(&self.plain).clear();
+        lock(&self.made).clear();
     }
 
     /// The profile of a document. The folders above it count, beginning with `root` where that is given.
@@ -78,12 +95,30 @@ impl Layers {
             above.extend(self.folder(folder)?);
         }
         let over = self.over.iter().filter_map(|over| if let Over::File(layer) = over { Some(layer) } else { None });
-        let differs = above.iter().map(|layer| &**layer).chain(over).any(Layer::has_patterns);
-        let chain: Vec<usize> = above.iter().map(|layer| Arc::as_ptr(layer).addr()).collect();
-        if let Some(known) = lock(&self.made).get(&chain).filter(|_| !differs) {
-            lock(&self.plain).insert(folder.to_owned(), Arc::clone(known));
-            return Ok(Arc::clone(known));
+        let mut ingredients = Vec::new();
+        let mut differs = false;
+        for layer in above.iter().map(|layer| &**layer).chain(over) {
+            ingredients.push(Ingredient::Layer(std::ptr::from_ref(layer).addr()));
+            ingredients.extend(layer.files_for(document).map(Ingredient::Files));
+            differs |= layer.has_patterns();
         }
+        let known = lock(&self.made).get(&ingredients).cloned();
+        let profile = match known {
+            Some(known) => known,
+            None => {
+                let profile = Arc::new(self.make(&above, document)?);
+                lock(&self.made).insert(ingredients, Arc::clone(&profile));
+                profile
+            }
+        };
+        if !differs {
+            lock(&self.plain).insert(folder.to_owned(), Arc::clone(&profile));
+        }
+        Ok(profile)
+    }
+
+    /// The profile of a document with these layers of the folders above it, the nearest first.
+    fn make(&self, above: &[Arc<Layer>], document: &Path) -> Result<Profile, ProfileError> {
         let mut profile = self.first.clone();
         for layer in above.iter().rev() {
             profile.apply_layer(layer, Some(document))?;
@@ -93,11 +128,6 @@ impl Layers {
                 Over::File(layer) => profile.apply_layer(layer, Some(document))?,
                 Over::Setting(assignment) => profile.set(assignment)?,
             }
-        }
-        let profile = Arc::new(profile);
-        if !differs {
-            lock(&self.made).insert(chain, Arc::clone(&profile));
-            lock(&self.plain).insert(folder.to_owned(), Arc::clone(&profile));
         }
         Ok(profile)
     }
@@ -146,6 +176,9 @@ mod tests {
         assert_eq!(of("log/a.md"), expected(2, "all"));
         assert_eq!(of("log/2031/a.docx"), expected(2, "some"));
         assert_eq!(of("a/b/tides.md"), expected(1, "some"));
+        let profile = |name: &str| layers.of(&folder.path().join(name), Some(folder.path())).unwrap();
+        assert!(Arc::ptr_eq(&profile("log/b.docx"), &profile("log/2031/c.docx")), "documents share what is the same for them");
+        assert!(!Arc::ptr_eq(&profile("log/b.docx"), &profile("log/b.md")));
         assert!(layers.set("page.lok=x").is_err());
     }
 }

@@ -623,5 +623,5 @@ pub static SETTINGS: &[Setting] = &[
     number!("limits.source", limits.source, 1 to 1_000_000_000, "Sources that are larger than so many bytes are refused."),
     number!("limits.characters", limits.characters, 0 to 1_000_000_000, "How many characters the target takes, markup counted; 0 for any number. More of them are a finding, with the parts that cost most."),
     number!("limits.unpacked", limits.unpacked, 1 to 2_000_000_000, "Documents that are packages are refused where the parts that are read unpack to more bytes."),
-    number!("limits.image", limits.image, 1 to 1_000_000_000, "Pictures that are larger than so many bytes are neither copied nor embedded."),
+    number!("limits.image", limits.image, 1 to 1_000_000_000, "Pictures that are larger than so many bytes are not opened: neither embedded nor copied beside a page. In a published folder all but drawings come along."),
 ];

@@ -1,9 +1,10 @@
 //! All that has to be uploaded, in one file.
 
+use super::file::{Aside, make_folder};
 use super::record::Record;
-use super::write_whole;
 use crate::error::Error;
-use std::io::Write;
+use std::fs::File;
+use std::io::{self, BufWriter};
 use std::path::Path;
 use zip::write::SimpleFileOptions;
 use zip::{CompressionMethod, DateTime, ZipWriter};
@@ -20,22 +21,24 @@ pub fn archive(output: &Path, path: &Path) -> Result<usize, Error> {
     let mut files: Vec<&String> = documents.chain(others).collect();
     files.sort_unstable();
     files.dedup();
-    let fail = |cause: std::io::Error| Error::File { path: path.display().to_string(), cause };
+    let fail = |cause: io::Error| Error::File { path: path.display().to_string(), cause };
     let options = SimpleFileOptions::default()
         .compression_method(CompressionMethod::Deflated)
         .last_modified_time(DateTime::default())
         .unix_permissions(0o644);
-    let mut writer = ZipWriter::new(std::io::Cursor::new(Vec::new()));
+    make_folder(path)?;
+    let mut writer = ZipWriter::new(BufWriter::new(Aside::new(path)?));
     let mut count = 0;
     for file in files {
         let full = output.join(file);
         // What is gone is gone; the next run tells.
-        let Ok(bytes) = std::fs::read(&full) else { continue };
-        writer.start_file(file.as_str(), options).map_err(|error| fail(std::io::Error::other(error)))?;
-        writer.write_all(&bytes).map_err(fail)?;
+        let Ok(mut bytes) = File::open(&full) else { continue };
+        let is_large = bytes.metadata().is_ok_and(|known| known.len() > u64::from(u32::MAX));
+        writer.start_file(file.as_str(), options.large_file(is_large)).map_err(|error| fail(io::Error::other(error)))?;
+        io::copy(&mut bytes, &mut writer).map_err(fail)?;
         count += 1;
     }
-    let bytes = writer.finish().map_err(|error| fail(std::io::Error::other(error)))?.into_inner();
-    write_whole(path, &bytes)?;
+    let buffer = writer.finish().map_err(|error| fail(io::Error::other(error)))?;
+    buffer.into_inner().map_err(|error| fail(error.into_error()))?.take_name(false)?;
     Ok(count)
 }

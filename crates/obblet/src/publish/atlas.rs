@@ -1,12 +1,13 @@
 //! Where the links of a folder lead: to documents in any format, to places in them, to other files.
 
+use super::parallel::lock;
 use super::paths;
 use super::record::Facts;
 use crate::profile;
 use crate::slug;
 use std::collections::{BTreeSet, HashMap};
 use std::path::PathBuf;
-use std::sync::{Mutex, OnceLock, PoisonError};
+use std::sync::{Mutex, OnceLock};
 
 /// What an address leads to.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -124,7 +125,7 @@ impl Atlas {
 
     /// What an address that leads nowhere may mean: a document or a file of its name elsewhere, or of its folder.
     pub(super) fn near(&self, wanted: &str) -> Option<String> {
-        let mut known = self.nearest.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut known = lock(&self.nearest);
         if let Some(nearest) = known.get(wanted) {
             return nearest.clone();
         }

@@ -2,7 +2,8 @@
 
 use super::atlas::{InDocument, Target as Leads, place_in};
 use super::make::{Known as Folder, lead};
-use super::run::{Run, in_order};
+use super::parallel::in_order;
+use super::run::Run;
 use super::site::Site;
 use super::{Progress, paths, source};
 use crate::conversion::{LinkTarget, Links, Surroundings};

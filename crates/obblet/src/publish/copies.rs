@@ -3,8 +3,10 @@
 
 use super::atlas::Target as Leads;
 use super::hash::Hash;
+use super::parallel::lock;
 use super::record::{Other, Output};
-use super::run::{Run, edited, lock};
+use super::run::{Run, edited};
+use super::source;
 use super::target::{Put, Target};
 use super::{Action, Progress, Step};
 use crate::document::Finding;
@@ -12,6 +14,7 @@ use crate::error::Error;
 use crate::page::svg;
 use crate::profile::{Copies, ImagePlace};
 use std::collections::{BTreeMap, BTreeSet};
+use std::path::Path;
 use std::time::Duration;
 
 impl Run<'_> {
@@ -76,38 +79,56 @@ impl Run<'_> {
             self.others.insert(path.to_owned(), other.clone());
             return Ok(());
         }
-        if std::fs::metadata(&full).is_ok_and(|found| found.len() > profile.limits.image) {
-            let finding = Finding::lost(
-                "publish.too-large",
-                format!("{path} has more bytes than limits.image allows; it does not come along"),
-            );
-            progress.step(&step(path, path, Action::Copied, std::slice::from_ref(&finding)));
-            return Ok(());
+        let is_drawing = path.rsplit_once('.').is_some_and(|(_, extension)| extension.eq_ignore_ascii_case("svg"));
+        if is_drawing && !profile.html.trust {
+            return self.copy_drawing(path, from, &full, progress);
         }
-        let bytes = match super::source::read(&full) {
-            Ok(bytes) => bytes,
-            Err(cause) => {
-                let error = Error::File { path: path.to_owned(), cause };
-                self.summary.failed += 1;
-                progress.step(&Step { error: Some(&error), ..step(path, path, Action::Failed, &[]) });
+        for _ in 0..source::MOST_TRIES {
+            let (hash, size) = match source::hash(&full) {
+                Ok(known) => known,
+                Err(cause) => return self.fail(path, cause, progress),
+            };
+            let output = Output { path: path.to_owned(), hash, size };
+            let other = Other { source: path.to_owned(), from: Some(hash), output, gone: false };
+            self.target.announce_other(&other)?;
+            if let Some(put) = self.target.put_copy(&other.output, &full)? {
+                self.note_other(other, put, Action::Copied, progress);
                 return Ok(());
             }
-        };
-        let is_drawing = path.rsplit_once('.').is_some_and(|(_, extension)| extension.eq_ignore_ascii_case("svg"));
-        let bytes = if is_drawing && !profile.html.trust {
-            match svg::clean(&bytes) {
-                Ok(clean) => clean,
-                Err(message) => {
-                    let message = format!("{path} can't be made safe: {message}; it does not come along");
-                    let finding = Finding::lost("image.scriptable", message);
-                    progress.step(&step(path, path, Action::Copied, std::slice::from_ref(&finding)));
-                    return Ok(());
-                }
-            }
+        }
+        self.fail(path, source::changing(), progress)
+    }
+
+    /// Copies a drawing without what can run in it. One that can't be made safe does not come along.
+    fn copy_drawing(&mut self, path: &str, from: Hash, full: &Path, progress: &mut dyn Progress) -> Result<(), Error> {
+        let limit = self.plan.profile.limits.image;
+        let clean = if std::fs::metadata(full).is_ok_and(|found| found.len() > limit) {
+            Err("it has more bytes than limits.image allows".to_owned())
         } else {
-            bytes
+            match source::read(full) {
+                Ok(bytes) => svg::clean(&bytes),
+                Err(cause) => return self.fail(path, cause, progress),
+            }
         };
-        self.put_other(path, Some(from), path, &bytes, Action::Copied, progress)
+        match clean {
+            Ok(clean) => self.put_other(path, Some(from), path, &clean, Action::Copied, progress),
+            Err(message) => {
+                let why = format!("it can't be made safe: {message}");
+                let finding = Finding::lost("image.scriptable", format!("{path} does not come along, for {why}"));
+                self.summary.weights[finding.weight as usize] += 1;
+                self.lacks_files = true;
+                progress.step(&step(path, path, Action::Skipped(why), std::slice::from_ref(&finding)));
+                Ok(())
+            }
+        }
+    }
+
+    fn fail(&mut self, path: &str, cause: std::io::Error, progress: &mut dyn Progress) -> Result<(), Error> {
+        let error = Error::File { path: path.to_owned(), cause };
+        self.summary.failed += 1;
+        self.lacks_files = true;
+        progress.step(&Step { error: Some(&error), ..step(path, path, Action::Failed, &[]) });
+        Ok(())
     }
 
     /// Writes a file that no document is made of.
@@ -127,21 +148,24 @@ impl Run<'_> {
         let other = Other { source: source.to_owned(), from, output: Target::output(path, bytes), gone: false };
         self.target.announce_other(&other)?;
         let put = self.target.put(&other.output, bytes)?;
+        self.note_other(other, put, action, progress);
+        Ok(())
+    }
+
+    /// Tells and counts what became of a file, and keeps it for the record.
+    fn note_other(&mut self, other: Other, put: Put, action: Action, progress: &mut dyn Progress) {
+        let path = &other.output.path;
         let finding = (put == Put::Kept).then(|| edited(path));
-        if put == Put::Kept {
-            self.summary.edited += 1;
+        match (put, &action) {
+            (Put::Same, _) => {}
+            (Put::Kept, _) => self.summary.edited += 1,
+            (Put::Written, Action::Copied) => self.summary.copied += 1,
+            (Put::Written, _) => self.summary.made += 1,
         }
         if put != Put::Same {
-            if put == Put::Written {
-                match action {
-                    Action::Copied => self.summary.copied += 1,
-                    _ => self.summary.made += 1,
-                }
-            }
-            progress.step(&step(source, path, action, finding.as_slice()));
+            progress.step(&step(&other.source, path, action, finding.as_slice()));
         }
-        self.others.insert(path.to_owned(), other);
-        Ok(())
+        self.others.insert(path.clone(), other);
     }
 
     /// Lists what nothing needs any more, and removes it where that was asked for.

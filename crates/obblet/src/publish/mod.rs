@@ -38,6 +38,7 @@ mod hash;
 mod links;
 mod make;
 mod names;
+mod parallel;
 mod paths;
 mod piece;
 mod plan;
@@ -217,8 +218,8 @@ pub struct Summary {
     pub stays: usize,
     /// Outputs that somebody edited, and that stay as they are.
     pub edited: usize,
-    /// How many findings of each weight all documents have, those that were not converted included. What is told of the folder
-    /// as a whole is no part of it.
+    /// How many findings of each weight all documents have, those that were not converted included, and the files that came
+    /// along in this run. What is told of the folder as a whole is no part of it.
     pub weights: [usize; 3],
 }
 

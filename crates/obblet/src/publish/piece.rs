@@ -1,6 +1,7 @@
 //! A document that was converted, before anything of it is written.
 
 use super::hash::Hash;
+use super::parallel::lock;
 use super::record::Facts;
 use crate::document::Finding;
 use crate::error::Error;
@@ -9,8 +10,8 @@ use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
 use std::fs::File;
 use std::io::{BufRead, BufReader, Read, Seek, SeekFrom, Write};
-use std::path::Path;
-use std::sync::{Arc, Mutex, PoisonError};
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex};
 
 /// What one output of a document holds.
 #[derive(Clone, Debug, Serialize, Deserialize)]
@@ -71,6 +72,8 @@ impl Piece {
 pub(super) struct Pieces {
     kept: Mutex<Kept>,
     budget: usize,
+    /// Where files for them are made: a folder, or one that will be.
+    folder: PathBuf,
 }
 
 #[derive(Debug, Default)]
@@ -85,15 +88,16 @@ struct Kept {
 }
 
 impl Pieces {
-    /// A store that keeps so many bytes in memory.
-    pub(super) fn new(budget: usize) -> Self {
-        Self { kept: Mutex::default(), budget }
+    /// A store that keeps so many bytes in memory, and the others in a file without a name in a folder, or in the nearest one
+    /// above it that is there.
+    pub(super) fn new(budget: usize, folder: &Path) -> Self {
+        Self { kept: Mutex::default(), budget, folder: folder.to_owned() }
     }
 
     /// Keeps the piece of a document.
     pub(super) fn put(&self, index: usize, piece: Piece) -> Result<(), Error> {
         let weight = piece.weight();
-        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut kept = lock(&self.kept);
         if kept.weight + weight <= self.budget {
             kept.weight += weight;
             kept.lines.remove(&index);
@@ -102,12 +106,13 @@ impl Pieces {
             }
             return Ok(());
         }
-        let fail = |cause| Error::File { path: std::env::temp_dir().display().to_string(), cause };
+        let fail = |cause| Error::File { path: self.folder.display().to_string(), cause };
         let line = piece.line()?;
         let (file, at) = match kept.overflow {
             Some(overflow) => overflow,
             None => {
-                let file = tempfile::tempfile().map_err(fail)?;
+                let there = self.folder.ancestors().find(|folder| folder.is_dir()).unwrap_or(&self.folder);
+                let file = tempfile::tempfile_in(there).map_err(fail)?;
                 kept.files.push(file);
                 (kept.files.len() - 1, 0)
             }
@@ -124,7 +129,7 @@ impl Pieces {
 
     /// The piece of a document, which is not kept any longer.
     pub(super) fn take(&self, index: usize) -> Result<Option<Piece>, Error> {
-        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut kept = lock(&self.kept);
         if let Some(piece) = kept.memory.remove(&index) {
             kept.weight -= piece.weight();
             return Ok(Some(*piece));
@@ -143,7 +148,7 @@ impl Pieces {
         let fail = |cause| Error::File { path: path.display().to_string(), cause };
         let file = File::open(path).map_err(fail)?;
         let mut reader = BufReader::new(file.try_clone().map_err(fail)?);
-        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut kept = lock(&self.kept);
         kept.files.push(file);
         let number = kept.files.len() - 1;
         let (mut at, mut line) = (0, Vec::new());
@@ -182,5 +187,43 @@ mod hexadecimal {
             text.chars().map(|digit| digit.to_digit(16).and_then(|digit| u8::try_from(digit).ok())).collect();
         let digits = digits.ok_or_else(|| serde::de::Error::custom("hexadecimal digits are wanted"))?;
         Ok(digits.chunks(2).map(|pair| pair.iter().fold(0, |byte, half| byte << 4 | half)).collect())
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn piece(source: &str, text: &str) -> Piece {
+        Piece {
+            source: source.to_owned(),
+            hash: Hash::of(text.as_bytes()),
+            settings: Hash::NOTHING,
+            uses: Vec::new(),
+            facts: Facts { title: source.to_owned(), ..Facts::default() },
+            bodies: vec![Body::Text(text.to_owned())],
+            extras: vec![Extra { path: "a.png".to_owned(), bytes: vec![0, 1, 254, 255] }],
+            findings: vec![Finding::lost("a.code", "a message")],
+            leads: Hash::NOTHING,
+            time: 0,
+        }
+    }
+
+    #[test]
+    fn pieces_come_back_from_memory_and_from_files_alike() {
+        let place = tempfile::tempdir().unwrap();
+        for budget in [0, 1200, 1 << 20] {
+            let pieces = Pieces::new(budget, &place.path().join("not/there"));
+            for (index, text) in [(0, "first"), (1, "second"), (2, "third"), (1, "second again")] {
+                pieces.put(index, piece(&format!("{index}.md"), text)).unwrap();
+            }
+            for (index, text) in [(2, "third"), (0, "first"), (1, "second again")] {
+                let found = pieces.take(index).unwrap().unwrap();
+                assert_eq!(format!("{found:?}"), format!("{:?}", piece(&format!("{index}.md"), text)), "{budget}");
+                assert!(pieces.take(index).unwrap().is_none());
+            }
+            assert_eq!(lock(&pieces.kept).weight, 0, "{budget}");
+            assert_eq!(std::fs::read_dir(place.path()).unwrap().count(), 0, "no file has a name");
+        }
     }
 }

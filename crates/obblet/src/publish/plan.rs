@@ -3,6 +3,7 @@
 use super::atlas::{Atlas, Files};
 use super::hash::Hash;
 use super::names;
+use super::parallel::lock;
 use super::paths;
 use super::record::{Known, Output, Record};
 use super::source;
@@ -16,7 +17,7 @@ use crate::shared::Shared;
 use rayon::prelude::*;
 use std::collections::{BTreeSet, HashMap, HashSet};
 use std::path::{Path, PathBuf};
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::{Arc, Mutex};
 
 /// Why a document is converted again.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -75,7 +76,7 @@ pub struct Planned {
     pub format: Format,
     /// How it stands to the last run.
     pub state: State,
-    /// Whether this run may convert it; with `--only` and in slices it may not convert all.
+    /// Whether this run may convert it; with `--only`, `--reads` and in slices it may not convert all.
     pub is_chosen: bool,
     pub(super) profile: Arc<Profile>,
     pub(super) hash: Hash,
@@ -126,7 +127,8 @@ impl std::fmt::Debug for Plan {
 }
 
 /// Settings that say nothing about a single document.
-const OF_THE_FOLDER: [&str; 5] = ["publish.include", "publish.exclude", "publish.copy", "publish.binder", "site.feed-entries"];
+const OF_THE_FOLDER: [&str; 7] =
+    ["publish.include", "publish.exclude", "publish.copy", "publish.binder", "site.title", "site.address", "site.feed-entries"];
 
 impl Plan {
     /// Looks at a folder and at what its last run left in `output`. Nothing is written.
@@ -144,8 +146,9 @@ impl Plan {
             return Err(Error::OutputAroundSource { output: output.display().to_string() });
         }
         let profile = options.layers.of(&source.join(FILE_NAME), Some(&source))?;
-        if profile.publish.site && (options.writes != Format::Html || profile.shape == Shape::Fragment) {
-            return Err(Error::SiteOfOtherThanPages);
+        let writes_pages = options.writes == Format::Html;
+        if profile.publish.site && writes_pages && profile.shape == Shape::Fragment {
+            return Err(Error::SiteOfFragments);
         }
         let choice = Choice {
             formats: &options.reads,
@@ -158,7 +161,15 @@ impl Plan {
             .build()
             .map_err(|error| Error::Internal { message: error.to_string() })?;
         let (tree, record) = pool.install(|| rayon::join(|| tree::look(&source, &choice), || Record::read(&output)));
-        let Tree { documents, others, skipped } = tree?;
+        let Tree { mut documents, unasked, others, mut skipped } = tree?;
+        // What was converted when its format was asked for is not gone.
+        let (kept, unasked): (Vec<Found>, Vec<Found>) =
+            unasked.into_iter().partition(|found| record.documents.contains_key(&found.path));
+        documents.extend(kept);
+        documents.sort_by(|a, b| a.path.cmp(&b.path));
+        let why = || "its format was not asked for".to_owned();
+        skipped.extend(unasked.into_iter().map(|found| Skipped { path: found.path, why: why() }));
+        skipped.sort_by(|a, b| a.path.cmp(&b.path));
         let mut plan = Self {
             documents: Vec::with_capacity(documents.len()),
             skipped,
@@ -179,6 +190,12 @@ impl Plan {
             plan.findings.push(
                 Finding::changed("publish.record", format!("{damage}; everything is done anew"))
                     .hint(format!("{RECORD_FILE} in the output is written again at the end of the run")),
+            );
+        }
+        if (plan.profile.publish.site || plan.profile.publish.binder) && !writes_pages {
+            plan.findings.push(
+                Finding::advice("publish.no-pages", "a site and a binder are made of pages; neither is made of these documents")
+                    .hint("--writes html makes pages"),
             );
         }
         plan.list(documents)?;
@@ -231,7 +248,8 @@ impl Plan {
                 output: named.output,
                 format: found.format,
                 state: State::New,
-                is_chosen: self.options.only.is_empty() || only.is_match(&found.path),
+                is_chosen: (self.options.only.is_empty() || only.is_match(&found.path))
+                    && (self.options.reads.is_empty() || self.options.reads.contains(&found.format)),
                 source: found.path,
                 hash: Hash::NOTHING,
                 settings: settings.get(&Arc::as_ptr(&profile)).map_or(Hash::NOTHING, |(_, hash)| *hash),
@@ -259,6 +277,16 @@ impl Plan {
             parts.push(self.shared.text(setting, file)?.to_string());
         }
         Ok(Hash::of_parts(parts.iter().map(String::as_bytes)))
+    }
+
+    /// Whether pages get what makes a site of them.
+    pub(super) fn is_site(&self) -> bool {
+        self.profile.publish.site && self.options.writes == Format::Html
+    }
+
+    /// Whether one page is made of all documents.
+    pub(super) fn has_binder(&self) -> bool {
+        self.profile.publish.binder && self.options.writes == Format::Html
     }
 
     /// Hashes of all documents, and of the files that known ones show.
@@ -359,7 +387,7 @@ impl Plan {
         if let Some(&known) = self.hashes.get(path) {
             return known;
         }
-        let mut more = self.more_hashes.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut more = lock(&self.more_hashes);
         *more
             .entry(path.to_owned())
             .or_insert_with(|| source::hash(&self.source.join(path)).map_or(Hash::NOTHING, |(hash, _)| hash))

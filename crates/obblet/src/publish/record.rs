@@ -141,6 +141,21 @@ pub(super) struct Known {
     pub(super) time: u64,
 }
 
+impl Known {
+    /// The findings of its conversion.
+    pub(super) fn read_findings(&self) -> Vec<Finding> {
+        serde_json::from_str(self.findings.get()).unwrap_or_default()
+    }
+
+    /// Counts its findings.
+    pub(super) fn weigh(&mut self) {
+        self.weights = [0; 3];
+        for finding in self.read_findings().iter().chain(&self.astray) {
+            self.weights[finding.weight as usize] += 1;
+        }
+    }
+}
+
 /// A file that was copied, or a page that no document is made of.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 pub(super) struct Other {

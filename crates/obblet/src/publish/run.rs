@@ -3,6 +3,7 @@
 use super::atlas::{Atlas, Target as Leads};
 use super::hash::Hash;
 use super::make::{self, Known as Folder, lead};
+use super::parallel::{in_order, lock};
 use super::piece::{Body, KnownFacts, Piece, Pieces};
 use super::plan::{Plan, Planned, State};
 use super::record::{self, Facts, FactsText, Known, Other, Output};
@@ -15,7 +16,7 @@ use crate::error::Error;
 use crate::page::{self, Around};
 use rayon::prelude::*;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
-use std::sync::{Arc, Mutex, MutexGuard, PoisonError, mpsc};
+use std::sync::{Arc, Mutex};
 use std::time::Duration;
 
 /// Pieces beyond so many bytes wait in a file.
@@ -58,6 +59,8 @@ pub(super) struct Run<'p> {
     /// What the new record says.
     pub(super) documents: BTreeMap<String, Known>,
     pub(super) others: BTreeMap<String, Other>,
+    /// Whether a file that should come along could not, so that the next run has to try again.
+    pub(super) lacks_files: bool,
     /// Style sheets and the like, which many pages bring along.
     pub(super) shared: Mutex<BTreeMap<String, Vec<u8>>>,
 }
@@ -94,9 +97,10 @@ impl Plan {
             atlas: self.atlas(),
             facts: Vec::new(),
             states: std::iter::repeat_with(Progressing::default).take(self.documents.len()).collect(),
-            pieces: Pieces::new(BUDGET),
+            pieces: Pieces::new(BUDGET, &self.output),
             documents: BTreeMap::new(),
             others: BTreeMap::new(),
+            lacks_files: false,
             shared: Mutex::default(),
         };
         for skipped in &self.skipped {
@@ -126,7 +130,7 @@ impl<'s> Step<'s> {
 
 impl Run<'_> {
     fn carry_out(mut self, progress: &mut dyn Progress, slices: &[std::path::PathBuf]) -> Result<Summary, Error> {
-        let site = self.plan.profile.publish.site;
+        let site = self.plan.is_site();
         if site {
             self.atlas.folders = Site::pages_of_folders(self.plan);
         }
@@ -162,11 +166,12 @@ impl Run<'_> {
         if let Some(site) = whole {
             self.make_site(&site, progress)?;
         }
-        if self.plan.profile.publish.binder && self.plan.options.writes == crate::formats::Format::Html {
+        if self.plan.has_binder() {
             self.make_binder(progress)?;
         }
         self.settle_gone(progress)?;
-        let text = record::text(self.plan.marks(), self.documents.values(), self.others.values());
+        let marks = if self.lacks_files { Hash::NOTHING } else { self.plan.marks() };
+        let text = record::text(marks, self.documents.values(), self.others.values());
         self.target.close(&text, false)?;
         if !slices.is_empty() {
             super::slice_files::remove(self.plan, slices);
@@ -422,7 +427,7 @@ impl Run<'_> {
         known.brings = brings.into_iter().collect();
         known.outputs = files.iter().map(|(output, _)| output.clone()).collect();
         self.target.announce(&known)?;
-        let mut findings = parse(&known.findings);
+        let mut findings = known.read_findings();
         let mut kept = 0;
         // Pictures first, so that no page names what is not there.
         for (output, bytes) in files.iter().rev() {
@@ -576,20 +581,6 @@ fn known(piece: Piece, state: &Progressing) -> Known {
     known
 }
 
-impl Known {
-    /// Counts its findings.
-    fn weigh(&mut self) {
-        self.weights = [0; 3];
-        for finding in parse(&self.findings).iter().chain(&self.astray) {
-            self.weights[finding.weight as usize] += 1;
-        }
-    }
-}
-
-fn parse(findings: &serde_json::value::RawValue) -> Vec<Finding> {
-    serde_json::from_str(findings.get()).unwrap_or_default()
-}
-
 /// What stands around one page of a document: around those behind the first are the pages before and behind them.
 fn around_part(around: &Around, facts: &Facts, at: usize) -> Around {
     if facts.pages.len() < 2 {
@@ -619,38 +610,4 @@ pub(super) fn edited(path: &str) -> Finding {
         format!("{path} is not as it was written: somebody edited it, or it is no work of ours; it stays as it is"),
     )
     .hint("--force overwrites it")
-}
-
-pub(super) fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
-    mutex.lock().unwrap_or_else(PoisonError::into_inner)
-}
-
-/// Does work over all cores, and hands on what comes of it in order.
-pub(super) fn in_order<T: Sync, R: Send>(
-    pool: &rayon::ThreadPool,
-    items: &[T],
-    work: impl Fn(&T) -> R + Sync,
-    mut receive: impl FnMut(usize, R),
-) {
-    let (sender, receiver) = mpsc::channel();
-    std::thread::scope(|scope| {
-        let work = &work;
-        scope.spawn(move || {
-            pool.install(|| {
-                items.iter().enumerate().par_bridge().for_each_with(sender, |sender, (at, item)| {
-                    // Nobody listens any more only where the receiving end has broken off.
-                    let _ = sender.send((at, work(item)));
-                });
-            });
-        });
-        let mut early = BTreeMap::new();
-        let mut next = 0;
-        for (at, outcome) in receiver {
-            early.insert(at, outcome);
-            while let Some(outcome) = early.remove(&next) {
-                receive(next, outcome);
-                next += 1;
-            }
-        }
-    });
 }

@@ -1,10 +1,12 @@
 //! A folder that is published in slices, each on another machine: every slice converts its part into a file, and a last run
 //! joins them.
 
+use super::file::Aside;
 use super::run::Run;
 use super::slice_files::name;
 use super::{Action, Progress, Step, Summary};
 use crate::error::Error;
+use std::io::{BufWriter, Write};
 use std::time::Duration;
 
 impl Run<'_> {
@@ -20,7 +22,9 @@ impl Run<'_> {
         self.facts = vec![None; self.plan.documents.len()];
         let wanted = vec![std::collections::BTreeSet::new(); self.facts.len()];
         self.make(&chosen, &wanted, progress);
-        let mut out = Vec::new();
+        let path = self.plan.output.join(name(slice, slices));
+        let mut out = if self.target.is_rehearsal() { None } else { Some(BufWriter::new(Aside::new(&path)?)) };
+        let fail = |cause| Error::File { path: path.display().to_string(), cause };
         for (index, planned) in self.plan.documents.iter().enumerate() {
             let step = |action: Action| Step {
                 source: &planned.source,
@@ -43,7 +47,9 @@ impl Run<'_> {
                     }
                     let time = Duration::from_micros(piece.time);
                     progress.step(&Step { findings: &piece.findings, time, ..step(Action::New) });
-                    out.extend(piece.line()?);
+                    if let Some(out) = &mut out {
+                        out.write_all(&piece.line()?).map_err(fail)?;
+                    }
                 }
                 None => {
                     self.summary.failed += 1;
@@ -51,12 +57,10 @@ impl Run<'_> {
                 }
             }
         }
-        let path = self.plan.output.join(name(slice, slices));
-        let rehearsal = self.target.is_rehearsal();
-        self.target.leave()?;
-        if !rehearsal {
-            super::write_whole(&path, &out)?;
+        if let Some(out) = out {
+            out.into_inner().map_err(|error| fail(error.into_error()))?.take_name(false)?;
         }
+        self.target.leave()?;
         Ok(self.summary)
     }
 }

@@ -6,7 +6,7 @@ use std::io::{self, Read};
 use std::path::{Path, PathBuf};
 
 /// So often is a file read again that changed while it was read.
-const MOST_TRIES: usize = 4;
+pub(super) const MOST_TRIES: usize = 4;
 
 /// The bytes of a file as they were at one moment, as far as its size and its time tell.
 pub(super) fn read(path: &Path) -> io::Result<Vec<u8>> {
@@ -21,11 +21,21 @@ pub(super) fn read(path: &Path) -> io::Result<Vec<u8>> {
             return Ok(bytes);
         }
     }
-    Err(io::Error::other("it changes while it is read"))
+    Err(changing())
+}
+
+/// What there is to say of a file that does not hold still.
+pub(super) fn changing() -> io::Error {
+    io::Error::other("it changes while it is read")
 }
 
 /// The hash of a file, and how many bytes it has.
 pub(super) fn hash(path: &Path) -> io::Result<(Hash, u64)> {
+    hash_to(path, |_| Ok(()))
+}
+
+/// The hash of a file, and how many bytes it has, all of which go to `take`; it ends where that takes no more.
+pub(super) fn hash_to(path: &Path, mut take: impl FnMut(&[u8]) -> Result<(), ()>) -> io::Result<(Hash, u64)> {
     thread_local! {
         static BUFFER: RefCell<Vec<u8>> = RefCell::new(vec![0; 1 << 17]);
     }
@@ -37,7 +47,7 @@ pub(super) fn hash(path: &Path) -> io::Result<(Hash, u64)> {
             let read = file.read(buffer)?;
             hasher.update(&buffer[..read]);
             size += read as u64;
-            if read == 0 {
+            if read == 0 || take(&buffer[..read]).is_err() {
                 return Ok((Hash::from(hasher.finalize()), size));
             }
         }

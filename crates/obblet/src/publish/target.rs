@@ -1,15 +1,16 @@
 //! The folder that the output goes to: one run at a time, whole files, and nothing overwritten that somebody else wrote.
 
-use super::file::{TEMPORARY, flush_all, make_folder, put_in_place};
+use super::file::{Aside, TEMPORARY, flush_all, make_folder, put_in_place};
 use super::hash::Hash;
+use super::parallel::lock;
 use super::record::{self, Known, Other, Output, RECORD_FILE, Record, UNFINISHED_FILE};
 use crate::error::Error;
 use same_file::Handle;
 use std::collections::HashSet;
 use std::fs::{File, TryLockError};
-use std::io::Write;
+use std::io::{BufRead, BufReader, Read, Write};
 use std::path::{Path, PathBuf};
-use std::sync::{Mutex, PoisonError};
+use std::sync::Mutex;
 
 /// What became of a file that was to be written.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -67,7 +68,7 @@ impl<'r> Target<'r> {
     fn note(&self, line: impl FnOnce() -> Vec<u8>) -> Result<(), Error> {
         let Some(journal) = &self.journal else { return Ok(()) };
         let line = line();
-        let mut journal = journal.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut journal = lock(journal);
         journal.write_all(&line).map_err(|cause| self.failed(UNFINISHED_FILE, cause))
     }
 
@@ -81,7 +82,7 @@ impl<'r> Target<'r> {
     }
 
     /// What writing a file would do.
-    fn look(&self, output: &Output, bytes: &[u8]) -> Result<Put, Error> {
+    fn look(&self, output: &Output, content: Content<'_>) -> Result<Put, Error> {
         let full = self.folder.join(&output.path);
         let found = match std::fs::symlink_metadata(&full) {
             Ok(found) => found,
@@ -99,7 +100,7 @@ impl<'r> Target<'r> {
             Put::Same
         } else if self.force
             || self.record.is_ours(&output.path, hash)
-            || (self.record.unfinished && found.len() < output.size && is_torn(&full, bytes))
+            || (self.record.unfinished && found.len() < output.size && is_torn(&full, content))
         {
             Put::Written
         } else {
@@ -109,18 +110,41 @@ impl<'r> Target<'r> {
 
     /// Writes a file, unless somebody edited it.
     pub(super) fn put(&self, output: &Output, bytes: &[u8]) -> Result<Put, Error> {
-        let put = self.look(output, bytes)?;
+        let put = self.look(output, Content::Bytes(bytes))?;
         if put == Put::Written && !self.is_rehearsal() {
-            let full = self.folder.join(&output.path);
-            let folder = full.parent().unwrap_or(&self.folder).to_owned();
-            let is_new = !self.folders.lock().unwrap_or_else(PoisonError::into_inner).contains(&folder);
-            if is_new {
-                make_folder(&full)?;
-                self.folders.lock().unwrap_or_else(PoisonError::into_inner).insert(folder);
-            }
-            put_in_place(&full, bytes, false)?;
+            put_in_place(&self.place(output)?, bytes, false)?;
         }
         Ok(put)
+    }
+
+    /// Copies a file, unless somebody edited the copy. Nothing comes of it where the file is not any more what `output` says.
+    pub(super) fn put_copy(&self, output: &Output, source: &Path) -> Result<Option<Put>, Error> {
+        let put = self.look(output, Content::Copy(source))?;
+        if put == Put::Written && !self.is_rehearsal() {
+            let mut copy = Aside::new(&self.place(output)?)?;
+            let mut failure = None;
+            let copied = super::source::hash_to(source, |bytes| copy.write_all(bytes).map_err(|cause| failure = Some(cause)));
+            if let Some(cause) = failure {
+                return Err(copy.failed(cause));
+            }
+            if !copied.is_ok_and(|copied| copied == (output.hash, output.size)) {
+                return Ok(None);
+            }
+            copy.take_name(false)?;
+        }
+        Ok(Some(put))
+    }
+
+    /// The path of an output, whose folder is there.
+    fn place(&self, output: &Output) -> Result<PathBuf, Error> {
+        let full = self.folder.join(&output.path);
+        let folder = full.parent().unwrap_or(&self.folder).to_owned();
+        let is_new = !lock(&self.folders).contains(&folder);
+        if is_new {
+            make_folder(&full)?;
+            lock(&self.folders).insert(folder);
+        }
+        Ok(full)
     }
 
     /// Removes a file that an earlier run wrote, unless somebody edited it, and the folders that are empty then.
@@ -160,9 +184,7 @@ impl<'r> Target<'r> {
 
     /// Lets go of the folder without a record of its own: what was written is known from the file of the run.
     pub(super) fn leave(self) -> Result<(), Error> {
-        let is_empty = self.journal.as_ref().is_some_and(|journal| {
-            journal.lock().unwrap_or_else(PoisonError::into_inner).metadata().is_ok_and(|known| known.len() == 0)
-        });
+        let is_empty = self.journal.as_ref().is_some_and(|journal| lock(journal).metadata().is_ok_and(|known| known.len() == 0));
         if is_empty {
             let path = self.folder.join(UNFINISHED_FILE);
             std::fs::remove_file(&path).map_err(|cause| self.failed(UNFINISHED_FILE, cause))?;
@@ -171,10 +193,40 @@ impl<'r> Target<'r> {
     }
 }
 
+/// What a file will hold.
+#[derive(Clone, Copy)]
+enum Content<'c> {
+    Bytes(&'c [u8]),
+    /// What another file holds.
+    Copy(&'c Path),
+}
+
 /// Whether a file is the beginning of what it should be, or nothing but zeros: so the power leaves it that goes before the disk
 /// has all bytes.
-fn is_torn(path: &Path, bytes: &[u8]) -> bool {
-    std::fs::read(path).is_ok_and(|found| bytes.starts_with(&found) || found.iter().all(|byte| *byte == 0))
+fn is_torn(path: &Path, content: Content<'_>) -> bool {
+    let look = || -> std::io::Result<bool> {
+        let mut wanted: Box<dyn Read> = match content {
+            Content::Bytes(bytes) => Box::new(bytes),
+            Content::Copy(source) => Box::new(BufReader::new(File::open(source)?)),
+        };
+        let mut found = BufReader::new(File::open(path)?);
+        let (mut begins, mut is_empty) = (true, true);
+        let mut same = Vec::new();
+        while begins || is_empty {
+            let part = found.fill_buf()?;
+            let length = part.len();
+            if length == 0 {
+                return Ok(true);
+            }
+            same.clear();
+            (&mut wanted).take(length as u64).read_to_end(&mut same)?;
+            begins &= same == part;
+            is_empty &= part.iter().all(|byte| *byte == 0);
+            found.consume(length);
+        }
+        Ok(false)
+    };
+    look().unwrap_or(false)
 }
 
 /// Removes what a run that was cut off had not given its name yet.

@@ -32,6 +32,8 @@ pub struct Skipped {
 pub(super) struct Tree {
     /// In the order of their paths.
     pub(super) documents: Vec<Found>,
+    /// Documents of formats that were not asked for.
+    pub(super) unasked: Vec<Found>,
     pub(super) others: BTreeSet<String>,
     pub(super) skipped: Vec<Skipped>,
 }
@@ -118,7 +120,7 @@ pub(super) fn look(source: &Path, choice: &Choice<'_>) -> Result<Tree, Error> {
         match format_of(relative).filter(|format| format.is_read()) {
             Some(_) if !include.is_empty() && !include.is_match(&path) => tree.skipped.push(skip("not in publish.include")),
             Some(format) if !choice.formats.is_empty() && !choice.formats.contains(&format) => {
-                tree.skipped.push(skip("its format was not asked for"));
+                tree.unasked.push(Found { path, format });
             }
             // Office programs put such files beside a document that is open.
             Some(Format::Word) if super::paths::name(&path).starts_with("~$") => {

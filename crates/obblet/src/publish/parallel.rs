@@ -1,0 +1,40 @@
+//! Work over all cores.
+
+use rayon::prelude::*;
+use std::collections::BTreeMap;
+use std::sync::{Mutex, MutexGuard, PoisonError, mpsc};
+
+/// Takes hold of what cores share; where one of them broke off, what it left is still whole.
+pub(super) fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
+    mutex.lock().unwrap_or_else(PoisonError::into_inner)
+}
+
+/// Does work over all cores, and hands on what comes of it in order.
+pub(super) fn in_order<T: Sync, R: Send>(
+    pool: &rayon::ThreadPool,
+    items: &[T],
+    work: impl Fn(&T) -> R + Sync,
+    mut receive: impl FnMut(usize, R),
+) {
+    let (sender, receiver) = mpsc::channel();
+    std::thread::scope(|scope| {
+        let work = &work;
+        scope.spawn(move || {
+            pool.install(|| {
+                items.iter().enumerate().par_bridge().for_each_with(sender, |sender, (at, item)| {
+                    // Nobody listens any more only where the receiving end has broken off.
+                    let _ = sender.send((at, work(item)));
+                });
+            });
+        });
+        let mut early = BTreeMap::new();
+        let mut next = 0;
+        for (at, outcome) in receiver {
+            early.insert(at, outcome);
+            while let Some(outcome) = early.remove(&next) {
+                receive(next, outcome);
+                next += 1;
+            }
+        }
+    });
+}
