@@ -33,8 +33,14 @@ pub(super) enum Files {
     Below(PathBuf),
 }
 
+impl Default for Files {
+    fn default() -> Self {
+        Self::Known(BTreeSet::new())
+    }
+}
+
 /// The documents of a folder, what becomes of them, and the other files.
-#[derive(Debug)]
+#[derive(Debug, Default)]
 pub(super) struct Atlas {
     sources: Vec<String>,
     outputs: Vec<String>,

@@ -59,8 +59,22 @@ impl<'de> Deserialize<'de> for Hash {
             return Ok(Self::NOTHING);
         }
         // In halves, for which processors have instructions.
-        let half = |digits: Option<&str>| digits.and_then(|digits| u64::from_str_radix(digits, 16).ok()).map(u128::from);
-        let halves = half(text.get(..16)).zip(half(text.get(16..)));
-        halves.map(|(high, low)| Self(high << 64 | low)).ok_or_else(|| serde::de::Error::custom("it is no hash"))
+        let half = |digits: &[u8; 16]| {
+            digits.iter().try_fold(0_u64, |value, digit| {
+                let digit = match digit {
+                    b'0'..=b'9' => digit - b'0',
+                    b'a'..=b'f' => digit - b'a' + 10,
+                    _ => return None,
+                };
+                Some(value << 4 | u64::from(digit))
+            })
+        };
+        let halves = match text.as_bytes().as_chunks() {
+            ([high, low], []) => half(high).zip(half(low)),
+            _ => None,
+        };
+        halves
+            .map(|(high, low)| Self(u128::from(high) << 64 | u128::from(low)))
+            .ok_or_else(|| serde::de::Error::custom("it is no hash"))
     }
 }

@@ -4,6 +4,7 @@ use super::paths;
 use super::tree::Found;
 use crate::document::Finding;
 use crate::formats::Format;
+use std::borrow::Cow;
 use std::collections::{HashMap, HashSet};
 
 /// What a document becomes.
@@ -37,23 +38,25 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
         output
     };
     let plain: Vec<String> = documents.iter().map(|found| in_folder(&found.path, paths::stem(&found.path).0)).collect();
-    let wanted: HashSet<String> = plain.iter().map(|output| folded(output)).collect();
-    let mut taken: HashMap<String, usize> = HashMap::with_capacity(documents.len());
+    let as_wanted: Vec<String> = plain.iter().map(|output| folded(output)).collect();
+    let wanted: HashSet<&str> = as_wanted.iter().map(String::as_str).collect();
+    let mut taken: HashMap<Cow<'_, str>, usize> = HashMap::with_capacity(documents.len());
     let mut named: Vec<Named> = Vec::with_capacity(documents.len());
     for (index, (found, mut output)) in documents.iter().zip(plain).enumerate() {
+        let mut folded_output = Cow::Borrowed(as_wanted[index].as_str());
         let is_readme = writes == Format::Html && paths::stem(&found.path).0.eq_ignore_ascii_case("readme");
         let as_front = is_readme.then(|| in_folder(&found.path, "index"));
-        if let Some(as_front) = as_front.filter(|front| !wanted.contains(&folded(front))) {
+        if let Some(as_front) = as_front.filter(|front| !wanted.contains(folded(front).as_str())) {
             output = as_front;
+            folded_output = folded(&output).into();
         }
         let mut finding = None;
-        let mut folded_output = folded(&output);
         if let Some(&other) = taken.get(&folded_output) {
             let other = &documents[other].path;
             let (stem, own) = paths::stem(&found.path);
             let folder = paths::folder(&found.path);
             let mut number = 1;
-            let free = |name: &str| !taken.contains_key(&folded(name)) && !wanted.contains(&folded(name));
+            let free = |name: &str| !taken.contains_key(folded(name).as_str()) && !wanted.contains(folded(name).as_str());
             let mut other_name = paths::join(folder, &format!("{stem}-{}.{extension}", own.to_lowercase()));
             while !free(&other_name) {
                 number += 1;
@@ -67,7 +70,7 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
                 .hint("rename one of the two"),
             );
             output = other_name;
-            folded_output = folded(&output);
+            folded_output = folded(&output).into();
         }
         taken.insert(folded_output, index);
         named.push(Named { output, finding });

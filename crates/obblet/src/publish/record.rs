@@ -96,7 +96,7 @@ impl FactsText {
 
     /// The facts; none where the record is damaged.
     pub(super) fn read(&self) -> Option<Arc<Facts>> {
-        match serde_json::from_slice(self.bytes()) {
+        match line(self.bytes()) {
             Ok(Line::Facts(facts)) => Some(Arc::new(*facts)),
             _ => None,
         }
@@ -189,6 +189,15 @@ enum Line {
     File(Other),
 }
 
+/// What a line says.
+fn line(text: &[u8]) -> Result<Line, serde_json::Error> {
+    match simdutf8::basic::from_utf8(text) {
+        Ok(text) => serde_json::from_str(text),
+        // It says what is wrong.
+        Err(_) => serde_json::from_slice(text),
+    }
+}
+
 /// What is known of a folder.
 #[derive(Debug, Default)]
 pub(super) struct Record {
@@ -244,7 +253,7 @@ impl Record {
         }
         let facts: Vec<Range<usize>> = lines.iter().map(|(_, facts)| facts.clone()).collect();
         let lines: Vec<Result<Line, serde_json::Error>> =
-            lines.into_par_iter().with_min_len(64).map(|(line, _)| serde_json::from_slice(line)).collect();
+            lines.into_par_iter().with_min_len(64).map(|(text, _)| line(text)).collect();
         let last = lines.len().saturating_sub(1);
         self.documents.reserve(lines.len());
         for (index, (line, facts)) in lines.into_iter().zip(facts).enumerate() {

@@ -90,11 +90,13 @@ impl Plan {
             target.leave()?;
             return Err(Error::Busy { output: self.output.display().to_string() });
         }
+        let is_idle = self.options.slice.is_none() && slices.is_empty() && self.is_idle();
         let run = Run {
             plan: self,
             target,
             summary: Summary { skipped: self.skipped.len(), ..Summary::default() },
-            atlas: self.atlas(),
+            // Nobody asks where links lead when nothing is done.
+            atlas: if is_idle { Atlas::default() } else { self.atlas() },
             facts: Vec::new(),
             states: std::iter::repeat_with(Progressing::default).take(self.documents.len()).collect(),
             pieces: Pieces::new(BUDGET, &self.output),
@@ -112,7 +114,27 @@ impl Plan {
         if self.options.slice.is_some() {
             return run.write_slice(progress);
         }
-        run.carry_out(progress, &slices)
+        if is_idle { run.leave_all(progress) } else { run.carry_out(progress, &slices) }
+    }
+
+    /// Whether nothing is to be done.
+    fn is_idle(&self) -> bool {
+        let record = &self.record;
+        let other_is_fine = |other: &Other| {
+            let is_current = other.from.is_none_or(|from| self.hash_of(&other.source) == from);
+            let full = self.output.join(&other.output.path);
+            let is_there = std::fs::metadata(full).is_ok_and(|found| found.is_file() && found.len() == other.output.size);
+            other.gone || (is_current && is_there)
+        };
+        self.documents.iter().all(|planned| planned.action().is_none())
+            && !record.unfinished
+            && record.damage.is_none()
+            && !self.options.force
+            && record.marks == self.marks()
+            && !self.documents.iter().any(|planned| matches!(planned.state, State::Unreadable(_)))
+            && (self.removed.is_empty() || !self.options.prune)
+            && record.others.values().all(other_is_fine)
+            && !(self.options.prune && record.others.values().any(|other| other.gone))
     }
 
     /// What is known of documents that are not converted, or not yet.
@@ -133,11 +155,6 @@ impl Run<'_> {
         let site = self.plan.is_site();
         if site {
             self.atlas.folders = Site::pages_of_folders(self.plan);
-        }
-        let is_idle = self.plan.documents.iter().all(|planned| planned.action().is_none());
-        if is_idle && slices.is_empty() && self.nothing_else_changed() {
-            progress.begin(0);
-            return self.leave_all(progress);
         }
         self.facts = self.plan.pool.install(|| self.plan.known_facts());
         self.load(slices)?;
@@ -202,28 +219,9 @@ impl Run<'_> {
         Ok(())
     }
 
-    /// Whether the folder is as it was at the last run in all that is no document.
-    fn nothing_else_changed(&self) -> bool {
-        let plan = self.plan;
-        let record = &plan.record;
-        let other_is_fine = |other: &Other| {
-            let is_current = other.from.is_none_or(|from| plan.hash_of(&other.source) == from);
-            let full = plan.output.join(&other.output.path);
-            let is_there = std::fs::metadata(full).is_ok_and(|found| found.is_file() && found.len() == other.output.size);
-            other.gone || (is_current && is_there)
-        };
-        !record.unfinished
-            && record.damage.is_none()
-            && !plan.options.force
-            && record.marks == plan.marks()
-            && !plan.documents.iter().any(|planned| matches!(planned.state, State::Unreadable(_)))
-            && (plan.removed.is_empty() || !plan.options.prune)
-            && record.others.values().all(other_is_fine)
-            && !(plan.options.prune && record.others.values().any(|other| other.gone))
-    }
-
     /// Says that nothing is to be done.
     fn leave_all(mut self, progress: &mut dyn Progress) -> Result<Summary, Error> {
+        progress.begin(0);
         for planned in &self.plan.documents {
             let known = self.plan.record.documents.get(&planned.source);
             for (sum, count) in self.summary.weights.iter_mut().zip(known.map_or([0; 3], |known| known.weights)) {
