@@ -4,8 +4,7 @@ use super::paths;
 use super::tree::Found;
 use crate::document::Finding;
 use crate::formats::Format;
-use std::borrow::Cow;
-use std::collections::{HashMap, HashSet};
+use std::collections::HashMap;
 
 /// What a document becomes.
 #[derive(Clone, Debug)]
@@ -39,24 +38,33 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
     };
     let plain: Vec<String> = documents.iter().map(|found| in_folder(&found.path, paths::stem(&found.path).0)).collect();
     let as_wanted: Vec<String> = plain.iter().map(|output| folded(output)).collect();
-    let wanted: HashSet<&str> = as_wanted.iter().map(String::as_str).collect();
-    let mut taken: HashMap<Cow<'_, str>, usize> = HashMap::with_capacity(documents.len());
+    let mut wanted: HashMap<&str, usize> = HashMap::with_capacity(documents.len());
+    for (index, output) in as_wanted.iter().enumerate() {
+        wanted.entry(output).or_insert(index);
+    }
+    // Names that documents have which are not those they wanted.
+    let mut taken: HashMap<String, usize> = HashMap::new();
     let mut named: Vec<Named> = Vec::with_capacity(documents.len());
     for (index, (found, mut output)) in documents.iter().zip(plain).enumerate() {
-        let mut folded_output = Cow::Borrowed(as_wanted[index].as_str());
+        // What it gets instead of the name that it wanted.
+        let mut own_name = None;
         let is_readme = writes == Format::Html && paths::stem(&found.path).0.eq_ignore_ascii_case("readme");
         let as_front = is_readme.then(|| in_folder(&found.path, "index"));
-        if let Some(as_front) = as_front.filter(|front| !wanted.contains(folded(front).as_str())) {
+        if let Some(as_front) = as_front.filter(|front| !wanted.contains_key(folded(front).as_str())) {
             output = as_front;
-            folded_output = folded(&output).into();
+            own_name = Some(folded(&output));
         }
         let mut finding = None;
-        if let Some(&other) = taken.get(&folded_output) {
+        let other = match &own_name {
+            Some(name) => taken.get(name).copied(),
+            None => wanted.get(as_wanted[index].as_str()).copied().filter(|&first| first < index),
+        };
+        if let Some(other) = other {
             let other = &documents[other].path;
             let (stem, own) = paths::stem(&found.path);
             let folder = paths::folder(&found.path);
             let mut number = 1;
-            let free = |name: &str| !taken.contains_key(folded(name).as_str()) && !wanted.contains(folded(name).as_str());
+            let free = |name: &str| !taken.contains_key(folded(name).as_str()) && !wanted.contains_key(folded(name).as_str());
             let mut other_name = paths::join(folder, &format!("{stem}-{}.{extension}", own.to_lowercase()));
             while !free(&other_name) {
                 number += 1;
@@ -70,9 +78,11 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
                 .hint("rename one of the two"),
             );
             output = other_name;
-            folded_output = folded(&output).into();
+            own_name = Some(folded(&output));
         }
-        taken.insert(folded_output, index);
+        if let Some(name) = own_name {
+            taken.insert(name, index);
+        }
         named.push(Named { output, finding });
     }
     named

@@ -1,5 +1,6 @@
 //! Paths within a folder, as text with slashes, and addresses of one from another.
 
+use memchr::memrchr;
 use percent_encoding::{AsciiSet, CONTROLS, percent_decode_str, utf8_percent_encode};
 
 /// What can't stand for itself in an address.
@@ -7,18 +8,18 @@ const RESERVED: &AsciiSet = &CONTROLS.add(b' ').add(b'%').add(b'?').add(b'#').ad
 
 /// The folder of a path; empty for one at the top.
 pub(super) fn folder(path: &str) -> &str {
-    path.rfind('/').map_or("", |at| &path[..at])
+    memrchr(b'/', path.as_bytes()).map_or("", |at| &path[..at])
 }
 
 /// The name of a file.
 pub(super) fn name(path: &str) -> &str {
-    path.rfind('/').map_or(path, |at| &path[at + 1..])
+    memrchr(b'/', path.as_bytes()).map_or(path, |at| &path[at + 1..])
 }
 
 /// The name of a file without its extension, and the extension.
 pub(super) fn stem(path: &str) -> (&str, &str) {
     let name = name(path);
-    match name.rfind('.') {
+    match memrchr(b'.', name.as_bytes()) {
         Some(at) if at > 0 => (&name[..at], &name[at + 1..]),
         _ => (name, ""),
     }

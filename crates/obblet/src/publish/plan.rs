@@ -82,6 +82,8 @@ pub struct Planned {
     pub(super) hash: Hash,
     pub(super) settings: Hash,
     pub(super) size: u64,
+    /// Whether the record knows it.
+    is_known: bool,
     pub(super) findings: Vec<Finding>,
     /// Outputs that somebody has edited.
     pub(super) edited: Vec<String>,
@@ -255,6 +257,7 @@ impl Plan {
                 settings: settings.get(&Arc::as_ptr(&profile)).map_or(Hash::NOTHING, |(_, hash)| *hash),
                 profile,
                 size: 0,
+                is_known: false,
                 findings: named.finding.into_iter().collect(),
                 edited: Vec::new(),
             });
@@ -315,10 +318,11 @@ impl Plan {
         let brought: BTreeSet<&String> = record.documents.values().flat_map(|known| &known.brings).collect();
         let missing: BTreeSet<&String> = brought.into_iter().filter(|path| !output.join(path).is_file()).collect();
         let settle = |planned: &mut Planned| {
+            let Some(known) = record.documents.get(&planned.source) else { return };
+            planned.is_known = true;
             if matches!(planned.state, State::Unreadable(_)) {
                 return;
             }
-            let Some(known) = record.documents.get(&planned.source) else { return };
             planned.state = match why(known, planned, hashes) {
                 Some(why) => State::Changed(why),
                 None if options.force => State::Changed(Why::Forced),
@@ -357,6 +361,10 @@ impl Plan {
     }
 
     fn find_removed(&mut self) {
+        let known = self.documents.iter().filter(|planned| planned.is_known).count();
+        if known == self.record.documents.len() {
+            return;
+        }
         let here: HashSet<&str> = self.documents.iter().map(|planned| planned.source.as_str()).collect();
         let mut removed: Vec<Removed> = self
             .record

@@ -139,6 +139,9 @@ pub(super) fn look(source: &Path, choice: &Choice<'_>) -> Result<Tree, Error> {
 
 /// A path as text with slashes.
 pub(super) fn text(path: &Path) -> Option<String> {
+    if std::path::MAIN_SEPARATOR == '/' {
+        return path.to_str().map(str::to_owned);
+    }
     let mut text = String::with_capacity(path.as_os_str().len());
     for part in path {
         if !text.is_empty() {
