@@ -22,6 +22,7 @@ mod kind;
 mod metadata;
 mod node;
 mod place;
+mod presence;
 mod trace;
 mod tree;
 mod walk;
@@ -32,6 +33,7 @@ pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, N
 pub use metadata::{Direction, Metadata};
 pub use node::{Node, NodeId, Text};
 pub use place::{PARTS, Place, SourceMap};
+pub(crate) use presence::Presence;
 pub use trace::{Make, Part, Places, Trace, Traces};
 pub use walk::{Step, Walk};
 
@@ -103,6 +105,10 @@ pub struct Document {
     pool: String,
     attributes: Vec<Attributes>,
     columns: HashMap<NodeId, Vec<Column>>,
+    /// Kinds of which there may be nodes.
+    presence: Presence,
+    /// How often nodes and their attributes were changed.
+    changes: u64,
     /// Whether every node stands where it may; any change of the tree takes that back.
     settled: bool,
 }
@@ -139,6 +145,8 @@ impl Document {
             pool,
             attributes: vec![Attributes::default()],
             columns: HashMap::new(),
+            presence: Presence::default(),
+            changes: 0,
             settled: false,
         }
     }
@@ -202,9 +210,19 @@ impl Document {
         self.settled = true;
     }
 
-    /// Says that nodes may stand where they may not.
-    pub(crate) const fn mark_unsettled(&mut self) {
-        self.settled = false;
+    /// How often nodes and their attributes were changed. Where the number is the same, nothing has.
+    pub(crate) const fn changes(&self) -> u64 {
+        self.changes
+    }
+
+    /// Whether there may be nodes of one of these kinds; where not, there are none.
+    pub(crate) const fn may_hold(&self, kinds: Presence) -> bool {
+        self.presence.has_any(kinds)
+    }
+
+    /// Whether a node has an id, or had one.
+    pub(crate) fn may_have_ids(&self) -> bool {
+        self.attributes.iter().any(|attributes| attributes.id.is_some())
     }
 
     /// Records a finding.
@@ -220,11 +238,13 @@ impl Document {
 
     /// The attributes of a node, to change them.
     pub fn attributes_mut(&mut self, node: NodeId) -> &mut Attributes {
-        let mut index = self.node(node).attributes.index();
+        self.changes += 1;
+        let node = &mut self.nodes[node.index()];
+        let mut index = node.attributes.index();
         if index == 0 {
             index = self.attributes.len();
             self.attributes.push(Attributes::default());
-            self.node_mut(node).attributes = AttributesId::new(index);
+            node.attributes = AttributesId::new(index);
         }
         &mut self.attributes[index]
     }

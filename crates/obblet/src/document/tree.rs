@@ -1,6 +1,6 @@
 //! Building and changing the tree. Every method takes constant time, or time that grows with the children it moves.
 
-use super::{Document, Kind, Node, NodeId, SourceMap, Text, Walk};
+use super::{Document, Kind, Node, NodeId, Presence, SourceMap, Text, Walk};
 
 impl Document {
     /// The root, which is there in every document.
@@ -22,7 +22,7 @@ impl Document {
     }
 
     pub(super) fn node_mut(&mut self, id: NodeId) -> &mut Node {
-        self.settled = false;
+        (self.changes, self.settled) = (self.changes + 1, false);
         &mut self.nodes[id.index()]
     }
 
@@ -34,12 +34,20 @@ impl Document {
 
     /// Makes a node another kind; its children stay.
     pub fn set_kind(&mut self, id: NodeId, kind: Kind) {
+        self.presence = self.presence.and(Presence::of(&kind));
+        // Another picture, other words: they may stand where the ones before them stood.
+        let alike = matches!(
+            (self.kind(id), kind),
+            (Kind::Image { .. }, Kind::Image { .. }) | (Kind::Link { .. }, Kind::Link { .. }) | (Kind::Text(_), Kind::Text(_))
+        );
+        let settled = self.settled && alike;
         self.node_mut(id).kind = kind;
+        self.settled = settled;
     }
 
     /// Says where in the source a node begins, in the units of [`Document::source`].
     pub fn set_offset(&mut self, id: NodeId, offset: u32) {
-        self.node_mut(id).offset = offset;
+        self.nodes[id.index()].offset = offset;
     }
 
     /// The nodes in the order in which they were made. Removed ones are among them.
@@ -50,6 +58,7 @@ impl Document {
     /// Makes a node that stands nowhere yet.
     pub fn create(&mut self, kind: Kind) -> NodeId {
         let id = NodeId::new(self.nodes.len());
+        self.presence = self.presence.and(Presence::of(&kind));
         self.nodes.push(Node::new(kind));
         id
     }
@@ -63,6 +72,7 @@ impl Document {
     /// Makes a node as the last child of `parent`, and says where in the source it begins.
     pub fn append_at(&mut self, parent: NodeId, kind: Kind, offset: u32) -> NodeId {
         let id = NodeId::new(self.nodes.len());
+        self.presence = self.presence.and(Presence::of(&kind));
         let above = self.node_mut(parent);
         let previous = above.last.replace(id);
         match previous {

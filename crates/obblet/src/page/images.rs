@@ -2,7 +2,7 @@
 
 use super::svg;
 use crate::conversion::{OutputFile, Surroundings};
-use crate::document::{Document, Finding, Kind, NodeId, Step, Text};
+use crate::document::{Document, Finding, Kind, NodeId, Presence, Step, Text};
 use crate::profile::{ImagePlace, Profile};
 use crate::refine;
 use crate::shared::SharedPicture;
@@ -30,7 +30,7 @@ pub(crate) struct Placed {
 
 /// Puts the pictures of a document where the profile wants them.
 pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surroundings<'_>) -> Placed {
-    if doc.media.is_empty() && !doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Image { .. })) {
+    if doc.media.is_empty() && !doc.may_hold(Presence::PICTURES) {
         return Placed::default();
     }
     // Those that are in the document still.

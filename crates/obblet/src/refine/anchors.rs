@@ -1,7 +1,7 @@
 //! Places that nothing leads to: marks that programs set for their indexes and contents lists, and ids.
 
 use super::{join_texts, tops};
-use crate::document::{Document, Kind, Make, NodeId, Step};
+use crate::document::{Document, Kind, Make, NodeId, Presence, Step};
 use percent_encoding::percent_decode_str;
 use std::collections::HashSet;
 
@@ -27,7 +27,14 @@ const MADE_UP: [&str; 14] = [
 /// whose names are made up by one.
 pub fn drop_unused(doc: &mut Document) {
     let all = doc.traces.make == Make::Program;
-    let ids = |doc: &Document, id: NodeId| doc.attributes(id).id.map(|name| doc.text(name).to_owned());
+    // The id of a node, where it may go.
+    let loose = |doc: &Document, id: NodeId| {
+        let name = doc.attributes(id).id.filter(|_| doc.node(id).has_attributes()).map(|name| doc.text(name));
+        name.filter(|name| all || MADE_UP.iter().any(|made| name.starts_with(made))).map(str::to_owned)
+    };
+    if !doc.may_have_ids() || doc.nodes().all(|(id, node)| !node.has_attributes() || loose(doc, id).is_none()) {
+        return;
+    }
     let used: HashSet<String> = doc
         .nodes()
         .filter_map(|(_, node)| match node.kind() {
@@ -38,16 +45,12 @@ pub fn drop_unused(doc: &mut Document) {
         .collect();
     let mut parents = Vec::new();
     for top in tops(doc) {
-        let unused: Vec<NodeId> = doc
+        let unused: Vec<(NodeId, String)> = doc
             .walk(top)
             .filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None })
-            .filter(|&id| {
-                ids(doc, id)
-                    .is_some_and(|name| !used.contains(&name) && (all || MADE_UP.iter().any(|made| name.starts_with(made))))
-            })
+            .filter_map(|id| loose(doc, id).filter(|name| !used.contains(name)).map(|name| (id, name)))
             .collect();
-        for id in unused {
-            let name = ids(doc, id).unwrap_or_default();
+        for (id, name) in unused {
             if doc.traces.places_of_others.stays(&name) {
                 continue;
             }
@@ -63,6 +66,9 @@ pub fn drop_unused(doc: &mut Document) {
 
 /// Places without content give their ids to what they stand before: the block that they begin, or the text behind them.
 pub fn fold(doc: &mut Document) {
+    if !doc.may_hold(Presence::PLACES) {
+        return;
+    }
     let is_place = |doc: &Document, id: NodeId| {
         matches!(doc.kind(id), Kind::Anchor | Kind::Span)
             && doc.node(id).first_child().is_none()

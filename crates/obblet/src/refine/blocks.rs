@@ -1,10 +1,13 @@
 //! Paragraphs and rows as people would have written them: text directly in cells and items, and heads of tables as heads.
 
 use super::tops;
-use crate::document::{CellKind, Document, Finding, Kind, ListKind, NodeId, RowGroupKind, Step};
+use crate::document::{CellKind, Document, Finding, Kind, ListKind, NodeId, Presence, RowGroupKind, Step};
 
 /// The only paragraph of a cell becomes its text; lists of which each item has one paragraph become tight.
 pub fn open_lone_paragraphs(doc: &mut Document) {
+    if !doc.may_hold(Presence::TABLES.and(Presence::LISTS)) {
+        return;
+    }
     let bare = |doc: &Document, id: NodeId| doc.kind(id) == Kind::Paragraph && doc.attributes(id).is_empty();
     for top in tops(doc) {
         let found: Vec<NodeId> = doc
@@ -35,6 +38,9 @@ pub fn open_lone_paragraphs(doc: &mut Document) {
 
 /// A first row of which all cells are bold becomes the head of its table, where no other row is so.
 pub fn set_table_heads(doc: &mut Document) {
+    if !doc.may_hold(Presence::TABLES) || !doc.may_hold(Presence::STRONG) {
+        return;
+    }
     let mut found = Vec::new();
     for top in tops(doc) {
         for step in doc.walk(top) {

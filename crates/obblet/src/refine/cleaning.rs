@@ -11,7 +11,7 @@ use super::rules::spaces::{self, StopSpaces, Tabs};
 use super::rules::{attributes, replace};
 use super::typography::{self, Dashes, Quotes};
 use super::{anchors, blocks, columns, empty, formatting, layout, lists, redirects, revisions, white_space};
-use crate::document::{Document, Kind, Make};
+use crate::document::{Document, Make, Presence};
 
 /// When a pass runs.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -149,22 +149,21 @@ impl Cleaning {
 /// assert_eq!(html::write(&doc, &html::Options::default()).html, "<ol>\n<li>Tides</li>\n</ol>\n");
 /// ```
 pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
-    let was_settled = doc.is_settled();
     let found_before = doc.findings.len();
-    let mut changed = false;
-    // What one pass makes of the work of another may be work for the first. Two rounds nearly always do, of which the second
-    // finds nothing.
+    // What one pass makes of the work of another may be work for the first. Two rounds nearly always do.
+    let mut seen = [None; PASSES.len()];
     for _ in 0..MOST_ROUNDS {
-        // Any change of the tree takes the mark away.
-        doc.mark_settled();
-        take_out_noise(doc, cleaning);
-        if doc.is_settled() {
+        let before = doc.changes();
+        for (pass, seen) in PASSES.iter().zip(&mut seen) {
+            // A pass that has seen the document as it is would find nothing.
+            let now = Some(doc.changes());
+            if std::mem::replace(seen, now) != now {
+                pass(doc, cleaning);
+            }
+        }
+        if doc.changes() == before {
             break;
         }
-        changed = true;
-    }
-    if changed || !was_settled {
-        doc.mark_unsettled();
     }
     // What a pass only tells of, it tells in each round.
     let mut told = std::collections::HashSet::new();
@@ -173,6 +172,7 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
         at += 1;
         at <= found_before || told.insert((finding.code.clone(), finding.message.clone(), finding.place))
     });
+    lists::tell_typed(doc, cleaning.lists);
     if cleaning.redirects {
         redirects::follow(doc);
     }
@@ -187,50 +187,41 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
 /// So often do the passes about noise run.
 const MOST_ROUNDS: usize = 5;
 
-fn take_out_noise(doc: &mut Document, cleaning: &Cleaning) {
-    let dressed = doc.traces.make != Make::Plain;
-    revisions::settle(doc, cleaning.revisions);
-    if cleaning.layout_tables {
-        layout::unwrap_tables(doc);
-    }
-    if cleaning.tab_columns {
-        columns::make_tables(doc);
-    }
-    lists::rebuild(doc, cleaning.lists);
-    if cleaning.empty.holds(doc) {
-        empty::drop_spacer_pictures(doc);
-        empty::drop_empty(doc);
-    }
-    if cleaning.anchors.holds(doc) {
-        anchors::drop_unused(doc);
-    }
-    if cleaning.formatting.holds(doc) {
-        formatting::tidy(doc);
-    }
-    if cleaning.white_space.holds(doc) {
-        white_space::tidy(doc);
-    }
-    if cleaning.spacers && (dressed || may_have_spacers(doc)) {
-        empty::drop_spacers(doc, dressed);
-    }
-    if cleaning.anchors.holds(doc) {
-        anchors::fold(doc);
-    }
-    if cleaning.empty.holds(doc) {
-        empty::drop_empty(doc);
-    }
-    if cleaning.lone_paragraphs.holds(doc) {
-        blocks::open_lone_paragraphs(doc);
-    }
-    if cleaning.table_heads.holds(doc) {
-        blocks::set_table_heads(doc);
+/// A pass about noise, as the settings want it.
+type Pass = fn(&mut Document, &Cleaning);
+
+/// The passes about noise in the order in which they work.
+const PASSES: [Pass; 13] = [
+    |doc, cleaning| revisions::settle(doc, cleaning.revisions),
+    |doc, cleaning| run(doc, cleaning.layout_tables, layout::unwrap_tables),
+    |doc, cleaning| run(doc, cleaning.tab_columns, columns::make_tables),
+    |doc, cleaning| lists::rebuild(doc, cleaning.lists),
+    |doc, cleaning| run(doc, cleaning.empty.holds(doc), empty::drop_spacer_pictures),
+    |doc, cleaning| run(doc, cleaning.empty.holds(doc), empty::drop_empty),
+    |doc, cleaning| run(doc, cleaning.anchors.holds(doc), anchors::drop_unused),
+    |doc, cleaning| run(doc, cleaning.formatting.holds(doc), formatting::tidy),
+    |doc, cleaning| run(doc, cleaning.white_space.holds(doc), white_space::tidy),
+    |doc, cleaning| {
+        let dressed = doc.traces.make != Make::Plain;
+        run(doc, cleaning.spacers && (dressed || may_have_spacers(doc)), |doc| empty::drop_spacers(doc, dressed));
+    },
+    |doc, cleaning| run(doc, cleaning.anchors.holds(doc), anchors::fold),
+    |doc, cleaning| run(doc, cleaning.empty.holds(doc), empty::drop_empty),
+    |doc, cleaning| {
+        run(doc, cleaning.lone_paragraphs.holds(doc), blocks::open_lone_paragraphs);
+        run(doc, cleaning.table_heads.holds(doc), blocks::set_table_heads);
+    },
+];
+
+fn run(doc: &mut Document, wanted: bool, pass: impl FnOnce(&mut Document)) {
+    if wanted {
+        pass(doc);
     }
 }
 
 /// What a paragraph that only takes space is made of; a document without any of it has none.
 fn may_have_spacers(doc: &Document) -> bool {
-    memchr::memmem::find(doc.pool().as_bytes(), "\u{A0}".as_bytes()).is_some()
-        || doc.nodes().any(|(_, node)| node.kind() == Kind::LineBreak)
+    doc.may_hold(Presence::LINE_BREAKS) || memchr::memmem::find(doc.pool().as_bytes(), "\u{A0}".as_bytes()).is_some()
 }
 
 /// Makes a document what a target accepts: house rules about elements and attributes.

@@ -1,7 +1,7 @@
 //! What holds nothing: paragraphs that are there for the space they take, and elements that were emptied or never filled.
 
 use super::{join_texts, tops};
-use crate::document::{Document, Finding, Kind, NodeId, Step};
+use crate::document::{Document, Finding, Kind, NodeId, Presence, Step};
 
 fn is_white(doc: &Document, id: NodeId) -> bool {
     match doc.kind(id) {
@@ -16,6 +16,7 @@ fn is_white(doc: &Document, id: NodeId) -> bool {
 pub fn drop_spacers(doc: &mut Document, split: bool) {
     let mut count = 0;
     let mut first = None;
+    let breaks = doc.may_hold(Presence::LINE_BREAKS);
     for top in tops(doc) {
         let blocks: Vec<NodeId> = doc
             .walk(top)
@@ -25,13 +26,15 @@ pub fn drop_spacers(doc: &mut Document, split: bool) {
             })
             .collect();
         for block in blocks {
-            trim_breaks(doc, block);
+            if breaks {
+                trim_breaks(doc, block);
+            }
             let holds_nothing = doc.node(block).first_child().is_some() && all_white(doc, block);
             if holds_nothing && doc.attributes(block).id.is_none() {
                 count += 1;
                 first.get_or_insert(block);
                 doc.detach(block);
-            } else if split && doc.kind(block) == Kind::Paragraph {
+            } else if split && breaks && doc.kind(block) == Kind::Paragraph {
                 split_at_breaks(doc, block);
             }
         }
@@ -128,6 +131,9 @@ fn trim_end(doc: &mut Document, id: NodeId) {
 
 /// Takes out pictures that are there for the space they take, or to count readers: one point wide or high, and wordless.
 pub fn drop_spacer_pictures(doc: &mut Document) {
+    if !doc.may_hold(Presence::PICTURES) {
+        return;
+    }
     let small = |doc: &Document, id: NodeId| {
         let size = |wanted: &str| {
             let found = doc.attributes(id).other.iter().find(|(name, _)| doc.text(*name) == wanted);

@@ -2,12 +2,18 @@
 
 use super::tops;
 use crate::document::{Attributes, Direction, DivisionKind, Document, Kind, NodeId, Step, Text, TextLevel};
+use smallvec::{SmallVec, smallvec};
 
 /// Joins what was split, unwraps what says nothing, and puts white space outside of formatting.
 pub fn tidy(doc: &mut Document) {
     for top in tops(doc) {
-        let order: Vec<NodeId> =
-            doc.walk(top).filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None }).collect();
+        let order: Vec<NodeId> = doc
+            .walk(top)
+            .filter_map(|step| match step {
+                Step::Leave(id) if may_need_it(doc, id) => Some(id),
+                _ => None,
+            })
+            .collect();
         for id in order {
             if doc.node(id).parent().is_none() && id != top {
                 continue;
@@ -24,6 +30,19 @@ pub fn tidy(doc: &mut Document) {
                 tidy_block(doc, id, top);
             }
         }
+    }
+}
+
+/// Whether there may be something to do about a node. What becomes of the nodes below it makes no work where there was none:
+/// their children have met their neighbours already when they take their place.
+fn may_need_it(doc: &Document, id: NodeId) -> bool {
+    let node = doc.node(id);
+    let several = || node.first_child() != node.last_child();
+    match node.kind() {
+        kind if kind.is_leaf() => false,
+        kind if is_formatting(kind) || is_strong_itself(kind) => true,
+        Kind::Anchor | Kind::Division(DivisionKind::Plain) => true,
+        _ => node.has_attributes() || several(),
     }
 }
 
@@ -168,7 +187,7 @@ fn move_white_out(doc: &mut Document, id: NodeId) {
 
 /// Joins neighbours among the children of a node that are formatted alike, and what meets in them then.
 fn join_runs(doc: &mut Document, parent: NodeId) {
-    let mut open = vec![parent];
+    let mut open: SmallVec<[NodeId; 8]> = smallvec![parent];
     while let Some(parent) = open.pop() {
         doc.join_texts(parent);
         let mut at = doc.node(parent).first_child();

@@ -1,10 +1,13 @@
 //! Tables that are there to set things beside each other.
 
 use super::{tops, wrap_runs};
-use crate::document::{Document, Finding, Kind, NodeId, Part, Step};
+use crate::document::{Document, Finding, Kind, NodeId, Part, Presence, Step};
 
 /// Puts what such tables hold in their place, cell by cell, and tells how many there were.
 pub fn unwrap_tables(doc: &mut Document) {
+    if !doc.may_hold(Presence::TABLES) {
+        return;
+    }
     let mut found = Vec::new();
     for top in tops(doc) {
         found.extend(doc.walk(top).filter_map(|step| match step {

@@ -1,7 +1,7 @@
 //! Insertions and deletions that a program recorded while somebody revised a document.
 
 use super::{join_texts, tops};
-use crate::document::{Document, Finding, Kind, NodeId, Step};
+use crate::document::{Document, Finding, Kind, NodeId, Presence, Step};
 
 /// What becomes of insertions and deletions.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -19,7 +19,7 @@ pub enum Revisions {
 
 /// Carries out what becomes of them.
 pub fn settle(doc: &mut Document, revisions: Revisions) {
-    if revisions == Revisions::Keep {
+    if revisions == Revisions::Keep || !doc.may_hold(Presence::REVISIONS) {
         return;
     }
     let mut found = Vec::new();

@@ -2,6 +2,7 @@
 
 use super::tops;
 use crate::document::{Document, Kind, NodeId, Step};
+use crate::scan;
 
 /// Makes one space of each run of several, takes out those at the ends of blocks, and characters without width where they do
 /// nothing. A single no-break space between words stays.
@@ -108,6 +109,9 @@ impl Line {
 
 /// Whether there is anything in a text that may change: two white characters in a row, or one that is not what it seems.
 fn needs_tidying(text: &str) -> bool {
+    if !scan::may_be_untidy(text.as_bytes()) {
+        return false;
+    }
     let hidden = memchr::memchr(0xE2, text.as_bytes()).is_some() && text.contains('\u{200B}');
     let mut before = false;
     hidden

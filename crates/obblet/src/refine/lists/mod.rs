@@ -29,19 +29,17 @@ pub fn rebuild(doc: &mut Document, lists: Lists) {
     if lists == Lists::Keep || (doc.traces.make == Make::Plain && lists != Lists::Typed) {
         return drop_markers(doc);
     }
+    let wanted = Wanted::of(doc, lists == Lists::Typed);
     for top in tops(doc) {
         if lists == Lists::Typed {
             split_lines(doc, top);
         }
-        for parent in parents_of_items(doc, top, lists) {
-            build_within(doc, parent, lists);
+        for parent in parents_of_items(doc, top, wanted) {
+            build_within(doc, parent, wanted);
         }
     }
     levels::nest(doc);
     drop_markers(doc);
-    if lists == Lists::Marked {
-        tell_typed(doc);
-    }
 }
 
 /// Markers that belong to no item are text.
@@ -52,12 +50,31 @@ fn drop_markers(doc: &mut Document) {
     }
 }
 
+/// What makes a paragraph an item.
+#[derive(Clone, Copy, Debug)]
+struct Wanted {
+    /// Typed markers do.
+    typed: bool,
+    /// The program set markers apart, in some paragraph at least.
+    markers: bool,
+}
+
+impl Wanted {
+    fn of(doc: &Document, typed: bool) -> Self {
+        Self { typed, markers: doc.traces.iter().any(|(_, trace)| trace.part == Part::Marker) }
+    }
+}
+
 /// What a paragraph says about being an item.
-fn item(doc: &Document, paragraph: NodeId, lists: Lists) -> Option<Item> {
+fn item(doc: &Document, paragraph: NodeId, wanted: Wanted) -> Option<Item> {
     if doc.kind(paragraph) != Kind::Paragraph {
         return None;
     }
     let trace = doc.traces.of(paragraph);
+    let hangs = trace.list.is_some() || trace.first_line < -1.0;
+    if !hangs && !wanted.typed && !wanted.markers {
+        return None;
+    }
     let apart = first_leaf(doc, paragraph).and_then(|leaf| {
         let above = std::iter::once(leaf).chain(doc.ancestors(leaf)).take_while(|&above| above != paragraph);
         above.filter(|&above| doc.traces.of(above).part == Part::Marker).last()
@@ -66,8 +83,7 @@ fn item(doc: &Document, paragraph: NodeId, lists: Lists) -> Option<Item> {
         let mark = marker::apart(&doc.plain_text(node));
         return Some(Item { paragraph, mark, marker: Some(node), prefix: 0, trace, typed: false });
     }
-    let hangs = trace.list.is_some() || trace.first_line < -1.0;
-    if !hangs && lists != Lists::Typed {
+    if !hangs && !wanted.typed {
         return None;
     }
     let leaf = first_leaf(doc, paragraph)?;
@@ -97,14 +113,14 @@ fn first_leaf(doc: &Document, paragraph: NodeId) -> Option<NodeId> {
     })
 }
 
-fn parents_of_items(doc: &Document, top: NodeId, lists: Lists) -> Vec<NodeId> {
+fn parents_of_items(doc: &Document, top: NodeId, wanted: Wanted) -> Vec<NodeId> {
     let mut parents = Vec::new();
     for step in doc.walk(top) {
         let Step::Enter(id) = step else { continue };
         if doc.kind(id) == Kind::Paragraph
             && let Some(parent) = doc.node(id).parent()
             && parents.last() != Some(&parent)
-            && item(doc, id, lists).is_some()
+            && item(doc, id, wanted).is_some()
         {
             parents.push(parent);
         }
@@ -115,9 +131,9 @@ fn parents_of_items(doc: &Document, top: NodeId, lists: Lists) -> Vec<NodeId> {
 }
 
 /// Makes lists of the items among the children of a node.
-fn build_within(doc: &mut Document, parent: NodeId, lists: Lists) {
+fn build_within(doc: &mut Document, parent: NodeId, wanted: Wanted) {
     let children: Vec<NodeId> = doc.children(parent).collect();
-    let mut items: Vec<Option<Item>> = children.iter().map(|&child| item(doc, child, lists)).collect();
+    let mut items: Vec<Option<Item>> = children.iter().map(|&child| item(doc, child, wanted)).collect();
     drop_lonely(&mut items);
     let mut builder = Builder::default();
     for (place, (&child, item)) in children.iter().zip(&items).enumerate() {
@@ -209,13 +225,17 @@ fn split_lines(doc: &mut Document, top: NodeId) {
     }
 }
 
-/// Paragraphs that look like items of a list, where they stay paragraphs.
-fn tell_typed(doc: &mut Document) {
+/// Tells of paragraphs that look like items of a list, where they stay paragraphs.
+pub(super) fn tell_typed(doc: &mut Document, lists: Lists) {
+    if lists != Lists::Marked || doc.traces.make == Make::Plain {
+        return;
+    }
+    let wanted = Wanted::of(doc, true);
     let mut found = None;
     let mut count = 0;
     for top in tops(doc) {
-        for parent in parents_of_items(doc, top, Lists::Typed) {
-            let mut items: Vec<Option<Item>> = doc.children(parent).map(|child| item(doc, child, Lists::Typed)).collect();
+        for parent in parents_of_items(doc, top, wanted) {
+            let mut items: Vec<Option<Item>> = doc.children(parent).map(|child| item(doc, child, wanted)).collect();
             drop_lonely(&mut items);
             for item in items.into_iter().flatten() {
                 count += 1;

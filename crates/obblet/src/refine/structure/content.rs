@@ -9,12 +9,6 @@ pub(crate) struct Survey {
     pub(crate) holds: bool,
     /// Whether cells are merged.
     pub(crate) merges: bool,
-    /// Whether there is raw HTML in it.
-    pub(crate) has_raw: bool,
-    /// Whether a link leads to a place in the document.
-    pub(crate) has_local_links: bool,
-    /// Whether a node has an id.
-    pub(crate) has_ids: bool,
 }
 
 impl Survey {
@@ -26,7 +20,7 @@ impl Survey {
 
 /// Looks at each node and its parent once.
 pub(crate) fn survey(doc: &Document) -> Survey {
-    let mut survey = Survey { holds: true, merges: false, has_raw: false, has_local_links: false, has_ids: false };
+    let mut survey = Survey { holds: true, merges: false };
     let classes: Vec<u8> = doc.nodes().map(|(_, node)| class(node.kind()) as u8).collect();
     for ((id, node), &class) in doc.nodes().zip(&classes) {
         if let Some(parent) = node.parent() {
@@ -35,14 +29,8 @@ pub(crate) fn survey(doc: &Document) -> Survey {
                 survey.holds &= local_rules_hold(doc, id, node.kind());
             }
         }
-        if node.has_attributes() {
-            survey.has_ids |= doc.attributes(id).id.is_some();
-        }
-        match node.kind() {
-            Kind::Link { href } => survey.has_local_links |= doc.text(href).starts_with('#'),
-            Kind::Raw { .. } | Kind::RawBlock { .. } => survey.has_raw = true,
-            Kind::Cell(cell) => survey.merges |= cell.columns > 1 || cell.rows > 1,
-            _ => {}
+        if let Kind::Cell(cell) = node.kind() {
+            survey.merges |= cell.columns > 1 || cell.rows > 1;
         }
     }
     survey

@@ -5,7 +5,7 @@ mod content;
 mod geometry;
 mod repair;
 
-pub(crate) use content::{Survey, holds_flow, survey};
+pub(crate) use content::{holds_flow, survey};
 
 use crate::document::Document;
 use std::borrow::Cow;

@@ -2,8 +2,7 @@
 
 use super::super::{Ids as Wanted, Options};
 use super::printer;
-use crate::document::{Document, Kind, NodeId, Step};
-use crate::refine::structure::Survey;
+use crate::document::{Document, Kind, NodeId, Presence, Step};
 use crate::slug;
 use std::collections::{HashMap, HashSet};
 
@@ -22,12 +21,12 @@ pub(super) struct Ids {
 
 impl Ids {
     /// Gives ids to the nodes of a document.
-    pub(super) fn of(doc: &Document, options: &Options<'_>, survey: Survey) -> Self {
+    pub(super) fn of(doc: &Document, options: &Options<'_>) -> Self {
         let mut ids = Self { prefix: options.id_prefix.to_owned(), ..Self::default() };
         ids.taken.extend(options.taken_ids.iter().map(|&id| id.to_owned()));
         let wanted = options.ids;
         let mut pointed = HashSet::new();
-        if survey.has_local_links && wanted == Wanted::Used {
+        if wanted == Wanted::Used && doc.may_hold(Presence::LINKS) {
             for (_, node) in doc.nodes() {
                 if let Kind::Link { href } = node.kind()
                     && let Some(name) = doc.text(href).strip_prefix('#')
@@ -42,7 +41,8 @@ impl Ids {
             ids.kept = others.cloned().collect();
             pointed.extend(ids.kept.iter().cloned());
         }
-        if wanted != Wanted::None && (options.list_ids || survey.has_ids || wanted == Wanted::Headings || !pointed.is_empty()) {
+        if wanted != Wanted::None && (options.list_ids || doc.may_have_ids() || wanted == Wanted::Headings || !pointed.is_empty())
+        {
             ids.name_all(doc, options, &pointed);
         }
         ids

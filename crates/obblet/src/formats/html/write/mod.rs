@@ -7,7 +7,7 @@ mod notes;
 mod printer;
 
 use super::{Options, Raw};
-use crate::document::{Document, Finding, NodeId};
+use crate::document::{Document, Finding, Kind, NodeId, Presence};
 use crate::refine::structure;
 use notes::NoteNumbers;
 use printer::Printer;
@@ -45,10 +45,9 @@ pub struct Written {
 /// Writes a document as a fragment: what stands within a body element.
 #[must_use]
 pub fn write(doc: &Document, options: &Options<'_>) -> Written {
-    let survey = structure::survey(doc);
-    let opens = survey.has_raw && options.raw == Raw::Clean;
-    if (doc.is_settled() || survey.is_fine()) && !opens {
-        return Writer::new(doc, options, survey).run();
+    let opens = options.raw == Raw::Clean && holds_raw(doc);
+    if !opens && (doc.is_settled() || structure::survey(doc).is_fine()) {
+        return Writer::new(doc, options).run();
     }
     let mut repaired = doc.clone();
     repaired.findings.clear();
@@ -56,8 +55,7 @@ pub fn write(doc: &Document, options: &Options<'_>) -> Written {
         super::open_raw(&mut repaired);
     }
     structure::settle(&mut repaired);
-    let survey = structure::survey(&repaired);
-    let mut written = Writer::new(&repaired, options, survey).run();
+    let mut written = Writer::new(&repaired, options).run();
     written.findings.splice(..0, std::mem::take(&mut repaired.findings));
     written
 }
@@ -70,6 +68,11 @@ pub fn write_part(doc: &Document, part: NodeId, options: &Options<'_>) -> String
     let mut writer = Writer::with(doc, options, ids, NoteNumbers::default());
     writer.tree(part);
     writer.out.finish()
+}
+
+fn holds_raw(doc: &Document) -> bool {
+    let is_raw = |kind: Kind| matches!(kind, Kind::Raw { .. } | Kind::RawBlock { .. });
+    doc.may_hold(Presence::RAW) && doc.nodes().any(|(_, node)| is_raw(node.kind()))
 }
 
 /// Writes one document.
@@ -94,8 +97,8 @@ struct Writer<'d, 'o> {
 }
 
 impl<'d, 'o> Writer<'d, 'o> {
-    fn new(doc: &'d Document, options: &'o Options<'o>, survey: structure::Survey) -> Self {
-        let mut writer = Self::with(doc, options, ids::Ids::of(doc, options, survey), NoteNumbers::of(doc));
+    fn new(doc: &'d Document, options: &'o Options<'o>) -> Self {
+        let mut writer = Self::with(doc, options, ids::Ids::of(doc, options), NoteNumbers::of(doc));
         writer.out = Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options);
         writer
     }
