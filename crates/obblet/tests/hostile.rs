@@ -200,6 +200,7 @@ fn noisy_shapes() -> Vec<Shape> {
         ("runs in runs", |n| format!("<p style='a:b'>{}</p>", "<b><i><u>a</u></i></b>".repeat(n))),
         ("nested runs", |n| format!("<p style='a:b'>{}a", "<b>".repeat(n))),
         ("no-break spaces", |n| format!("<p style='a:b'>{}</p>", "a&nbsp;".repeat(n))),
+        ("very many no-break spaces", |n| format!("<p style='a:b'>{}</p>", "harbour\u{A0}gauge\u{A0}".repeat(n * 20))),
         ("empty paragraphs", |n| format!("<i style='a:b'></i>{}", "<p>&nbsp;</p>".repeat(n))),
         ("empty elements in each other", |n| format!("<i style='a:b'></i>{}", "<div>".repeat(n))),
         ("line breaks", |n| format!("<p style='a:b'>a{}b", "<br>".repeat(n))),

@@ -329,16 +329,29 @@ fn set_size(doc: &mut Document, id: NodeId, width: usize, height: usize) {
 /// Base 64 with padding (RFC 4648, section 4).
 fn base64(bytes: &[u8]) -> String {
     const LETTERS: &[u8; 64] = b"ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-    let mut out = String::with_capacity(bytes.len().div_ceil(3) * 4);
-    for chunk in bytes.chunks(3) {
-        let group = chunk.iter().enumerate().fold(0_u32, |group, (index, &byte)| group | u32::from(byte) << (16 - 8 * index));
-        for index in 0..4 {
-            if index <= chunk.len() {
-                out.push(LETTERS[(group >> (18 - 6 * index)) as usize & 63] as char);
-            } else {
-                out.push('=');
-            }
-        }
+    let letter = |group: u32, index: u32| LETTERS[(group >> (18 - 6 * index)) as usize & 63];
+    let letters = |[first, second, third]: [u8; 3]| {
+        let group = u32::from(first) << 16 | u32::from(second) << 8 | u32::from(third);
+        [letter(group, 0), letter(group, 1), letter(group, 2), letter(group, 3)]
+    };
+    let (groups, rest) = bytes.as_chunks();
+    let mut out = Vec::with_capacity(bytes.len().div_ceil(3) * 4);
+    groups.iter().for_each(|group| out.extend_from_slice(&letters(*group)));
+    match *rest {
+        [first] => out.extend_from_slice(&[&letters([first, 0, 0])[..2], b"=="].concat()),
+        [first, second] => out.extend_from_slice(&[&letters([first, second, 0])[..3], b"="].concat()),
+        _ => {}
     }
-    out
+    String::from_utf8(out).unwrap_or_default()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn base64_pads_what_is_no_group_of_three() {
+        let words = ["", "f", "fo", "foo", "foob", "fooba", "foobar"].map(|word| base64(word.as_bytes()));
+        assert_eq!(words, ["", "Zg==", "Zm8=", "Zm9v", "Zm9vYg==", "Zm9vYmE=", "Zm9vYmFy"], "RFC 4648, section 10");
+    }
 }

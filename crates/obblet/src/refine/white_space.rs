@@ -131,33 +131,42 @@ const fn is_white(c: char) -> bool {
 
 fn tidied(text: &str, after_white: bool, tail: &str) -> String {
     let mut out = String::with_capacity(text.len());
-    let mut chars = text.char_indices().peekable();
     let mut at_start = after_white;
-    while let Some((start, c)) = chars.next() {
+    let mut rest = text;
+    while let Some(c) = rest.chars().next() {
+        let plain = plain_length(rest);
+        if plain > 0 {
+            out.push_str(&rest[..plain]);
+            rest = &rest[plain..];
+            at_start = false;
+            continue;
+        }
+        let start = text.len() - rest.len();
         if !is_white(c) {
             if !is_nothing(text, start, c) {
                 out.push(c);
                 at_start = false;
             }
+            rest = &rest[c.len_utf8()..];
             continue;
         }
-        let (mut count, mut newline) = (1, c == '\n');
-        while let Some(&(place, next)) = chars.peek() {
-            if !is_white(next) && !is_nothing(text, place, next) {
+        let (mut count, mut newline) = (0, false);
+        while let Some(next) = rest.chars().next() {
+            if !is_white(next) && !is_nothing(text, text.len() - rest.len(), next) {
                 break;
             }
             count += 1;
             newline |= next == '\n';
-            chars.next();
+            rest = &rest[next.len_utf8()..];
         }
         if at_start {
             continue;
         }
-        if c == '\u{A0}' && count == 1 && !holds(&format!("{tail}{out}"), &text[start + 2..]) {
+        if c == '\u{A0}' && count == 1 && !holds(out.chars().rev().chain(tail.chars().rev()), rest) {
             out.push(' ');
             continue;
         }
-        out.push(if newline && !text[start..].starts_with('\u{A0}') {
+        out.push(if newline && c != '\u{A0}' {
             '\n'
         } else if count > 1 {
             ' '
@@ -168,17 +177,29 @@ fn tidied(text: &str, after_white: bool, tail: &str) -> String {
     out
 }
 
+/// How many bytes at the start are neither white nor the beginning of a character that may be white or nothing.
+fn plain_length(text: &str) -> usize {
+    let special = |byte: &u8| matches!(byte, b' ' | b'\t' | b'\n' | b'\r' | 0x0C | 0xC2 | 0xE2 | 0xEF);
+    text.as_bytes().iter().position(|byte| special(byte)).unwrap_or(text.len())
+}
+
 /// Whether a no-break space keeps something together: a number and its unit, an initial and a name, a name, a mark and its word.
-/// Between other words it is what editors write for any space.
-fn holds(before: &str, after: &str) -> bool {
+/// Between other words it is what editors write for any space. What stands before it comes from the end on.
+fn holds(before: impl Iterator<Item = char>, after: &str) -> bool {
     let is_part = |c: &char| c.is_alphabetic() || matches!(c, '\'' | '\u{2019}');
-    let stop = before.trim_end_matches([',', ';', '.', '!', '?']);
-    let last: Vec<char> = stop.chars().rev().take_while(is_part).collect();
-    let next: Vec<char> = after.chars().take_while(is_part).collect();
-    let ended = stop.len() < before.len();
-    let name = last.last().is_some_and(|c| c.is_uppercase()) && next.first().is_some_and(|c| c.is_uppercase()) && !ended;
+    let mut before = before.peekable();
+    let mut ended = false;
+    while before.next_if(|c| matches!(c, ',' | ';' | '.' | '!' | '?')).is_some() {
+        ended = true;
+    }
+    let (mut length, mut initial) = (0, None);
+    while let Some(c) = before.next_if(is_part) {
+        (length, initial) = (length + 1, Some(c));
+    }
+    let mut next = after.chars().take_while(is_part);
+    let name = initial.is_some_and(char::is_uppercase) && after.starts_with(char::is_uppercase) && !ended;
     let (least, most) = if ended { (3, 1) } else { (2, 2) };
-    name || last.len() < least || (next.len() < most && !after.is_empty())
+    name || length < least || (next.nth(most - 1).is_none() && !after.is_empty())
 }
 
 /// Whether a character shows nothing and does nothing where it stands. A break between words that have no spaces between them

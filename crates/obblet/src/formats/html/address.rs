@@ -117,7 +117,10 @@ pub(super) fn write(out: &mut String, address: &str) {
     // A picture in its own address is long, and in base 64 nothing has to be escaped.
     if let Some(comma) = memchr::memchr(b',', &bytes[..bytes.len().min(64)]).filter(|_| address.starts_with("data:image/"))
         && bytes[5..comma].iter().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'/' | b';' | b'+' | b'-'))
-        && bytes[comma + 1..].iter().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'/' | b'='))
+        && bytes[comma + 1..].chunks(64).all(|chunk| {
+            // Without a way out in between, so that many are looked at together.
+            chunk.iter().fold(true, |plain, byte| plain & (byte.is_ascii_alphanumeric() | matches!(byte, b'+' | b'/' | b'=')))
+        })
     {
         return out.push_str(address);
     }
