@@ -182,12 +182,15 @@ impl Progress for Telling<'_> {
             self.report.add_failure(name, message.to_owned());
             return;
         }
-        // Links that lead nowhere are what people publish again for.
+        // Links that lead nowhere are what people publish again for; what is told of the whole folder is little.
         let told: Vec<Finding> = step
             .findings
             .iter()
             .filter(|finding| {
-                self.arguments.talk.verbose || finding.weight != Weight::Advice || finding.code.starts_with("link.")
+                self.arguments.talk.verbose
+                    || step.source.is_empty()
+                    || finding.weight != Weight::Advice
+                    || finding.code.starts_with("link.")
             })
             .cloned()
             .collect();

@@ -131,11 +131,19 @@ fn a_rehearsal_a_run_and_what_they_say() {
     for (arguments, message) in [
         (&["--slice", "3/2"][..], "obblet: 3/2 is no slice; write which and of how many, as in 2/8\n"),
         (&["--writes", "word"], "obblet: can't write word documents\n"),
-        (&["--writes", "markdown"], "obblet: a site is made of pages; publish.site goes with --writes html and shape=page\n"),
+        (&["--site", "--writes", "markdown"], "obblet: --site and --binder go with --writes html, not with markdown\n"),
+        (&["--set", "shape=fragment"], "obblet: a site is made of pages; publish.site does not go with shape=fragment\n"),
         (&["--set", "publish.split=9"], "obblet: publish.split can't be \"9\"; it may be: a whole number from 0 to 6\n"),
     ] {
         obblet(place).args(["publish", "book", "other"]).args(arguments).assert().code(2).stderr(message);
     }
+    // A folder that is a site as pages can be written as documents; that there is no site is told.
+    obblet(place)
+        .args(["publish", "book", "documents", "--writes", "markdown"])
+        .assert()
+        .success()
+        .stderr(contains("the folder: advice [publish.no-pages]").and(contains("5 converted, 1 copied; 2 advice")));
+    assert!(!place.join("documents/sitemap.xml").exists());
     obblet(place).args(["publish", "nothing", "other"]).assert().code(1).stderr(contains("nothing: there is no such file\n"));
 }
 
