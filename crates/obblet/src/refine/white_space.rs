@@ -180,7 +180,7 @@ fn tidied(text: &str, after_white: bool, tail: &str) -> String {
 /// How many bytes at the start are neither white nor the beginning of a character that may be white or nothing.
 fn plain_length(text: &str) -> usize {
     let special = |byte: &u8| matches!(byte, b' ' | b'\t' | b'\n' | b'\r' | 0x0C | 0xC2 | 0xE2 | 0xEF);
-    text.as_bytes().iter().position(|byte| special(byte)).unwrap_or(text.len())
+    text.as_bytes().iter().position(special).unwrap_or(text.len())
 }
 
 /// Whether a no-break space keeps something together: a number and its unit, an initial and a name, a name, a mark and its word.

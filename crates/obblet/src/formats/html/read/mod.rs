@@ -1,7 +1,7 @@
 //! Reading HTML: pages and fragments, and the pieces of it that stand in other formats.
 //!
-//! Tree construction is the standard's, from a parser package, straight into the model ([`sink`]); what each element is in the
-//! model is in [`elements`]. Then style rules are looked up ([`css`]), the tree is settled in one walk ([`settle`]), and what
+//! The source is cut into [`tokens`]; tree construction is the standard's, from a parser package, straight into the model
+//! ([`sink`]); what each element is in the model is in [`elements`]. Then style rules are looked up ([`css`]), the tree is settled in one walk ([`settle`]), and what
 //! HTML has no element for is found in it ([`notes`]).
 
 mod code;
@@ -19,14 +19,14 @@ mod raw;
 mod settle;
 mod sink;
 mod table;
+mod tokens;
 
 pub use raw::open_raw;
 
 use super::guard::Guard;
 use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, SourceMap, Step, Traces};
 use crate::refine::structure;
-use html5ever::tendril::StrTendril;
-use html5ever::tokenizer::{BufferQueue, Tokenizer, TokenizerOpts};
+use html5ever::tokenizer::{Token, TokenSink};
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
 use settle::Settler;
 use sink::{Parts, Sink};
@@ -86,16 +86,11 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     let sink = Sink::for_page(doc, options.content == Content::Main);
     // Pages without a doctype are read as if they had one: where one is missing, tables would stand in paragraphs.
     let options_of_builder = TreeBuilderOpts { scripting_enabled: false, iframe_srcdoc: true, ..TreeBuilderOpts::default() };
-    let builder = TreeBuilder::new(sink, options_of_builder);
-    let input = BufferQueue::default();
-    input.push_back(StrTendril::from(source));
-    let tokenizer = Tokenizer::new(Guard::new(builder), TokenizerOpts::default());
-    // It stops at scripts, which are not run, and where the page names an encoding, which is known.
-    while !input.is_empty() {
-        let _ = tokenizer.feed(&input);
-    }
-    tokenizer.end();
-    let Parts { doc, root: page, mut made, names } = tokenizer.sink.into_builder().sink.into_parts();
+    let guard = Guard::new(TreeBuilder::new(sink, options_of_builder));
+    tokens::tokenize(source, &mut tokens::Names::new(), &guard);
+    let _ = guard.process_token(Token::EOFToken, 1);
+    guard.end();
+    let Parts { doc, root: page, mut made, names } = guard.into_builder().sink.into_parts();
     metadata::read(doc, &made);
     // The looks of our own pages say nothing that their markup does not say.
     let own = metadata::is_own(&made);

@@ -5,9 +5,9 @@ use super::css;
 use super::filter::{Chunk, Filter};
 use super::settle::Settler;
 use super::sink::{Parts, Sink};
+use super::tokens;
 use crate::document::{Document, Finding, Kind, NodeId, Step, Text};
-use html5ever::tendril::StrTendril;
-use html5ever::tokenizer::{BufferQueue, TagKind, Tokenizer, TokenizerOpts};
+use html5ever::tokenizer::TagKind;
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
 
 /// Raw HTML that is nested deeper than this stays text: tree construction looks up through all open elements.
@@ -136,15 +136,12 @@ fn open_tree(doc: &mut Document, top: NodeId, has_raw: &[bool]) {
     let context = sink.context();
     let builder = TreeBuilder::new_for_fragment(sink, context, None, TreeBuilderOpts::default());
     let filter = Filter::new(&builder);
+    let mut names = tokens::Names::new();
     for event in &events {
         match *event {
             Event::Raw(id, raw) => {
                 let chunk = builder.sink.begin_chunk(id, raw);
-                let input = BufferQueue::default();
-                input.push_back(StrTendril::from(chunk.as_str()));
-                let tokenizer = Tokenizer::new(Chunk(&filter), TokenizerOpts::default());
-                let _ = tokenizer.feed(&input);
-                tokenizer.end();
+                tokens::tokenize(&chunk, &mut names, &Chunk(&filter));
             }
             Event::Open(id) => filter.node(id, TagKind::StartTag),
             Event::Close(id) => filter.node(id, TagKind::EndTag),
