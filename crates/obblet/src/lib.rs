@@ -35,6 +35,7 @@ mod error;
 pub mod formats;
 pub mod inspect;
 mod lines;
+mod map;
 mod numeral;
 pub mod page;
 pub mod profile;

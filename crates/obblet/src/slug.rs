@@ -1,6 +1,6 @@
 //! Names of headings, as links know them.
 
-use std::collections::HashMap;
+use crate::map::HashMap;
 use std::fmt::Write;
 
 /// What people expect to link to: the words of the heading in lower case with hyphens between them.
@@ -54,7 +54,7 @@ mod tests {
 
     #[test]
     fn slugs_are_what_people_link_to() {
-        let mut slugs = HashMap::new();
+        let mut slugs = HashMap::default();
         for (text, slug) in [
             ("High & low  water!", "high--low--water"),
             ("`well_known` API", "well_known-api"),

@@ -2,8 +2,8 @@
 
 use super::units::Unit;
 use super::{Category, Difference, Score, Side};
+use crate::map::HashMap;
 use similar::{Algorithm, DiffOp, capture_diff_slices};
-use std::collections::HashMap;
 
 /// Units of which less than this is the same have nothing to do with each other.
 const ALIKE: f64 = 0.4;
@@ -39,7 +39,7 @@ pub(super) fn category(category: Category, first: &[Unit], second: &[Unit], diff
 
 /// A number for each key, the same for the same key: comparing numbers is quicker than comparing texts.
 fn numbers<'u>(first: &'u [Unit], second: &'u [Unit]) -> (Vec<u32>, Vec<u32>) {
-    let mut known: HashMap<&'u str, u32> = HashMap::new();
+    let mut known: HashMap<&'u str, u32> = HashMap::default();
     let mut numbers = |units: &'u [Unit]| -> Vec<u32> {
         let number = |unit: &'u Unit| {
             let next = known.len() as u32;

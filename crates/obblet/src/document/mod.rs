@@ -37,7 +37,7 @@ pub(crate) use presence::Presence;
 pub use trace::{Make, Part, Places, Trace, Traces};
 pub use walk::{Step, Walk};
 
-use std::collections::HashMap;
+use crate::map::HashMap;
 
 /// A style that the source document names, such as a word processor's paragraph style.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -144,7 +144,7 @@ impl Document {
             nodes: arena,
             pool,
             attributes: vec![Attributes::default()],
-            columns: HashMap::new(),
+            columns: HashMap::default(),
             presence: Presence::default(),
             changes: 0,
             settled: false,

@@ -2,11 +2,11 @@
 
 use crate::conversion::Surroundings;
 use crate::document::{Document, Kind, Place, Step};
+use crate::map::{HashMap, HashSet};
 use crate::refine::tops;
 use crate::slug;
 use percent_encoding::percent_decode_str;
 use serde::Serialize;
-use std::collections::{HashMap, HashSet};
 use std::path::{Component, Path, PathBuf};
 
 /// A link or a picture that leads nowhere.
@@ -116,8 +116,8 @@ fn missing(address: &str, surroundings: &Surroundings<'_>) -> bool {
 
 /// The ids of a document, and the names by which people link to its headings.
 fn places(doc: &Document) -> HashSet<String> {
-    let mut places = HashSet::new();
-    let mut slugs = HashMap::new();
+    let mut places = HashSet::default();
+    let mut slugs = HashMap::default();
     for top in tops(doc) {
         for step in doc.walk(top) {
             let Step::Enter(id) = step else { continue };

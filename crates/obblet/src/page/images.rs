@@ -3,10 +3,10 @@
 use super::svg;
 use crate::conversion::{OutputFile, Surroundings};
 use crate::document::{Document, Finding, Kind, NodeId, Presence, Step, Text};
+use crate::map::HashMap;
 use crate::profile::{ImagePlace, Profile};
 use crate::refine;
 use crate::shared::SharedPicture;
-use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 
 /// A picture file that was read once, however many nodes show it.
@@ -48,7 +48,7 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surrou
         return Placed::default();
     }
     let mut gallery =
-        Gallery { profile, surroundings, pictures: HashMap::new(), names: HashMap::new(), placed: Placed::default() };
+        Gallery { profile, surroundings, pictures: HashMap::default(), names: HashMap::default(), placed: Placed::default() };
     for (id, src, alt) in images {
         if alt.is_empty() && !doc.attributes(id).other.iter().any(|(name, _)| doc.text(*name) == "role") {
             let place = doc.place(id);

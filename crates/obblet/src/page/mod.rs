@@ -16,11 +16,12 @@ use crate::conversion::{Converted, OutputFile, Surroundings};
 use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Step};
 use crate::error::Error;
 use crate::formats::html::{self, Characters, HeadingEntry, Highlighter, Syntax};
+use crate::map::HashSet;
 use crate::profile::{Profile, StylePlace};
 use crate::refine;
 use crate::shared;
 use serde::{Deserialize, Serialize};
-use std::collections::{BTreeMap, HashSet};
+use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 
 /// Pages with fewer headings than this need no list of them.
@@ -201,7 +202,7 @@ pub(crate) fn named_styles(doc: &Document, characters: Characters) -> Option<Str
     if doc.styles.is_empty() {
         return None;
     }
-    let mut used = HashSet::new();
+    let mut used = HashSet::default();
     for top in refine::tops(doc) {
         for step in doc.walk(top) {
             if let Step::Enter(id) = step

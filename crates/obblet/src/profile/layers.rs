@@ -1,7 +1,7 @@
 //! The layers of settings that documents of many folders have.
 
 use super::{FILE_NAME, Layer, Profile, ProfileError};
-use std::collections::HashMap;
+use crate::map::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, PoisonError};
 

@@ -3,9 +3,10 @@
 use super::parallel::lock;
 use super::paths;
 use super::record::Facts;
+use crate::map::HashMap;
 use crate::profile;
 use crate::slug;
-use std::collections::{BTreeSet, HashMap};
+use std::collections::BTreeSet;
 use std::path::PathBuf;
 use std::sync::{Mutex, OnceLock};
 
@@ -69,7 +70,7 @@ impl Atlas {
             sources,
             outputs,
             files,
-            folders: HashMap::new(),
+            folders: HashMap::default(),
             nearest: Mutex::default(),
             paths: OnceLock::new(),
         }
@@ -136,7 +137,7 @@ impl Atlas {
             return nearest.clone();
         }
         let (by_name, by_folder) = self.paths.get_or_init(|| {
-            let (mut by_name, mut by_folder) = (Neighbours::new(), Neighbours::new());
+            let (mut by_name, mut by_folder) = (Neighbours::default(), Neighbours::default());
             let files = if let Files::Known(files) = &self.files { Some(files) } else { None };
             for path in self.sources.iter().chain(files.into_iter().flatten()) {
                 by_name.entry(paths::name(path).to_owned()).or_default().push(path.clone());

@@ -249,7 +249,7 @@ fn number(doc: &Document, name: &str) -> Option<i64> {
 
 /// The names by which people link to the headings of a document.
 fn heading_names(doc: &Document) -> Vec<String> {
-    let mut slugs = std::collections::HashMap::new();
+    let mut slugs = crate::map::HashMap::default();
     let mut names: Vec<String> =
         headings(doc).into_iter().map(|heading| slug::unique(&doc.plain_text(heading), &mut slugs)).collect();
     names.sort_unstable();

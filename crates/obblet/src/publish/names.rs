@@ -4,7 +4,7 @@ use super::paths;
 use super::tree::Found;
 use crate::document::Finding;
 use crate::formats::Format;
-use std::collections::HashMap;
+use crate::map::HashMap;
 
 /// What a document becomes.
 #[derive(Clone, Debug)]
@@ -38,12 +38,12 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
     };
     let plain: Vec<String> = documents.iter().map(|found| in_folder(&found.path, paths::stem(&found.path).0)).collect();
     let as_wanted: Vec<String> = plain.iter().map(|output| folded(output)).collect();
-    let mut wanted: HashMap<&str, usize> = HashMap::with_capacity(documents.len());
+    let mut wanted: HashMap<&str, usize> = HashMap::with_capacity_and_hasher(documents.len(), Default::default());
     for (index, output) in as_wanted.iter().enumerate() {
         wanted.entry(output).or_insert(index);
     }
     // Names that documents have which are not those they wanted.
-    let mut taken: HashMap<String, usize> = HashMap::new();
+    let mut taken: HashMap<String, usize> = HashMap::default();
     let mut named: Vec<Named> = Vec::with_capacity(documents.len());
     for (index, (found, mut output)) in documents.iter().zip(plain).enumerate() {
         // What it gets instead of the name that it wanted.

@@ -12,10 +12,11 @@ use super::{Options, RECORD_FILE};
 use crate::document::Finding;
 use crate::error::Error;
 use crate::formats::Format;
+use crate::map::{HashMap, HashSet};
 use crate::profile::{FILE_NAME, Profile, SETTINGS, Shape, globs};
 use crate::shared::Shared;
 use rayon::prelude::*;
-use std::collections::{BTreeSet, HashMap, HashSet};
+use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex};
 
@@ -185,7 +186,7 @@ impl Plan {
             record,
             shared: Shared::default(),
             pool,
-            hashes: HashMap::new(),
+            hashes: HashMap::default(),
             more_hashes: Mutex::default(),
         };
         if let Some(damage) = &plan.record.damage {
@@ -212,7 +213,7 @@ impl Plan {
     fn list(&mut self, documents: Vec<Found>) -> Result<(), Error> {
         let only = globs(&self.options.only)?;
         // By where the profiles are; as long as they are in here, they stay there.
-        let mut settings: HashMap<*const Profile, (Arc<Profile>, Hash)> = HashMap::new();
+        let mut settings: HashMap<*const Profile, (Arc<Profile>, Hash)> = HashMap::default();
         let mut profiled = Vec::with_capacity(documents.len());
         let mut parts = BTreeSet::new();
         let mut last: Option<(String, Arc<Profile>)> = None;

@@ -5,9 +5,10 @@
 
 use super::hash::Hash;
 use crate::document::Finding;
+use crate::map::HashMap;
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
-use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::collections::{BTreeMap, BTreeSet};
 use std::ops::Range;
 use std::path::Path;
 use std::sync::{Arc, OnceLock};
@@ -305,7 +306,7 @@ impl Record {
         let ours = self.ours.get_or_init(|| {
             let documents = self.documents.values().flat_map(|known| &known.outputs);
             let others = self.others.values().map(|other| &other.output);
-            let mut ours: HashMap<String, Vec<Hash>> = HashMap::new();
+            let mut ours: HashMap<String, Vec<Hash>> = HashMap::default();
             for output in documents.chain(others).chain(&self.older) {
                 ours.entry(output.path.clone()).or_default().push(output.hash);
             }

@@ -13,9 +13,10 @@ use super::{Action, Progress, Step, Summary, Why, paths};
 use crate::conversion::Surroundings;
 use crate::document::Finding;
 use crate::error::Error;
+use crate::map::HashMap;
 use crate::page::{self, Around};
 use rayon::prelude::*;
-use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::collections::{BTreeMap, BTreeSet};
 use std::sync::{Arc, Mutex};
 use std::time::Duration;
 

@@ -1,10 +1,10 @@
 //! A long document as several pages: one for each heading of a level.
 
 use crate::document::{Document, Kind, NodeId, Step};
+use crate::map::{HashMap, HashSet};
 use crate::refine::tops;
 use crate::slug;
 use percent_encoding::percent_decode_str;
-use std::collections::{HashMap, HashSet};
 
 /// A part of a document.
 #[derive(Debug)]
@@ -35,7 +35,7 @@ const LONGEST_NAME: usize = 60;
 pub(super) fn take_apart(doc: &mut Document, level: u8, address: impl Fn(usize, &[Part]) -> String) -> Option<Parts> {
     let blocks: Vec<NodeId> = doc.children(doc.root()).collect();
     let mut parts = vec![Part { title: String::new(), name: String::new(), level: 1, blocks: Vec::new() }];
-    let mut names = HashMap::new();
+    let mut names = HashMap::default();
     for (index, &block) in blocks.iter().enumerate() {
         if let Kind::Heading(own) = doc.kind(block)
             && own <= level
@@ -110,7 +110,7 @@ pub(super) fn hide(doc: &mut Document, part: &Part) {
 
 /// Cut names may be alike.
 fn distinguish(parts: &mut [Part]) {
-    let mut taken = HashSet::new();
+    let mut taken = HashSet::default();
     for part in parts {
         let name = part.name.clone();
         let mut number = 1;
@@ -123,7 +123,7 @@ fn distinguish(parts: &mut [Part]) {
 
 /// Gives each heading that has no id the one that it would have in the whole; tells which node has which.
 fn name_places(doc: &mut Document) -> HashMap<String, NodeId> {
-    let mut places = HashMap::new();
+    let mut places = HashMap::default();
     let mut headings = Vec::new();
     for top in tops(doc) {
         for step in doc.walk(top) {
@@ -136,7 +136,7 @@ fn name_places(doc: &mut Document) -> HashMap<String, NodeId> {
             }
         }
     }
-    let mut slugs = HashMap::new();
+    let mut slugs = HashMap::default();
     for heading in headings {
         let name = slug::unique(&doc.plain_text(heading), &mut slugs);
         if doc.attributes(heading).id.is_none() && !places.contains_key(&name) {
@@ -150,8 +150,8 @@ fn name_places(doc: &mut Document) -> HashMap<String, NodeId> {
 
 /// The part that each link and each named place is in. Notes are where they are mentioned first.
 fn owners(doc: &Document, parts: &[Part]) -> HashMap<NodeId, usize> {
-    let mut owner = HashMap::new();
-    let mut notes: HashMap<NodeId, usize> = HashMap::new();
+    let mut owner = HashMap::default();
+    let mut notes: HashMap<NodeId, usize> = HashMap::default();
     let mut visit = |top: NodeId, part: usize, owner: &mut HashMap<NodeId, usize>| {
         for step in doc.walk(top) {
             let Step::Enter(id) = step else { continue };

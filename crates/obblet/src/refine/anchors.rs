@@ -2,8 +2,8 @@
 
 use super::{join_texts, tops};
 use crate::document::{Document, Kind, Make, NodeId, Presence, Step};
+use crate::map::HashSet;
 use percent_encoding::percent_decode_str;
-use std::collections::HashSet;
 
 /// How the names of places begin that programs make up.
 const MADE_UP: [&str; 14] = [

@@ -166,7 +166,7 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
         }
     }
     // What a pass only tells of, it tells in each round.
-    let mut told = std::collections::HashSet::new();
+    let mut told = crate::map::HashSet::default();
     let mut at = 0;
     doc.findings.retain(|finding| {
         at += 1;

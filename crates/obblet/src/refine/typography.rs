@@ -1,7 +1,7 @@
 //! Marks that printers use: curved quotation marks, dashes, the ellipsis. Code and formulas are left alone.
 
 use crate::document::{Document, Kind, NodeId, Step};
-use std::collections::HashMap;
+use crate::map::HashMap;
 
 /// What becomes of straight quotation marks.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]

@@ -1,12 +1,12 @@
 //! Stands between tokens and tree construction, and keeps what is open within bounds: tree construction looks through all open
 //! elements at many tags, and opens again in each block what formatting was left open.
 
+use crate::map::HashMap;
 use html5ever::LocalName;
 use html5ever::interface::TreeSink;
 use html5ever::tokenizer::{Tag, TagKind, Token, TokenSink, TokenSinkResult};
 use html5ever::tree_builder::TreeBuilder;
 use std::cell::{Cell, RefCell};
-use std::collections::HashMap;
 
 /// Elements that tree construction opens again in later blocks until they are closed.
 pub(super) const FORMATTING: [&str; 14] =

@@ -3,9 +3,9 @@
 use super::{Options, Written, table};
 use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, NoteId, Step};
 use crate::lines::{Lines, fold};
+use crate::map::HashMap;
 use crate::numeral::numeral;
 use crate::refine::structure;
-use std::collections::HashMap;
 use unicode_width::UnicodeWidthStr;
 
 /// Writes a document as text.
@@ -32,7 +32,7 @@ pub fn write(doc: &Document, options: &Options) -> Written {
         begun: vec![Begun::default()],
         numbers: Vec::new(),
         addresses: Vec::new(),
-        known: HashMap::new(),
+        known: HashMap::default(),
         raw: 0,
     };
     if let Some(title) = doc.metadata.title.as_deref().filter(|title| doc.first_heading().as_deref() != Some(title)) {

@@ -1,8 +1,8 @@
 //! The package: an archive of parts that refer to each other by relations (ECMA-376, part 2).
 
 use super::xml::{Event, Ns, Xml};
+use crate::map::HashMap;
 use std::borrow::Cow;
-use std::collections::HashMap;
 use std::io::{Cursor, Read};
 use zip::ZipArchive;
 
@@ -87,7 +87,7 @@ impl<'b> Package<'b> {
         }
         let archive = ZipArchive::new(Cursor::new(bytes)).map_err(|error| PackageError::Damaged(error.to_string()))?;
         let names: Vec<Vec<u8>> = archive.file_names_raw().map(<[u8]>::to_vec).collect();
-        let mut places = HashMap::with_capacity(names.len());
+        let mut places = HashMap::with_capacity_and_hasher(names.len(), Default::default());
         for name in names {
             if let Some(place) = archive.index_for_name_raw(&name) {
                 places.entry(key(&String::from_utf8_lossy(&name))).or_insert(place);

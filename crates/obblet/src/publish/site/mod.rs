@@ -7,8 +7,9 @@ mod pages;
 use super::paths;
 use super::piece::KnownFacts;
 use super::plan::Plan;
+use crate::map::HashMap;
 use crate::page::{Around, Stop};
-use std::collections::{BTreeMap, HashMap};
+use std::collections::BTreeMap;
 
 /// The page of a folder that no document is the front page of.
 const FRONT: &str = "index.html";

@@ -4,15 +4,15 @@ use super::Faults;
 use super::elements::{self, Element, Holds, INTERACTIVE};
 use super::tree::{Node, Tree};
 use crate::formats::html::model::is_language;
+use crate::map::{HashMap, HashSet};
 use html5ever::ns;
 use percent_encoding::percent_decode_str;
-use std::collections::{HashMap, HashSet};
 
 /// Looks at every node once.
 pub(super) fn check(tree: &Tree, is_page: bool, faults: &mut Faults) {
     let order = tree.order();
-    let mut ids: HashMap<&str, u32> = HashMap::new();
-    let mut places: HashSet<&str> = HashSet::new();
+    let mut ids: HashMap<&str, u32> = HashMap::default();
+    let mut places: HashSet<&str> = HashSet::default();
     let mut level = 0;
     for &at in &order[1..] {
         let node = &tree.nodes[at];

@@ -6,13 +6,13 @@
 
 use super::origin::{Dress, Made};
 use crate::document::{Align, Document, Marker, NodeId};
+use crate::map::HashMap;
 use cssparser::{
     AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser, RuleBodyItemParser,
     RuleBodyParser, StyleSheetParser,
 };
 use html5ever::{LocalName, QualName};
 use smallvec::SmallVec;
-use std::collections::HashMap;
 
 /// Style sheets with more rules than this are cut; no page that people wrote has so many.
 const MOST_RULES: usize = 20_000;
@@ -64,6 +64,16 @@ struct Declaration {
     important: bool,
 }
 
+impl Declaration {
+    /// Whether it says something that is followed here.
+    fn is_followed(&self) -> bool {
+        let mut look = Look::default();
+        look.set(&self.name, &self.value);
+        // No list takes a list back.
+        look != Look::default() || self.name == "mso-list"
+    }
+}
+
 /// One name, or several that hold for one element.
 #[derive(Debug, Default)]
 struct Compound {
@@ -113,16 +123,24 @@ pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -
         dresses: places(doc, made.dresses.iter().map(|dress| dress.node)),
         made,
     };
-    let mut known = Known::new();
+    let mut known = Known::default();
     for (node, name) in names {
         looks.insert(*node, sheet.look(&page, *node, &name.local, &mut known));
     }
     looks
 }
 
-/// What the rules say of elements of a name with the same classes, wherever they stand; nothing where that is not all there
-/// is to say. Nearly all elements of a page are like one that came before.
-type Known = HashMap<LocalName, HashMap<String, Option<Look>>>;
+/// What the rules say of elements of a name with the same classes. Nearly all elements of a page are like one that came before.
+type Known = HashMap<LocalName, HashMap<String, Alike>>;
+
+/// What the rules say of elements that are alike.
+#[derive(Debug)]
+struct Alike {
+    /// The rules that speak of them or may, the strongest last.
+    rules: Vec<usize>,
+    /// What they say together, where none looks at what stands around an element.
+    look: Option<Look>,
+}
 
 struct Page<'p> {
     doc: &'p Document,
@@ -188,7 +206,8 @@ impl Sheet {
         let text = text.trim().trim_start_matches("<!--").trim_end_matches("-->");
         let mut parser = Parser::new(text);
         let mut rules = Rules;
-        for (selectors, declarations) in StyleSheetParser::new(&mut parser, &mut rules).flatten() {
+        for (selectors, mut declarations) in StyleSheetParser::new(&mut parser, &mut rules).flatten() {
+            declarations.retain(Declaration::is_followed);
             if declarations.is_empty() || self.rules.len() > MOST_RULES {
                 continue;
             }
@@ -226,29 +245,34 @@ impl Sheet {
         let style = page.dress(node).and_then(|dress| dress.style.as_deref());
         let id = Some(page.id(node)).filter(|id| !id.is_empty() && !self.by_id.is_empty());
         let by_id = id.and_then(|id| self.by_id.get(id));
-        if by_id.is_none() {
-            let like = match known.get(tag).and_then(|known| known.get(classes)) {
-                Some(like) => *like,
-                None => {
-                    let like = self.look_of_all(page, node, tag);
-                    known.entry(tag.clone()).or_default().insert(classes.to_owned(), like);
-                    like
-                }
-            };
-            if let Some(mut look) = like {
-                if let Some(style) = style {
-                    look.add(style);
-                }
-                return look;
+        let of_name = match known.get_mut(tag) {
+            Some(of_name) => of_name,
+            None => known.entry(tag.clone()).or_default(),
+        };
+        let alike = match of_name.get(classes) {
+            Some(alike) => alike,
+            None => {
+                let alike = self.alike(page, node, tag);
+                of_name.entry(classes.to_owned()).or_insert(alike)
             }
+        };
+        if by_id.is_none()
+            && let Some(mut look) = alike.look
+        {
+            if let Some(style) = style {
+                look.add(style);
+            }
+            return look;
         }
-        let mut rules: Vec<usize> = self
-            .candidates(page, node, tag)
-            .chain(by_id.into_iter().flatten().copied())
-            .filter(|&rule| page.matches(&self.rules[rule], node))
-            .collect();
-        rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
-        rules.dedup();
+        let matches = |&rule: &usize| {
+            let rule = &self.rules[rule];
+            rule.compounds.len() == 1 && rule.compounds[0].id.is_none() || page.matches(rule, node)
+        };
+        let mut rules: SmallVec<[usize; 16]> = alike.rules.iter().copied().filter(matches).collect();
+        if let Some(by_id) = by_id {
+            rules.extend(by_id.iter().copied().filter(matches));
+            rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
+        }
         let own = style.map(declarations).unwrap_or_default();
         let all = || rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]).chain(&own);
         let mut look = Look::default();
@@ -266,24 +290,24 @@ impl Sheet {
         by_class.chain(self.by_tag.get(tag).into_iter().flatten()).copied()
     }
 
-    /// What the rules say of all elements of a name with the same classes, where they look at nothing else.
-    fn look_of_all(&self, page: &Page<'_>, node: NodeId, tag: &LocalName) -> Option<Look> {
-        let mut rules: Vec<usize> = self.candidates(page, node, tag).collect();
+    /// What the rules say of all elements that have the name and the classes of this one.
+    fn alike(&self, page: &Page<'_>, node: NodeId, tag: &LocalName) -> Alike {
+        let own = |rule: &usize| self.rules[*rule].compounds.last().is_some_and(|own| page.fits(own, node));
+        let mut rules: Vec<usize> = self.candidates(page, node, tag).filter(own).collect();
+        rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
+        rules.dedup();
         let looks_around = |&rule: &usize| {
             let rule = &self.rules[rule];
             rule.compounds.len() > 1 || self.bodies[rule.declarations].iter().any(|declaration| declaration.important)
         };
-        if rules.iter().any(looks_around) {
-            return None;
-        }
-        rules.retain(|&rule| page.matches(&self.rules[rule], node));
-        rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
-        rules.dedup();
-        let mut look = Look::default();
-        for declaration in rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]) {
-            look.set(&declaration.name, &declaration.value);
-        }
-        Some(look)
+        let look = (!rules.iter().any(looks_around)).then(|| {
+            let mut look = Look::default();
+            for declaration in rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]) {
+                look.set(&declaration.name, &declaration.value);
+            }
+            look
+        });
+        Alike { rules, look }
     }
 }
 

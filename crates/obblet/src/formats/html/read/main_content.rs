@@ -2,7 +2,7 @@
 
 use super::origin::{Made, Origin, Part};
 use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, Step};
-use std::collections::HashSet;
+use crate::map::HashSet;
 
 /// What an ARIA role says of an element (WAI-ARIA 1.2, landmark roles).
 pub(super) fn part_of_role(role: &str) -> Option<Part> {

@@ -4,7 +4,7 @@
 
 use super::origin::{Made, Role};
 use crate::document::{Document, Kind, NodeId, Note, NoteId, Step};
-use std::collections::{HashMap, HashSet};
+use crate::map::{HashMap, HashSet};
 
 /// Marks are not longer than this.
 const LONGEST_MARK: usize = 8;
@@ -18,7 +18,7 @@ struct Candidate {
 /// Makes notes of them.
 pub(super) fn find(doc: &mut Document, made: &Made) {
     let mut links = Vec::new();
-    let mut names = HashSet::new();
+    let mut names = HashSet::default();
     let mut has_marks = false;
     for &id in &made.local_links {
         if let (Some(name), Some(_)) = (local(doc, id), doc.node(id).parent()) {
@@ -29,8 +29,8 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
     if !has_marks {
         return;
     }
-    let mut order: HashMap<NodeId, usize> = HashMap::new();
-    let mut targets: HashMap<String, NodeId> = HashMap::new();
+    let mut order: HashMap<NodeId, usize> = HashMap::default();
+    let mut targets: HashMap<String, NodeId> = HashMap::default();
     for (place, step) in doc.walk(doc.root()).enumerate() {
         let Step::Enter(id) = step else { continue };
         if let Some(name) = doc.attributes(id).id.map(|name| doc.text(name)).filter(|name| names.contains(*name)) {
@@ -42,7 +42,7 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
             order.insert(id, place);
         }
     }
-    let mut back: HashMap<NodeId, Vec<NodeId>> = HashMap::new();
+    let mut back: HashMap<NodeId, Vec<NodeId>> = HashMap::default();
     let mut candidates = Vec::new();
     for &link in &links {
         let Some(&target) = local(doc, link).and_then(|name| targets.get(&name)) else { continue };
@@ -61,9 +61,9 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
     // What leads up to a mark returns; what leads up to something else is a link like any other.
     let places: HashSet<NodeId> = candidates.iter().flat_map(|candidate| around(doc, candidate.link)).collect();
     let returning: HashSet<NodeId> = places.iter().filter_map(|place| back.get(place)).flatten().copied().collect();
-    let mut labels = HashSet::new();
-    let mut known: HashMap<NodeId, NoteId> = HashMap::new();
-    let mut ends: HashMap<NodeId, HashSet<NodeId>> = HashMap::new();
+    let mut labels = HashSet::default();
+    let mut known: HashMap<NodeId, NoteId> = HashMap::default();
+    let mut ends: HashMap<NodeId, HashSet<NodeId>> = HashMap::default();
     for Candidate { link, container } in candidates {
         if doc.node(link).parent().is_none() || doc.node(container).parent().is_none() && !known.contains_key(&container) {
             continue;

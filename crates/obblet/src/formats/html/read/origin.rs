@@ -1,9 +1,9 @@
 //! What is known of nodes that came from HTML, beyond their kinds, until the document is settled.
 
 use crate::document::{Align, NodeId, Place};
+use crate::map::{HashMap, HashSet};
 use html5ever::tendril::StrTendril;
 use html5ever::{Attribute, LocalName, QualName};
-use std::collections::{HashMap, HashSet};
 
 /// Where a node came from.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]

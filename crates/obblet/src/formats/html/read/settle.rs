@@ -5,7 +5,7 @@ use super::css::{Look, Looks, Raised};
 use super::origin::{Made, Origin, Tally};
 use super::{code, foreign, office, table};
 use crate::document::{Align, Callout, CellKind, DivisionKind, Document, Finding, Kind, ListKind, Make, NodeId, Part, TextLevel};
-use std::collections::HashMap;
+use crate::map::HashMap;
 
 /// Makes what came from HTML as clean as what came from the source's own markup.
 pub(super) struct Settler<'m> {
@@ -49,7 +49,7 @@ impl<'m> Settler<'m> {
             page_breaks: Tally::default(),
             remarks: Tally::default(),
             tabs: Tally::default(),
-            sizes: HashMap::new(),
+            sizes: HashMap::default(),
             heading_like: Vec::new(),
         }
     }

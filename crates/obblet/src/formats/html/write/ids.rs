@@ -3,8 +3,8 @@
 use super::super::{Ids as Wanted, Options};
 use super::printer;
 use crate::document::{Document, Kind, NodeId, Presence, Step};
+use crate::map::{HashMap, HashSet};
 use crate::slug;
-use std::collections::{HashMap, HashSet};
 
 /// The ids of a document.
 #[derive(Debug, Default)]
@@ -25,7 +25,7 @@ impl Ids {
         let mut ids = Self { prefix: options.id_prefix.to_owned(), ..Self::default() };
         ids.taken.extend(options.taken_ids.iter().map(|&id| id.to_owned()));
         let wanted = options.ids;
-        let mut pointed = HashSet::new();
+        let mut pointed = HashSet::default();
         if wanted == Wanted::Used && doc.may_hold(Presence::LINKS) {
             for (_, node) in doc.nodes() {
                 if let Kind::Link { href } = node.kind()
@@ -80,8 +80,8 @@ impl Ids {
         if options.ids == Wanted::Used && !options.list_ids && pointed.iter().all(|name| self.taken.contains(name)) {
             return;
         }
-        let mut slugs = HashMap::new();
-        let mut named_headings = HashSet::new();
+        let mut slugs = HashMap::default();
+        let mut named_headings = HashSet::default();
         for id in headings {
             let slug = slug::unique(&doc.plain_text(id), &mut slugs);
             let wanted = match options.ids {

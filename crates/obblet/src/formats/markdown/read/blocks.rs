@@ -6,7 +6,7 @@ use super::leaf::{Leaf, Paragraph};
 use super::reference::{self, References};
 use super::starts;
 use crate::document::{Document, Kind, ListKind, Marker, NodeId, Note, NoteId, Text};
-use std::collections::HashMap;
+use crate::map::HashMap;
 
 /// A block that may hold other blocks and is still open.
 #[derive(Clone, Copy, Debug)]
@@ -75,7 +75,7 @@ impl<'s> Blocks<'s> {
             blank: None,
             pending: Vec::with_capacity(source.len() / 64),
             references: References::default(),
-            notes: HashMap::new(),
+            notes: HashMap::default(),
             filled_cells: 0,
         }
     }

@@ -2,7 +2,7 @@
 
 use super::super::entity;
 use crate::document::{Document, Text};
-use std::collections::HashMap;
+use crate::map::HashMap;
 
 /// Labels have at most so many characters.
 const LONGEST_LABEL: usize = 999;

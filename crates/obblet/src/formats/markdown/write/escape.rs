@@ -218,21 +218,19 @@ pub(super) fn code(text: &str, in_table: bool) -> Option<String> {
     }
     let text = text.replace(['\n', '\r'], " ");
     let text = if in_table { text.replace('|', "\\|") } else { text };
-    let mut runs = std::collections::HashSet::new();
-    let mut run = 0;
-    for byte in text.bytes().chain(std::iter::once(b' ')) {
-        if byte == b'`' {
-            run += 1;
-        } else {
-            runs.insert(std::mem::take(&mut run));
-        }
-    }
-    let length = (1..).find(|length| !runs.contains(length)).unwrap_or(1);
-    let fence = "`".repeat(length);
+    let fence = "`".repeat(free_length(&text));
     let blank = text.bytes().all(|byte| byte == b' ');
     let pads = text.starts_with('`') || text.ends_with('`') || (text.starts_with(' ') && text.ends_with(' ') && !blank);
     let pad = if pads { " " } else { "" };
-    Some(format!("{fence}{pad}{text}{pad}{fence}"))
+    Some([&fence, pad, &text, pad, &fence].concat())
+}
+
+/// The least number of backticks of which there is no run in a text.
+fn free_length(text: &str) -> usize {
+    let mut runs: Vec<usize> = text.split(|c| c != '`').map(str::len).filter(|&run| run > 0).collect();
+    runs.sort_unstable();
+    runs.dedup();
+    runs.iter().enumerate().find(|&(index, &run)| run != index + 1).map_or(runs.len(), |(index, _)| index) + 1
 }
 
 /// The words of a picture.

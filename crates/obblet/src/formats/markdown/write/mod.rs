@@ -15,8 +15,9 @@ mod tokens;
 use super::Options;
 use crate::document::{Document, Finding, NodeId, Place};
 use crate::lines::Lines;
+use crate::map::HashMap;
 use crate::refine::structure;
-use std::collections::{BTreeMap, HashMap};
+use std::collections::BTreeMap;
 
 /// The mark of list items.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -178,8 +179,8 @@ impl<'d, 'o> Writer<'d, 'o> {
             frames: vec![blocks::Frame::default()],
             labels: labels(doc),
             definitions: Vec::new(),
-            definition_numbers: HashMap::new(),
-            slugs: HashMap::new(),
+            definition_numbers: HashMap::default(),
+            slugs: HashMap::default(),
             unsaid: BTreeMap::new(),
         }
     }
@@ -208,7 +209,7 @@ impl<'d, 'o> Writer<'d, 'o> {
 
 /// A label for each note: the one that the source gave, where it can stand in brackets and nothing else has it.
 fn labels(doc: &Document) -> Vec<String> {
-    let mut taken = std::collections::HashSet::new();
+    let mut taken = crate::map::HashSet::default();
     let mut labels = Vec::new();
     for (index, note) in doc.notes.iter().enumerate() {
         let fits = !note.label.is_empty() && note.label.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '_' | '.'));

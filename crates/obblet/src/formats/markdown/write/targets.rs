@@ -1,17 +1,17 @@
 //! Places that links lead to. Readers of Markdown name headings by their words, and nothing else.
 
 use crate::document::{Document, Kind, NodeId, Step};
+use crate::map::HashMap;
 use crate::slug;
-use std::collections::HashMap;
 
 /// For each id that is one of a heading, or of something in a heading, the name that the heading will have.
 pub(super) fn slugs(doc: &Document) -> HashMap<String, String> {
-    let mut slugs = HashMap::new();
+    let mut slugs = HashMap::default();
     let has_local = doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Link { href } if doc.text(href).starts_with('#')));
     if !has_local {
         return slugs;
     }
-    let mut taken = HashMap::new();
+    let mut taken = HashMap::default();
     for step in doc.walk(doc.root()) {
         let Step::Enter(heading) = step else { continue };
         if !matches!(doc.kind(heading), Kind::Heading(_)) {

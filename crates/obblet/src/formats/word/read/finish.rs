@@ -5,8 +5,8 @@ use super::super::xml::{Event, Xml};
 use super::properties::Name;
 use super::{Comments, Headers, Reader, advice};
 use crate::document::{Direction, DivisionKind, Finding, Kind, NodeId, Step};
+use crate::map::HashMap;
 use crate::slug;
-use std::collections::HashMap;
 
 impl Reader<'_, '_> {
     pub(super) fn finish(&mut self) {
@@ -122,9 +122,9 @@ impl Reader<'_, '_> {
                 self.doc.move_into(last, anchor);
             }
         }
-        let mut slugs = HashMap::new();
-        let mut names: HashMap<String, String> = HashMap::new();
-        let mut headings: HashMap<NodeId, String> = HashMap::new();
+        let mut slugs = HashMap::default();
+        let mut names: HashMap<String, String> = HashMap::default();
+        let mut headings: HashMap<NodeId, String> = HashMap::default();
         for (anchor, name) in std::mem::take(&mut self.anchors) {
             // Marks of contents lists are made anew each time one is; nobody else leads to them.
             let stays = !names.contains_key(&name)
@@ -398,7 +398,7 @@ impl Reader<'_, '_> {
             return;
         }
         let Ok(Some(text)) = self.package.text(part) else { return };
-        let mut words: HashMap<i32, String> = HashMap::new();
+        let mut words: HashMap<i32, String> = HashMap::default();
         let text = text.get();
         let mut xml = Xml::new(&text);
         let mut current = None;

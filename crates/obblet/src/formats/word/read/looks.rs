@@ -7,7 +7,7 @@ use super::rules::{CellKey, Rules, cell_rules, difference, edge, points, trimmed
 use super::styles::{Role, StyleKind};
 use super::tables::OpenTable;
 use crate::document::{Kind, NamedStyle, NodeId, Text};
-use std::collections::HashMap;
+use crate::map::HashMap;
 
 /// How much of the looks of a document is kept.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]

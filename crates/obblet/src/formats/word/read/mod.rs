@@ -32,6 +32,7 @@ pub use looks::Looks;
 use super::package::{Package, PackageError, Relations};
 use super::xml::Xml;
 use crate::document::{Document, Make, NodeId, SourceMap};
+use crate::map::{HashMap, HashSet};
 use crate::refine::revisions::Revisions;
 use looks::Wardrobe;
 use notes::NoteKind;
@@ -39,7 +40,7 @@ use numbering::Numberings;
 use paragraphs::Context;
 use properties::{Name, Names};
 use runs::{Run, Wrap};
-use std::collections::{BTreeSet, HashMap, HashSet};
+use std::collections::BTreeSet;
 use styles::Styles;
 use theme::Theme;
 
@@ -259,14 +260,14 @@ impl<'p, 'b> Reader<'p, 'b> {
             rubies: Vec::new(),
             codes: Vec::new(),
             links: Vec::new(),
-            notes: HashMap::new(),
+            notes: HashMap::default(),
             comments: Vec::new(),
             comment_authors: Vec::new(),
-            pictures: HashMap::new(),
+            pictures: HashMap::default(),
             too_large: None,
             anchors: Vec::new(),
             waiting_anchors: Vec::new(),
-            used_anchors: HashSet::new(),
+            used_anchors: HashSet::default(),
             headings: Vec::new(),
             heading_texts: Vec::new(),
             refers_by_number: false,

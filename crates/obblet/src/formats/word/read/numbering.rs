@@ -5,8 +5,8 @@ use super::properties::{self, CharacterProperties, Name, Names, Numbering, Parag
 use super::styles::Style;
 use super::theme::Theme;
 use crate::document::Marker;
+use crate::map::HashMap;
 use crate::numeral::numeral;
-use std::collections::HashMap;
 
 /// How the number of a level is written (section 17.18.59).
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -102,7 +102,7 @@ impl Numberings {
     /// Reads the part with the numbering.
     pub(super) fn read(source: &str, names: &mut Names, theme: &Theme, looks: bool) -> Self {
         let mut all = Self::default();
-        let mut places = HashMap::new();
+        let mut places = HashMap::default();
         let mut xml = Xml::new(source);
         let mut words = Vocabulary { names, theme, looks };
         while let Some(event) = xml.next() {

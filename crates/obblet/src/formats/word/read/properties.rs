@@ -2,7 +2,7 @@
 //! 17.3.1 and 17.3.2).
 
 use super::super::xml::{Element, Event, Ns, Xml, is_on};
-use std::collections::HashMap;
+use crate::map::HashMap;
 
 /// Properties that are on or off. The first ones combine by exclusive or over the levels of styles (section 17.7.3).
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]

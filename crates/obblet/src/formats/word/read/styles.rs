@@ -7,7 +7,7 @@ use super::properties::{
     self, Borders, CharacterProperties, Colour, Name, Names, ParagraphProperties, Vocabulary, borders, next_child, shade,
 };
 use super::theme::Theme;
-use std::collections::HashMap;
+use crate::map::HashMap;
 
 /// What a style applies to.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]

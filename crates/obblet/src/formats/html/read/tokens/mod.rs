@@ -12,13 +12,13 @@ mod tests;
 
 pub(super) use names::Names;
 
+use crate::map::HashSet;
 use html5ever::tendril::StrTendril;
 use html5ever::tokenizer::states::RawKind;
 use html5ever::tokenizer::{Tag, TagKind, Token, TokenSink, TokenSinkResult};
 use html5ever::{Attribute, LocalName, QualName, ns};
 use names::{BEFORE_VALUE, IN_TAG, WHITE, class};
 use std::borrow::Cow;
-use std::collections::HashSet;
 
 /// From so many attributes of one tag on, a set tells which names were there already.
 const MANY_ATTRIBUTES: usize = 16;
@@ -162,7 +162,7 @@ impl<S: TokenSink> Tokenizer<'_, S> {
     fn whole_tag(&mut self, kind: TagKind) -> Option<Tag> {
         let name = self.names.read(self.source, &mut self.at, IN_TAG)?;
         let mut tag = Tag { kind, name, self_closing: false, attrs: Vec::new(), had_duplicate_attributes: false };
-        let mut seen = HashSet::new();
+        let mut seen = HashSet::default();
         loop {
             match self.next_in_tag()? {
                 b'>' => {

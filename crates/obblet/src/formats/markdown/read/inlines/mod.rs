@@ -13,10 +13,10 @@ use super::super::{Options, entity};
 use super::blocks::{Outcome, Pending};
 use super::reference::References;
 use crate::document::{Document, Kind, NodeId, NoteId, Text};
+use crate::map::HashMap;
 use crate::scan::{Stops, Window};
 use emphasis::{Delimiter, NONE};
 use link::Bracket;
-use std::collections::HashMap;
 use token::{Token, TokenKind};
 
 /// Reads the text of all blocks.
