@@ -128,6 +128,14 @@ pub(crate) fn fold(text: &str, width: usize) -> Vec<String> {
     lines
 }
 
+fn push_spaces(line: &mut String, count: usize) {
+    const MANY: &str = "                                ";
+    for _ in 0..count / MANY.len() {
+        line.push_str(MANY);
+    }
+    line.push_str(&MANY[..count % MANY.len()]);
+}
+
 /// Writes a text into a column of a table, with a space on either side and a bar behind.
 pub(crate) fn column(line: &mut String, text: &str, width: usize, align: Align) {
     let columns = if text.is_ascii() { text.len() } else { text.width() };
@@ -138,8 +146,8 @@ pub(crate) fn column(line: &mut String, text: &str, width: usize, align: Align) 
         _ => 0,
     };
     line.push(' ');
-    line.extend(std::iter::repeat_n(' ', before));
+    push_spaces(line, before);
     line.push_str(text);
-    line.extend(std::iter::repeat_n(' ', space - before));
+    push_spaces(line, space - before);
     line.push_str(" |");
 }

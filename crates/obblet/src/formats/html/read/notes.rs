@@ -5,6 +5,7 @@
 use super::origin::{Made, Role};
 use crate::document::{Document, Kind, NodeId, Note, NoteId, Step};
 use crate::map::{HashMap, HashSet};
+use std::borrow::Cow;
 
 /// Marks are not longer than this.
 const LONGEST_MARK: usize = 8;
@@ -17,18 +18,14 @@ struct Candidate {
 
 /// Makes notes of them.
 pub(super) fn find(doc: &mut Document, made: &Made) {
-    let mut links = Vec::new();
-    let mut names = HashSet::default();
-    let mut has_marks = false;
-    for &id in &made.local_links {
-        if let (Some(name), Some(_)) = (local(doc, id), doc.node(id).parent()) {
-            names.insert(name);
-            has_marks = has_marks || made.roles.get(&id) == Some(&Role::NoteReference) || is_mark(doc, id);
-        }
-    }
-    if !has_marks {
+    let in_tree = |&&id: &&NodeId| doc.node(id).parent().is_some();
+    let says_so = |id: NodeId| made.roles.get(&id) == Some(&Role::NoteReference);
+    if !made.local_links.iter().filter(in_tree).any(|&id| says_so(id) || is_mark(doc, id)) {
         return;
     }
+    let names: HashSet<String> =
+        made.local_links.iter().filter(in_tree).filter_map(|&id| local(doc, id)).map(Cow::into_owned).collect();
+    let mut links = Vec::new();
     let mut order: HashMap<NodeId, usize> = HashMap::default();
     let mut targets: HashMap<String, NodeId> = HashMap::default();
     for (place, step) in doc.walk(doc.root()).enumerate() {
@@ -45,8 +42,8 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
     let mut back: HashMap<NodeId, Vec<NodeId>> = HashMap::default();
     let mut candidates = Vec::new();
     for &link in &links {
-        let Some(&target) = local(doc, link).and_then(|name| targets.get(&name)) else { continue };
-        let says_so = made.roles.get(&link) == Some(&Role::NoteReference);
+        let Some(&target) = local(doc, link).and_then(|name| targets.get(&*name)) else { continue };
+        let says_so = says_so(link);
         if order[&target] > order[&link] || says_so {
             let container = container(doc, target);
             let inside = doc.ancestors(link).any(|above| above == container);
@@ -86,7 +83,7 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
     }
     // Notes may mention notes before them.
     for link in links {
-        let target = local(doc, link).and_then(|name| targets.get(&name).copied());
+        let target = local(doc, link).and_then(|name| targets.get(&*name).copied());
         let note = target.and_then(|target| known.get(&target)).copied();
         if let Some(note) = note.filter(|_| doc.node(link).parent().is_some() && is_mark(doc, link)) {
             set_mark(doc, link, note);
@@ -97,21 +94,25 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
 /// Where the links of a text lead.
 fn ends_within(doc: &Document, container: NodeId, targets: &HashMap<String, NodeId>) -> HashSet<NodeId> {
     let end = |step| match step {
-        Step::Enter(id) => local(doc, id).and_then(|name| targets.get(&name).copied()),
+        Step::Enter(id) => local(doc, id).and_then(|name| targets.get(&*name).copied()),
         Step::Leave(_) => None,
     };
     doc.walk(container).filter_map(end).collect()
 }
 
 /// The name that a link within the page leads to.
-fn local(doc: &Document, id: NodeId) -> Option<String> {
+fn local(doc: &Document, id: NodeId) -> Option<Cow<'_, str>> {
     let Kind::Link { href } = doc.kind(id) else { return None };
     let name = doc.text(href).strip_prefix('#').filter(|name| !name.is_empty())?;
-    Some(percent_encoding::percent_decode_str(name).decode_utf8_lossy().into_owned())
+    Some(percent_encoding::percent_decode_str(name).decode_utf8_lossy())
 }
 
 /// Whether the text of a link is one of a mark: a number, a letter or a sign, in brackets or not.
 fn is_mark(doc: &Document, link: NodeId) -> bool {
+    let first = doc.node(link).first_child().map(|child| doc.kind(child));
+    if matches!(first, Some(Kind::Text(text)) if doc.text(text).trim().len() > LONGEST_MARK) {
+        return false;
+    }
     let text = doc.plain_text(link);
     let text = text.trim();
     let inner = text.trim_start_matches(['[', '(']).trim_end_matches([']', ')']);

@@ -216,17 +216,39 @@ pub(super) fn code(text: &str, in_table: bool) -> Option<String> {
     if text.is_empty() {
         return None;
     }
-    let text = text.replace(['\n', '\r'], " ");
-    let text = if in_table { text.replace('|', "\\|") } else { text };
-    let fence = "`".repeat(free_length(&text));
-    let blank = text.bytes().all(|byte| byte == b' ');
-    let pads = text.starts_with('`') || text.ends_with('`') || (text.starts_with(' ') && text.ends_with(' ') && !blank);
-    let pad = if pads { " " } else { "" };
-    Some([&fence, pad, &text, pad, &fence].concat())
+    let fence = free_length(text);
+    let edge = |c| text.starts_with(c) || text.ends_with(c);
+    let spaces = [' ', '\n', '\r'];
+    let blank = text.trim_matches(spaces).is_empty();
+    let pads = edge('`') || (text.starts_with(spaces) && text.ends_with(spaces) && !blank);
+    let mut out = String::with_capacity(text.len() + 2 * fence + 2);
+    let ends = |out: &mut String| out.extend(std::iter::repeat_n('`', fence));
+    ends(&mut out);
+    if pads {
+        out.push(' ');
+    }
+    let mut plain = 0;
+    for (at, _) in text.match_indices(['\n', '\r', '|']) {
+        let is_bar = text.as_bytes()[at] == b'|';
+        if !is_bar || in_table {
+            out.push_str(&text[plain..at]);
+            out.push_str(if is_bar { "\\|" } else { " " });
+            plain = at + 1;
+        }
+    }
+    out.push_str(&text[plain..]);
+    if pads {
+        out.push(' ');
+    }
+    ends(&mut out);
+    Some(out)
 }
 
 /// The least number of backticks of which there is no run in a text.
 fn free_length(text: &str) -> usize {
+    if memchr::memchr(b'`', text.as_bytes()).is_none() {
+        return 1;
+    }
     let mut runs: Vec<usize> = text.split(|c| c != '`').map(str::len).filter(|&run| run > 0).collect();
     runs.sort_unstable();
     runs.dedup();
@@ -256,8 +278,17 @@ pub(super) fn info(info: &str) -> String {
     out.trim().to_owned()
 }
 
-/// An address and a title, as they stand behind the text of a link (CommonMark, section 6.3).
-pub(super) fn target(address: &str, title: Option<&str>) -> String {
+/// Whether all of an address means itself between parentheses.
+fn is_plain(address: &str) -> bool {
+    let plain = |byte: u8| matches!(byte, b'!' | b'#'..=b'%' | b'*'..=b';' | b'=' | b'?'..=b'[' | b']'..=b'~');
+    !address.is_empty() && address.bytes().all(plain)
+}
+
+/// Writes an address and a title, as they stand behind the text of a link (CommonMark, section 6.3).
+pub(super) fn target(out: &mut String, address: &str, title: Option<&str>) {
+    if title.is_none() && is_plain(address) {
+        return out.push_str(address);
+    }
     let balanced = {
         let mut depth = 0_i32;
         let fits = address.bytes().all(|byte| {
@@ -269,7 +300,6 @@ pub(super) fn target(address: &str, title: Option<&str>) -> String {
     let plain =
         !address.is_empty() && balanced && !address.starts_with('<') && !address.chars().any(|c| c == ' ' || c.is_control());
     let brackets = !plain && (!address.is_empty() || title.is_some());
-    let mut out = String::new();
     if brackets {
         out.push('<');
     }
@@ -302,7 +332,6 @@ pub(super) fn target(address: &str, title: Option<&str>) -> String {
         }
         out.push('"');
     }
-    out
 }
 
 /// Whether an address can stand between angle brackets (CommonMark, section 6.5).

@@ -67,7 +67,7 @@ impl Writer<'_, '_> {
         let mut out = String::with_capacity(tokens.iter().map(length).sum::<usize>() + 16);
         let mut breaks = Vec::new();
         let mut links = 0_usize;
-        let dollars = count_dollars(tokens);
+        let dollars = if self.options.dialect.math { count_dollars(tokens) } else { 0 };
         for (at, token) in tokens.iter().enumerate() {
             match token {
                 Token::Text(text) => {
@@ -95,7 +95,7 @@ impl Writer<'_, '_> {
                         out.push_str(NOTHING);
                     }
                     let bars = context.in_table && !literal.starts_with('`');
-                    out.push_str(&if bars { literal.replace('|', "\\|") } else { literal.clone() });
+                    push(&mut out, literal, bars);
                 }
                 Token::Math(formula) => {
                     // Beside letters and other formulas, dollar signs are dollars.
@@ -116,7 +116,7 @@ impl Writer<'_, '_> {
                 Token::CloseLink(target) => {
                     links = links.saturating_sub(1);
                     out.push(']');
-                    out.push_str(&if context.in_table { target.replace('|', "\\|") } else { target.clone() });
+                    push(&mut out, target, context.in_table);
                 }
                 Token::Break if context.single_line => out.push_str("<br>"),
                 // Nothing to break off from.
@@ -132,6 +132,15 @@ impl Writer<'_, '_> {
             }
         }
         (out, breaks)
+    }
+}
+
+/// Writes what is written as it is; in tables, bars are escaped.
+fn push(out: &mut String, literal: &str, escapes_bars: bool) {
+    if escapes_bars && literal.contains('|') {
+        out.push_str(&literal.replace('|', "\\|"));
+    } else {
+        out.push_str(literal);
     }
 }
 

@@ -7,7 +7,7 @@ use crate::document::{Kind, NodeId, Step};
 impl<'d> Writer<'d, '_> {
     /// The pieces of the text from one sibling to another.
     pub(super) fn tokens(&mut self, first: NodeId, last: NodeId, context: Context) -> Vec<Token<'d>> {
-        let mut tokens = Vec::new();
+        let mut tokens = Vec::with_capacity(8);
         let mut at = Some(first);
         while let Some(id) = at {
             self.tokens_of(id, context, &mut tokens);
@@ -28,9 +28,10 @@ impl<'d> Writer<'d, '_> {
                     Kind::LineBreak => tokens.push(Token::Break),
                     Kind::Code(text) => tokens.extend(escape::code(doc.text(text), context.in_table).map(Token::Literal)),
                     Kind::Image { src, alt } => {
-                        let target = self.target(doc.text(src), id);
-                        let alt = escape::label(doc.text(alt), self.options);
-                        tokens.push(Token::Literal(format!("![{alt}]({target})")));
+                        let mut picture = format!("![{}](", escape::label(doc.text(alt), self.options));
+                        self.target(&mut picture, doc.text(src), id);
+                        picture.push(')');
+                        tokens.push(Token::Literal(picture));
                     }
                     Kind::Math { tex, display } => tokens.push(self.math(doc.text(tex), display, context)),
                     Kind::MathMl { markup, .. } => self.formula(doc.text(markup), tokens),
@@ -143,27 +144,27 @@ impl<'d> Writer<'d, '_> {
         (bare && (text == href && escape::is_address(href) || mail)).then_some(text)
     }
 
-    /// The address and the title of a link or a picture, as they stand between the parentheses.
-    fn target(&self, address: &str, id: NodeId) -> String {
+    /// Writes the address and the title of a link or a picture, as they stand between the parentheses.
+    fn target(&self, out: &mut String, address: &str, id: NodeId) {
         let title = self.doc.attributes(id).title.map(|title| self.doc.text(title));
-        escape::target(address, title)
+        escape::target(out, address, title);
     }
 
     /// What stands behind the text of a link.
     fn link_target(&mut self, address: &str, id: NodeId) -> String {
-        let name =
-            address.strip_prefix('#').map(|name| percent_encoding::percent_decode_str(name).decode_utf8_lossy().into_owned());
-        let slug = name.as_deref().and_then(|name| self.slugs.get(name)).cloned();
+        let name = address.strip_prefix('#').map(|name| percent_encoding::percent_decode_str(name).decode_utf8_lossy());
+        let slug = name.as_deref().and_then(|name| self.slugs.get(name)).map(|slug| format!("#{slug}"));
         if slug.is_none() && name.is_some_and(|name| !name.is_empty()) && !self.options.ids {
             self.unsaid("names of places that are no headings, to which links lead", id);
         }
-        let target = match slug {
-            Some(slug) => self.target(&format!("#{slug}"), id),
-            None => self.target(address, id),
-        };
-        if self.options.links == LinkForm::Inline || target.is_empty() {
-            return format!("({target})");
+        let mut target = String::with_capacity(address.len() + 2);
+        target.push('(');
+        self.target(&mut target, slug.as_deref().unwrap_or(address), id);
+        target.push(')');
+        if self.options.links == LinkForm::Inline || target == "()" {
+            return target;
         }
+        let target = target[1..target.len() - 1].to_owned();
         let next = self.definitions.len() + 1;
         let number = *self.definition_numbers.entry(target.clone()).or_insert(next);
         if number == next {
