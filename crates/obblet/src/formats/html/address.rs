@@ -112,10 +112,10 @@ static PLAIN: [bool; 256] = {
 
 /// Writes an address for an attribute in double quotes: escaped for HTML, and other characters percent-encoded.
 pub(super) fn write(out: &mut String, address: &str) {
-    const HEX: &[u8; 16] = b"0123456789ABCDEF";
     let bytes = address.as_bytes();
     // A picture in its own address is long, and in base 64 nothing has to be escaped.
-    if let Some(comma) = memchr::memchr(b',', &bytes[..bytes.len().min(64)]).filter(|_| address.starts_with("data:image/"))
+    if address.starts_with("data:image/")
+        && let Some(comma) = memchr::memchr(b',', &bytes[..bytes.len().min(64)])
         && bytes[5..comma].iter().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'/' | b';' | b'+' | b'-'))
         && bytes[comma + 1..].chunks(64).all(|chunk| {
             // Without a way out in between, so that many are looked at together.
@@ -124,9 +124,19 @@ pub(super) fn write(out: &mut String, address: &str) {
     {
         return out.push_str(address);
     }
+    write_from(out, address, false);
+}
+
+/// Writes what stands behind the number sign of an address.
+pub(super) fn write_fragment(out: &mut String, fragment: &str) {
+    write_from(out, fragment, true);
+}
+
+fn write_from(out: &mut String, address: &str, mut fragment: bool) {
+    const HEX: &[u8; 16] = b"0123456789ABCDEF";
+    let bytes = address.as_bytes();
     let (mut start, mut at) = (0, 0);
-    let host_end = host_brackets(bytes);
-    let mut fragment = false;
+    let mut host_end = None;
     while at < bytes.len() {
         let byte = bytes[at];
         // A second number sign can't stand in a fragment.
@@ -137,7 +147,8 @@ pub(super) fn write(out: &mut String, address: &str) {
         let escaped = byte == b'%'
             && bytes.get(at + 1).is_some_and(u8::is_ascii_hexdigit)
             && bytes.get(at + 2).is_some_and(u8::is_ascii_hexdigit);
-        if escaped || (at < host_end && matches!(byte, b'[' | b']')) {
+        let in_host = matches!(byte, b'[' | b']') && at < *host_end.get_or_insert_with(|| host_brackets(bytes));
+        if escaped || in_host {
             at += 1;
             continue;
         }

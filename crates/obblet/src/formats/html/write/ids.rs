@@ -5,6 +5,7 @@ use super::printer;
 use crate::document::{Document, Kind, NodeId, Presence, Step};
 use crate::map::{HashMap, HashSet};
 use crate::slug;
+use std::fmt::Write;
 
 /// The ids of a document.
 #[derive(Debug, Default)]
@@ -132,12 +133,17 @@ impl Ids {
 
     /// Takes an id that nothing has yet: `wanted`, or `wanted` with a number behind it.
     pub(super) fn free(&mut self, wanted: &str) -> String {
-        let mut name = format!("{}{wanted}", self.prefix);
+        let mut name = String::with_capacity(self.prefix.len() + wanted.len() + 2);
+        name.push_str(&self.prefix);
+        name.push_str(wanted);
+        let length = name.len();
         let mut number = 1;
-        while !self.taken.insert(name.clone()) {
+        while self.taken.contains(&name) {
             number += 1;
-            name = format!("{}{wanted}-{number}", self.prefix);
+            name.truncate(length);
+            let _ = write!(name, "-{number}");
         }
+        self.taken.insert(name.clone());
         name
     }
 }

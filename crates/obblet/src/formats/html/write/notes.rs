@@ -71,7 +71,11 @@ impl NoteNumbers {
         self.number(note, ids);
         let mentions = &mut self.mentions[note.0 as usize];
         let count = mentions.marks.len() + 1;
-        let wanted = if count == 1 { format!("{}-mark", mentions.id) } else { format!("{}-mark-{count}", mentions.id) };
+        let mut wanted = [&mentions.id, "-mark"].concat();
+        if count > 1 {
+            wanted.push('-');
+            wanted.push_str(&count.to_string());
+        }
         mentions.marks.push(ids.free(&wanted));
     }
 
@@ -80,7 +84,7 @@ impl NoteNumbers {
         if mentions.number == 0 {
             self.order.push(note);
             mentions.number = self.order.len();
-            mentions.id = ids.free(&format!("note-{}", mentions.number));
+            mentions.id = ids.free(&["note-", &mentions.number.to_string()].concat());
         }
     }
 }
@@ -100,7 +104,7 @@ impl Writer<'_, '_> {
         self.out.markup("<");
         self.out.markup(element);
         if element == "a" {
-            self.out.address("href", &format!("#{}", mentions.id));
+            self.out.place("href", &mentions.id);
         }
         self.out.attribute("id", mark);
         if element == "a" {
@@ -167,7 +171,7 @@ impl Writer<'_, '_> {
         for (index, mark) in mentions.marks.iter().enumerate() {
             self.out.text(" ");
             self.out.markup("<a");
-            self.out.address("href", &format!("#{mark}"));
+            self.out.place("href", mark);
             self.out.attribute("role", "doc-backlink");
             self.out.attribute("aria-label", "Back to the text");
             self.out.close_tag();

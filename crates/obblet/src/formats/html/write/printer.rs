@@ -211,6 +211,15 @@ impl Printer {
         self.out.push('"');
     }
 
+    /// An attribute whose value is the address of a place in the document, by its id.
+    pub(super) fn place(&mut self, name: &str, id: &str) {
+        self.out.push(' ');
+        self.out.push_str(name);
+        self.out.push_str("=\"#");
+        address::write_fragment(&mut self.out, id);
+        self.out.push('"');
+    }
+
     fn escape<const ATTRIBUTE_VALUE: bool>(&mut self, text: &str) {
         let classes = match (self.ascii, ATTRIBUTE_VALUE) {
             (false, false) => &TEXT,

@@ -5,6 +5,7 @@ use super::cursor::Cursor;
 use super::leaf::{Leaf, Paragraph};
 use super::reference::{self, References};
 use super::starts;
+use super::table::MOST_FILLED;
 use crate::document::{Document, Kind, ListKind, Marker, NodeId, Note, NoteId, Text};
 use crate::map::HashMap;
 
@@ -39,6 +40,8 @@ pub(super) struct Outcome {
     pub(super) pending: Vec<Pending>,
     pub(super) references: References,
     pub(super) notes: HashMap<String, NoteId>,
+    /// Whether there are tables with rows that are shorter than others.
+    pub(super) has_ragged_rows: bool,
 }
 
 /// Reads the block structure of a source, line by line.
@@ -97,7 +100,8 @@ impl<'s> Blocks<'s> {
             at = end + 1;
         }
         self.close_leaf();
-        Outcome { doc: self.doc, pending: self.pending, references: self.references, notes: self.notes }
+        let has_ragged_rows = self.filled_cells > MOST_FILLED;
+        Outcome { doc: self.doc, pending: self.pending, references: self.references, notes: self.notes, has_ragged_rows }
     }
 
     /// The innermost open container.

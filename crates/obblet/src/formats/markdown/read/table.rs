@@ -5,7 +5,7 @@ use super::leaf::Leaf;
 use crate::document::{Align, CellKind, Column, Finding, Kind, NodeId, RowGroupKind, Text};
 
 /// Cells that rows leave out are filled in up to this many; a wide head over many short rows would else grow without bound.
-const MOST_FILLED: usize = 200_000;
+pub(super) const MOST_FILLED: usize = 200_000;
 
 /// Where the cells of a row stand in the source.
 fn cells(source: &[u8], start: usize, end: usize) -> impl Iterator<Item = (usize, usize)> {

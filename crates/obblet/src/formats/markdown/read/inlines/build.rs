@@ -67,6 +67,8 @@ impl Scanner<'_, '_, '_> {
                     doc.append_at(parent, Kind::Math { tex, display }, offset);
                 }
                 TokenKind::Note(note) => {
+                    // A mark is a link too, and links hold no links.
+                    self.context.is_settled &= !in_link;
                     doc.append_at(parent, Kind::NoteReference(note), offset);
                 }
                 TokenKind::Address { text, .. } if in_link => doc.append_joined(parent, text, offset),

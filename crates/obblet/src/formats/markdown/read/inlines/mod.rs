@@ -12,8 +12,9 @@ mod token;
 use super::super::{Options, entity};
 use super::blocks::{Outcome, Pending};
 use super::reference::References;
-use crate::document::{Document, Kind, NodeId, NoteId, Text};
+use crate::document::{Document, Kind, NodeId, NoteId, Presence, Text};
 use crate::map::HashMap;
+use crate::refine::structure;
 use crate::scan::{Stops, Window};
 use emphasis::{Delimiter, NONE};
 use link::Bracket;
@@ -21,7 +22,7 @@ use token::{Token, TokenKind};
 
 /// Reads the text of all blocks.
 pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document {
-    let Outcome { doc, pending, references, notes } = outcome;
+    let Outcome { doc, pending, references, notes, has_ragged_rows } = outcome;
     let mut context = Context {
         doc,
         options,
@@ -33,6 +34,7 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
         matches: Vec::new(),
         brackets: Vec::new(),
         budget: source.len().max(100_000),
+        is_settled: !has_ragged_rows,
     };
     let mut copy = String::new();
     for Pending { node, text } in pending {
@@ -65,7 +67,12 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
         };
         scanner.read(node);
     }
-    context.doc
+    let Context { mut doc, is_settled, .. } = context;
+    if is_settled && !doc.may_hold(Presence::RAW) {
+        debug_assert!(structure::survey(&doc).is_fine());
+        doc.mark_settled();
+    }
+    doc
 }
 
 fn trim_end(text: &str) -> &str {
@@ -87,6 +94,8 @@ struct Context<'o> {
     brackets: Vec<Bracket>,
     /// So many bytes of addresses may still come from references.
     budget: usize,
+    /// Whether every node stands where it may, as far as known; raw HTML apart.
+    is_settled: bool,
 }
 
 /// What was found to be missing in the rest of a text, so that nobody looks for it again.
