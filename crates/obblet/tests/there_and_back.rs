@@ -317,3 +317,15 @@ proptest! {
         prop_assert_eq!(last, again);
     }
 }
+
+#[test]
+fn formatting_in_classes_comes_back() {
+    let source = "---\ntitle: T\nlanguage: en\n---\n\na *b* **c** `d`, and *e **f***\n";
+    let reader = Profile::built_in("reader").unwrap();
+    let page = |source: &str, reads: Format| convert(source.as_bytes(), reads, Format::Html, &reader).unwrap().text;
+    let first = page(source, Format::Markdown);
+    assert!(first.contains("<span class=\"italic\">b</span>") && !first.contains("<strong>"), "{first}");
+    let back = convert(first.as_bytes(), Format::Html, Format::Markdown, &Profile::default()).unwrap().text;
+    assert_eq!(back, source);
+    assert_eq!(page(&first, Format::Html), first);
+}

@@ -363,6 +363,7 @@ impl Profile {
             content: self.html.content,
             classes: self.styling != Styling::Semantic || !self.clean.classes.is_empty(),
             promote_headings: self.html.promote_headings,
+            formatting_classes: self.clean.inline == crate::refine::rules::inline::Inline::Classes,
         }
     }
 

@@ -23,10 +23,10 @@ const MADE_UP: [&str; 14] = [
     "yui_",
 ];
 
-/// Takes out places and ids that no link of the document leads to: all of them where a program wrote the document, else those
-/// whose names are made up by one.
-pub fn drop_unused(doc: &mut Document) {
-    let all = doc.traces.make == Make::Program;
+/// Takes out places and ids that no link of the document leads to: all of them where that is asked for or a program wrote the
+/// document, else those whose names are made up by one.
+pub fn drop_unused(doc: &mut Document, all: bool) {
+    let all = all || doc.traces.make == Make::Program;
     // The id of a node, where it may go.
     let loose = |doc: &Document, id: NodeId| {
         let name = doc.attributes(id).id.filter(|_| doc.node(id).has_attributes()).map(|name| doc.text(name));

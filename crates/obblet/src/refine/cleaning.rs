@@ -176,7 +176,12 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
     if cleaning.redirects {
         redirects::follow(doc);
     }
+    let before = doc.changes();
     replace::replace(doc, &cleaning.replace, &cleaning.replace_patterns);
+    if doc.changes() != before && cleaning.empty != When::Never {
+        // What was replaced by nothing may have been all that something held.
+        empty::drop_empty(doc);
+    }
     capitals::set(doc, cleaning.capitals, &cleaning.protected_words);
     inline::set_bold(doc, cleaning.bold);
     spaces::set(doc, cleaning.stop_spaces, cleaning.tabs);
@@ -198,7 +203,10 @@ const PASSES: [Pass; 13] = [
     |doc, cleaning| lists::rebuild(doc, cleaning.lists),
     |doc, cleaning| run(doc, cleaning.empty.holds(doc), empty::drop_spacer_pictures),
     |doc, cleaning| run(doc, cleaning.empty.holds(doc), empty::drop_empty),
-    |doc, cleaning| run(doc, cleaning.anchors.holds(doc), anchors::drop_unused),
+    |doc, cleaning| {
+        let all = cleaning.anchors == When::Always;
+        run(doc, cleaning.anchors.holds(doc), |doc| anchors::drop_unused(doc, all));
+    },
     |doc, cleaning| run(doc, cleaning.formatting.holds(doc), formatting::tidy),
     |doc, cleaning| run(doc, cleaning.white_space.holds(doc), white_space::tidy),
     |doc, cleaning| {

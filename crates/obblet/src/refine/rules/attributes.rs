@@ -55,7 +55,7 @@ pub fn restrict(doc: &mut Document, allowed: &[String], removed: &[String]) {
 }
 
 /// Maps, keeps and drops classes. Each rule is `pattern` (kept), `pattern = name` (renamed) or `pattern =` (dropped); the first one
-/// that fits a class decides, and what none fits is dropped.
+/// that fits a class decides. What none fits is dropped, but for the names that rules give.
 pub fn classes(doc: &mut Document, rules: &[String]) {
     if rules.is_empty() {
         return;
@@ -75,8 +75,11 @@ pub fn classes(doc: &mut Document, rules: &[String]) {
         let mut kept: Vec<String> = Vec::new();
         for class in doc.attributes(id).classes.clone() {
             let class = doc.text(class);
-            let Some((_, name)) = rules.iter().find(|(pattern, _)| fits(pattern, class)) else { continue };
-            let name = name.unwrap_or(class).to_owned();
+            let name = match rules.iter().find(|(pattern, _)| fits(pattern, class)) {
+                Some((_, name)) => name.unwrap_or(class).to_owned(),
+                None if rules.iter().any(|(_, name)| *name == Some(class)) => class.to_owned(),
+                None => continue,
+            };
             if !name.is_empty() && !kept.contains(&name) {
                 kept.push(name);
             }

@@ -38,6 +38,11 @@ const CLASSES: [(Kind, &str, (&str, &str)); 9] = [
     (Kind::TextLevel(TextLevel::Keyboard), "key", ("font-family", "monospace")),
 ];
 
+/// The formatting that a class stands for, where it is one of those that [`set_classes`] gives.
+pub(crate) fn formatting_of(class: &str) -> Option<Kind> {
+    CLASSES.iter().find(|(_, known, _)| *known == class).map(|(kind, ..)| *kind)
+}
+
 /// Formatting as spans with classes.
 pub fn set_classes(doc: &mut Document, inline: Inline) {
     if inline == Inline::Elements {

@@ -45,8 +45,10 @@ pub fn set_breaks(doc: &mut Document, breaks: LineBreaks) {
         for id in found.into_iter().rev() {
             let in_paragraph = doc.node(id).parent().is_some_and(|parent| doc.kind(parent) == Kind::Paragraph);
             let between = doc.node(id).previous().is_some() && doc.node(id).next().is_some();
-            if breaks == LineBreaks::Paragraphs && in_paragraph && between {
-                doc.split_after(id);
+            if breaks == LineBreaks::Paragraphs && in_paragraph {
+                if between {
+                    doc.split_after(id);
+                }
                 doc.detach(id);
             } else {
                 doc.set_kind(id, Kind::SoftBreak);

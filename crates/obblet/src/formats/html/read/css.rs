@@ -49,6 +49,13 @@ pub(super) struct Look {
     pub(super) first_line: Option<f32>,
 }
 
+/// What rules take back from what is set above.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) struct TakenBack {
+    pub(super) bold: bool,
+    pub(super) italic: bool,
+}
+
 /// Whether text stands above or below the line.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Raised {

@@ -82,8 +82,14 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
             let division = Kind::Division(DivisionKind::Plain);
             return (if name == &local_name!("center") { division } else { Kind::Span }, Origin::Wrapper);
         }
-        "span" | "nobr" | "picture" | "object" | "label" | "canvas" | "map" | "marquee" | "blink" | "output" | "progress"
-        | "meter" | "rb" | "rtc" | "applet" | "slot" => return plain(Origin::Wrapper),
+        "object" => {
+            let data = given.0.iter().find(|attribute| attribute.name.local == local_name!("data"));
+            let Some(data) = data.filter(|data| !data.value.trim().is_empty()) else { return plain(Origin::Wrapper) };
+            made.sources.insert(node, data.value.clone());
+            return plain(Origin::Object);
+        }
+        "span" | "nobr" | "picture" | "label" | "canvas" | "map" | "marquee" | "blink" | "output" | "progress" | "meter"
+        | "rb" | "rtc" | "applet" | "slot" => return plain(Origin::Wrapper),
         "div" | "form" | "fieldset" | "hgroup" | "search" | "dialog" | "legend" | "noscript" | "frameset" => {
             return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
         }

@@ -20,14 +20,17 @@ mod settle;
 mod sink;
 mod table;
 mod tokens;
+mod wear;
 
 pub use raw::open_raw;
 
 use super::guard::Guard;
 use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, SourceMap, Step, Traces};
+use crate::refine::rules::inline::formatting_of;
 use crate::refine::structure;
 use html5ever::tokenizer::{Token, TokenSink};
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
+use origin::{Made, Origin};
 use settle::Settler;
 use sink::{Parts, Sink};
 
@@ -52,6 +55,9 @@ pub struct ReadOptions<'o> {
     pub classes: bool,
     /// Whether paragraphs that only look like headings become headings.
     pub promote_headings: bool,
+    /// Whether spans with the classes that stand for formatting ([`Inline::Classes`](crate::refine::rules::inline::Inline::Classes)) are that
+    /// formatting. In pages that were written here they always are.
+    pub formatting_classes: bool,
 }
 
 /// Reads a page or a fragment. Any bytes are HTML; what is doubtful about them is in the findings.
@@ -114,6 +120,9 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
         drop_own_title(doc);
         doc.traces = Traces::default();
     }
+    if own || options.formatting_classes {
+        set_formatting(doc, &mut made);
+    }
     let mut settler = Settler::new(&mut made, &looks, options.classes);
     settler.keep_classes(doc);
     settler.tree(doc, root);
@@ -121,6 +130,24 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     notes::find(doc, &made);
     headings(doc, heading_like, options.promote_headings);
     structure::settle(doc);
+}
+
+/// Spans whose classes stand for formatting become that formatting.
+fn set_formatting(doc: &mut Document, made: &mut Made) {
+    for index in 0..made.dresses.len() {
+        let dress = &made.dresses[index];
+        let (node, Some(classes)) = (dress.node, &dress.classes) else { continue };
+        if doc.kind(node) != Kind::Span {
+            continue;
+        }
+        let Some((class, kind)) = classes.split_ascii_whitespace().find_map(|class| Some((class, formatting_of(class)?))) else {
+            continue;
+        };
+        let others: Vec<&str> = classes.split_ascii_whitespace().filter(|&other| other != class).collect();
+        made.dresses[index].classes = Some(others.join(" ").into()).filter(|_| !others.is_empty());
+        doc.set_kind(node, kind);
+        made.set_origin(node, Origin::Element);
+    }
 }
 
 /// The header that a page of our own shows its title in says nothing that the metadata does not say.

@@ -67,7 +67,7 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
         }
         if !known.contains_key(&container) {
             let ends = ends.entry(container).or_insert_with(|| ends_within(doc, container, &targets));
-            if !around(doc, link).iter().any(|place| ends.contains(place)) {
+            if !says_so(link) && !around(doc, link).iter().any(|place| ends.contains(place)) {
                 continue;
             }
         }

@@ -31,6 +31,8 @@ pub(super) enum Origin {
     Button,
     /// Sound, pictures that move, or a page within the page; what it holds is for programs that can't show it.
     Embedded,
+    /// An object with an address, around what is shown in its place.
+    Object,
     /// A checkbox, and whether it is checked.
     Checkbox(bool),
     /// A column of a table, or a group of them.

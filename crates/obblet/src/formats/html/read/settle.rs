@@ -1,23 +1,23 @@
 //! After tree construction: white space that means nothing goes, what style rules mean becomes what elements mean, wrappers
 //! go, and what is now empty goes.
 
-use super::css::{Look, Looks, Raised};
+use super::css::{Looks, TakenBack};
 use super::origin::{Made, Origin, Tally};
 use super::{code, foreign, office, table};
-use crate::document::{Align, Callout, CellKind, DivisionKind, Document, Finding, Kind, ListKind, Make, NodeId, Part, TextLevel};
+use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, Make, NodeId, Part, Step, TextLevel};
 use crate::map::HashMap;
 
 /// Makes what came from HTML as clean as what came from the source's own markup.
 pub(super) struct Settler<'m> {
-    made: &'m mut Made,
-    looks: &'m Looks,
+    pub(super) made: &'m mut Made,
+    pub(super) looks: &'m Looks,
     /// Whether classes stay.
     classes: bool,
     /// The last text of the line that ends with white space, if the line has one.
     ending: Option<NodeId>,
     /// Whether white space that comes now means nothing.
     after_space: bool,
-    preformatted: usize,
+    pub(super) preformatted: usize,
     code: usize,
     /// Nodes of whose children one went, innermost last.
     gaps: Vec<NodeId>,
@@ -29,6 +29,8 @@ pub(super) struct Settler<'m> {
     tabs: Tally,
     /// Sizes of letters, of nodes whose text is all of one size.
     sizes: HashMap<NodeId, f32>,
+    /// Nodes from which rules take back that they are bold, italic.
+    pub(super) taken_back: HashMap<NodeId, TakenBack>,
     /// Paragraphs that look like headings, and the size of their letters.
     pub(super) heading_like: Vec<(NodeId, f32)>,
 }
@@ -50,6 +52,7 @@ impl<'m> Settler<'m> {
             remarks: Tally::default(),
             tabs: Tally::default(),
             sizes: HashMap::default(),
+            taken_back: HashMap::default(),
             heading_like: Vec::new(),
         }
     }
@@ -169,6 +172,7 @@ impl<'m> Settler<'m> {
                 doc.detach(id);
             }
             Origin::Checkbox(checked) => self.checkbox(doc, id, checked),
+            Origin::Object => self.object(doc, id),
             _ if id == top => {}
             origin => self.element(doc, id, origin),
         }
@@ -240,6 +244,25 @@ impl<'m> Settler<'m> {
         }
     }
 
+    /// An object with something in its place becomes that, else a link to what it shows.
+    fn object(&mut self, doc: &mut Document, id: NodeId) {
+        let data = self.made.sources.get(&id).cloned().unwrap_or_default();
+        let data = data.trim();
+        let shows = |step| matches!(step, Step::Enter(node) if matches!(doc.kind(node), Kind::Image { .. } | Kind::Link { .. }));
+        if doc.walk(id).any(shows) || !doc.plain_text(id).trim().is_empty() {
+            let message = "an object was left out; what stands in its place for programs that can't show it was kept";
+            doc.find(Finding::changed("html.embedded", message).at(doc.place(id)).losing(data));
+        } else {
+            while let Some(child) = doc.node(id).first_child() {
+                doc.detach(child);
+            }
+            let kind = super::elements::link_to(doc, id, "object", data, None);
+            doc.set_kind(id, kind);
+            (self.ending, self.after_space) = (None, false);
+        }
+        self.element(doc, id, Origin::Wrapper);
+    }
+
     /// A checkbox at the beginning of an item makes a task of it; elsewhere it is a sign.
     fn checkbox(&mut self, doc: &mut Document, id: NodeId, checked: bool) {
         let mut at = id;
@@ -299,6 +322,8 @@ impl<'m> Settler<'m> {
                 return;
             }
             self.wear(doc, id, look);
+        } else if !self.taken_back.is_empty() {
+            self.split_around_taken_back(doc, id);
         }
         match doc.kind(id) {
             Kind::TextLevel(TextLevel::Code) => code::settle_inline(doc, id, self.preformatted > 0),
@@ -340,7 +365,10 @@ impl<'m> Settler<'m> {
             return;
         }
         match kind {
-            Kind::Span | Kind::Anchor if bare => doc.unwrap(id),
+            Kind::Span | Kind::Anchor if bare => {
+                self.hand_down_taken_back(doc, id);
+                doc.unwrap(id);
+            }
             Kind::Division(DivisionKind::Plain) if origin == Origin::Wrapper && self.preformatted == 0 => {
                 settle_division(doc, id, bare);
                 if doc.kind(id) == Kind::Paragraph {
@@ -362,71 +390,6 @@ impl<'m> Settler<'m> {
             && doc.node(parent).first_child() == doc.node(parent).last_child()
         {
             self.sizes.entry(parent).or_insert(size);
-        }
-    }
-
-    /// What style rules say of an element becomes elements that say it.
-    fn wear(&mut self, doc: &mut Document, id: NodeId, look: Look) {
-        if let Some((ordered, marker)) = look.list
-            && let Kind::List(list) = doc.kind(id)
-        {
-            doc.set_kind(id, Kind::List(ListKind { ordered, marker, ..list }));
-        }
-        if let (Kind::Cell(mut cell), Some(align)) = (doc.kind(id), look.align) {
-            cell.align = align;
-            doc.set_kind(id, Kind::Cell(cell));
-        }
-        // The one paragraph of a cell is the cell.
-        if let (Kind::Paragraph, Some(align), Some(parent)) = (doc.kind(id), look.align, doc.node(id).parent())
-            && let Kind::Cell(cell) = doc.kind(parent)
-            && cell.align == Align::Unsaid
-            && doc.node(id).previous().is_none()
-        {
-            doc.set_kind(parent, Kind::Cell(CellKind { align, ..cell }));
-        }
-        let kind = doc.kind(id);
-        let taken_back = match kind {
-            Kind::Strong => look.bold,
-            Kind::Emphasis => look.italic,
-            Kind::Underline => look.underline,
-            Kind::Strikethrough => look.strike,
-            _ => None,
-        };
-        if taken_back == Some(false) {
-            doc.set_kind(id, Kind::Span);
-        }
-        let holds_line = doc.children(id).all(|child| doc.kind(child).is_inline()) && doc.node(id).first_child().is_some();
-        if kind.is_leaf() || !holds_line || self.preformatted > 0 {
-            return;
-        }
-        let heading = matches!(kind, Kind::Heading(_) | Kind::Term | Kind::Summary | Kind::Caption)
-            || matches!(kind, Kind::Cell(cell) if cell.header);
-        let inline = kind.is_inline();
-        let link = matches!(kind, Kind::Link { .. });
-        let wraps = [
-            (look.mono == Some(true) && inline && !link, Kind::TextLevel(TextLevel::Code)),
-            (look.raised == Some(Raised::Above) && inline, Kind::Superscript),
-            (look.raised == Some(Raised::Below) && inline, Kind::Subscript),
-            (look.strike == Some(true), Kind::Strikethrough),
-            (look.underline == Some(true) && !link && !heading, Kind::Underline),
-            (look.italic == Some(true) && !heading, Kind::Emphasis),
-            (look.bold == Some(true) && !heading && !link, Kind::Strong),
-        ];
-        for (_, wrap) in wraps.into_iter().filter(|&(wanted, wrap)| wanted && wrap != kind) {
-            let said =
-                |node: NodeId| doc.kind(node) == wrap || (wrap == Kind::Strong && matches!(doc.kind(node), Kind::Heading(_)));
-            if doc.ancestors(id).take(16).any(said) || (wrap == Kind::TextLevel(TextLevel::Code) && has_code(doc, id)) {
-                continue;
-            }
-            let wrapper = doc.create(wrap);
-            let offset = doc.node(id).offset();
-            doc.set_offset(wrapper, offset);
-            self.made.set_origin(wrapper, Origin::Element);
-            doc.move_children(id, wrapper);
-            doc.move_into(id, wrapper);
-            if wrap == Kind::TextLevel(TextLevel::Code) {
-                code::settle_inline(doc, wrapper, false);
-            }
         }
     }
 
@@ -502,10 +465,6 @@ fn kept_marker(doc: &mut Document, id: NodeId) -> bool {
         doc.traces.at(id).part = Part::Marker;
     }
     is_marker
-}
-
-fn has_code(doc: &Document, id: NodeId) -> bool {
-    doc.children(id).any(|child| matches!(doc.kind(child), Kind::Code(_) | Kind::TextLevel(TextLevel::Code)))
 }
 
 /// A list whose items hold text and no paragraphs is tight, and its text stands in paragraphs as in other formats.
