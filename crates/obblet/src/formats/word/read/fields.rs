@@ -78,6 +78,15 @@ impl Reader<'_, '_> {
         }
     }
 
+    /// A part ends. What stands in a field whose instruction never came to an end is nowhere to be seen.
+    pub(super) fn end_open_fields(&mut self) {
+        for field in std::mem::take(&mut self.fields) {
+            if !field.in_result && !field.instruction.trim().is_empty() {
+                self.advice.fields.add(self.offset, field.instruction.trim());
+            }
+        }
+    }
+
     /// The instruction of the innermost field is known.
     fn begin_result(&mut self) {
         let Some(field) = self.fields.last_mut() else { return };

@@ -107,8 +107,17 @@ impl Reader<'_, '_> {
         }
         let Some(list) = context.suspended.last() else { return };
         let belongs = continued || indent.is_some_and(|indent| indent > 0 && indent + TOLERANCE >= list.indent);
-        if !belongs {
-            context.suspended.clear();
+        context.ends_lists = !belongs;
+    }
+
+    /// The paragraph that lists were interrupted by has ended. One that went, for there was nothing in it, interrupts nothing.
+    pub(super) fn settle_lists(&mut self, stays: bool) {
+        let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
+        if std::mem::take(&mut context.ends_lists) {
+            let suspended = std::mem::take(&mut context.suspended);
+            if !stays && context.lists.is_empty() {
+                context.lists = suspended;
+            }
         }
     }
 

@@ -305,6 +305,7 @@ impl<'p, 'b> Reader<'p, 'b> {
         let root = self.doc.root();
         self.begin_context(root);
         self.story(&mut Xml::new(text));
+        self.end_open_fields();
         self.end_context();
         self.paragraphs_of_body = self.paragraphs;
         let relations = std::mem::take(&mut self.relations);
@@ -347,6 +348,7 @@ impl<'p, 'b> Reader<'p, 'b> {
         self.tables.clear();
         self.begin_context(holder);
         self.story(&mut Xml::new(&text.get()));
+        self.end_open_fields();
         self.end_context();
     }
 }

@@ -42,6 +42,8 @@ pub(super) struct Context {
     pub(super) lists: Vec<OpenList>,
     /// Lists that a paragraph interrupted.
     pub(super) suspended: Vec<OpenList>,
+    /// Whether those that are suspended end with the open paragraph, if it stays.
+    pub(super) ends_lists: bool,
     quote: Option<NodeId>,
     /// Lines of code that follow each other; `None` for an empty one.
     code: Vec<Option<NodeId>>,
@@ -61,6 +63,7 @@ impl Context {
             paragraph: None,
             lists: Vec::new(),
             suspended: Vec::new(),
+            ends_lists: false,
             quote: None,
             code: Vec::new(),
             carry: None,
@@ -275,6 +278,7 @@ impl Reader<'_, '_> {
                 self.look_of_tabs(node, &paragraph.properties);
             }
         }
+        self.settle_lists(self.doc.node(node).parent().is_some());
         let container = self.context().container;
         for text_box in paragraph.boxes {
             // Behind the paragraph, and in its item where it is one.

@@ -129,6 +129,7 @@ impl Reader<'_, '_> {
     pub(super) fn begin_table(&mut self) {
         self.end_runs_of_blocks();
         self.suspend_lists(None, false);
+        self.settle_lists(true);
         let container = self.context().container;
         let node = self.doc.append_at(container, Kind::Table, self.offset);
         self.context_mut().paragraph = None;
