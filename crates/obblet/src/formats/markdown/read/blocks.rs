@@ -1,88 +1,13 @@
 //! The block structure: which containers each line goes on with, which it opens, and what is left for the leaf.
 
-use super::super::Options;
 use super::cursor::Cursor;
-use super::leaf::{Leaf, Paragraph};
-use super::reference::{self, References};
+use super::leaf::Leaf;
+use super::reference;
 use super::starts;
-use super::table::MOST_FILLED;
-use crate::document::{Document, Kind, ListKind, Marker, NodeId, Note, NoteId, Text};
-use crate::map::HashMap;
-
-/// A block that may hold other blocks and is still open.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct Container {
-    pub(super) node: NodeId,
-    kind: ContainerKind,
-    /// Columns of indentation that a line needs to go on with this container and all that it stands in.
-    indent: usize,
-}
-
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum ContainerKind {
-    Root,
-    Quote,
-    List { mark: u8, ordered: bool },
-    Item,
-    Note,
-}
-
-/// Text whose inline structure is read when all definitions are known.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct Pending {
-    pub(super) node: NodeId,
-    pub(super) text: Text,
-}
-
-/// What the block structure leaves for the text within it.
-pub(super) struct Outcome {
-    pub(super) doc: Document,
-    pub(super) pending: Vec<Pending>,
-    pub(super) references: References,
-    pub(super) notes: HashMap<String, NoteId>,
-    /// Whether there are tables with rows that are shorter than others.
-    pub(super) has_ragged_rows: bool,
-}
-
-/// Reads the block structure of a source, line by line.
-pub(super) struct Blocks<'s> {
-    pub(super) source: &'s str,
-    pub(super) doc: Document,
-    pub(super) options: &'s Options,
-    stack: Vec<Container>,
-    /// Where block quotes stand in the stack. A blank line goes on with every open container up to the next of them.
-    quotes: Vec<usize>,
-    pub(super) leaf: Leaf,
-    pub(super) paragraph: Paragraph,
-    /// After a blank line: the place in the stack of the block quote that the line was in. What comes next makes lists from
-    /// there on loose (section 5.3).
-    blank: Option<usize>,
-    pub(super) pending: Vec<Pending>,
-    pub(super) references: References,
-    notes: HashMap<String, NoteId>,
-    /// How many table cells were made that the source leaves out.
-    pub(super) filled_cells: usize,
-}
+use super::state::{Blocks, Container, ContainerKind, Outcome, Pending};
+use crate::document::{Kind, ListKind, Marker, NodeId, Note, NoteId, Text};
 
 impl<'s> Blocks<'s> {
-    pub(super) fn new(source: &'s str, doc: Document, options: &'s Options) -> Self {
-        let root = Container { node: doc.root(), kind: ContainerKind::Root, indent: 0 };
-        Self {
-            source,
-            doc,
-            options,
-            stack: vec![root],
-            quotes: Vec::new(),
-            leaf: Leaf::None,
-            paragraph: Paragraph::default(),
-            blank: None,
-            pending: Vec::with_capacity(source.len() / 64),
-            references: References::default(),
-            notes: HashMap::default(),
-            filled_cells: 0,
-        }
-    }
-
     /// Reads all lines from `start` on.
     pub(super) fn run(mut self, start: usize) -> Outcome {
         let bytes = self.source.as_bytes();
@@ -100,13 +25,13 @@ impl<'s> Blocks<'s> {
             at = end + 1;
         }
         self.close_leaf();
-        let has_ragged_rows = self.filled_cells > MOST_FILLED;
-        Outcome { doc: self.doc, pending: self.pending, references: self.references, notes: self.notes, has_ragged_rows }
-    }
-
-    /// The innermost open container.
-    pub(super) fn tip(&self) -> NodeId {
-        self.stack[self.stack.len() - 1].node
+        Outcome {
+            doc: self.doc,
+            pending: self.pending,
+            references: self.references,
+            notes: self.notes,
+            merges_cells: self.merges_cells,
+        }
     }
 
     fn add_prose(&mut self, start: usize, end: usize) {
@@ -397,28 +322,6 @@ impl<'s> Blocks<'s> {
         }
         let indent = self.stack[self.stack.len() - 1].indent + own_indent;
         self.stack.push(Container { node, kind, indent });
-    }
-
-    /// Makes a block in the innermost container. After a blank line, that may make the list around it loose.
-    pub(super) fn open_child(&mut self, kind: Kind, at: usize) -> NodeId {
-        let index = self.stack.len() - 1;
-        let Container { node, kind: container, .. } = self.stack[index];
-        if self.blank.is_some_and(|quote| index >= quote) {
-            match container {
-                ContainerKind::List { .. } => self.loosen(node),
-                ContainerKind::Item if self.doc.node(node).first_child().is_some() => self.loosen(self.stack[index - 1].node),
-                _ => {}
-            }
-            // Only the first block after a blank line is set apart from what stood before it.
-            self.blank = None;
-        }
-        self.doc.append_at(node, kind, at as u32)
-    }
-
-    fn loosen(&mut self, list: NodeId) {
-        if let Kind::List(kind) = self.doc.kind(list) {
-            self.doc.set_kind(list, Kind::List(ListKind { tight: false, ..kind }));
-        }
     }
 
     fn close_unless_opened(&mut self, matched: usize, opened: Opened) {

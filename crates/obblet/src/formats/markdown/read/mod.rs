@@ -7,9 +7,11 @@ mod cursor;
 mod front_matter;
 mod inlines;
 mod leaf;
+mod leaves;
 mod reference;
 mod source;
 mod starts;
+mod state;
 mod table;
 
 use super::Options;
@@ -25,7 +27,7 @@ pub fn read(bytes: &[u8], options: &Options) -> Document {
     doc.source = SourceMap::of_text(source.len());
     source::report(&mut doc, broken);
     let start = if options.front_matter { front_matter::read(&source, &mut doc) } else { 0 };
-    let blocks = blocks::Blocks::new(&source, doc, options).run(start);
+    let blocks = state::Blocks::new(&source, doc, options).run(start);
     let mut doc = inlines::run(&source, blocks, options);
     if options.alerts && memchr::memmem::find(source.as_bytes(), b"[!").is_some() {
         alert::mark(&mut doc);

@@ -1,11 +1,11 @@
 //! Tables (GitHub Flavored Markdown, section 4.10).
 
-use super::blocks::{Blocks, Pending};
 use super::leaf::Leaf;
+use super::state::{Blocks, Pending};
 use crate::document::{Align, CellKind, Column, Finding, Kind, NodeId, RowGroupKind, Text};
 
 /// Cells that rows leave out are filled in up to this many; a wide head over many short rows would else grow without bound.
-pub(super) const MOST_FILLED: usize = 200_000;
+const MOST_FILLED: usize = 200_000;
 
 /// Where the cells of a row stand in the source.
 fn cells(source: &[u8], start: usize, end: usize) -> impl Iterator<Item = (usize, usize)> {
@@ -123,6 +123,7 @@ impl Blocks<'_> {
                 self.doc.append(row, Kind::Cell(CellKind { align, ..kind }));
             }
         } else {
+            self.merges_cells = true;
             for part in columns.chunks(1000) {
                 self.doc.append(row, Kind::Cell(CellKind { align: Align::Unsaid, columns: part.len() as u16, ..kind }));
             }

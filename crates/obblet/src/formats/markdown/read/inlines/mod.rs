@@ -10,8 +10,8 @@ mod math;
 mod token;
 
 use super::super::{Options, entity};
-use super::blocks::{Outcome, Pending};
 use super::reference::References;
+use super::state::{Outcome, Pending};
 use crate::document::{Document, Kind, NodeId, NoteId, Presence, Text};
 use crate::map::HashMap;
 use crate::refine::structure;
@@ -22,7 +22,7 @@ use token::{Token, TokenKind};
 
 /// Reads the text of all blocks.
 pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document {
-    let Outcome { doc, pending, references, notes, has_ragged_rows } = outcome;
+    let Outcome { doc, pending, references, notes, merges_cells } = outcome;
     let mut context = Context {
         doc,
         options,
@@ -34,7 +34,7 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
         matches: Vec::new(),
         brackets: Vec::new(),
         budget: source.len().max(100_000),
-        is_settled: !has_ragged_rows,
+        is_settled: !merges_cells,
     };
     let mut copy = String::new();
     for Pending { node, text } in pending {
