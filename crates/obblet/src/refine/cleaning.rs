@@ -204,8 +204,8 @@ const PASSES: [Pass; 13] = [
     |doc, cleaning| run(doc, cleaning.empty.holds(doc), empty::drop_spacer_pictures),
     |doc, cleaning| run(doc, cleaning.empty.holds(doc), empty::drop_empty),
     |doc, cleaning| {
-        let all = cleaning.anchors == When::Always;
-        run(doc, cleaning.anchors.holds(doc), |doc| anchors::drop_unused(doc, all));
+        // Names that programs make up are noise wherever they are.
+        run(doc, cleaning.anchors != When::Never, |doc| anchors::drop_unused(doc, cleaning.anchors == When::Always));
     },
     |doc, cleaning| run(doc, cleaning.formatting.holds(doc), formatting::tidy),
     |doc, cleaning| run(doc, cleaning.white_space.holds(doc), white_space::tidy),

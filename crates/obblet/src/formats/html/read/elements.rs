@@ -96,6 +96,10 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
         "main" => return (Kind::Division(DivisionKind::Plain), Origin::Wrapper),
         "html" | "body" => {
             whole(made, given);
+            // An office program names the namespaces of its own elements, whether they occur or not.
+            if given.0.iter().any(|attribute| attribute.value.starts_with("urn:schemas-microsoft-com:")) {
+                doc.traces.make = Make::Program;
+            }
             return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
         }
         "td" => Kind::Cell(cell(given, false)),
