@@ -188,7 +188,8 @@ impl<'m> Settler<'m> {
 
     /// White space becomes one space, or one line end; at the ends of lines it goes.
     fn text(&mut self, doc: &mut Document, id: NodeId) {
-        let Kind::Text(mut text) = doc.kind(id) else { return };
+        let Kind::Text(whole) = doc.kind(id) else { return };
+        let mut text = whole;
         let content = doc.text(text);
         let start = content.len() - content.trim_start_matches(is_space).len();
         if start == content.len() && self.after_space {
@@ -203,7 +204,9 @@ impl<'m> Settler<'m> {
             let collapsed = collapse(doc.text(text));
             text = doc.intern(&collapsed);
         }
-        doc.set_kind(id, Kind::Text(text));
+        if text != whole {
+            doc.set_kind(id, Kind::Text(text));
+        }
         self.after_space = doc.text(text).ends_with(is_space);
         self.ending = self.after_space.then_some(id);
     }

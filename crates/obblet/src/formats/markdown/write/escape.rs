@@ -34,11 +34,8 @@ pub(super) fn text(out: &mut String, text: &str, around: &Surroundings, options:
     let autolinks = options.dialect.autolinks;
     let mut plain = 0;
     let mut at = 0;
-    while at < bytes.len() {
-        if !MAY_MATTER[bytes[at] as usize] {
-            at += 1;
-            continue;
-        }
+    while let Some(found) = bytes[at..].iter().position(|&byte| MAY_MATTER[usize::from(byte)]) {
+        at += found;
         let c = text[at..].chars().next().unwrap_or_default();
         let before = text[..at].chars().next_back().or_else(|| out[..].chars().next_back().filter(|_| plain == at));
         let rest = &text[at + c.len_utf8()..];

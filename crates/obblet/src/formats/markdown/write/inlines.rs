@@ -9,11 +9,11 @@ use std::borrow::Cow;
 /// Keeps apart what would be read together.
 const NOTHING: &str = "<!-- -->";
 
-impl Writer<'_, '_> {
+impl<'d> Writer<'d, '_> {
     /// Writes the lines of a paragraph. Returns whether there are any.
     pub(super) fn text_lines(&mut self, first: NodeId, last: NodeId, begin: impl FnOnce(&mut Self)) -> bool {
         let tokens = self.tokens(first, last, Context::default());
-        let (mut text, breaks) = self.put_together(&tokens, Context::default());
+        let (mut text, breaks) = self.put_together(tokens, Context::default());
         if self.options.width > 0 {
             let width = self.options.width.saturating_sub(self.out.indentation()).max(16);
             text = wrap(&text, &breaks, ends_with_break, width).join("\n");
@@ -55,13 +55,14 @@ impl Writer<'_, '_> {
             return String::new();
         };
         let tokens = self.tokens(first, last, context);
-        let (text, _) = self.put_together(&tokens, context);
+        let (text, _) = self.put_together(tokens, context);
         let plain = !text.contains('\n') && !text.starts_with([' ', '\t']) && !text.ends_with([' ', '\t']);
         if plain { text } else { text.replace('\n', " ").trim_matches([' ', '\t']).to_owned() }
     }
 
     /// The text of pieces, and where in it a line may end.
-    fn put_together(&mut self, tokens: &[Token<'_>], context: Context) -> (String, Vec<usize>) {
+    fn put_together(&mut self, mut pieces: Vec<Token<'d>>, context: Context) -> (String, Vec<usize>) {
+        let tokens = pieces.as_slice();
         let delimiters = emphasis::delimiters(tokens, self.options);
         let length = |token: &Token<'_>| if let Token::Text(text) = token { text.len() } else { 8 };
         let mut out = String::with_capacity(tokens.iter().map(length).sum::<usize>() + 16);
@@ -131,6 +132,8 @@ impl Writer<'_, '_> {
                 }
             }
         }
+        pieces.clear();
+        self.spare_tokens = pieces;
         (out, breaks)
     }
 }

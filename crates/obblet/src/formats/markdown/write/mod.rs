@@ -159,6 +159,8 @@ struct Writer<'d, 'o> {
     options: &'o WriteOptions<'o>,
     out: Lines,
     frames: Vec<blocks::Frame>,
+    /// Pieces of text that are done with, kept for their memory.
+    spare_tokens: Vec<token::Token<'d>>,
     /// Labels of notes.
     labels: Vec<String>,
     /// Addresses and titles of reference links, in order.
@@ -177,6 +179,7 @@ impl<'d, 'o> Writer<'d, 'o> {
             options,
             out: Lines::with_capacity(doc.pool().len() / 2 + 64),
             frames: vec![blocks::Frame::default()],
+            spare_tokens: Vec::new(),
             labels: labels(doc),
             definitions: Vec::new(),
             definition_numbers: HashMap::default(),

@@ -7,7 +7,7 @@ use crate::document::{Kind, NodeId, Step};
 impl<'d> Writer<'d, '_> {
     /// The pieces of the text from one sibling to another.
     pub(super) fn tokens(&mut self, first: NodeId, last: NodeId, context: Context) -> Vec<Token<'d>> {
-        let mut tokens = Vec::with_capacity(8);
+        let mut tokens = std::mem::take(&mut self.spare_tokens);
         let mut at = Some(first);
         while let Some(id) = at {
             self.tokens_of(id, context, &mut tokens);
