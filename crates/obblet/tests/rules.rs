@@ -171,7 +171,7 @@ fn passes_one_by_one() {
         "<table>\n<tbody>\n<tr>\n<th>a</th>\n</tr>\n<tr>\n<td>b</td>\n</tr>\n</tbody>\n</table>",
     );
     case(
-        r#"<p><a href="https://www.google.com/url?q=https://greywick.example/&sa=D">a</a> <a href="https://greywick.example/?utm_source=x&id=2">b</a></p>"#,
+        r#"<p><a href="https://www.counter.example/url?q=https://greywick.example/&sa=D">a</a> <a href="https://greywick.example/?utm_source=x&id=2">b</a></p>"#,
         &["clean.redirects=true"],
         r#"<p><a href="https://greywick.example/">a</a> <a href="https://greywick.example/?id=2">b</a></p>"#,
     );

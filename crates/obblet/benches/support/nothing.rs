@@ -8,7 +8,7 @@ use std::cell::RefCell;
 
 /// A tree sink that knows the names of elements, as it must, and stores nothing else.
 #[derive(Default)]
-struct Nothing(RefCell<Vec<QualName>>);
+pub(crate) struct Nothing(RefCell<Vec<QualName>>);
 
 impl TreeSink for Nothing {
     type Handle = usize;

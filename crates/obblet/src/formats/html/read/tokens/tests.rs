@@ -1,54 +1,15 @@
 //! The tokens are those of the parser package, by which a second opinion on the standard is at hand.
 
 use super::*;
-use html5ever::interface::{ElementFlags, NodeOrText, QuirksMode, TreeSink};
 use html5ever::tokenizer::{BufferQueue, Tokenizer as Other, TokenizerOpts};
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
+use nothing::Nothing;
 use proptest::prelude::*;
-use std::cell::{Ref, RefCell};
+use std::cell::RefCell;
 
-/// Knows the names of elements, as tree construction must to tell what kind of text follows, and nothing else.
-#[derive(Default)]
-struct Elements(RefCell<Vec<QualName>>);
-
-impl TreeSink for Elements {
-    type Handle = usize;
-    type Output = ();
-    type ElemName<'a> = Ref<'a, QualName>;
-
-    fn finish(self) {}
-    fn parse_error(&self, _: Cow<'static, str>) {}
-    fn get_document(&self) -> usize {
-        usize::MAX
-    }
-    fn elem_name<'a>(&'a self, target: &'a usize) -> Ref<'a, QualName> {
-        Ref::map(self.0.borrow(), |names| &names[*target])
-    }
-    fn create_element(&self, name: QualName, _: Vec<Attribute>, _: ElementFlags) -> usize {
-        self.0.borrow_mut().push(name);
-        self.0.borrow().len() - 1
-    }
-    fn create_comment(&self, _: StrTendril) -> usize {
-        usize::MAX
-    }
-    fn create_pi(&self, _: StrTendril, _: StrTendril) -> usize {
-        usize::MAX
-    }
-    fn append(&self, _: &usize, _: NodeOrText<usize>) {}
-    fn append_based_on_parent_node(&self, _: &usize, _: &usize, _: NodeOrText<usize>) {}
-    fn append_doctype_to_document(&self, _: StrTendril, _: StrTendril, _: StrTendril) {}
-    fn get_template_contents(&self, target: &usize) -> usize {
-        *target
-    }
-    fn same_node(&self, x: &usize, y: &usize) -> bool {
-        x == y
-    }
-    fn set_quirks_mode(&self, _: QuirksMode) {}
-    fn append_before_sibling(&self, _: &usize, _: NodeOrText<usize>) {}
-    fn add_attrs_if_missing(&self, _: &usize, _: Vec<Attribute>) {}
-    fn remove_from_parent(&self, _: &usize) {}
-    fn reparent_children(&self, _: &usize, _: &usize) {}
-}
+#[path = "../../../../../benches/support/nothing.rs"]
+#[allow(dead_code, reason = "the benches use more of it")]
+mod nothing;
 
 /// A token as both sides tell it: text in whole runs, end tags without attributes.
 #[derive(Debug, PartialEq)]
@@ -61,7 +22,7 @@ enum Told {
 
 /// Writes down what goes into tree construction.
 struct Recorder {
-    builder: TreeBuilder<usize, Elements>,
+    builder: TreeBuilder<usize, Nothing>,
     told: RefCell<Vec<Told>>,
     lines: RefCell<Vec<u64>>,
 }
@@ -69,7 +30,7 @@ struct Recorder {
 impl Recorder {
     fn new() -> Self {
         let options = TreeBuilderOpts { scripting_enabled: false, iframe_srcdoc: true, ..TreeBuilderOpts::default() };
-        Self { builder: TreeBuilder::new(Elements::default(), options), told: RefCell::default(), lines: RefCell::default() }
+        Self { builder: TreeBuilder::new(Nothing::default(), options), told: RefCell::default(), lines: RefCell::default() }
     }
 }
 
