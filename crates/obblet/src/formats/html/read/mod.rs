@@ -1,8 +1,8 @@
 //! Reading HTML: pages and fragments, and the pieces of it that stand in other formats.
 //!
 //! The source is cut into [`tokens`]; tree construction is the standard's, from a parser package, straight into the model
-//! ([`sink`]); what each element is in the model is in [`elements`]. Then style rules are looked up ([`css`]), the tree is settled in one walk ([`settle`]), and what
-//! HTML has no element for is found in it ([`notes`]).
+//! ([`sink`]); what each element is in the model is in [`elements`]. Then style rules are looked up ([`css`]) and put on
+//! ([`wear`]), the tree is settled in one walk ([`settle`]), and what HTML has no element for is found in it ([`notes`]).
 
 mod code;
 mod css;
@@ -55,8 +55,8 @@ pub struct ReadOptions<'o> {
     pub classes: bool,
     /// Whether paragraphs that only look like headings become headings.
     pub promote_headings: bool,
-    /// Whether spans with the classes that stand for formatting ([`Inline::Classes`](crate::refine::rules::inline::Inline::Classes)) are that
-    /// formatting. In pages that were written here they always are.
+    /// Whether spans with the classes that stand for formatting are that formatting, as
+    /// [`Inline::Classes`](crate::refine::rules::inline::Inline::Classes) writes it. In pages that were written here they are.
     pub formatting_classes: bool,
 }
 

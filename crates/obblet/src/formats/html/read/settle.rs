@@ -251,8 +251,15 @@ impl<'m> Settler<'m> {
     fn object(&mut self, doc: &mut Document, id: NodeId) {
         let data = self.made.sources.get(&id).cloned().unwrap_or_default();
         let data = data.trim();
-        let shows = |step| matches!(step, Step::Enter(node) if matches!(doc.kind(node), Kind::Image { .. } | Kind::Link { .. }));
-        if doc.walk(id).any(shows) || !doc.plain_text(id).trim().is_empty() {
+        let shows = |step| match step {
+            Step::Enter(node) => match doc.kind(node) {
+                Kind::Image { .. } | Kind::Link { .. } => true,
+                Kind::Text(text) => !doc.text(text).trim().is_empty(),
+                _ => false,
+            },
+            Step::Leave(_) => false,
+        };
+        if doc.walk(id).any(shows) {
             let message = "an object was left out; what stands in its place for programs that can't show it was kept";
             doc.find(Finding::changed("html.embedded", message).at(doc.place(id)).losing(data));
         } else {
