@@ -104,7 +104,7 @@ mod tests {
             "tides.docx",
             "tides.md",
         ];
-        let found: Vec<Found> = paths.iter().map(|path| Found { path: (*path).to_owned(), format: Format::Markdown }).collect();
+        let found: Vec<Found> = paths.iter().map(|path| Found::new((*path).to_owned(), Format::Markdown)).collect();
         let named = name_all(&found, Format::Html);
         let outputs: Vec<&str> = named.iter().map(|named| named.output.as_str()).collect();
         assert_eq!(

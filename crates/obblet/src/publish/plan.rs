@@ -163,13 +163,22 @@ impl Plan {
             .num_threads(options.jobs)
             .build()
             .map_err(|error| Error::Internal { message: error.to_string() })?;
-        let (tree, record) = pool.install(|| rayon::join(|| tree::look(&source, &choice), || Record::read(&output)));
+        // The documents are looked into while the record is read: nothing is compared before both are there.
+        let look = || -> Result<Tree, Error> {
+            let mut tree = tree::look(&source, &choice)?;
+            tree::hash(&mut tree.documents, &source);
+            Ok(tree)
+        };
+        let (tree, record) = pool.install(|| rayon::join(look, || Record::read(&output)));
         let Tree { mut documents, unasked, others, mut skipped } = tree?;
         // What was converted when its format was asked for is not gone.
-        let (kept, unasked): (Vec<Found>, Vec<Found>) =
+        let (mut kept, unasked): (Vec<Found>, Vec<Found>) =
             unasked.into_iter().partition(|found| record.documents.contains_key(&found.path));
-        documents.extend(kept);
-        documents.sort_by(|a, b| a.path.cmp(&b.path));
+        if !kept.is_empty() {
+            pool.install(|| tree::hash(&mut kept, &source));
+            documents.extend(kept);
+            documents.sort_by(|a, b| a.path.cmp(&b.path));
+        }
         let why = || "its format was not asked for".to_owned();
         skipped.extend(unasked.into_iter().map(|found| Skipped { path: found.path, why: why() }));
         skipped.sort_by(|a, b| a.path.cmp(&b.path));
@@ -202,7 +211,7 @@ impl Plan {
             );
         }
         plan.list(documents)?;
-        plan.hash_all();
+        plan.hash_files();
         plan.settle_states();
         plan.settle_slices();
         plan.find_removed();
@@ -247,17 +256,18 @@ impl Plan {
         let (documents, profiles): (Vec<Found>, Vec<Arc<Profile>>) = profiled.into_iter().unzip();
         let named = names::name_all(&documents, self.options.writes);
         for ((found, profile), named) in documents.into_iter().zip(profiles).zip(named) {
+            let (hash, size) = found.content.as_ref().map_or((Hash::NOTHING, 0), |content| *content);
             self.documents.push(Planned {
                 output: named.output,
                 format: found.format,
-                state: State::New,
+                state: found.content.map_or_else(State::Unreadable, |_| State::New),
                 is_chosen: (self.options.only.is_empty() || only.is_match(&found.path))
                     && (self.options.reads.is_empty() || self.options.reads.contains(&found.format)),
                 source: found.path,
-                hash: Hash::NOTHING,
+                hash,
                 settings: settings.get(&Arc::as_ptr(&profile)).map_or(Hash::NOTHING, |(_, hash)| *hash),
                 profile,
-                size: 0,
+                size,
                 is_known: false,
                 findings: named.finding.into_iter().collect(),
                 edited: Vec::new(),
@@ -293,21 +303,11 @@ impl Plan {
         self.profile.publish.binder && self.options.writes == Format::Html
     }
 
-    /// Hashes of all documents, and of the files that known ones show.
-    fn hash_all(&mut self) {
+    /// Hashes of the files that known documents show.
+    fn hash_files(&mut self) {
         let root = &self.source;
-        let hash = |planned: &Planned| source::hash(&root.join(&planned.source)).map_err(|error| crate::error::describe(&error));
-        let documents = &self.documents;
-        let hashed: Vec<Result<(Hash, u64), String>> =
-            self.pool.install(|| documents.par_iter().with_min_len(16).map(hash).collect());
-        for (planned, hashed) in self.documents.iter_mut().zip(hashed) {
-            match hashed {
-                Ok((hash, size)) => (planned.hash, planned.size) = (hash, size),
-                Err(message) => planned.state = State::Unreadable(message),
-            }
-        }
-        let known = self.documents.iter().filter_map(|planned| self.record.documents.get(&planned.source));
-        let used: BTreeSet<&String> = known.flat_map(|known| known.uses.iter().map(|(path, _)| path)).collect();
+        let used: HashSet<&String> =
+            self.record.documents.values().flat_map(|known| known.uses.iter().map(|(path, _)| path)).collect();
         let copied = self.record.others.values().filter(|other| other.from.is_some()).map(|other| &other.source);
         let used: Vec<&String> = used.into_iter().chain(copied).collect();
         let hash = |path: &String| (path.clone(), source::hash(&root.join(path)).map_or(Hash::NOTHING, |(hash, _)| hash));
@@ -316,8 +316,8 @@ impl Plan {
 
     fn settle_states(&mut self) {
         let (record, options, hashes, output) = (&self.record, &self.options, &self.hashes, &self.output);
-        let brought: BTreeSet<&String> = record.documents.values().flat_map(|known| &known.brings).collect();
-        let missing: BTreeSet<&String> = brought.into_iter().filter(|path| !output.join(path).is_file()).collect();
+        let brought: HashSet<&String> = record.documents.values().flat_map(|known| &known.brings).collect();
+        let missing: HashSet<&String> = brought.into_iter().filter(|path| !output.join(path).is_file()).collect();
         let settle = |planned: &mut Planned| {
             let Some(known) = record.documents.get(&planned.source) else { return };
             planned.is_known = true;
@@ -453,7 +453,7 @@ enum Outputs {
 }
 
 /// How the outputs of a document are. After a run that was cut off, their bytes are looked at, else their sizes.
-fn state_of_outputs(known: &Known, folder: &Path, missing: &BTreeSet<&String>, unfinished: bool) -> Outputs {
+fn state_of_outputs(known: &Known, folder: &Path, missing: &HashSet<&String>, unfinished: bool) -> Outputs {
     let mut edited = Vec::new();
     if let Some(path) = known.brings.iter().find(|path| missing.contains(path)) {
         return Outputs::Gone(path.clone());

@@ -43,6 +43,10 @@ pub(super) struct Page {
     pub(super) also: BTreeMap<String, String>,
 }
 
+fn are_none(counts: &[u32; 3]) -> bool {
+    *counts == [0; 3]
+}
+
 fn is_none<T>(value: &Option<T>) -> bool {
     value.is_none()
 }
@@ -128,12 +132,13 @@ pub(super) struct Known {
     pub(super) uses: Vec<(String, Hash)>,
     pub(super) outputs: Vec<Output>,
     /// How many findings there are of each weight.
-    #[serde(default)]
+    #[serde(default, skip_serializing_if = "are_none")]
     pub(super) weights: [u32; 3],
     #[serde(skip)]
     pub(super) facts: FactsText,
-    /// Findings of its conversion.
-    pub(super) findings: Box<RawValue>,
+    /// Findings of its conversion, where there are any.
+    #[serde(default, skip_serializing_if = "is_none")]
+    pub(super) findings: Option<Box<RawValue>>,
     /// Links to places that other documents do not have.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub(super) astray: Vec<Finding>,
@@ -145,7 +150,7 @@ pub(super) struct Known {
 impl Known {
     /// The findings of its conversion.
     pub(super) fn read_findings(&self) -> Vec<Finding> {
-        serde_json::from_str(self.findings.get()).unwrap_or_default()
+        self.findings.as_ref().and_then(|findings| serde_json::from_str(findings.get()).ok()).unwrap_or_default()
     }
 
     /// Counts its findings.
@@ -203,7 +208,7 @@ fn line(text: &[u8]) -> Result<Line, serde_json::Error> {
 #[derive(Debug, Default)]
 pub(super) struct Record {
     /// By their sources.
-    pub(super) documents: HashMap<String, Known>,
+    pub(super) documents: HashMap<String, Box<Known>>,
     /// By their outputs.
     pub(super) others: HashMap<String, Other>,
     /// What runs of ours wrote, or were about to write, that is not current.
@@ -253,16 +258,18 @@ impl Record {
             at = end + 1;
         }
         let facts: Vec<Range<usize>> = lines.iter().map(|(_, facts)| facts.clone()).collect();
-        let lines: Vec<Result<Line, serde_json::Error>> =
-            lines.into_par_iter().with_min_len(64).map(|(text, _)| line(text)).collect();
+        let below = memchr::memchr(b'\n', &bytes).map_or(0, |end| end + 1);
+        let (hash, lines): (Hash, Vec<Result<Line, serde_json::Error>>) = rayon::join(
+            || if is_whole { Hash::of(&bytes[below..]) } else { Hash::NOTHING },
+            || lines.into_par_iter().with_min_len(64).map(|(text, _)| line(text)).collect(),
+        );
         let last = lines.len().saturating_sub(1);
         self.documents.reserve(lines.len());
         for (index, (line, facts)) in lines.into_iter().zip(facts).enumerate() {
             match line {
                 Ok(Line::Record(header)) if header.version == VERSION => {
                     self.marks = header.folder;
-                    let below = memchr::memchr(b'\n', &bytes).map_or(0, |end| end + 1);
-                    if header.lines != Hash::of(&bytes[below..]) {
+                    if header.lines != hash {
                         self.damage.get_or_insert(format!("{RECORD_FILE} is not as it was written"));
                     }
                 }
@@ -271,7 +278,7 @@ impl Record {
                 }
                 Ok(Line::Document(mut known)) => {
                     known.facts = FactsText { text: Arc::clone(&bytes), line: facts };
-                    let before = self.documents.insert(known.source.clone(), *known);
+                    let before = self.documents.insert(known.source.clone(), known);
                     self.older.extend(before.into_iter().flat_map(|before| before.outputs));
                 }
                 Ok(Line::File(other)) => {

@@ -99,7 +99,7 @@ impl Plan {
             // Nobody asks where links lead when nothing is done.
             atlas: if is_idle { Atlas::default() } else { self.atlas() },
             facts: Vec::new(),
-            states: std::iter::repeat_with(Progressing::default).take(self.documents.len()).collect(),
+            states: std::iter::repeat_with(Progressing::default).take(if is_idle { 0 } else { self.documents.len() }).collect(),
             pieces: Pieces::new(BUDGET, &self.output),
             documents: BTreeMap::new(),
             others: BTreeMap::new(),
@@ -224,7 +224,7 @@ impl Run<'_> {
     fn leave_all(mut self, progress: &mut dyn Progress) -> Result<Summary, Error> {
         progress.begin(0);
         for planned in &self.plan.documents {
-            let known = self.plan.record.documents.get(&planned.source);
+            let known = self.plan.record.documents.get(&planned.source).map(|known| &**known);
             for (sum, count) in self.summary.weights.iter_mut().zip(known.map_or([0; 3], |known| known.weights)) {
                 *sum += count as usize;
             }
@@ -368,7 +368,7 @@ impl Run<'_> {
         let again: Vec<(usize, Action)> = (0..self.states.len())
             .filter(|&index| {
                 let (planned, state) = (&self.plan.documents[index], &self.states[index]);
-                let known = self.plan.record.documents.get(&planned.source);
+                let known = self.plan.record.documents.get(&planned.source).map(|known| &**known);
                 planned.is_chosen && state.action.is_none() && known.is_some_and(|known| known.around != state.around_hash)
             })
             .map(|index| (index, Action::Changed(Why::Around)))
@@ -475,7 +475,7 @@ impl Run<'_> {
     /// Tells what became of a document.
     fn tell(&self, index: usize, outcome: &Result<Option<Done>, Error>, progress: &mut dyn Progress) {
         let (planned, state) = (&self.plan.documents[index], &self.states[index]);
-        let known = self.plan.record.documents.get(&planned.source);
+        let known = self.plan.record.documents.get(&planned.source).map(|known| &**known);
         let outputs = |known: Option<&Known>| -> Vec<String> {
             known.map_or_else(Vec::new, |known| known.outputs.iter().map(|output| output.path.clone()).collect())
         };
@@ -522,7 +522,7 @@ impl Run<'_> {
                 } else {
                     self.summary.left += 1;
                 }
-                let mut known = self.plan.record.documents.get(&planned.source).cloned();
+                let mut known = self.plan.record.documents.get(&planned.source).map(|known| Known::clone(known));
                 if let Some(known) = &mut known {
                     known.astray.clone_from(&state.astray);
                     known.weigh();
@@ -560,7 +560,8 @@ impl Planned {
 
 /// What the record says of a piece.
 fn known(piece: Piece, state: &Progressing) -> Known {
-    let findings = serde_json::value::to_raw_value(&piece.findings).unwrap_or_default();
+    let findings = Some(&piece.findings).filter(|findings| !findings.is_empty());
+    let findings = findings.and_then(|findings| serde_json::value::to_raw_value(findings).ok());
     let mut known = Known {
         source: piece.source,
         hash: piece.hash,

@@ -1,10 +1,12 @@
 //! What is in a folder: documents, other files, and what is left out, with the reason.
 
-use super::{RECORD_FILE, UNFINISHED_FILE, format_of};
+use super::hash::Hash;
+use super::{RECORD_FILE, UNFINISHED_FILE, format_of, source};
 use crate::error::Error;
 use crate::formats::Format;
 use crate::profile::{FILE_NAME, ProfileError, globs};
 use ignore::WalkBuilder;
+use rayon::prelude::*;
 use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
 
@@ -16,6 +18,24 @@ pub const IGNORE_FILE: &str = ".obbletignore";
 pub(super) struct Found {
     pub(super) path: String,
     pub(super) format: Format,
+    pub(super) content: Content,
+}
+
+/// The hash and the size of a document as it was when it was looked at, or why it can't be read.
+pub(super) type Content = Result<(Hash, u64), String>;
+
+impl Found {
+    /// A document that nobody has looked into yet.
+    pub(super) const fn new(path: String, format: Format) -> Self {
+        Self { path, format, content: Ok((Hash::NOTHING, 0)) }
+    }
+}
+
+/// Looks into documents, over all cores.
+pub(super) fn hash(documents: &mut [Found], root: &Path) {
+    documents.par_iter_mut().with_min_len(16).for_each(|found| {
+        found.content = source::hash(&root.join(&found.path)).map_err(|error| crate::error::describe(&error));
+    });
 }
 
 /// Something that is left out.
@@ -120,13 +140,13 @@ pub(super) fn look(source: &Path, choice: &Choice<'_>) -> Result<Tree, Error> {
         match format_of(relative).filter(|format| format.is_read()) {
             Some(_) if !include.is_empty() && !include.is_match(&path) => tree.skipped.push(skip("not in publish.include")),
             Some(format) if !choice.formats.is_empty() && !choice.formats.contains(&format) => {
-                tree.unasked.push(Found { path, format });
+                tree.unasked.push(Found::new(path, format));
             }
             // Office programs put such files beside a document that is open.
             Some(Format::Word) if super::paths::name(&path).starts_with("~$") => {
                 tree.skipped.push(skip("a note of an office program that the document beside it is open"));
             }
-            Some(format) => tree.documents.push(Found { path, format }),
+            Some(format) => tree.documents.push(Found::new(path, format)),
             None => {
                 tree.others.insert(path);
             }
