@@ -66,6 +66,10 @@ pub(crate) fn read_wanted(
         Format::Text => text::read(source, &profile.text_read_options()),
         Format::Word => word::read(source, &profile.word_read_options(wanted))?,
     };
+    if format == Format::Word {
+        // What stands in such a document in HTML is text that its program shows like any other.
+        html::open_raw(&mut doc);
+    }
     if !wanted.is_empty() {
         doc.traces.places_of_others.wanted.clone_from(wanted);
     }

@@ -48,6 +48,19 @@ pub struct NamedStyle {
     pub class: String,
     /// CSS declarations, in the order in which they are written.
     pub properties: Vec<(String, String)>,
+    /// How the numbers of a list are written, where HTML has no word for it.
+    pub numbers: Option<NumberStyle>,
+}
+
+/// How numbers are written (CSS Counter Styles, section 3): a way of counting, and what stands around each number.
+#[derive(Clone, Debug, PartialEq, Eq, Hash)]
+pub struct NumberStyle {
+    /// The way of counting, by the name that style sheets have for it.
+    pub like: String,
+    /// What stands before the number.
+    pub before: String,
+    /// What stands behind it.
+    pub after: String,
 }
 
 /// An image or other file that travels inside the document.

@@ -224,7 +224,13 @@ pub(crate) fn named_styles(doc: &Document, characters: Characters) -> Option<Str
     for style in doc.styles.iter().filter(is_used) {
         let properties =
             style.properties.iter().filter(|(name, value)| is_name(name) && is_value(value) && !value.contains("url("));
-        let declarations: Vec<String> = properties.map(|(name, value)| format!("{name}: {value}")).collect();
+        let mut declarations: Vec<String> = properties.map(|(name, value)| format!("{name}: {value}")).collect();
+        if let Some(numbers) = style.numbers.as_ref().filter(|numbers| is_name(&numbers.like) && !style.class.is_empty()) {
+            let (class, like) = (&style.class, &numbers.like);
+            let (before, after) = (css_string(&numbers.before), css_string(&numbers.after));
+            rules.push_str(&format!("@counter-style {class} {{ system: extends {like}; prefix: {before}; suffix: {after} }}\n"));
+            declarations.insert(0, format!("list-style-type: {class}"));
+        }
         if !declarations.is_empty() {
             let selector = if style.class.is_empty() { "body".to_owned() } else { format!(".{}", style.class) };
             rules.push_str(&format!("{selector} {{ {} }}\n", declarations.join("; ")));
@@ -232,6 +238,21 @@ pub(crate) fn named_styles(doc: &Document, characters: Characters) -> Option<Str
     }
     let rules = if characters == Characters::Ascii { css_to_ascii(&rules) } else { rules };
     (!rules.is_empty()).then_some(rules)
+}
+
+/// Any characters as a string of a style sheet, which may stand in an element of either syntax (CSS Syntax, section 4.3.7).
+fn css_string(text: &str) -> String {
+    let mut out = String::with_capacity(text.len() + 2);
+    out.push('"');
+    for c in text.chars() {
+        match c {
+            '"' | '\\' | '<' | '>' | '&' => out.push_str(&format!("\\{:X} ", c as u32)),
+            c if c.is_control() => {}
+            c => out.push(c),
+        }
+    }
+    out.push('"');
+    out
 }
 
 fn add_style(

@@ -44,21 +44,17 @@ pub fn drop_unused(doc: &mut Document, all: bool) {
         .map(|name| percent_decode_str(name).decode_utf8_lossy().into_owned())
         .collect();
     let mut parents = Vec::new();
-    for top in tops(doc) {
-        let unused: Vec<(NodeId, String)> = doc
-            .walk(top)
-            .filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None })
-            .filter_map(|id| loose(doc, id).filter(|name| !used.contains(name)).map(|name| (id, name)))
-            .collect();
-        for (id, name) in unused {
-            if doc.traces.places_of_others.stays(&name) {
-                continue;
-            }
-            doc.attributes_mut(id).id = None;
-            if matches!(doc.kind(id), Kind::Anchor | Kind::Span) && doc.attributes(id).is_empty() {
-                parents.extend(doc.node(id).parent());
-                doc.unwrap(id);
-            }
+    let unused: Vec<(NodeId, String)> =
+        doc.nodes().filter_map(|(id, _)| loose(doc, id).filter(|name| !used.contains(name)).map(|name| (id, name))).collect();
+    for (id, name) in unused {
+        if doc.traces.places_of_others.stays(&name) {
+            continue;
+        }
+        doc.attributes_mut(id).id = None;
+        let is_place = matches!(doc.kind(id), Kind::Anchor | Kind::Span) && doc.attributes(id).is_empty();
+        if let Some(parent) = doc.node(id).parent().filter(|_| is_place) {
+            parents.push(parent);
+            doc.unwrap(id);
         }
     }
     join_texts(doc, parents);

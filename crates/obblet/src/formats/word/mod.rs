@@ -3,7 +3,8 @@
 //! Where the format differs from the model: it has no lists, only paragraphs with numbers; no nesting of formatting, only runs
 //! with properties; headings are paragraphs with a level that their style may inherit; fields, changes and alternatives
 //! stand in the text; and what a paragraph looks like comes from defaults, styles, tables, numbering and its own properties
-//! together. The reader resolves all of that in one pass over each part.
+//! together. The reader resolves all of that in one pass over each part. A part in HTML that a document takes in is raw markup,
+//! which [`open_raw`](crate::formats::html::open_raw) opens.
 
 mod package;
 mod read;

@@ -9,7 +9,7 @@ pub use marker::{Mark, typed};
 
 use super::rules::scenes;
 use super::tops;
-use crate::document::{Document, Finding, Kind, Make, NodeId, Part, Step};
+use crate::document::{Document, Finding, Kind, Make, NodeId, Part, Step, Trace};
 use build::{Builder, Item};
 
 /// Which paragraphs become items of lists.
@@ -30,6 +30,9 @@ pub fn rebuild(doc: &mut Document, lists: Lists) {
         return drop_markers(doc);
     }
     let wanted = Wanted::of(doc, lists == Lists::Typed);
+    if !wanted.may_be_there(doc) {
+        return levels::nest(doc);
+    }
     for top in tops(doc) {
         if lists == Lists::Typed {
             split_lines(doc, top);
@@ -63,6 +66,15 @@ impl Wanted {
     fn of(doc: &Document, typed: bool) -> Self {
         Self { typed, markers: doc.traces.iter().any(|(_, trace)| trace.part == Part::Marker) }
     }
+
+    fn may_be_there(self, doc: &Document) -> bool {
+        self.typed || self.markers || doc.traces.iter().any(|(_, trace)| hangs(trace))
+    }
+}
+
+/// Whether a program set a paragraph as an item.
+fn hangs(trace: Trace) -> bool {
+    trace.list.is_some() || trace.first_line < -1.0
 }
 
 /// What a paragraph says about being an item.
@@ -71,7 +83,7 @@ fn item(doc: &Document, paragraph: NodeId, wanted: Wanted) -> Option<Item> {
         return None;
     }
     let trace = doc.traces.of(paragraph);
-    let hangs = trace.list.is_some() || trace.first_line < -1.0;
+    let hangs = hangs(trace);
     if !hangs && !wanted.typed && !wanted.markers {
         return None;
     }

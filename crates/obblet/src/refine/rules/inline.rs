@@ -60,6 +60,7 @@ pub fn set_classes(doc: &mut Document, inline: Inline) {
                 name: class.to_owned(),
                 class: class.to_owned(),
                 properties: vec![(property.to_owned(), value.to_owned())],
+                numbers: None,
             });
         }
     }

@@ -67,6 +67,7 @@ pub fn set(doc: &mut Document, breaks: SceneBreaks, mark: &str) {
                             ("text-align".to_owned(), "center".to_owned()),
                             ("margin".to_owned(), "1.5em 0".to_owned()),
                         ],
+                        numbers: None,
                     });
                 }
             }

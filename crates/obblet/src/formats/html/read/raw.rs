@@ -6,7 +6,7 @@ use super::filter::{Chunk, Filter};
 use super::settle::Settler;
 use super::sink::{Parts, Sink};
 use super::tokens;
-use crate::document::{Document, Finding, Kind, NodeId, Step, Text};
+use crate::document::{Document, Finding, Kind, NodeId, Presence, Step, Text};
 use html5ever::tokenizer::TagKind;
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
 
@@ -24,6 +24,9 @@ enum Event {
 
 /// Parses the raw HTML of a document and puts what it means in its place. What can run script goes, with findings.
 pub fn open_raw(doc: &mut Document) {
+    if !doc.may_hold(Presence::RAW) {
+        return;
+    }
     drop_comments(doc);
     let tops: Vec<NodeId> = std::iter::once(doc.root()).chain(doc.notes.iter().map(|note| note.body)).collect();
     if !doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. })) {

@@ -102,6 +102,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
                 name: name.to_owned(),
                 class: class.to_owned(),
                 properties: properties.iter().map(|&(name, value)| (name.to_owned(), value.to_owned())).collect(),
+                numbers: None,
             })
             .collect();
     }

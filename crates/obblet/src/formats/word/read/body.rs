@@ -5,6 +5,7 @@ use super::Reader;
 use super::frame::Frame;
 use super::properties::{self, CharacterProperties, ParagraphProperties, Vocabulary};
 use super::runs::{RevisionKind, Wrap};
+use super::sections::Section;
 use crate::document::{Direction, Kind, NodeId, TextLevel};
 
 /// Namespaces of alternate content that are read; of others the other alternative is.
@@ -163,7 +164,11 @@ impl Reader<'_, '_> {
                 xml.skip();
             }
             b"footnote" | b"endnote" | b"comment" => return self.begin_note(element, xml),
-            b"sectPr" => self.section(xml),
+            b"sectPr" => {
+                let section = Section::read(xml);
+                self.end_section(&section);
+                return None;
+            }
             b"ruby" => {
                 self.ensure_paragraph();
                 self.begin_ruby();

@@ -5,7 +5,6 @@
 
 use super::super::xml::{Element, Event, Xml};
 use super::Reader;
-use super::properties::next_child;
 use super::runs::Wrap;
 
 /// A field that has begun.
@@ -323,32 +322,6 @@ impl Reader<'_, '_> {
         };
         self.doc.attributes_mut(anchor).id = Some(id);
         self.anchors.push((anchor, name));
-    }
-
-    /// Reads `sectPr`, which was opened last, to its end.
-    pub(super) fn section(&mut self, xml: &mut Xml<'_>) {
-        while let Some(Event::Open(element)) = next_child(xml) {
-            match element.local() {
-                b"headerReference" | b"footerReference" => {
-                    let first = element.get(b"type").as_deref() == Some("default");
-                    if let Some(id) = element.relation(b"id").filter(|_| first) {
-                        let is_header = element.local() == b"headerReference";
-                        let slot = if is_header { &mut self.header } else { &mut self.footer };
-                        if slot.is_none() {
-                            *slot = self.relations.get(&id).map(|relation| relation.target.clone());
-                        }
-                    }
-                }
-                b"cols" => self.columns = self.columns.max(element.number(b"num").unwrap_or(1)),
-                b"pgSz" => self.page.0 = element.number(b"w").or(self.page.0),
-                b"pgMar" => {
-                    self.page.1 = element.number(b"left").or(self.page.1);
-                    self.page.2 = element.number(b"right").or(self.page.2);
-                }
-                _ => {}
-            }
-            xml.skip();
-        }
     }
 }
 

@@ -3,8 +3,8 @@
 
 use super::super::xml::{Event, Xml};
 use super::properties::Name;
-use super::{Comments, Headers, Reader, advice};
-use crate::document::{Direction, DivisionKind, Finding, Kind, NodeId, Step};
+use super::{Comments, Reader, advice};
+use crate::document::{Direction, Finding, Kind, NodeId, Step};
 use crate::map::HashMap;
 use crate::slug;
 
@@ -369,7 +369,7 @@ impl Reader<'_, '_> {
                 format!("breaks of pages, columns and sections were left out: {}", self.breaks),
             ));
         }
-        if self.columns > 1 {
+        if self.sections.lost_columns > 1 {
             doc.find(Finding::changed("word.columns", "text that is set in columns runs in one"));
         }
         if self.broken_parts > 0 {
@@ -427,35 +427,6 @@ impl Reader<'_, '_> {
                 .hint("set word.comments to keep them as notes")
                 .losing(lost.trim()),
         );
-    }
-
-    /// Headers and footers of pages: left out, or kept at both ends of the text.
-    pub(super) fn headers(&mut self) {
-        let parts = [(self.header.take(), DivisionKind::Header), (self.footer.take(), DivisionKind::Footer)];
-        for (part, kind) in parts {
-            let Some(part) = part else { continue };
-            let holder = self.doc.create(Kind::Division(kind));
-            self.read_part(&part, holder, if kind == DivisionKind::Header { 3 } else { 4 });
-            let text = self.doc.plain_text(holder);
-            let words = text.split_whitespace().collect::<Vec<_>>().join(" ");
-            if !words.chars().any(char::is_alphabetic) {
-                continue;
-            }
-            if self.options.headers == Headers::Keep {
-                let first = self.doc.node(self.doc.root()).first_child();
-                match first.filter(|_| kind == DivisionKind::Header) {
-                    Some(first) => self.doc.move_before(first, holder),
-                    None => self.doc.move_into(self.doc.root(), holder),
-                }
-                continue;
-            }
-            let (code, what) = if kind == DivisionKind::Header { ("word.header", "header") } else { ("word.footer", "footer") };
-            self.doc.find(
-                Finding::lost(code, format!("the {what} of the pages was left out"))
-                    .hint("set word.headers to keep it, or page.header and page.footer")
-                    .losing(words),
-            );
-        }
     }
 
     /// What the package says about the document (part 2, section 11).

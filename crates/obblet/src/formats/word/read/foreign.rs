@@ -4,6 +4,7 @@ use super::super::xml::{Element, Event, Xml};
 use super::Reader;
 use super::frame::Frame;
 use crate::document::Kind;
+use crate::encoding;
 
 impl Reader<'_, '_> {
     /// A formula (part 1, section 22.1), kept with its markup.
@@ -60,11 +61,41 @@ impl Reader<'_, '_> {
         self.advice.lost_objects.add(self.offset, &words);
     }
 
-    /// A part in another format that the program would put in when it opens the document.
+    /// A part in another format that the program would put in when it opens the document (part 1, section 17.17.2). HTML is
+    /// raw markup here, for others to open.
     pub(super) fn foreign_part(&mut self, element: &Element<'_>) {
-        let target = element.relation(b"id").and_then(|id| self.relations.get(&id).map(|relation| relation.target.clone()));
-        self.advice.foreign.add(self.offset, &target.unwrap_or_default());
+        let relation = element.relation(b"id").and_then(|id| self.relations.get(&id)).filter(|relation| !relation.external);
+        let target = relation.map(|relation| relation.target.clone()).unwrap_or_default();
+        let form = target.rsplit_once('.').map_or("", |(_, extension)| extension);
+        let bytes = match form {
+            "htm" | "html" | "xhtml" | "txt" => self.package.bytes(&target),
+            _ => Ok(None),
+        };
+        let Ok(Some(bytes)) = bytes else { return self.advice.foreign.add(self.offset, &target) };
+        let (text, doubt) = encoding::decode(&bytes, None, "word.encoding", |_| None);
+        self.doc.findings.extend(doubt);
+        self.end_runs_of_blocks();
+        self.suspend_lists(None, false);
+        self.settle_lists(true);
+        let container = self.context().container;
+        if form == "txt" {
+            for line in text.lines().filter(|line| !line.trim().is_empty()) {
+                let paragraph = self.doc.append_at(container, Kind::Paragraph, self.offset);
+                self.doc.append_text(paragraph, line.trim());
+            }
+        } else {
+            let raw = self.doc.intern(body_of(&text));
+            self.doc.append_at(container, Kind::RawBlock { raw }, self.offset);
+        }
     }
+}
+
+/// What stands in the body of a page, or all of it where there is none.
+fn body_of(page: &str) -> &str {
+    let lower = page.to_ascii_lowercase();
+    let start = lower.find("<body").and_then(|at| Some(at + lower[at..].find('>')? + 1)).unwrap_or(0);
+    let end = lower.rfind("</body").filter(|end| *end >= start).unwrap_or(page.len());
+    &page[start..end]
 }
 
 /// The characters of a formula, in a row.

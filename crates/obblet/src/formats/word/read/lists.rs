@@ -81,12 +81,11 @@ impl Reader<'_, '_> {
             };
             self.context_mut().lists.push(list);
             let level = self.numberings.level(numbered.instance, numbered.level).cloned().unwrap_or_default();
-            if ordered && !level.is_plain(numbered.level) {
-                self.advice.odd_numbers(self.offset, &level.text);
-            }
             if self.options.looks.keeps_names() {
                 let around = self.context().lists.iter().rev().nth(1).map_or(0, |list| list.indent);
-                self.look_of_list(node, &level, if indent == 0 { 720 } else { indent - around });
+                self.look_of_list(node, &level, numbered, if indent == 0 { 720 } else { indent - around });
+            } else if ordered && !level.is_plain(numbered.level) {
+                self.advice.odd_numbers(self.offset, &level.text);
             }
         }
         let offset = self.offset;

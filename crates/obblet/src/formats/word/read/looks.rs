@@ -1,12 +1,12 @@
 //! Looks: names of styles as classes, and rules that make a page look like the document. Each set of rules is one class.
 
 use super::Reader;
-use super::numbering::{Level, NumberFormat};
+use super::numbering::{Level, NumberFormat, Numbered};
 use super::properties::{Alignment, Border, CharacterProperties, Colour, LineRule, ParagraphProperties, TabKind};
 use super::rules::{CellKey, Rules, cell_rules, difference, edge, points, trimmed};
 use super::styles::{Role, StyleKind};
 use super::tables::OpenTable;
-use crate::document::{Kind, NamedStyle, NodeId, Text};
+use crate::document::{Kind, NamedStyle, NodeId, NumberStyle, Text};
 use crate::map::HashMap;
 
 /// How much of the looks of a document is kept.
@@ -43,7 +43,7 @@ pub(super) struct Wardrobe {
     /// The classes of styles, by the kind of style and its name.
     by_style: HashMap<(u8, String), String>,
     /// Classes of rules that no style has, by what they are for and their rules.
-    by_rules: HashMap<(&'static str, Rules), String>,
+    by_rules: HashMap<(&'static str, Rules, Option<NumberStyle>), String>,
     /// How often a class of a name was made.
     counts: HashMap<String, u32>,
     /// Sets of classes of runs.
@@ -79,10 +79,15 @@ impl Wardrobe {
 
     /// The class of a set of rules; `None` where there are none.
     fn of_rules(&mut self, purpose: &'static str, rules: Rules) -> Option<String> {
-        if rules.is_empty() {
+        self.of_numbered(purpose, rules, None)
+    }
+
+    /// The class of a set of rules and of a way to write numbers.
+    fn of_numbered(&mut self, purpose: &'static str, rules: Rules, numbers: Option<NumberStyle>) -> Option<String> {
+        if rules.is_empty() && numbers.is_none() {
             return None;
         }
-        let key = (purpose, rules);
+        let key = (purpose, rules, numbers);
         if let Some(known) = self.by_rules.get(&key) {
             return Some(known.clone());
         }
@@ -90,13 +95,16 @@ impl Wardrobe {
         *count += 1;
         let class = format!("{purpose}{count}");
         self.add("", &class, key.1.clone());
+        if let Some(style) = self.rules.last_mut() {
+            style.numbers.clone_from(&key.2);
+        }
         self.by_rules.insert(key, class.clone());
         Some(class)
     }
 
     fn add(&mut self, name: &str, class: &str, rules: Rules) {
         let properties = rules.into_iter().map(|(property, value)| (property.to_owned(), value)).collect();
-        self.rules.push(NamedStyle { name: name.to_owned(), class: class.to_owned(), properties });
+        self.rules.push(NamedStyle { name: name.to_owned(), class: class.to_owned(), properties, numbers: None });
     }
 
     /// All rules: those of styles before those of single places, which are to win.
@@ -330,12 +338,20 @@ impl Reader<'_, '_> {
     }
 
     /// The marks of a list, where HTML has no word for them, and how far it is set in from what it stands in.
-    pub(super) fn look_of_list(&mut self, node: NodeId, level: &Level, indent: i32) {
+    pub(super) fn look_of_list(&mut self, node: NodeId, level: &Level, numbered: &Numbered, indent: i32) {
         let mut rules: Rules = Vec::new();
-        if let NumberFormat::Other(style) = level.format {
-            rules.push(("list-style-type", style.to_owned()));
-        } else if level.format == NumberFormat::TwoDigits {
-            rules.push(("list-style-type", "decimal-leading-zero".to_owned()));
+        let shown = self.numberings.number_style(numbered);
+        // In other looks than the source's own, a stop or a parenthesis is as good as another.
+        let numbers = shown.filter(|_| self.options.looks.is_exact() || !level.is_plain(numbered.level));
+        if numbers.is_none() {
+            match level.style() {
+                _ if self.options.looks.is_exact() && level.text.trim().is_empty() => {
+                    rules.push(("list-style-type", "none".to_owned()));
+                }
+                style @ ("decimal-leading-zero" | "none") => rules.push(("list-style-type", style.to_owned())),
+                style if matches!(level.format, NumberFormat::Other(_)) => rules.push(("list-style-type", style.to_owned())),
+                _ => {}
+            }
         }
         if self.options.looks.is_exact() {
             if level.format == NumberFormat::Bullet {
@@ -357,7 +373,7 @@ impl Reader<'_, '_> {
             rules.push(("margin", "0".to_owned()));
             rules.push(("padding-left", points(indent.clamp(300, 4000))));
         }
-        if let Some(class) = self.wardrobe.of_rules("list", rules) {
+        if let Some(class) = self.wardrobe.of_numbered("list", rules, numbers) {
             self.add_class(node, &class);
         }
     }
@@ -424,8 +440,7 @@ impl Reader<'_, '_> {
 
     /// The measure and the letters of the page.
     pub(super) fn look_of_page(&mut self) {
-        let (width, left, right) = self.page;
-        let measure = width.unwrap_or(11_906) - left.unwrap_or(1440) - right.unwrap_or(1440);
+        let measure = self.sections.measure();
         let mut rules: Rules = vec![
             ("max-width", points(measure.clamp(2000, 30_000))),
             ("margin", "0 auto".to_owned()),
@@ -435,7 +450,14 @@ impl Reader<'_, '_> {
         characters.override_with(&self.styles.default_paragraph().characters);
         self.character_rules(&mut rules, &characters);
         let properties = rules.into_iter().map(|(property, value)| (property.to_owned(), value)).collect();
-        self.wardrobe.rules.insert(0, NamedStyle { name: "page".to_owned(), class: String::new(), properties });
+        self.wardrobe.rules.insert(0, NamedStyle { name: "page".to_owned(), class: String::new(), properties, numbers: None });
+    }
+
+    /// A division whose text is set in columns.
+    pub(super) fn look_of_columns(&mut self, node: NodeId, rules: Rules) {
+        if let Some(class) = self.wardrobe.of_rules("columns", rules) {
+            self.add_class(node, &class);
+        }
     }
 
     /// A large first letter stands beside the lines of its paragraph.

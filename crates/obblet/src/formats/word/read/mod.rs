@@ -22,6 +22,7 @@ mod pictures;
 mod properties;
 mod rules;
 mod runs;
+mod sections;
 mod styles;
 mod symbols;
 mod tables;
@@ -213,10 +214,7 @@ struct Reader<'p, 'b> {
     last_contextual: Option<(NodeId, Option<Name>, bool)>,
     space_above: i32,
     page_break: bool,
-    header: Option<String>,
-    footer: Option<String>,
-    page: (Option<i32>, Option<i32>, Option<i32>),
-    columns: i32,
+    sections: sections::Sections,
     breaks: usize,
     revisions: usize,
     right_to_left: u32,
@@ -283,10 +281,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             last_contextual: None,
             space_above: 0,
             page_break: false,
-            header: None,
-            footer: None,
-            page: (None, None, None),
-            columns: 1,
+            sections: sections::Sections::default(),
             breaks: 0,
             revisions: 0,
             right_to_left: 0,

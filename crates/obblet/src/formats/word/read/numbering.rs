@@ -4,7 +4,7 @@ use super::super::xml::{Element, Event, Xml};
 use super::properties::{self, CharacterProperties, Name, Names, Numbering, ParagraphProperties, Vocabulary, next_child};
 use super::styles::Style;
 use super::theme::Theme;
-use crate::document::Marker;
+use crate::document::{Marker, NumberStyle};
 use crate::map::HashMap;
 use crate::numeral::numeral;
 
@@ -212,8 +212,29 @@ impl Numberings {
     /// The number of a paragraph as it is shown.
     pub(super) fn shown(&self, numbered: &Numbered) -> String {
         let Some(level) = self.level(numbered.instance, numbered.level) else { return String::new() };
+        self.spelled(numbered, level, &level.text).trim().to_owned()
+    }
+
+    /// How the numbers of the list are written that a paragraph begins: what stands before the number of the level itself is
+    /// the same in all of its items. Nothing comes of it where no number is shown, or where it is written as in any list.
+    pub(super) fn number_style(&self, numbered: &Numbered) -> Option<NumberStyle> {
+        let level = self.level(numbered.instance, numbered.level)?;
+        let own = format!("%{}", numbered.level + 1);
+        let (before, after) = level.text.split_once(&own)?;
+        let (before, after) = (self.spelled(numbered, level, before), self.spelled(numbered, level, after));
+        let like = if level.legal { "decimal" } else { level.style() };
+        if matches!(like, "none" | "disc") || (before.is_empty() && after.trim_end() == ".") {
+            return None;
+        }
+        // Ordinals have no style of counting.
+        let after = if after.ends_with(' ') { after } else { after + " " };
+        Some(NumberStyle { like: like.to_owned(), before, after })
+    }
+
+    /// A piece of the text of a level, with the numbers that its placeholders stand for.
+    fn spelled(&self, numbered: &Numbered, level: &Level, text: &str) -> String {
         let values = self.counters.get(&numbered.definition).map(|counters| counters.values).unwrap_or_default();
-        let (mut out, mut rest) = (String::new(), level.text.as_str());
+        let (mut out, mut rest) = (String::new(), text);
         while let Some(at) = rest.find('%') {
             out.push_str(&rest[..at]);
             rest = &rest[at + 1..];
@@ -229,7 +250,7 @@ impl Numberings {
             }
         }
         out.push_str(rest);
-        out.trim().to_owned()
+        out
     }
 }
 
@@ -245,6 +266,21 @@ impl Level {
         !matches!(self.format, NumberFormat::Other(_))
             && before.chars().all(|c| c == '(')
             && after.trim().chars().all(|c| matches!(c, '.' | ')' | ':' | ','))
+    }
+
+    /// The name that style sheets have for the way of counting (CSS Counter Styles, section 6).
+    pub(super) const fn style(&self) -> &'static str {
+        match self.format {
+            NumberFormat::Decimal | NumberFormat::Ordinal | NumberFormat::Marker(Marker::Plain) => "decimal",
+            NumberFormat::TwoDigits => "decimal-leading-zero",
+            NumberFormat::Marker(Marker::LowerAlpha) => "lower-alpha",
+            NumberFormat::Marker(Marker::UpperAlpha) => "upper-alpha",
+            NumberFormat::Marker(Marker::LowerRoman) => "lower-roman",
+            NumberFormat::Marker(Marker::UpperRoman) => "upper-roman",
+            NumberFormat::Other(style) => style,
+            NumberFormat::Bullet => "disc",
+            NumberFormat::None => "none",
+        }
     }
 
     pub(super) const fn marker(&self) -> Marker {

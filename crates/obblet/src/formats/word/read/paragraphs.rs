@@ -256,7 +256,7 @@ impl Reader<'_, '_> {
         if deleted || inserted {
             self.revisions += 1;
         }
-        if paragraph.properties.section {
+        if paragraph.properties.section.is_some() {
             self.breaks += 1;
         }
         if joins || (paragraph.properties.drop_capital && !is_empty) {
@@ -284,6 +284,9 @@ impl Reader<'_, '_> {
             // Behind the paragraph, and in its item where it is one.
             let parent = self.doc.node(node).parent().filter(|&parent| parent != container);
             self.place_box(text_box, parent.unwrap_or(container));
+        }
+        if let Some(section) = &paragraph.properties.section {
+            self.end_section(section);
         }
     }
 

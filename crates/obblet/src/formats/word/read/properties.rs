@@ -2,6 +2,7 @@
 //! 17.3.1 and 17.3.2).
 
 use super::super::xml::{Element, Event, Ns, Xml, is_on};
+use super::sections::Section;
 use crate::map::HashMap;
 
 /// Properties that are on or off. The first ones combine by exclusive or over the levels of styles (section 17.7.3).
@@ -278,8 +279,8 @@ pub(super) struct ParagraphProperties {
     pub(super) drop_capital: bool,
     /// Properties of the paragraph's own mark.
     pub(super) mark: CharacterProperties,
-    /// Whether a section ends with it.
-    pub(super) section: bool,
+    /// The section that ends with it.
+    pub(super) section: Option<Box<Section>>,
 }
 
 /// What the height of a line counts.
@@ -576,6 +577,10 @@ pub(super) fn paragraph(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>) -> Paragr
                 properties.numbering = numbering(xml);
                 continue;
             }
+            b"sectPr" => {
+                properties.section = Some(Box::new(Section::read(xml)));
+                continue;
+            }
             b"pBdr" => {
                 properties.borders = borders(xml, words);
                 continue;
@@ -604,7 +609,6 @@ fn one_of_paragraph(properties: &mut ParagraphProperties, element: &Element<'_>,
         b"keepNext" => properties.keep_next = Some(element.is_on()),
         b"shd" => properties.shade = shade(element, words),
         b"framePr" => properties.drop_capital = element.get(b"dropCap").is_some_and(|drop| drop != "none"),
-        b"sectPr" => properties.section = true,
         _ => {}
     }
 }

@@ -7,6 +7,7 @@ use super::properties::{self, Alignment, Borders, CharacterProperties, Colour, F
 use super::styles::{StyleKind, TablePart, TableStyle};
 use crate::document::{Align, CellKind, Kind, NodeId, Part, RowGroupKind, Scope};
 use crate::refine::revisions::Revisions;
+use std::borrow::Cow;
 
 /// A table that is being read.
 #[derive(Debug)]
@@ -164,8 +165,11 @@ impl Reader<'_, '_> {
     pub(super) fn table_properties(&mut self, xml: &mut Xml<'_>) {
         let Some(table) = self.tables.last_mut() else { return xml.skip() };
         let words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.looks.is_exact() };
+        let (mut title, mut description) = (None, None);
         while let Some(Event::Open(element)) = next_child(xml) {
             match element.local() {
+                b"tblCaption" => title = element.val().map(Cow::into_owned),
+                b"tblDescription" => description = element.val().map(Cow::into_owned),
                 b"tblStyle" => table.style = element.val().map(|id| words.names.number(&id)),
                 b"tblLook" => table.look = table_look(&element),
                 b"tblBorders" => {
@@ -184,6 +188,12 @@ impl Reader<'_, '_> {
             xml.skip();
         }
         let (node, right_to_left) = (table.node, table.right_to_left);
+        // The alternative text of a table (section 17.4.7), which no page shows of itself.
+        let about: Vec<String> = title.into_iter().chain(description).filter(|text| !text.trim().is_empty()).collect();
+        if !about.is_empty() {
+            let about = self.doc.intern(&about.join(": "));
+            self.doc.attributes_mut(node).title = Some(about);
+        }
         if right_to_left {
             self.doc.attributes_mut(node).direction = Some(crate::document::Direction::RightToLeft);
         }

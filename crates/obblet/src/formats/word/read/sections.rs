@@ -1,0 +1,183 @@
+//! Sections: headers and footers, the measure of the page, and columns (ECMA-376, part 1, section 17.6).
+
+use super::super::xml::{Event, Xml};
+use super::Reader;
+use super::properties::next_child;
+use super::rules::points;
+use crate::document::{DivisionKind, Finding, Kind, NodeId};
+use crate::formats::word::Headers;
+
+/// What a section says, of itself and of those behind it that do not say otherwise.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Hash)]
+pub(super) struct Section {
+    /// Headers and footers, by the names of their relations.
+    parts: Vec<(Place, Pages, String)>,
+    columns: i32,
+    /// Twips between columns.
+    gap: Option<i32>,
+    /// Whether a line stands between them.
+    line: bool,
+    width: Option<i32>,
+    left: Option<i32>,
+    right: Option<i32>,
+}
+
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+enum Place {
+    Header,
+    Footer,
+}
+
+/// On which pages of a section a header or a footer stands (section 17.18.36).
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+enum Pages {
+    All,
+    First,
+    Even,
+}
+
+/// What is known of the sections that were read.
+#[derive(Debug, Default)]
+pub(super) struct Sections {
+    /// The parts of headers and footers, each once.
+    parts: Vec<(Place, Pages, String)>,
+    /// The last block of the sections that have ended.
+    last: Option<NodeId>,
+    /// The most columns that text is set in, where they are not kept.
+    pub(super) lost_columns: i32,
+    /// The width of the page and its margins, in twips.
+    width: Option<i32>,
+    left: Option<i32>,
+    right: Option<i32>,
+}
+
+impl Sections {
+    /// How wide the text is, in twips.
+    pub(super) fn measure(&self) -> i32 {
+        self.width.unwrap_or(11_906) - self.left.unwrap_or(1440) - self.right.unwrap_or(1440)
+    }
+}
+
+impl Section {
+    /// Reads `sectPr`, which was opened last, to its end.
+    pub(super) fn read(xml: &mut Xml<'_>) -> Self {
+        let mut section = Self { columns: 1, ..Self::default() };
+        while let Some(Event::Open(element)) = next_child(xml) {
+            match element.local() {
+                name @ (b"headerReference" | b"footerReference") => {
+                    let place = if name == b"headerReference" { Place::Header } else { Place::Footer };
+                    let pages = match element.get(b"type").as_deref() {
+                        Some("first") => Pages::First,
+                        Some("even") => Pages::Even,
+                        _ => Pages::All,
+                    };
+                    section.parts.extend(element.relation(b"id").map(|id| (place, pages, id.into_owned())));
+                }
+                b"cols" => {
+                    section.columns = element.number(b"num").unwrap_or(1);
+                    section.gap = element.number(b"space");
+                    section.line = element.get(b"sep").is_some_and(|value| super::super::xml::is_on(&value));
+                    // Columns of widths of their own are counted where no number is said.
+                    let mut widths = 0;
+                    while let Some(Event::Open(_)) = next_child(xml) {
+                        widths += 1;
+                        xml.skip();
+                    }
+                    section.columns = section.columns.max(widths).clamp(1, 12);
+                    continue;
+                }
+                b"pgSz" => section.width = element.number(b"w"),
+                b"pgMar" => (section.left, section.right) = (element.number(b"left"), element.number(b"right")),
+                _ => {}
+            }
+            xml.skip();
+        }
+        section
+    }
+}
+
+impl Reader<'_, '_> {
+    /// A section ends: what it says holds for the blocks since the one before it ended.
+    pub(super) fn end_section(&mut self, section: &Section) {
+        for (place, pages, id) in &section.parts {
+            let Some(target) = self.relations.get(id).map(|relation| relation.target.clone()) else { continue };
+            if !self.sections.parts.iter().any(|(known, _, part)| known == place && *part == target) {
+                self.sections.parts.push((*place, *pages, target));
+            }
+        }
+        // The last one says how wide the page is.
+        let all = &mut self.sections;
+        (all.width, all.left, all.right) = (section.width.or(all.width), section.left.or(all.left), section.right.or(all.right));
+        self.end_runs_of_blocks();
+        let container = self.context().container;
+        let first = match self.sections.last {
+            Some(last) => self.doc.node(last).next(),
+            None => self.doc.node(container).first_child(),
+        };
+        if section.columns > 1 {
+            if self.options.looks.is_exact() {
+                self.set_in_columns(section, container, first);
+            } else {
+                self.sections.lost_columns = self.sections.lost_columns.max(section.columns);
+            }
+        }
+        self.sections.last = self.doc.node(container).last_child();
+    }
+
+    /// Puts the blocks from `first` on into a division with columns.
+    fn set_in_columns(&mut self, section: &Section, container: NodeId, first: Option<NodeId>) {
+        let Some(first) = first else { return };
+        // Below the measure that a column needs, there are fewer of them.
+        let mut rules = vec![
+            ("columns", format!("{} 12em", section.columns)),
+            // A large first letter of the section before may reach down to here.
+            ("clear", "both".to_owned()),
+            ("column-gap", points(section.gap.unwrap_or(720).clamp(0, 4000))),
+        ];
+        if section.line {
+            rules.push(("column-rule", "1px solid".to_owned()));
+        }
+        let holder = self.doc.append(container, Kind::Division(DivisionKind::Plain));
+        self.doc.move_before(first, holder);
+        while let Some(next) = self.doc.node(holder).next() {
+            self.doc.move_into(holder, next);
+        }
+        self.look_of_columns(holder, rules);
+    }
+
+    /// Reads headers and footers. One of each is kept where that is asked for; what the others say is told.
+    pub(super) fn headers(&mut self) {
+        let mut parts = std::mem::take(&mut self.sections.parts);
+        parts.sort_by_key(|(place, pages, _)| (*place == Place::Footer, *pages));
+        let mut kept = [false; 2];
+        let mut told: Vec<(Place, String)> = Vec::new();
+        for (place, _, part) in parts {
+            let (kind, number, code, what) = match place {
+                Place::Header => (DivisionKind::Header, 3, "word.header", "header"),
+                Place::Footer => (DivisionKind::Footer, 4, "word.footer", "footer"),
+            };
+            let holder = self.doc.create(Kind::Division(kind));
+            self.read_part(&part, holder, number);
+            let text = self.doc.plain_text(holder);
+            let words = text.split_whitespace().collect::<Vec<_>>().join(" ");
+            if !words.chars().any(char::is_alphabetic) || told.contains(&(place, words.clone())) {
+                continue;
+            }
+            told.push((place, words.clone()));
+            if self.options.headers == Headers::Keep && !kept[place as usize] {
+                kept[place as usize] = true;
+                let first = self.doc.node(self.doc.root()).first_child();
+                match first.filter(|_| place == Place::Header) {
+                    Some(first) => self.doc.move_before(first, holder),
+                    None => self.doc.move_into(self.doc.root(), holder),
+                }
+                continue;
+            }
+            self.doc.find(
+                Finding::lost(code, format!("the {what} of the pages was left out"))
+                    .hint("set word.headers to keep it, or page.header and page.footer")
+                    .losing(words),
+            );
+        }
+    }
+}
