@@ -210,7 +210,7 @@ fn fragment(
     (told.ids, told.spare, told.kept) = (written.ids, written.spare, written.kept);
     let mut converted = Converted { text: written.html, findings: written.findings, ..Converted::default() };
     // A fragment has no place for the rules of its classes; they go beside it.
-    if let Some(rules) = page::named_styles(doc, profile.html.characters) {
+    if let Some(rules) = page::named_styles(doc, profile.html.characters, page::Scope::Page) {
         let hint = if surroundings.output.is_some() && !surroundings.name.is_empty() {
             let path = std::path::PathBuf::from(format!("{}.css", surroundings.name));
             let hint = format!("link {} from the page that it goes to", path.display());

@@ -5,6 +5,7 @@ mod support;
 
 use obblet::profile::Profile;
 use obblet::{Format, convert};
+use support::folder::Folder;
 use support::package::{Package, cell, item, levels, numbering, paragraph, plain, row, run, style, styled, table, text};
 
 /// The body of a page in a styling, and its rules by their selectors.
@@ -220,4 +221,34 @@ fn looks_of_tables() {
     );
     let plain = "<table title=\"Springs: Heights by day\"><tbody><tr><td>a</td><td>b</td></tr><tr><td>c</td><td>d</td></tr></tbody></table>";
     looks(&package, "named", plain, &[]);
+}
+
+#[test]
+fn rules_of_documents_on_one_page_do_not_meet() {
+    let document = |number: &str, colour: &str| {
+        let levels = levels(&[("decimal", number)]);
+        let body = item(1, 0, "a") + &paragraph("", &run(&format!("<w:color w:val=\"{colour}\"/>"), "b"));
+        Package { numbering: numbering(&[(1, levels)]), ..Package::of(&body) }.bytes()
+    };
+    let folder = Folder::new(&[("obblet.toml", "styling = 'exact'\npublish.binder = true\n")]);
+    folder.write("one.docx", document("A %1", "FF0000"));
+    folder.write("two.docx", document("B %1", "0000FF"));
+    folder.publish();
+    let binder = folder.read("binder.html");
+    for rule in [
+        "@counter-style document-1-list1 { system: extends decimal; prefix: \"A \"; suffix: \" \" }",
+        "#document-1 .list1 { list-style-type: document-1-list1; ",
+        "#document-1 .t1 { color: #ff0000 }",
+        "@counter-style document-2-list1 { system: extends decimal; prefix: \"B \"; suffix: \" \" }",
+        "#document-2 .t1 { color: #0000ff }",
+    ] {
+        assert!(binder.contains(rule), "{rule}\n{binder}");
+    }
+    // The look says where the text stands on the page, the document how wide it is.
+    let page = folder.read("one.html");
+    assert!(
+        page.contains("\nmain { max-width: 451.3pt; font-size: 10pt; ") || page.contains(">main { max-width: 451.3pt; "),
+        "{page}"
+    );
+    assert!(!page.contains("body { max-width"), "{page}");
 }

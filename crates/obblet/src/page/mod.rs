@@ -129,7 +129,7 @@ pub(crate) fn content(
         keywords: metadata.keywords.clone(),
         metadata: metadata.other.iter().cloned().collect(),
         headings: written.headings,
-        rules: named_styles(doc, profile.html.characters).unwrap_or_default(),
+        rules: named_styles(doc, profile.html.characters, scope(profile)).unwrap_or_default(),
         body: written.html,
     };
     (content, Told { findings: written.findings, ids: written.ids, spare: written.spare, kept: written.kept })
@@ -197,8 +197,23 @@ fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<Ou
     Ok(styles)
 }
 
+/// What the style rules of a document hold for.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Scope<'s> {
+    /// The whole page.
+    Page,
+    /// The main content of a page whose look says how it is laid out.
+    Main,
+    /// A part of a page that other documents stand on as well, by its id.
+    Part(&'s str),
+}
+
+fn scope(profile: &Profile) -> Scope<'static> {
+    if profile.page.look == "none" { Scope::Page } else { Scope::Main }
+}
+
 /// The rules of the named styles that something in the document has.
-pub(crate) fn named_styles(doc: &Document, characters: Characters) -> Option<String> {
+pub(crate) fn named_styles(doc: &Document, characters: Characters, scope: Scope<'_>) -> Option<String> {
     if doc.styles.is_empty() {
         return None;
     }
@@ -219,20 +234,31 @@ pub(crate) fn named_styles(doc: &Document, characters: Characters) -> Option<Str
             && value.matches('"').count().is_multiple_of(2)
     };
     let mut rules = String::new();
+    let (whole, before, prefix) = match scope {
+        Scope::Page => ("body".to_owned(), String::new(), String::new()),
+        Scope::Main => ("main".to_owned(), String::new(), String::new()),
+        Scope::Part(id) => (format!("#{id}"), format!("#{id} "), format!("{id}-")),
+    };
     // A style without a class is that of the whole page.
     let is_used = |style: &&NamedStyle| style.class.is_empty() || (is_name(&style.class) && used.contains(style.class.as_str()));
     for style in doc.styles.iter().filter(is_used) {
-        let properties =
-            style.properties.iter().filter(|(name, value)| is_name(name) && is_value(value) && !value.contains("url("));
+        let properties = style
+            .properties
+            .iter()
+            .filter(|(name, value)| is_name(name) && is_value(value) && !value.contains("url("))
+            // Where the text stands on the page is for the look to say.
+            .filter(|(name, _)| scope == Scope::Page || !style.class.is_empty() || !matches!(&**name, "margin" | "padding"));
         let mut declarations: Vec<String> = properties.map(|(name, value)| format!("{name}: {value}")).collect();
         if let Some(numbers) = style.numbers.as_ref().filter(|numbers| is_name(&numbers.like) && !style.class.is_empty()) {
             let (class, like) = (&style.class, &numbers.like);
             let (before, after) = (css_string(&numbers.before), css_string(&numbers.after));
-            rules.push_str(&format!("@counter-style {class} {{ system: extends {like}; prefix: {before}; suffix: {after} }}\n"));
-            declarations.insert(0, format!("list-style-type: {class}"));
+            let rule =
+                format!("@counter-style {prefix}{class} {{ system: extends {like}; prefix: {before}; suffix: {after} }}\n");
+            rules.push_str(&rule);
+            declarations.insert(0, format!("list-style-type: {prefix}{class}"));
         }
         if !declarations.is_empty() {
-            let selector = if style.class.is_empty() { "body".to_owned() } else { format!(".{}", style.class) };
+            let selector = if style.class.is_empty() { whole.clone() } else { format!("{before}.{}", style.class) };
             rules.push_str(&format!("{selector} {{ {} }}\n", declarations.join("; ")));
         }
     }

@@ -95,15 +95,13 @@ impl Run<'_> {
             authors: Some(plan.profile.page.author.clone()).filter(|author| !author.is_empty()).into_iter().collect(),
             ..Content::default()
         };
-        let mut rules = BTreeSet::new();
         in_order(&plan.pool, &order, bind, |at, bound: Result<Bound, Error>| {
             // What can't be converted has been told already.
             let Ok(bound) = bound else { return };
             content.body.push_str(&format!("<section id=\"{}\" class=\"document\">\n{}</section>\n", prefix(at), bound.body));
             content.headings.extend(bound.headings);
-            rules.insert(bound.rules);
+            content.rules.push_str(&bound.rules);
         });
-        content.rules = rules.into_iter().collect();
         let mut profile = crate::profile::Profile::clone(&plan.profile);
         if content.title.is_empty() {
             "Binder".clone_into(&mut content.title);
@@ -152,7 +150,7 @@ fn bind(folder: &Folder<'_>, index: usize, places: &[usize]) -> Result<Bound, Er
         ..profile.html_options(html::Ids::Headings)
     };
     let written = html::write(&doc, &options);
-    let rules = page::named_styles(&doc, profile.html.characters).unwrap_or_default();
+    let rules = page::named_styles(&doc, profile.html.characters, page::Scope::Part(&prefix)).unwrap_or_default();
     Ok(Bound { body: written.html, headings: written.headings, rules })
 }
 
