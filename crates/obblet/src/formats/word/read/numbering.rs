@@ -226,7 +226,6 @@ impl Numberings {
         if matches!(like, "none" | "disc") || (before.is_empty() && after.trim_end() == ".") {
             return None;
         }
-        // Ordinals have no style of counting.
         let after = if after.ends_with(' ') { after } else { after + " " };
         Some(NumberStyle { like: like.to_owned(), before, after })
     }
@@ -271,6 +270,7 @@ impl Level {
     /// The name that style sheets have for the way of counting (CSS Counter Styles, section 6).
     pub(super) const fn style(&self) -> &'static str {
         match self.format {
+            // Style sheets have no ordinals.
             NumberFormat::Decimal | NumberFormat::Ordinal | NumberFormat::Marker(Marker::Plain) => "decimal",
             NumberFormat::TwoDigits => "decimal-leading-zero",
             NumberFormat::Marker(Marker::LowerAlpha) => "lower-alpha",
