@@ -57,4 +57,13 @@ mod tests {
             }
         }
     }
+
+    #[test]
+    fn the_text_stands_in_the_wide_column() {
+        for (look, sheet) in LOOKS.iter().zip(SHEETS) {
+            // What stands beside the text comes first in the page.
+            let text_first = sheet.contains("grid-template-columns: minmax(0, 1fr)");
+            assert_eq!(text_first, sheet.contains(".beside { order: 2 }"), "{look}");
+        }
+    }
 }
