@@ -211,7 +211,7 @@ fn looks_of_tables() {
          <tr><td class=\"cell1\"><p class=\"normal\">a</p></td><td class=\"cell2\"><p class=\"normal\">b</p></td></tr>\
          <tr><td class=\"cell3\"><p class=\"normal\">c</p></td><td class=\"cell3\"><p class=\"normal\">d</p></td></tr></tbody></table>",
         &[
-            ".table1 { border-collapse: collapse; border-spacing: 0; width: 100%; margin: 0 auto }",
+            ".table1 { border-collapse: collapse; border-spacing: 0; width: 100%; margin: 0 auto 0 }",
             ".cell1 { border-top: 2.25pt double #000000; border-bottom: 0.5pt dotted #000000; background-color: #ddeeff; \
              padding: 0 5.4pt 0 5.4pt; vertical-align: bottom; width: 100pt }",
             ".cell2 { border-top: 2.25pt double #000000; border-bottom: 0.5pt dotted #000000; padding: 0 5.4pt 0 5.4pt; \
@@ -221,6 +221,43 @@ fn looks_of_tables() {
     );
     let plain = "<table title=\"Springs: Heights by day\"><tbody><tr><td>a</td><td>b</td></tr><tr><td>c</td><td>d</td></tr></tbody></table>";
     looks(&package, "named", plain, &[]);
+}
+
+#[test]
+fn styles_of_tables_say_how_the_text_in_cells_looks() {
+    // What all paragraphs have, what a table style says instead, and what a paragraph style says instead of that.
+    let styles = "<w:docDefaults><w:pPrDefault><w:pPr><w:spacing w:after=\"200\"/></w:pPr></w:pPrDefault></w:docDefaults>"
+        .to_owned()
+        + &style("Normal", "Normal", "", "", "")
+        + &style("Wide", "Wide", "Normal", "<w:spacing w:after=\"400\"/>", "")
+        + "<w:style w:type=\"table\" w:styleId=\"Grid\"><w:name w:val=\"Grid\"/><w:pPr><w:spacing w:after=\"0\"/></w:pPr>\
+           <w:tblStylePr w:type=\"firstRow\"><w:pPr><w:jc w:val=\"center\"/></w:pPr></w:tblStylePr></w:style>";
+    let rows = [
+        row("", &[cell("", &plain("a")), cell("", &styled("Wide", "b"))]),
+        row("<w:trHeight w:val=\"600\"/>", &[cell("", &plain("c")), cell("", &plain(""))]),
+    ];
+    let look = "<w:tblStyle w:val=\"Grid\"/><w:tblLook w:firstRow=\"1\" w:noHBand=\"1\" w:noVBand=\"1\"/>";
+    let body = plain("before") + &plain("") + &table(look, &[1000, 1000], &rows) + &plain("behind");
+    let package = Package { styles, ..Package::of(&body) };
+    let (main, rules) = page(&package, "exact");
+    assert_eq!(
+        main,
+        "<p class=\"normal\">before</p><table class=\"grid table1\"><tbody>\
+         <tr><td class=\"cell1\"><p class=\"normal p1\">a</p></td><td class=\"cell1\"><p class=\"wide p2\">b</p></td></tr>\
+         <tr class=\"row1\"><td class=\"cell2\"><p class=\"normal p3\">c</p></td><td class=\"cell3\"></td></tr></tbody></table>\
+         <p class=\"normal\">behind</p>"
+    );
+    let rule = |class: &str| rules.iter().find(|rule| rule.starts_with(&format!(".{class} "))).unwrap().as_str();
+    assert!(rule("normal").contains("margin-bottom: 10pt;") && rule("wide").contains("margin-bottom: 20pt;"), "{rules:#?}");
+    assert_eq!(rule("p1"), ".p1 { margin-bottom: 0; text-align: center }");
+    assert_eq!(rule("p2"), ".p2 { text-align: center }");
+    assert_eq!(rule("p3"), ".p3 { margin-bottom: 0 }");
+    // The empty paragraph above is space above the table, not in its first cell; an empty cell is as high as its line.
+    assert!(rule("table1").contains("margin: 12pt 0 0 0"), "{rules:#?}");
+    assert!(rule("cell3").ends_with("; height: 12pt }"), "{rules:#?}");
+    assert_eq!(rule("row1"), ".row1 { height: 30pt }");
+    let (semantic, _) = page(&package, "semantic");
+    assert!(semantic.contains("style=\"text-align: center\">a</"), "{semantic}");
 }
 
 #[test]

@@ -4,7 +4,7 @@ use super::Reader;
 use super::numbering::{Level, NumberFormat, Numbered};
 use super::properties::{Alignment, Border, CharacterProperties, Colour, LineRule, ParagraphProperties, TabKind};
 use super::rules::{CellKey, Rules, cell_rules, difference, edge, points, trimmed};
-use super::styles::{Role, StyleKind};
+use super::styles::{InCell, Role, StyleKind};
 use super::tables::OpenTable;
 use crate::document::{Kind, NamedStyle, NodeId, NumberStyle, Text};
 use crate::map::HashMap;
@@ -34,8 +34,8 @@ impl Looks {
 /// The distance of tab stops where a document sets none, in twips.
 const DEFAULT_TAB: i32 = 720;
 
-/// What the looks of a paragraph depend on: its properties, what the table says of its characters, and whether it is in a list.
-type ParagraphKey = (ParagraphProperties, Option<CharacterProperties>, bool);
+/// What the looks of a paragraph depend on: its properties, what the table says of its cell, and whether it is in a list.
+type ParagraphKey = (ParagraphProperties, Option<InCell>, bool);
 
 /// The classes that were made so far.
 #[derive(Debug, Default)]
@@ -186,7 +186,7 @@ impl Reader<'_, '_> {
         if std::mem::take(&mut self.page_break) {
             whole.page_break = Some(true);
         }
-        let table = self.tables.last().filter(|_| self.context().in_cell).and_then(OpenTable::characters).copied();
+        let table = self.tables.last().filter(|_| self.context().in_cell).and_then(OpenTable::in_cell).cloned();
         let key = (whole, table, subject.in_list);
         let (class, variant) = match self.wardrobe.paragraphs.get(&key) {
             Some(known) => known.clone(),
@@ -224,12 +224,16 @@ impl Reader<'_, '_> {
         let mut characters = self.styles.characters;
         characters.override_with(&style.characters);
         let of_style = self.paragraph_rules(&paragraph, &characters, false);
-        paragraph.override_with(properties);
         // What stands in a cell has what the table says, too.
-        let mut own = self.styles.characters;
+        let (mut paragraph, mut own) = (self.styles.paragraph.clone(), self.styles.characters);
         if let Some(table) = table {
-            own.override_with(table);
+            own.override_with(&table.characters);
+            if let Some(table) = &table.paragraph {
+                paragraph.override_with(table);
+            }
         }
+        paragraph.override_with(&style.paragraph);
+        paragraph.override_with(properties);
         own.override_with(&style.characters);
         let of_place = self.paragraph_rules(&paragraph, &own, *in_list);
         let delta = difference(&of_style, of_place);
@@ -390,6 +394,13 @@ impl Reader<'_, '_> {
         }
     }
 
+    /// The least height of a row, in twips.
+    pub(super) fn look_of_row(&mut self, row: NodeId, height: i32) {
+        if let Some(class) = self.wardrobe.of_rules("row", vec![("height", points(height))]) {
+            self.add_class(row, &class);
+        }
+    }
+
     /// Borders, grounds and widths of a table and its cells, once all of it is known.
     pub(super) fn finish_table_look(&mut self, table: &OpenTable) {
         let style = self.styles.of_table(table.style).and_then(|style| style.table.clone()).unwrap_or_default();
@@ -402,12 +413,13 @@ impl Reader<'_, '_> {
             None if table.grid.iter().sum::<i32>() > 0 => rules.push(("width", points(table.grid.iter().sum()))),
             None => {}
         }
+        let above = points(table.space_above);
         rules.push((
             "margin",
             match table.alignment {
-                Some(Alignment::Center) => "0 auto".to_owned(),
-                Some(Alignment::End) => "0 0 0 auto".to_owned(),
-                _ => format!("0 0 0 {}", points(table.indent)),
+                Some(Alignment::Center) => format!("{above} auto 0"),
+                Some(Alignment::End) => format!("{above} 0 0 auto"),
+                _ => format!("{above} 0 0 {}", points(table.indent)),
             },
         ));
         if let Some(class) = self.wardrobe.of_rules("table", rules) {
@@ -420,7 +432,7 @@ impl Reader<'_, '_> {
             let edges =
                 [cell.row == 0, cell.row + 1 >= table.rows, cell.column == 0, cell.column + cell.span >= table.most_columns];
             let width = if cell.row == 0 { table.grid.iter().skip(cell.column).take(cell.span).sum() } else { 0 };
-            let key = (cell.parts.clone(), cell.shade, cell.borders, cell.vertical, edges, width);
+            let key = (cell.parts.clone(), cell.shade, cell.borders, cell.vertical, edges, [width, cell.height]);
             let class = match self.wardrobe.cells.get(&key) {
                 Some(known) => known.clone(),
                 None => {

@@ -5,6 +5,7 @@ use super::looks::Subject;
 use super::properties::{CharacterProperties, Flag, Line, Name, ParagraphProperties};
 use super::runs::Wrap;
 use super::styles::{Role, StyleKind};
+use super::tables::OpenTable;
 use super::{HeadingNumbers, Reader};
 use crate::document::{Direction, Kind, NodeId, Part, Step};
 use crate::refine::revisions::Revisions;
@@ -97,9 +98,11 @@ impl Reader<'_, '_> {
         let style = self.styles.of_paragraph(properties.style);
         let role = style.role;
         let mut base = self.styles.characters;
-        if let Some(look) = self.tables.last().filter(|_| in_cell).and_then(|table| table.characters()) {
-            base.override_with(look);
+        let of_table = self.tables.last().filter(|_| in_cell).and_then(OpenTable::in_cell);
+        if let Some(look) = of_table {
+            base.override_with(&look.characters);
         }
+        let of_table = of_table.and_then(|look| look.paragraph.as_deref());
         base.override_with(&style.characters);
         let mut heading = match properties.outline {
             Some(level) => (level < 9).then_some(level + 1),
@@ -113,8 +116,10 @@ impl Reader<'_, '_> {
             heading = Some(0);
         }
         let numbering = self.numberings.of(properties.numbering, style);
-        let right_to_left = properties.right_to_left.or(style.paragraph.right_to_left).or(self.styles.paragraph.right_to_left);
-        let alignment = properties.alignment.or(style.paragraph.alignment);
+        let right_to_left = properties.right_to_left.or(style.paragraph.right_to_left);
+        let right_to_left =
+            right_to_left.or(of_table.and_then(|table| table.right_to_left)).or(self.styles.paragraph.right_to_left);
+        let alignment = properties.alignment.or(style.paragraph.alignment).or(of_table.and_then(|table| table.alignment));
         let indent = properties.indent_start.or(style.paragraph.indent_start);
         let continued = role == Role::ListContinued;
         let omitted = self.is_omitting();
@@ -358,7 +363,8 @@ impl Reader<'_, '_> {
             self.doc.detach(anchor);
             self.waiting_anchors.push(anchor);
         }
-        if !paragraph.omits && paragraph.boxes.is_empty() && !self.context().in_cell && !self.is_omitting() {
+        let in_cell = self.context().in_cell;
+        if !paragraph.omits && paragraph.boxes.is_empty() && !in_cell && !self.is_omitting() {
             self.advice.empty_paragraph(self.offset);
         }
         if let Some(parent) = self.doc.node(node).parent()
@@ -369,8 +375,12 @@ impl Reader<'_, '_> {
             self.doc.detach(node);
             return;
         }
-        if self.options.looks.is_exact() && !self.context().in_cell {
-            self.space_above += self.line_height(&paragraph.properties, &paragraph.base);
+        if self.options.looks.is_exact() {
+            let height = self.line_height(&paragraph.properties, &paragraph.base);
+            match self.tables.last_mut().filter(|_| in_cell) {
+                Some(table) => table.cell_space += height,
+                None => self.space_above += height,
+            }
         }
         self.remove_block(node);
     }

@@ -9,8 +9,9 @@ use super::styles::{TablePart, TableStyle};
 /// Declarations of a rule, in the order in which they are written.
 pub(super) type Rules = Vec<(&'static str, String)>;
 
-/// What the looks of a cell depend on: itself without its node, and at which edges of the table it stands.
-pub(super) type CellKey = (Vec<TablePart>, Option<Colour>, Borders, Option<&'static str>, [bool; 4], i32);
+/// What the looks of a cell depend on: itself without its node, at which edges of the table it stands, and how wide and high
+/// it is.
+pub(super) type CellKey = (Vec<TablePart>, Option<Colour>, Borders, Option<&'static str>, [bool; 4], [i32; 2]);
 
 impl Reader<'_, '_> {
     pub(super) fn paragraph_rules(
@@ -107,7 +108,7 @@ impl Reader<'_, '_> {
 }
 
 pub(super) fn cell_rules(key: &CellKey, shows_last_row: bool, style: &TableStyle, borders: &Borders) -> Rules {
-    let (parts, ground, lines, vertical, [first_row, last_row, first_column, last_column], width) = key;
+    let (parts, ground, lines, vertical, [first_row, last_row, first_column, last_column], [width, height]) = key;
     let mut own = Borders {
         top: if *first_row { borders.top } else { borders.between },
         bottom: if *last_row { borders.bottom } else { borders.between },
@@ -136,6 +137,9 @@ pub(super) fn cell_rules(key: &CellKey, shows_last_row: bool, style: &TableStyle
     rules.push(("vertical-align", vertical.unwrap_or("top").to_owned()));
     if *width > 0 {
         rules.push(("width", points(*width)));
+    }
+    if *height > 0 {
+        rules.push(("height", points(*height)));
     }
     rules
 }

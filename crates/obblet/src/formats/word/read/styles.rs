@@ -8,6 +8,7 @@ use super::properties::{
 };
 use super::theme::Theme;
 use crate::map::HashMap;
+use std::sync::Arc;
 
 /// What a style applies to.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -60,6 +61,13 @@ pub(super) struct TableLook {
     pub(super) characters: CharacterProperties,
     pub(super) shade: Option<Colour>,
     pub(super) borders: Borders,
+}
+
+/// What a table style says of the text in a cell.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Hash)]
+pub(super) struct InCell {
+    pub(super) characters: CharacterProperties,
+    pub(super) paragraph: Option<Arc<ParagraphProperties>>,
 }
 
 /// What a table style says.
@@ -294,6 +302,21 @@ impl TableStyle {
         for (side, nearer) in self.margins.iter_mut().zip(nearer.margins) {
             *side = nearer.or(*side);
         }
+    }
+
+    /// What it says of the paragraphs and the characters in a cell that is of these parts (section 17.7.6).
+    pub(super) fn in_cell(&self, parts: &[TablePart]) -> InCell {
+        let looks = || std::iter::once(&self.whole).chain(parts.iter().filter_map(|part| self.part(*part)));
+        let mut characters = CharacterProperties::default();
+        looks().for_each(|look| characters.override_with(&look.characters));
+        // Most styles say nothing of paragraphs.
+        let plain = ParagraphProperties::default();
+        let paragraph = looks().any(|look| look.paragraph != plain).then(|| {
+            let mut all = plain.clone();
+            looks().for_each(|look| all.override_with(&look.paragraph));
+            Arc::new(all)
+        });
+        InCell { characters, paragraph }
     }
 
     pub(super) fn part(&self, part: TablePart) -> Option<&TableLook> {

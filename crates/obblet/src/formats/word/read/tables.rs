@@ -3,8 +3,8 @@
 
 use super::super::xml::{Event, Xml};
 use super::Reader;
-use super::properties::{self, Alignment, Borders, CharacterProperties, Colour, Flag, Line, Name, Vocabulary, next_child};
-use super::styles::{StyleKind, TablePart, TableStyle};
+use super::properties::{self, Alignment, Borders, Colour, Flag, Line, Name, Vocabulary, next_child};
+use super::styles::{InCell, StyleKind, TablePart, TableStyle};
 use crate::document::{Align, CellKind, Kind, NodeId, Part, RowGroupKind, Scope};
 use crate::refine::revisions::Revisions;
 use std::borrow::Cow;
@@ -33,11 +33,14 @@ pub(super) struct OpenTable {
     pub(super) cell: Option<OpenCell>,
     /// How the paragraphs of the cell are aligned, where they all are.
     aligned: Option<Option<Align>>,
-    /// Characters of cells as the style has them at this place.
-    cell_characters: Option<CharacterProperties>,
+    /// What the style says of the text of the cell.
+    in_cell: Option<InCell>,
     pub(super) right_to_left: bool,
     pub(super) most_columns: usize,
     head_rows: usize,
+    /// How high the empty paragraphs above the table are, and those of the cell; twips.
+    pub(super) space_above: i32,
+    pub(super) cell_space: i32,
     /// How cells look, where they are to look like the source.
     pub(super) cells: Vec<CellLook>,
     bordered: bool,
@@ -55,6 +58,8 @@ pub(super) struct CellLook {
     pub(super) shade: Option<Colour>,
     pub(super) borders: Borders,
     pub(super) vertical: Option<&'static str>,
+    /// How high it is though there is nothing in it, in twips.
+    pub(super) height: i32,
 }
 
 #[derive(Clone, Copy, Debug, Default)]
@@ -81,9 +86,9 @@ pub(super) struct OpenCell {
 }
 
 impl OpenTable {
-    /// What the style says of the characters of the cell.
-    pub(super) const fn characters(&self) -> Option<&CharacterProperties> {
-        self.cell_characters.as_ref()
+    /// What the style says of the text of the cell.
+    pub(super) const fn in_cell(&self) -> Option<&InCell> {
+        self.in_cell.as_ref()
     }
 
     /// Notes how a paragraph of the cell is aligned.
@@ -152,10 +157,12 @@ impl Reader<'_, '_> {
             open_cells: Vec::new(),
             cell: None,
             aligned: None,
-            cell_characters: None,
+            in_cell: None,
             right_to_left: false,
             most_columns: 0,
             head_rows: 0,
+            space_above: std::mem::take(&mut self.space_above),
+            cell_space: 0,
             cells: Vec::new(),
             bordered: false,
         });
@@ -223,10 +230,12 @@ impl Reader<'_, '_> {
     /// Reads `trPr`, which was opened last, to its end.
     pub(super) fn row_properties(&mut self, xml: &mut Xml<'_>) {
         let (mut before, mut is_head, mut inserted, mut deleted, mut hidden) = (0, false, false, false, false);
+        let mut height = 0;
         while let Some(Event::Open(element)) = next_child(xml) {
             match element.local() {
                 b"gridBefore" => before = element.number(b"val").unwrap_or(0).clamp(0, 500) as usize,
                 b"tblHeader" => is_head = element.is_on(),
+                b"trHeight" => height = element.number(b"val").unwrap_or(0),
                 b"ins" => inserted = true,
                 b"del" => deleted = true,
                 b"hidden" => hidden = element.is_on(),
@@ -243,7 +252,14 @@ impl Reader<'_, '_> {
         let Some(table) = self.tables.last_mut() else { return };
         table.row_is_head = is_head;
         table.row_is_gone = gone || hidden;
-        if before > 0 && !table.row_is_gone {
+        if table.row_is_gone {
+            return;
+        }
+        if height > 0 && self.options.looks.is_exact() {
+            let row = self.row();
+            self.look_of_row(row, height);
+        }
+        if before > 0 {
             let row = self.row();
             self.doc.append_at(row, Kind::Cell(CellKind { columns: before as u16, ..CellKind::PLAIN }), self.offset);
             if let Some(table) = self.tables.last_mut() {
@@ -369,7 +385,7 @@ impl Reader<'_, '_> {
             if let Some(cell) = &mut table.cell {
                 cell.node = Some(holder);
             }
-            table.cell_characters = None;
+            table.in_cell = None;
         }
         self.style_cell(holder);
     }
@@ -381,13 +397,7 @@ impl Reader<'_, '_> {
         let is_last = !table.grid.is_empty() && table.column + span >= table.grid.len();
         let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
         let Some(style) = style else { return };
-        let mut characters = style.whole.characters;
-        for part in table.parts(style, table.column, is_last) {
-            if let Some(look) = style.part(part) {
-                characters.override_with(&look.characters);
-            }
-        }
-        table.cell_characters = Some(characters);
+        table.in_cell = Some(style.in_cell(&table.parts(style, table.column, is_last)));
         let first_column = table.look.first_column && table.column == 0 && table.rows > table.head_rows;
         if first_column && style.part(TablePart::FirstColumn).is_some_and(|look| look.characters.flags.is(Flag::Bold)) {
             self.doc.set_kind(holder, Kind::Cell(CellKind { header: true, scope: Scope::Row, ..CellKind::PLAIN }));
@@ -411,6 +421,8 @@ impl Reader<'_, '_> {
         let in_head = self.in_head();
         let Some(table) = self.tables.last_mut() else { return };
         let Some(cell) = table.cell.take() else { return };
+        let space = std::mem::take(&mut table.cell_space);
+        let height = if self.doc.node(holder).first_child().is_none() { space } else { 0 };
         let column = table.column;
         table.column = (column + cell.span).min(100_000);
         table.most_columns = table.most_columns.max(table.column);
@@ -439,6 +451,7 @@ impl Reader<'_, '_> {
                 shade: cell.shade,
                 borders: cell.borders,
                 vertical: cell.vertical,
+                height,
             });
         }
         if let Kind::Cell(kind) = self.doc.kind(holder) {
