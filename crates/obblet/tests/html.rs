@@ -85,6 +85,32 @@ fn pictures_and_players() {
 }
 
 #[test]
+fn signs_are_as_large_as_letters() {
+    let root = |svg: &str| {
+        let doc = html::read(svg.as_bytes(), &ReadOptions::default());
+        let text = String::from_utf8_lossy(&doc.media[0].bytes).into_owned();
+        let root = text.split('>').next().unwrap();
+        root.split_once("xlink\"").unwrap().1.to_owned()
+    };
+    let path = "<path d='M0 0h9'/>";
+    assert_eq!(root(&format!("<svg viewBox='0 0 576 512'>{path}</svg>")), " width=\"18\" height=\"16\" viewBox=\"0 0 576 512\"");
+    // What says how large it is, what no sign is like, and drawings that show more than a sign does.
+    for (attributes, content) in [
+        ("viewBox='0 0 9 9' width='1em'", path.to_owned()),
+        ("viewBox='0 0 9 9' style='height: 2em'", path.to_owned()),
+        ("viewBox='0 0 900 9'", path.to_owned()),
+        ("viewBox='0 0 9 0'", path.to_owned()),
+        ("viewBox='a b c d'", path.to_owned()),
+        ("", path.to_owned()),
+        ("viewBox='0 0 9 9'", path.repeat(5)),
+        ("viewBox='0 0 9 9'", "<text>4.8</text>".to_owned()),
+    ] {
+        let root = root(&format!("<svg {attributes}>{content}</svg>"));
+        assert!(!root.contains("height=\"16\""), "{attributes}: {root}");
+    }
+}
+
+#[test]
 fn formulas_stay() {
     let mathml = "<math display=block><mi>a</mi><mo>&lt;</mo><mn>2</mn></math>";
     case(mathml, "<p><math display='block'><mi>a</mi><mo>&lt;</mo><mn>2</mn></math></p>");

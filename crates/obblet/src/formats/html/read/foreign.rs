@@ -192,12 +192,39 @@ fn formula(doc: &Document, id: NodeId, made: &Made) -> Option<String> {
     Some(out.split_ascii_whitespace().collect::<Vec<_>>().join(" "))
 }
 
+/// What shows something (SVG 2, sections 5.6, 10, 11 and 12.3).
+const SHOWN: [&str; 10] = ["path", "rect", "circle", "ellipse", "line", "polyline", "polygon", "text", "image", "use"];
+
+/// A drawing of no more shapes than this may be a sign in a line of text.
+const MOST_STROKES: usize = 4;
+
+/// The width and the height that a sign is shown with, in pixels: about those of a letter. Only the style rules of its page
+/// knew its size, and without them it would fill the page. Nothing comes of it where the drawing says how large it is.
+fn sign_size(made: &Made, id: NodeId) -> Option<(u32, u32)> {
+    if ["width", "height", "style"].iter().any(|name| value(made, id, name).is_some()) {
+        return None;
+    }
+    let numbers = |text: &str| -> Vec<f64> {
+        text.split([' ', ',']).filter(|part| !part.is_empty()).filter_map(|part| part.parse().ok()).collect()
+    };
+    let [_, _, width, height] = numbers(value(made, id, "viewBox")?)[..] else { return None };
+    let ratio = width / height;
+    (0.25..=4.0).contains(&ratio).then_some(((16.0 * ratio).round() as u32, 16))
+}
+
 /// A drawing becomes a picture; its file is part of the document.
 fn settle_drawing(doc: &mut Document, id: NodeId, made: &Made) {
     let hidden = value(made, id, "aria-hidden") == Some("true");
     let label = value(made, id, "aria-label").map(str::to_owned);
     let mut title = None;
     let mut out = String::new();
+    let shapes: Vec<&str> = doc
+        .walk(id)
+        .filter_map(|step| if let Step::Enter(node) = step { Some(element(made, node)) } else { None })
+        .filter(|name| SHOWN.contains(name))
+        .collect();
+    let is_sign = shapes.len() <= MOST_STROKES && !shapes.iter().any(|shape| matches!(*shape, "text" | "image"));
+    let size = sign_size(made, id).filter(|_| is_sign);
     for step in doc.walk(id) {
         match step {
             Step::Enter(node) => match doc.kind(node) {
@@ -210,7 +237,7 @@ fn settle_drawing(doc: &mut Document, id: NodeId, made: &Made) {
                         escape(&mut out, doc.text(text));
                     }
                 }
-                _ => start_tag(&mut out, made.foreign.get(&node), node == id),
+                _ => start_tag(&mut out, made.foreign.get(&node), node == id, size),
             },
             Step::Leave(node) => {
                 if let Some((name, _)) = made.foreign.get(&node) {
@@ -221,10 +248,7 @@ fn settle_drawing(doc: &mut Document, id: NodeId, made: &Made) {
             }
         }
     }
-    // What shows something (SVG 2, sections 5.6, 10, 11 and 12.3).
-    const SHOWN: [&str; 10] = ["path", "rect", "circle", "ellipse", "line", "polyline", "polygon", "text", "image", "use"];
-    let shows = |step| matches!(step, Step::Enter(node) if SHOWN.contains(&element(made, node)));
-    if !doc.walk(id).any(shows) || (hidden && label.is_none()) {
+    if shapes.is_empty() || (hidden && label.is_none()) {
         // Decoration, such as the sign of a link.
         let words = doc.plain_text(id);
         if !words.trim().is_empty() {
@@ -241,12 +265,15 @@ fn settle_drawing(doc: &mut Document, id: NodeId, made: &Made) {
     replace(doc, id, Kind::Image { src, alt });
 }
 
-fn start_tag(out: &mut String, element: Option<&(QualName, Vec<Attribute>)>, outermost: bool) {
+fn start_tag(out: &mut String, element: Option<&(QualName, Vec<Attribute>)>, outermost: bool, size: Option<(u32, u32)>) {
     let Some((name, attributes)) = element else { return };
     out.push('<');
     out.push_str(&name.local);
     if outermost {
         out.push_str(" xmlns=\"http://www.w3.org/2000/svg\" xmlns:xlink=\"http://www.w3.org/1999/xlink\"");
+        if let Some((width, height)) = size {
+            out.push_str(&format!(" width=\"{width}\" height=\"{height}\""));
+        }
     }
     for attribute in attributes {
         let local = &*attribute.name.local;
