@@ -81,6 +81,24 @@ fn numbers_are_written_as_in_the_document() {
     looks(&odd, "named", "<ol class=\"list1\"><li>a</li></ol>", &[style, ".list1 { list-style-type: list1 }"]);
 }
 
+#[test]
+fn numbers_become_text_where_that_is_asked_for() {
+    let all = levels(&[("upperRoman", "Article %1."), ("decimal", "%1.%2"), ("lowerLetter", "%3)"), ("bullet", "•")]);
+    let body = item(1, 0, "a") + &item(1, 1, "b") + &item(1, 2, "c") + &item(1, 3, "d") + &item(1, 1, "e");
+    let package = Package { numbering: numbering(&[(1, all)]), ..Package::of(&body) };
+    let mut profile = Profile::built_in("fragment").unwrap();
+    profile.set("html.compact=true").unwrap();
+    let converted = |profile: &Profile| convert(&package.bytes(), Format::Word, Format::Html, profile).unwrap();
+    let told = |profile: &Profile| converted(profile).findings.iter().any(|finding| finding.code == "word.list-numbers");
+    assert!(told(&profile));
+    profile.set("word.list-numbers=text").unwrap();
+    assert_eq!(
+        converted(&profile).text,
+        "<p>Article I. a</p><p>I.1 b</p><ol type=\"a\"><li>c<ul><li>d</li></ul></li></ol><p>I.2 e</p>"
+    );
+    assert!(!told(&profile));
+}
+
 /// The end of a section with its properties.
 fn section(properties: &str, words: &str) -> String {
     paragraph(&format!("<w:sectPr>{properties}</w:sectPr>"), &text(words))

@@ -5,7 +5,7 @@ use super::{Copies, Dialect, HeadingLevels, ImagePlace, LineEnds, Shape, StylePl
 use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
 use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
 use crate::formats::text::ParagraphEnds;
-use crate::formats::word::{Comments, Headers, HeadingNumbers};
+use crate::formats::word::{Comments, Headers, HeadingNumbers, ListNumbers};
 use crate::refine::When;
 use crate::refine::lists::Lists;
 use crate::refine::revisions::Revisions;
@@ -175,6 +175,10 @@ impl Choice for Comments {
 
 impl Choice for Headers {
     const CHOICES: &'static [(&'static str, Self)] = &[("drop", Self::Drop), ("keep", Self::Keep)];
+}
+
+impl Choice for ListNumbers {
+    const CHOICES: &'static [(&'static str, Self)] = &[("items", Self::Items), ("text", Self::Text)];
 }
 
 impl Choice for HeadingNumbers {

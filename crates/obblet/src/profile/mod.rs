@@ -187,6 +187,7 @@ pub struct WordSettings {
     pub comments: word::Comments,
     pub headers: word::Headers,
     pub heading_numbers: word::HeadingNumbers,
+    pub list_numbers: word::ListNumbers,
     pub contents: bool,
     pub hidden: bool,
 }
@@ -394,6 +395,7 @@ impl Profile {
             comments: self.word.comments,
             headers: self.word.headers,
             heading_numbers: self.word.heading_numbers,
+            list_numbers: self.word.list_numbers,
             contents: self.word.contents,
             hidden: self.word.hidden,
             unpacked: self.limits.unpacked,

@@ -5,7 +5,7 @@ use super::{Copies, Dialect, HeadingLevels, ImagePlace, LineEnds, Profile, Shape
 use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
 use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
 use crate::formats::text::ParagraphEnds;
-use crate::formats::word::{Comments, Headers, HeadingNumbers};
+use crate::formats::word::{Comments, Headers, HeadingNumbers, ListNumbers};
 use crate::refine::When;
 use crate::refine::lists::Lists;
 use crate::refine::revisions::Revisions;
@@ -329,6 +329,12 @@ pub static SETTINGS: &[Setting] = &[
         HeadingNumbers,
         word.heading_numbers,
         "Whether numbers that the word processor puts before headings become text. With auto, where the text refers to them, or the page is to look like the source."
+    ),
+    choice!(
+        "word.list-numbers",
+        ListNumbers,
+        word.list_numbers,
+        "What becomes of paragraphs with numbers that lists in HTML do not have, such as 1.2: items of lists, or paragraphs that begin with their numbers as text."
     ),
     flag!("word.contents", word.contents, "Whether lists of contents in Word documents stay; pages have one of their own."),
     flag!("word.hidden", word.hidden, "Whether hidden text of Word documents is shown."),

@@ -242,7 +242,7 @@ impl Reader<'_, '_> {
         say(
             &advice.odd_numbers,
             Finding::changed("word.list-numbers", "lists have numbers that lists in HTML do not show so")
-                .hint("check what the text says about their numbers")
+                .hint("check what the text says about their numbers; word.list-numbers = \"text\" keeps them as text")
                 .losing(advice.odd_numbers.words()),
         );
         let mut lists = |offsets: &[u32], finding: Finding| {

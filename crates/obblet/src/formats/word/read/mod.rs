@@ -77,6 +77,16 @@ pub enum HeadingNumbers {
     Drop,
 }
 
+/// What becomes of numbers of lists that HTML has no word for, such as `1.2` and `Article I`.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum ListNumbers {
+    /// Their paragraphs are items of lists. Style rules write the numbers where looks are kept; else they are told.
+    #[default]
+    Items,
+    /// They are text, and their paragraphs are no items.
+    Text,
+}
+
 /// How a Word document is read.
 #[derive(Clone, Debug)]
 pub struct ReadOptions {
@@ -90,6 +100,8 @@ pub struct ReadOptions {
     pub headers: Headers,
     /// What becomes of numbers of headings.
     pub heading_numbers: HeadingNumbers,
+    /// What becomes of numbers that lists in HTML do not have.
+    pub list_numbers: ListNumbers,
     /// Whether lists of contents stay.
     pub contents: bool,
     /// Whether hidden text is shown.
@@ -108,6 +120,7 @@ impl Default for ReadOptions {
             comments: Comments::Drop,
             headers: Headers::Drop,
             heading_numbers: HeadingNumbers::Auto,
+            list_numbers: ListNumbers::Items,
             contents: false,
             hidden: false,
             unpacked: 1 << 28,

@@ -209,6 +209,11 @@ impl Numberings {
         Some(Numbered { instance: id, definition, level: at as u8, value })
     }
 
+    /// Whether a list in HTML can show the number of a paragraph.
+    pub(super) fn is_plain(&self, numbered: &Numbered) -> bool {
+        self.level(numbered.instance, numbered.level).is_none_or(|level| level.is_plain(numbered.level))
+    }
+
     /// The number of a paragraph as it is shown.
     pub(super) fn shown(&self, numbered: &Numbered) -> String {
         let Some(level) = self.level(numbered.instance, numbered.level) else { return String::new() };

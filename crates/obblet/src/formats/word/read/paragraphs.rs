@@ -2,11 +2,12 @@
 
 use super::lists::OpenList;
 use super::looks::Subject;
+use super::numbering::Numbered;
 use super::properties::{CharacterProperties, Flag, Line, Name, ParagraphProperties};
 use super::runs::Wrap;
 use super::styles::{Role, StyleKind};
 use super::tables::OpenTable;
-use super::{HeadingNumbers, Reader};
+use super::{HeadingNumbers, ListNumbers, Reader};
 use crate::document::{Direction, Kind, NodeId, Part, Step};
 use crate::refine::revisions::Revisions;
 
@@ -125,7 +126,9 @@ impl Reader<'_, '_> {
         let omitted = self.is_omitting();
         // Numbers run on in what is left out.
         let numbered = numbering.and_then(|(id, level)| self.numberings.count(id, level));
-        let list = numbered.clone().filter(|_| heading.is_none());
+        let as_text = self.options.list_numbers == ListNumbers::Text;
+        let is_item = |numbered: &Numbered| !as_text || self.numberings.is_plain(numbered);
+        let list = numbered.clone().filter(|numbered| heading.is_none() && is_item(numbered));
         let parent = match &list {
             Some(numbered) if !omitted => self.item(numbered, indent),
             _ => self.block_parent(role, indent, continued),
@@ -159,7 +162,7 @@ impl Reader<'_, '_> {
         if self.options.looks.keeps_names() {
             self.dress_paragraph(node, &properties, heading, list.is_some());
         }
-        let number = numbered.filter(|_| heading.is_some());
+        let number = numbered.filter(|_| list.is_none());
         self.context_mut().paragraph = Some(OpenParagraph {
             node,
             begun: true,
@@ -176,8 +179,17 @@ impl Reader<'_, '_> {
             space: false,
         });
         self.begin_run(CharacterProperties::default());
-        if let Some(number) = number {
-            self.heading_number(&number);
+        match number {
+            Some(number) if heading.is_some() => self.heading_number(&number),
+            Some(number) => self.number_as_text(&self.numberings.shown(&number)),
+            None => {}
+        }
+    }
+
+    fn number_as_text(&mut self, shown: &str) {
+        if !shown.is_empty() {
+            self.characters(shown);
+            self.characters(" ");
         }
     }
 
@@ -448,7 +460,7 @@ impl Reader<'_, '_> {
     }
 
     /// The number of a heading, as the document shows it.
-    fn heading_number(&mut self, numbered: &super::numbering::Numbered) {
+    fn heading_number(&mut self, numbered: &Numbered) {
         let shown = self.numberings.shown(numbered);
         if shown.is_empty() || shown.chars().all(|c| !c.is_alphanumeric()) {
             return;
@@ -459,8 +471,7 @@ impl Reader<'_, '_> {
             HeadingNumbers::Auto => self.options.looks.is_exact(),
         };
         if keeps {
-            self.characters(&shown);
-            self.characters(" ");
+            self.number_as_text(&shown);
         } else if let Some(paragraph) = &self.context().paragraph {
             let node = paragraph.node;
             self.heading_texts.push((node, shown));
