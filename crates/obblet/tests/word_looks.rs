@@ -306,4 +306,6 @@ fn rules_of_documents_on_one_page_do_not_meet() {
         "{page}"
     );
     assert!(!page.contains("body { max-width"), "{page}");
+    // Its colours are meant for a light ground, whatever the reader's system has.
+    assert!(page.contains("<html class=\"as-source\">") && binder.contains("<html class=\"as-source\">"), "{page}");
 }

@@ -57,6 +57,7 @@ pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &
         name => surroundings.name,
         look => profile.page.look.clone(),
         skip_link => profile.page.skip_link,
+        as_source => known.as_source && profile.page.look != "none",
         xhtml,
         end => safe(if xhtml { " /" } else { "" }),
     };

@@ -60,6 +60,8 @@ pub(crate) struct Content {
     pub(crate) headings: Vec<HeadingEntry>,
     /// The style rules of the document's own styles.
     pub(crate) rules: String,
+    /// Whether the text looks like its source, which was set on a light ground.
+    pub(crate) as_source: bool,
     pub(crate) body: String,
 }
 
@@ -130,6 +132,7 @@ pub(crate) fn content(
         metadata: metadata.other.iter().cloned().collect(),
         headings: written.headings,
         rules: named_styles(doc, profile.html.characters, scope(profile)).unwrap_or_default(),
+        as_source: doc.styles.iter().any(|style| style.class.is_empty()),
         body: written.html,
     };
     (content, Told { findings: written.findings, ids: written.ids, spare: written.spare, kept: written.kept })

@@ -74,6 +74,7 @@ struct Bound {
     body: String,
     headings: Vec<HeadingEntry>,
     rules: String,
+    as_source: bool,
 }
 
 impl Run<'_> {
@@ -101,6 +102,7 @@ impl Run<'_> {
             content.body.push_str(&format!("<section id=\"{}\" class=\"document\">\n{}</section>\n", prefix(at), bound.body));
             content.headings.extend(bound.headings);
             content.rules.push_str(&bound.rules);
+            content.as_source |= bound.as_source;
         });
         let mut profile = crate::profile::Profile::clone(&plan.profile);
         if content.title.is_empty() {
@@ -151,7 +153,8 @@ fn bind(folder: &Folder<'_>, index: usize, places: &[usize]) -> Result<Bound, Er
     };
     let written = html::write(&doc, &options);
     let rules = page::named_styles(&doc, profile.html.characters, page::Scope::Part(&prefix)).unwrap_or_default();
-    Ok(Bound { body: written.html, headings: written.headings, rules })
+    let as_source = doc.styles.iter().any(|style| style.class.is_empty());
+    Ok(Bound { body: written.html, headings: written.headings, rules, as_source })
 }
 
 /// Addresses of pictures count from the page that holds them all.

@@ -28,11 +28,11 @@ const MADE_UP: [&str; 14] = [
 pub fn drop_unused(doc: &mut Document, all: bool) {
     let all = all || doc.traces.make == Make::Program;
     // The id of a node, where it may go.
-    let loose = |doc: &Document, id: NodeId| {
+    let loose = |id: NodeId| {
         let name = doc.attributes(id).id.filter(|_| doc.node(id).has_attributes()).map(|name| doc.text(name));
-        name.filter(|name| all || MADE_UP.iter().any(|made| name.starts_with(made))).map(str::to_owned)
+        name.filter(|name| all || MADE_UP.iter().any(|made| name.starts_with(made)))
     };
-    if !doc.may_have_ids() || doc.nodes().all(|(id, node)| !node.has_attributes() || loose(doc, id).is_none()) {
+    if !doc.may_have_ids() || doc.nodes().all(|(id, _)| loose(id).is_none()) {
         return;
     }
     let used: HashSet<String> = doc
@@ -44,8 +44,10 @@ pub fn drop_unused(doc: &mut Document, all: bool) {
         .map(|name| percent_decode_str(name).decode_utf8_lossy().into_owned())
         .collect();
     let mut parents = Vec::new();
-    let unused: Vec<(NodeId, String)> =
-        doc.nodes().filter_map(|(id, _)| loose(doc, id).filter(|name| !used.contains(name)).map(|name| (id, name))).collect();
+    let unused: Vec<(NodeId, String)> = doc
+        .nodes()
+        .filter_map(|(id, _)| loose(id).filter(|name| !used.contains(*name)).map(|name| (id, name.to_owned())))
+        .collect();
     for (id, name) in unused {
         if doc.traces.places_of_others.stays(&name) {
             continue;

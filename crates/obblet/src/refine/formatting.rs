@@ -3,7 +3,6 @@
 use super::tops;
 use crate::document::{Attributes, Direction, DivisionKind, Document, Kind, NodeId, Text, TextLevel};
 use smallvec::{SmallVec, smallvec};
-use std::cmp::Reverse;
 
 /// Joins what was split, unwraps what says nothing, and puts white space outside of formatting.
 pub fn tidy(doc: &mut Document) {
@@ -46,11 +45,17 @@ fn candidates(doc: &Document) -> Vec<NodeId> {
             found.push(parent);
         }
     }
-    let depths = depths(doc, &found);
-    found.retain(|id| depths[id.index()] != DETACHED);
-    found.sort_by_key(|id| (Reverse(depths[id.index()]), *id));
-    found.dedup();
-    found
+    let mut depths = depths(doc, &found);
+    let mut by_depth: Vec<Vec<NodeId>> = Vec::new();
+    for id in found {
+        // Each is taken once.
+        let depth = std::mem::replace(&mut depths[id.index()], DETACHED);
+        if depth != DETACHED {
+            by_depth.resize_with(by_depth.len().max(depth as usize + 1), Vec::new);
+            by_depth[depth as usize].push(id);
+        }
+    }
+    by_depth.into_iter().rev().flatten().collect()
 }
 
 /// Whether a node that is no formatting may join with the one behind it.
