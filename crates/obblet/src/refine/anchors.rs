@@ -29,8 +29,9 @@ pub fn drop_unused(doc: &mut Document, all: bool) {
     let all = all || doc.traces.make == Make::Program;
     // The id of a node, where it may go.
     let loose = |id: NodeId| {
-        let name = doc.attributes(id).id.filter(|_| doc.node(id).has_attributes()).map(|name| doc.text(name));
-        name.filter(|name| all || MADE_UP.iter().any(|made| name.starts_with(made)))
+        let attributes = doc.node(id).has_attributes().then(|| doc.attributes(id))?;
+        let name = doc.text(attributes.id?);
+        (all || MADE_UP.iter().any(|made| name.starts_with(made))).then_some(name)
     };
     if !doc.may_have_ids() || doc.nodes().all(|(id, _)| loose(id).is_none()) {
         return;
