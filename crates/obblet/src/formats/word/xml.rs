@@ -188,6 +188,16 @@ pub(super) fn is_on(value: &str) -> bool {
     !matches!(value, "0" | "false" | "off" | "no" | "none")
 }
 
+/// The next child, or the end of the parent.
+pub(super) fn next_child<'s>(xml: &mut Xml<'s>) -> Option<Event<'s>> {
+    loop {
+        match xml.next()? {
+            Event::Text(_) => {}
+            event => return Some(event),
+        }
+    }
+}
+
 #[inline]
 fn split(name: &[u8]) -> (&[u8], &[u8]) {
     match memchr::memchr(b':', name) {

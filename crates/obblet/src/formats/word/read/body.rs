@@ -5,7 +5,7 @@ use super::Reader;
 use super::frame::Frame;
 use super::properties::{self, CharacterProperties, ParagraphProperties, Vocabulary};
 use super::runs::{RevisionKind, Wrap};
-use super::sections::Section;
+use super::section::Section;
 use crate::document::{Direction, Kind, NodeId, TextLevel};
 
 /// Namespaces of alternate content that are read; of others the other alternative is.

@@ -22,6 +22,7 @@ mod pictures;
 mod properties;
 mod rules;
 mod runs;
+mod section;
 mod sections;
 mod styles;
 mod symbols;

@@ -1,7 +1,7 @@
 //! Numbering: definitions, and the counters that run through a document (ECMA-376, part 1, section 17.9).
 
-use super::super::xml::{Element, Event, Xml};
-use super::properties::{self, CharacterProperties, Name, Names, Numbering, ParagraphProperties, Vocabulary, next_child};
+use super::super::xml::{Element, Event, Xml, next_child};
+use super::properties::{self, CharacterProperties, Name, Names, Numbering, ParagraphProperties, Vocabulary};
 use super::styles::Style;
 use super::theme::Theme;
 use crate::document::{Marker, NumberStyle};

@@ -1,8 +1,8 @@
 //! Properties of characters and paragraphs, as they are written: each may be there or not (ECMA-376, part 1, sections
 //! 17.3.1 and 17.3.2).
 
-use super::super::xml::{Element, Event, Ns, Xml, is_on};
-use super::sections::Section;
+use super::super::xml::{Element, Event, Ns, Xml, is_on, next_child};
+use super::section::Section;
 use crate::map::HashMap;
 
 /// Properties that are on or off. The first ones combine by exclusive or over the levels of styles (section 17.7.3).
@@ -328,16 +328,6 @@ pub(super) fn characters(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>) -> Chara
         xml.skip();
     }
     properties
-}
-
-/// The next child, or the end of the parent.
-pub(super) fn next_child<'s>(xml: &mut Xml<'s>) -> Option<Event<'s>> {
-    loop {
-        match xml.next()? {
-            Event::Text(_) => {}
-            event => return Some(event),
-        }
-    }
 }
 
 fn character(properties: &mut CharacterProperties, element: &Element<'_>, words: &mut Vocabulary<'_>) {

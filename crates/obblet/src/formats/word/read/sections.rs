@@ -1,40 +1,10 @@
-//! Sections: headers and footers, the measure of the page, and columns (ECMA-376, part 1, section 17.6).
+//! Where sections end: their headers and footers, the measure of the page, and their columns.
 
-use super::super::xml::{Event, Xml};
 use super::Reader;
-use super::properties::next_child;
 use super::rules::points;
+use super::section::{Pages, Place, Section};
 use crate::document::{DivisionKind, Finding, Kind, NodeId};
 use crate::formats::word::Headers;
-
-/// What a section says, of itself and of those behind it that do not say otherwise.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Hash)]
-pub(super) struct Section {
-    /// Headers and footers, by the names of their relations.
-    parts: Vec<(Place, Pages, String)>,
-    columns: i32,
-    /// Twips between columns.
-    gap: Option<i32>,
-    /// Whether a line stands between them.
-    line: bool,
-    width: Option<i32>,
-    left: Option<i32>,
-    right: Option<i32>,
-}
-
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-enum Place {
-    Header,
-    Footer,
-}
-
-/// On which pages of a section a header or a footer stands (section 17.18.36).
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
-enum Pages {
-    All,
-    First,
-    Even,
-}
 
 /// What is known of the sections that were read.
 #[derive(Debug, Default)]
@@ -55,44 +25,6 @@ impl Sections {
     /// How wide the text is, in twips.
     pub(super) fn measure(&self) -> i32 {
         self.width.unwrap_or(11_906) - self.left.unwrap_or(1440) - self.right.unwrap_or(1440)
-    }
-}
-
-impl Section {
-    /// Reads `sectPr`, which was opened last, to its end.
-    pub(super) fn read(xml: &mut Xml<'_>) -> Self {
-        let mut section = Self { columns: 1, ..Self::default() };
-        while let Some(Event::Open(element)) = next_child(xml) {
-            match element.local() {
-                name @ (b"headerReference" | b"footerReference") => {
-                    let place = if name == b"headerReference" { Place::Header } else { Place::Footer };
-                    let pages = match element.get(b"type").as_deref() {
-                        Some("first") => Pages::First,
-                        Some("even") => Pages::Even,
-                        _ => Pages::All,
-                    };
-                    section.parts.extend(element.relation(b"id").map(|id| (place, pages, id.into_owned())));
-                }
-                b"cols" => {
-                    section.columns = element.number(b"num").unwrap_or(1);
-                    section.gap = element.number(b"space");
-                    section.line = element.get(b"sep").is_some_and(|value| super::super::xml::is_on(&value));
-                    // Columns of widths of their own are counted where no number is said.
-                    let mut widths = 0;
-                    while let Some(Event::Open(_)) = next_child(xml) {
-                        widths += 1;
-                        xml.skip();
-                    }
-                    section.columns = section.columns.max(widths).clamp(1, 12);
-                    continue;
-                }
-                b"pgSz" => section.width = element.number(b"w"),
-                b"pgMar" => (section.left, section.right) = (element.number(b"left"), element.number(b"right")),
-                _ => {}
-            }
-            xml.skip();
-        }
-        section
     }
 }
 

@@ -2,9 +2,9 @@
 //!
 //! Styles are known by their names and levels, never by their identifiers, which word processors translate.
 
-use super::super::xml::{Element, Event, Ns, Xml};
+use super::super::xml::{Element, Event, Ns, Xml, next_child};
 use super::properties::{
-    self, Borders, CharacterProperties, Colour, Name, Names, ParagraphProperties, Vocabulary, borders, next_child, shade,
+    self, Borders, CharacterProperties, Colour, Name, Names, ParagraphProperties, Vocabulary, borders, shade,
 };
 use super::theme::Theme;
 use crate::map::HashMap;

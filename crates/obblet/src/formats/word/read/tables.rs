@@ -1,9 +1,9 @@
 //! Tables: rows and cells on a grid, cells that go on from the row above, and rows that a style sets apart (ECMA-376, part 1,
 //! section 17.4).
 
-use super::super::xml::{Event, Xml};
+use super::super::xml::{Event, Xml, next_child};
 use super::Reader;
-use super::properties::{self, Alignment, Borders, Colour, Flag, Line, Name, Vocabulary, next_child};
+use super::properties::{self, Alignment, Borders, Colour, Flag, Line, Name, Vocabulary};
 use super::styles::{InCell, StyleKind, TablePart, TableStyle};
 use crate::document::{Align, CellKind, Kind, NodeId, Part, RowGroupKind, Scope};
 use crate::refine::revisions::Revisions;

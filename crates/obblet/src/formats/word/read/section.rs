@@ -1,0 +1,70 @@
+//! What a section says of its pages and columns (ECMA-376, part 1, section 17.6).
+
+use super::super::xml::{Event, Xml, is_on, next_child};
+
+/// What a section says, of itself and of those behind it that do not say otherwise.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Hash)]
+pub(super) struct Section {
+    /// Headers and footers, by the names of their relations.
+    pub(super) parts: Vec<(Place, Pages, String)>,
+    pub(super) columns: i32,
+    /// Twips between columns.
+    pub(super) gap: Option<i32>,
+    /// Whether a line stands between them.
+    pub(super) line: bool,
+    pub(super) width: Option<i32>,
+    pub(super) left: Option<i32>,
+    pub(super) right: Option<i32>,
+}
+
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub(super) enum Place {
+    Header,
+    Footer,
+}
+
+/// On which pages of a section a header or a footer stands (section 17.18.36).
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub(super) enum Pages {
+    All,
+    First,
+    Even,
+}
+
+impl Section {
+    /// Reads `sectPr`, which was opened last, to its end.
+    pub(super) fn read(xml: &mut Xml<'_>) -> Self {
+        let mut section = Self { columns: 1, ..Self::default() };
+        while let Some(Event::Open(element)) = next_child(xml) {
+            match element.local() {
+                name @ (b"headerReference" | b"footerReference") => {
+                    let place = if name == b"headerReference" { Place::Header } else { Place::Footer };
+                    let pages = match element.get(b"type").as_deref() {
+                        Some("first") => Pages::First,
+                        Some("even") => Pages::Even,
+                        _ => Pages::All,
+                    };
+                    section.parts.extend(element.relation(b"id").map(|id| (place, pages, id.into_owned())));
+                }
+                b"cols" => {
+                    section.columns = element.number(b"num").unwrap_or(1);
+                    section.gap = element.number(b"space");
+                    section.line = element.get(b"sep").is_some_and(|value| is_on(&value));
+                    // Columns of widths of their own are counted where no number is said.
+                    let mut widths = 0;
+                    while let Some(Event::Open(_)) = next_child(xml) {
+                        widths += 1;
+                        xml.skip();
+                    }
+                    section.columns = section.columns.max(widths).clamp(1, 12);
+                    continue;
+                }
+                b"pgSz" => section.width = element.number(b"w"),
+                b"pgMar" => (section.left, section.right) = (element.number(b"left"), element.number(b"right")),
+                _ => {}
+            }
+            xml.skip();
+        }
+        section
+    }
+}
