@@ -97,6 +97,14 @@ fn numbers_become_text_where_that_is_asked_for() {
         "<p>Article I. a</p><p>I.1 b</p><ol type=\"a\"><li>c<ul><li>d</li></ul></li></ol><p>I.2 e</p>"
     );
     assert!(!told(&profile));
+    // Paragraphs that a change has joined are one, with one number.
+    let numbered = "<w:numPr><w:ilvl w:val=\"1\"/><w:numId w:val=\"1\"/></w:numPr>";
+    let joined = format!("{numbered}<w:rPr><w:del/></w:rPr>");
+    let parts = [(joined.as_str(), "one "), (joined.as_str(), "two "), (numbered, "three"), (numbered, "four")];
+    let body: String = parts.iter().map(|(properties, words)| paragraph(properties, &text(words))).collect();
+    let package = Package { body, ..package };
+    let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    assert_eq!(html, "<p>I.1 one two three</p><p>I.2 four</p>");
 }
 
 /// The end of a section with its properties.

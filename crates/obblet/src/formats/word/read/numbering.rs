@@ -209,6 +209,13 @@ impl Numberings {
         Some(Numbered { instance: id, definition, level: at as u8, value })
     }
 
+    /// A paragraph that was counted is none.
+    pub(super) fn take_back(&mut self, numbered: &Numbered) {
+        if let Some(counters) = self.counters.get_mut(&numbered.definition) {
+            counters.values[usize::from(numbered.level)] = Some(numbered.value.saturating_sub(1));
+        }
+    }
+
     /// Whether a list in HTML can show the number of a paragraph.
     pub(super) fn is_plain(&self, numbered: &Numbered) -> bool {
         self.level(numbered.instance, numbered.level).is_none_or(|level| level.is_plain(numbered.level))

@@ -34,6 +34,8 @@ pub(super) struct OpenParagraph {
     pub(super) bold: bool,
     /// Whether white space stands before what comes next.
     pub(super) space: bool,
+    /// Its number, where it is no item of a list.
+    number: Option<Numbered>,
 }
 
 /// Something that holds blocks: the body, a cell, a text box, a note.
@@ -50,7 +52,7 @@ pub(super) struct Context {
     /// Lines of code that follow each other; `None` for an empty one.
     code: Vec<Option<NodeId>>,
     /// A paragraph whose end was deleted, or whose only letter is a large one: the next one goes on with it.
-    carry: Option<NodeId>,
+    carry: Option<(NodeId, Option<Numbered>)>,
     /// The run that was open around a text box.
     pub(super) run: Option<super::runs::Run>,
     pub(super) wraps: Vec<Wrap>,
@@ -156,13 +158,20 @@ impl Reader<'_, '_> {
         for anchor in std::mem::take(&mut self.waiting_anchors) {
             self.doc.move_into(node, anchor);
         }
-        if let Some(carried) = self.context_mut().carry.take() {
+        let mut number = numbered.filter(|_| list.is_none());
+        let carried = self.context_mut().carry.take();
+        let goes_on = carried.is_some();
+        if let Some((carried, before)) = carried {
             self.go_on(carried, node);
+            // The two are one paragraph, and have one number.
+            if let (Some(number), Some(_)) = (&number, &before) {
+                self.numberings.take_back(number);
+            }
+            number = before;
         }
         if self.options.looks.keeps_names() {
             self.dress_paragraph(node, &properties, heading, list.is_some());
         }
-        let number = numbered.filter(|_| list.is_none());
         self.context_mut().paragraph = Some(OpenParagraph {
             node,
             begun: true,
@@ -177,9 +186,10 @@ impl Reader<'_, '_> {
             tabs: 0,
             bold: false,
             space: false,
+            number: number.clone(),
         });
         self.begin_run(CharacterProperties::default());
-        match number {
+        match number.filter(|_| !goes_on) {
             Some(number) if heading.is_some() => self.heading_number(&number),
             Some(number) => self.number_as_text(&self.numberings.shown(&number)),
             None => {}
@@ -284,7 +294,7 @@ impl Reader<'_, '_> {
                 let space = self.doc.intern(" ");
                 self.doc.append_joined(node, space, self.offset);
             }
-            self.context_mut().carry = Some(node);
+            self.context_mut().carry = Some((node, paragraph.number));
         } else if is_empty {
             self.empty_paragraph(&paragraph);
         } else if paragraph.role == Role::Code && paragraph.heading.is_none() && !self.in_item(node) {
