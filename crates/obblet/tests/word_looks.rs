@@ -105,6 +105,10 @@ fn numbers_become_text_where_that_is_asked_for() {
     let package = Package { body, ..package };
     let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
     assert_eq!(html, "<p>I.1 one two three</p><p>I.2 four</p>");
+    // One that had no number before gets that of what it is joined with.
+    let body = paragraph("<w:rPr><w:del/></w:rPr>", "") + &paragraph(numbered, &text("five"));
+    let package = Package { body, ..package };
+    assert_eq!(convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text, "<p>I.1 five</p>");
 }
 
 /// The end of a section with its properties.

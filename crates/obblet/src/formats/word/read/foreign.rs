@@ -3,7 +3,7 @@
 use super::super::xml::{Element, Event, Xml};
 use super::Reader;
 use super::frame::Frame;
-use crate::document::Kind;
+use crate::document::{Finding, Kind};
 use crate::encoding;
 
 impl Reader<'_, '_> {
@@ -73,7 +73,8 @@ impl Reader<'_, '_> {
         };
         let Ok(Some(bytes)) = bytes else { return self.advice.foreign.add(self.offset, &target) };
         let (text, doubt) = encoding::decode(&bytes, None, "word.encoding", |_| None);
-        self.doc.findings.extend(doubt);
+        // No setting says what such a part is in.
+        self.doc.findings.extend(doubt.map(|doubt| Finding { hint: "".into(), ..doubt }));
         self.end_runs_of_blocks();
         self.suspend_lists(None, false);
         self.settle_lists(true);

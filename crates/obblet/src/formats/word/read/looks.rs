@@ -148,6 +148,13 @@ impl Reader<'_, '_> {
         self.doc.attributes_mut(node).classes.push(class);
     }
 
+    /// Gives a node the class of a set of rules; what they are for is the first part of its name.
+    pub(super) fn add_rules(&mut self, node: NodeId, purpose: &'static str, rules: Rules) {
+        if let Some(class) = self.wardrobe.of_rules(purpose, rules) {
+            self.add_class(node, &class);
+        }
+    }
+
     /// Gives a span the classes of a set.
     pub(super) fn dress(&mut self, node: NodeId, set: u32) {
         for class in self.wardrobe.sets.get(set as usize).cloned().unwrap_or_default() {
@@ -394,13 +401,6 @@ impl Reader<'_, '_> {
         }
     }
 
-    /// The least height of a row, in twips.
-    pub(super) fn look_of_row(&mut self, row: NodeId, height: i32) {
-        if let Some(class) = self.wardrobe.of_rules("row", vec![("height", points(height))]) {
-            self.add_class(row, &class);
-        }
-    }
-
     /// Borders, grounds and widths of a table and its cells, once all of it is known.
     pub(super) fn finish_table_look(&mut self, table: &OpenTable) {
         let style = self.styles.of_table(table.style).and_then(|style| style.table.clone()).unwrap_or_default();
@@ -422,9 +422,7 @@ impl Reader<'_, '_> {
                 _ => format!("{above} 0 0 {}", points(table.indent)),
             },
         ));
-        if let Some(class) = self.wardrobe.of_rules("table", rules) {
-            self.add_class(table.node, &class);
-        }
+        self.add_rules(table.node, "table", rules);
         for cell in &table.cells {
             if self.doc.node(cell.node).parent().is_none() {
                 continue;
@@ -465,13 +463,6 @@ impl Reader<'_, '_> {
         self.wardrobe.rules.insert(0, NamedStyle { name: "page".to_owned(), class: String::new(), properties, numbers: None });
     }
 
-    /// A division whose text is set in columns.
-    pub(super) fn look_of_columns(&mut self, node: NodeId, rules: Rules) {
-        if let Some(class) = self.wardrobe.of_rules("columns", rules) {
-            self.add_class(node, &class);
-        }
-    }
-
     /// A large first letter stands beside the lines of its paragraph.
     pub(super) fn look_of_capital(&mut self, node: NodeId) {
         let rules = vec![("float", "left".to_owned()), ("line-height", "0.85".to_owned()), ("margin-right", "3pt".to_owned())];
@@ -484,9 +475,7 @@ impl Reader<'_, '_> {
 
     /// A quote or a figure has no margins but those of what it holds.
     pub(super) fn without_margins(&mut self, node: NodeId) {
-        if let Some(class) = self.wardrobe.of_rules("holder", vec![("margin", "0".to_owned())]) {
-            self.add_class(node, &class);
-        }
+        self.add_rules(node, "holder", vec![("margin", "0".to_owned())]);
     }
 
     /// Tabs of a paragraph: one that leads to the right margin fills the line; others go to stops at equal distances.
@@ -519,25 +508,19 @@ impl Reader<'_, '_> {
             self.doc.move_after(*child, tab);
             let before = self.doc.intern(&before);
             self.doc.set_kind(*child, Kind::Text(before));
-            if let Some(class) = self.wardrobe.of_rules("tab", rules) {
-                self.add_class(tab, &class);
-            }
+            self.add_rules(tab, "tab", rules);
             for empty in [*child, rest] {
                 if matches!(self.doc.kind(empty), Kind::Text(text) if text.is_empty()) {
                     self.doc.detach(empty);
                 }
             }
-            if let Some(class) = self.wardrobe.of_rules("p", vec![("display", "flex".to_owned())]) {
-                self.add_class(node, &class);
-            }
+            self.add_rules(node, "p", vec![("display", "flex".to_owned())]);
         } else if !breaks {
             let mut rules: Rules = vec![("white-space", "pre-wrap".to_owned())];
             if whole.tabs.is_empty() {
                 rules.push(("tab-size", points(DEFAULT_TAB)));
             }
-            if let Some(class) = self.wardrobe.of_rules("p", rules) {
-                self.add_class(node, &class);
-            }
+            self.add_rules(node, "p", rules);
         }
     }
 
@@ -547,9 +530,7 @@ impl Reader<'_, '_> {
         }
         let rules =
             vec![("border", "1px solid #999999".to_owned()), ("padding", "4pt 7pt".to_owned()), ("margin", "6pt 0".to_owned())];
-        if let Some(class) = self.wardrobe.of_rules("box", rules) {
-            self.add_class(holder, &class);
-        }
+        self.add_rules(holder, "box", rules);
     }
 }
 

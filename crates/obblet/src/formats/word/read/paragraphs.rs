@@ -160,14 +160,15 @@ impl Reader<'_, '_> {
         }
         let mut number = numbered.filter(|_| list.is_none());
         let carried = self.context_mut().carry.take();
-        let goes_on = carried.is_some();
+        let mut is_written = false;
         if let Some((carried, before)) = carried {
             self.go_on(carried, node);
             // The two are one paragraph, and have one number.
-            if let (Some(number), Some(_)) = (&number, &before) {
+            is_written = before.is_some();
+            if let Some(number) = number.as_ref().filter(|_| is_written) {
                 self.numberings.take_back(number);
             }
-            number = before;
+            number = before.or(number);
         }
         if self.options.looks.keeps_names() {
             self.dress_paragraph(node, &properties, heading, list.is_some());
@@ -189,7 +190,7 @@ impl Reader<'_, '_> {
             number: number.clone(),
         });
         self.begin_run(CharacterProperties::default());
-        match number.filter(|_| !goes_on) {
+        match number.filter(|_| !is_written) {
             Some(number) if heading.is_some() => self.heading_number(&number),
             Some(number) => self.number_as_text(&self.numberings.shown(&number)),
             None => {}

@@ -5,12 +5,14 @@ use super::rules::points;
 use super::section::{Pages, Place, Section};
 use crate::document::{DivisionKind, Finding, Kind, NodeId};
 use crate::formats::word::Headers;
+use crate::map::HashSet;
 
 /// What is known of the sections that were read.
 #[derive(Debug, Default)]
 pub(super) struct Sections {
     /// The parts of headers and footers, each once.
     parts: Vec<(Place, Pages, String)>,
+    known: HashSet<(Place, String)>,
     /// The last block of the sections that have ended.
     last: Option<NodeId>,
     /// The most columns that text is set in, where they are not kept.
@@ -33,7 +35,7 @@ impl Reader<'_, '_> {
     pub(super) fn end_section(&mut self, section: &Section) {
         for (place, pages, id) in &section.parts {
             let Some(target) = self.relations.get(id).map(|relation| relation.target.clone()) else { continue };
-            if !self.sections.parts.iter().any(|(known, _, part)| known == place && *part == target) {
+            if self.sections.known.insert((*place, target.clone())) {
                 self.sections.parts.push((*place, *pages, target));
             }
         }
@@ -48,7 +50,7 @@ impl Reader<'_, '_> {
         };
         if section.columns > 1 {
             if self.options.looks.is_exact() {
-                self.set_in_columns(section, container, first);
+                self.set_in_columns(section, first);
             } else {
                 self.sections.lost_columns = self.sections.lost_columns.max(section.columns);
             }
@@ -57,7 +59,7 @@ impl Reader<'_, '_> {
     }
 
     /// Puts the blocks from `first` on into a division with columns.
-    fn set_in_columns(&mut self, section: &Section, container: NodeId, first: Option<NodeId>) {
+    fn set_in_columns(&mut self, section: &Section, first: Option<NodeId>) {
         let Some(first) = first else { return };
         // Below the measure that a column needs, there are fewer of them.
         let mut rules = vec![
@@ -69,12 +71,12 @@ impl Reader<'_, '_> {
         if section.line {
             rules.push(("column-rule", "1px solid".to_owned()));
         }
-        let holder = self.doc.append(container, Kind::Division(DivisionKind::Plain));
+        let holder = self.doc.create(Kind::Division(DivisionKind::Plain));
         self.doc.move_before(first, holder);
         while let Some(next) = self.doc.node(holder).next() {
             self.doc.move_into(holder, next);
         }
-        self.look_of_columns(holder, rules);
+        self.add_rules(holder, "columns", rules);
     }
 
     /// Reads headers and footers. One of each is kept where that is asked for; what the others say is told.
@@ -82,7 +84,7 @@ impl Reader<'_, '_> {
         let mut parts = std::mem::take(&mut self.sections.parts);
         parts.sort_by_key(|(place, pages, _)| (*place == Place::Footer, *pages));
         let mut kept = [false; 2];
-        let mut told: Vec<(Place, String)> = Vec::new();
+        let mut told: HashSet<(Place, String)> = HashSet::default();
         for (place, _, part) in parts {
             let (kind, number, code, what) = match place {
                 Place::Header => (DivisionKind::Header, 3, "word.header", "header"),
@@ -92,10 +94,9 @@ impl Reader<'_, '_> {
             self.read_part(&part, holder, number);
             let text = self.doc.plain_text(holder);
             let words = text.split_whitespace().collect::<Vec<_>>().join(" ");
-            if !words.chars().any(char::is_alphabetic) || told.contains(&(place, words.clone())) {
+            if !words.chars().any(char::is_alphabetic) || !told.insert((place, words.clone())) {
                 continue;
             }
-            told.push((place, words.clone()));
             if self.options.headers == Headers::Keep && !kept[place as usize] {
                 kept[place as usize] = true;
                 let first = self.doc.node(self.doc.root()).first_child();

@@ -257,7 +257,7 @@ impl Reader<'_, '_> {
         }
         if height > 0 && self.options.looks.is_exact() {
             let row = self.row();
-            self.look_of_row(row, height);
+            self.add_rules(row, "row", vec![("height", super::rules::points(height))]);
         }
         if before > 0 {
             let row = self.row();
