@@ -260,6 +260,75 @@ fn fields_are_what_they_came_to() {
     runs(&["<w:r><w:fldChar w:fldCharType=\"end\"/></w:r>".to_owned(), text("never began")], "never began");
 }
 
+/// A field that was saved without what it came to.
+fn without_result(instruction: &str, form: &str) -> String {
+    format!(
+        "<w:r><w:fldChar w:fldCharType=\"begin\">{form}</w:fldChar></w:r><w:r><w:instrText xml:space=\"preserve\"> {instruction} </w:instrText></w:r><w:r><w:fldChar w:fldCharType=\"end\"/></w:r>"
+    )
+}
+
+#[test]
+fn fields_without_a_result_say_what_they_can() {
+    for (instruction, shown) in [
+        ("AUTONUM", "1."),
+        // Symbol fonts, the Western code page, and Unicode.
+        ("SYMBOL 183 \\f \"Symbol\" \\s 10", "•"),
+        ("SYMBOL 0xFC \\f Wingdings", "✓"),
+        ("SYMBOL 65", "A"),
+        ("SYMBOL 150", "–"),
+        ("SYMBOL 8364 \\u", "€"),
+        ("SYMBOL x", ""),
+        ("SYMBOL 55296 \\u", ""),
+        ("MACROBUTTON  AcceptIt [Click here]", "[Click here]"),
+        ("GOTOBUTTON p2 see page two", "see page two"),
+        ("PAGE", ""),
+        ("", ""),
+    ] {
+        let shown = if shown.is_empty() { String::new() } else { format!("{shown} ") };
+        runs(&[text("a "), without_result(instruction, ""), text(" b")], &format!("a {shown}b"));
+    }
+    let numbers: String = (0..3).map(|_| paragraph("", &(without_result("AUTONUMLGL", "") + &text(" a")))).collect();
+    case(&numbers, "<p>1. a</p><p>2. a</p><p>3. a</p>");
+    // What nothing can be shown of is told.
+    let equation = converted(&Package::of(&paragraph("", &(text("a ") + &without_result("EQ \\f(1,2)", "")))));
+    assert!(
+        equation.findings.iter().any(|found| found.code == "word.field" && found.lost == "EQ \\f(1,2)"),
+        "{:?}",
+        equation.findings
+    );
+}
+
+#[test]
+fn fields_of_forms_show_what_was_chosen() {
+    let choices = "<w:listEntry w:val=\"one\"/><w:listEntry w:val=\"two\"/>";
+    for (form, shown) in [
+        ("<w:checkBox><w:sizeAuto/><w:default w:val=\"0\"/></w:checkBox>".to_owned(), "☐"),
+        ("<w:checkBox><w:default w:val=\"1\"/></w:checkBox>".to_owned(), "☒"),
+        ("<w:checkBox><w:default w:val=\"0\"/><w:checked/></w:checkBox>".to_owned(), "☒"),
+        ("<w:checkBox><w:default w:val=\"1\"/><w:checked w:val=\"0\"/></w:checkBox>".to_owned(), "☐"),
+        (format!("<w:ddList><w:result w:val=\"1\"/>{choices}</w:ddList>"), "two"),
+        (format!("<w:ddList>{choices}</w:ddList>"), "one"),
+    ] {
+        let data = format!("<w:ffData><w:name w:val=\"x\"/><w:enabled/>{form}</w:ffData>");
+        runs(&[text("a "), without_result("FORM", &data), text(" b")], &format!("a {shown} b"));
+    }
+}
+
+#[test]
+fn fields_within_fields() {
+    let page = field("PAGE", &text("3"));
+    let mark = |kind: &str| format!("<w:r><w:fldChar w:fldCharType=\"{kind}\"/></w:r>");
+    let words = |words: &str| format!("<w:r><w:instrText>{words}</w:instrText></w:r>");
+    // What stands in an instruction is none of the text.
+    let choice =
+        [mark("begin"), words(" IF "), page.clone(), words(" = 1 \"a\" \"b\" "), mark("separate"), text("b"), mark("end")];
+    runs(&choice, "b");
+    // A link around a number of a page, as lists of contents have them, is one link.
+    let here = paragraph("", &("<w:bookmarkStart w:id=\"1\" w:name=\"_Toc1\"/>".to_owned() + &text("Tides")));
+    let entry = paragraph("", &field("HYPERLINK \\l \"_Toc1\"", &(text("Tides ") + &field("PAGEREF _Toc1 \\h", &text("3")))));
+    case(&(entry + &here), "<p><a href=\"#_Toc1\">Tides 3</a></p><p id=\"_Toc1\">Tides</p>");
+}
+
 #[test]
 fn controls_and_other_containers() {
     let control = |properties: &str, content: String| {

@@ -32,6 +32,11 @@ impl Tally {
         self.last = offset;
     }
 
+    /// Adds words that stand by themselves, whatever comes before and behind them.
+    pub(super) fn add_apart(&mut self, offset: u32, words: &str) {
+        self.add(offset, &format!(" {words} "));
+    }
+
     fn words(&self) -> String {
         self.words.split_whitespace().collect::<Vec<_>>().join(" ")
     }

@@ -41,9 +41,9 @@ impl Reader<'_, '_> {
         if let Some(object) = drawing.object {
             let offset = self.offset;
             if drawing.shows {
-                self.advice.objects.add(offset, &object);
+                self.advice.objects.add_apart(offset, &object);
             } else {
-                self.advice.lost_objects.add(offset, &object);
+                self.advice.lost_objects.add_apart(offset, &object);
             }
         }
     }
@@ -128,6 +128,11 @@ impl Reader<'_, '_> {
         if let Some(drawing) = self.drawings.last_mut() {
             drawing.decorative = true;
         }
+    }
+
+    /// The words for those who can't see the drawing that is being read.
+    pub(super) fn said_of_drawing(&self) -> Option<&str> {
+        self.drawings.last().map(|drawing| drawing.alt.as_str()).filter(|said| !said.is_empty())
     }
 
     fn ensure_drawing(&mut self) {

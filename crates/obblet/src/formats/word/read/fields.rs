@@ -143,17 +143,7 @@ impl Reader<'_, '_> {
                 self.characters(&number);
             }
             "SYMBOL" => {
-                let code = arguments.first().and_then(|word| match word.text.strip_prefix("0x") {
-                    Some(digits) => u32::from_str_radix(digits, 16).ok(),
-                    None => word.text.parse().ok(),
-                });
-                let font = arguments.iter().skip_while(|word| word.text != "\\f").nth(1).map_or("", |word| word.text.as_str());
-                let found = code.and_then(|code| {
-                    let byte = u8::try_from(code).ok();
-                    let by_font = super::symbols::table(font).and_then(|table| byte.and_then(|byte| table.get(byte)));
-                    by_font.or_else(|| char::from_u32(code))
-                });
-                if let Some(found) = found {
+                if let Some(found) = symbol(arguments) {
                     self.characters(&found.to_string());
                 }
             }
@@ -240,6 +230,23 @@ fn words(instruction: &str) -> Vec<Word> {
         words.push(Word { text, quoted });
     }
     words
+}
+
+/// The character that a `SYMBOL` field shows (section 17.16.5.61): of a symbol font, of Unicode with `\\u`, else of the code
+/// page that stands for all Western ones.
+fn symbol(arguments: &[Word]) -> Option<char> {
+    let code = &arguments.first()?.text;
+    let code = match code.strip_prefix("0x").or_else(|| code.strip_prefix("0X")) {
+        Some(digits) => u32::from_str_radix(digits, 16).ok()?,
+        None => code.parse().ok()?,
+    };
+    let font = arguments.iter().skip_while(|word| !word.text.eq_ignore_ascii_case("\\f")).nth(1);
+    let table = font.and_then(|font| super::symbols::table(&font.text));
+    match (u8::try_from(code), table) {
+        (Ok(byte), Some(table)) => table.get(byte),
+        (Ok(byte), None) => encoding_rs::WINDOWS_1252.decode_without_bom_handling(&[byte]).0.chars().next(),
+        _ => char::from_u32(code),
+    }
 }
 
 struct Hyperlink {

@@ -46,6 +46,10 @@ impl Reader<'_, '_> {
             .filter(|relation| !relation.external)
             .map(|known| known.target.clone());
         let mut words = what.to_owned();
+        if let Some(said) = self.said_of_drawing() {
+            words.push_str(": ");
+            words.push_str(said);
+        }
         if let Some(Ok(Some(text))) = part.map(|part| self.package.text(&part)) {
             let text = text.get();
             let mut xml = Xml::new(&text);
@@ -58,7 +62,7 @@ impl Reader<'_, '_> {
                 }
             }
         }
-        self.advice.lost_objects.add(self.offset, &words);
+        self.advice.lost_objects.add_apart(self.offset, &words);
     }
 
     /// A part in another format that the program would put in when it opens the document (part 1, section 17.17.2). HTML is

@@ -2,7 +2,7 @@
 
 use super::Reader;
 use super::numbering::{Level, NumberFormat, Numbered};
-use super::properties::{Alignment, Border, CharacterProperties, Colour, LineRule, ParagraphProperties, TabKind};
+use super::properties::{Alignment, Border, CharacterProperties, Colour, Flag, LineRule, ParagraphProperties, TabKind};
 use super::rules::{CellKey, Rules, cell_rules, difference, edge, points, trimmed};
 use super::styles::{InCell, Role, StyleKind};
 use super::tables::OpenTable;
@@ -333,6 +333,10 @@ impl Reader<'_, '_> {
                 let mut delta = difference(&before, now);
                 let said = [("font-weight", "bold"), ("font-style", "italic"), ("text-decoration", "underline")];
                 delta.retain(|(property, value)| !said.contains(&(*property, value.as_str())));
+                if whole.is_marked() && !whole.flags.is(Flag::Italic) {
+                    // The element for emphasis would slant it, too.
+                    delta.push(("font-style", "normal".to_owned()));
+                }
                 classes.extend(self.wardrobe.of_rules("t", delta));
             }
         }

@@ -165,6 +165,9 @@ pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageErro
     let mut reader = Reader::new(&mut package, options, text.len());
     (reader.names, reader.theme, reader.styles, reader.numberings) = (names, theme, styles, numberings);
     reader.relations = relations;
+    // Kana, Han and Hangul in UTF-8; only then do fonts for them matter.
+    reader.is_east_asian =
+        options.looks.is_exact() && text.bytes().fold(false, |found, byte| found | matches!(byte, 0xE3..=0xED));
     reader.main_language = reader.styles.default_paragraph().characters.language.or(reader.styles.characters.language);
     if let Some(properties) = properties {
         reader.metadata(&properties);
@@ -221,6 +224,8 @@ struct Reader<'p, 'b> {
     /// How much text is in each language, by the number of its tag.
     languages: Vec<usize>,
     main_language: Option<Name>,
+    /// Whether fonts of East Asian text belong to the looks.
+    is_east_asian: bool,
     language_spans: Vec<(NodeId, Name)>,
     /// What is known of each font, by its number.
     fonts: Vec<runs::Face>,
@@ -289,6 +294,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             emptied: Vec::new(),
             languages: Vec::new(),
             main_language: None,
+            is_east_asian: false,
             language_spans: Vec::new(),
             fonts: Vec::new(),
             wardrobe: Wardrobe::default(),

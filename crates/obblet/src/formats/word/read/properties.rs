@@ -88,6 +88,16 @@ pub(super) enum Underline {
     Wavy,
 }
 
+/// The marks beside the characters with which East Asian text is emphasised (section 17.18.24).
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub(super) enum EmphasisMark {
+    None,
+    Dot,
+    Comma,
+    Circle,
+    DotBelow,
+}
+
 /// Whether text stands above or below the line.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) enum Raised {
@@ -132,6 +142,8 @@ pub(super) struct CharacterProperties {
     /// The identifier of a character style.
     pub(super) style: Option<Name>,
     pub(super) underline: Option<Underline>,
+    pub(super) underline_colour: Option<Colour>,
+    pub(super) emphasis_mark: Option<EmphasisMark>,
     pub(super) raised: Option<Raised>,
     /// Half points.
     pub(super) size: Option<u16>,
@@ -170,8 +182,13 @@ impl CharacterProperties {
         self.take(style);
     }
 
+    /// Whether marks beside its characters emphasise it.
+    pub(super) fn is_marked(&self) -> bool {
+        self.emphasis_mark.is_some_and(|mark| mark != EmphasisMark::None)
+    }
+
     fn take(&mut self, nearer: &Self) {
-        take_over!(self, nearer: style, underline, raised, size, size_complex, position, spacing, colour, highlight, shade, border);
+        take_over!(self, nearer: style, underline, underline_colour, emphasis_mark, raised, size, size_complex, position, spacing, colour, highlight, shade, border);
         take_over!(self, nearer: font, font_east, font_complex, language, language_east, language_complex);
     }
 }
@@ -357,7 +374,13 @@ fn other_character(properties: &mut CharacterProperties, element: &Element<'_>, 
     match element.local() {
         b"sz" | b"szCs" | b"position" | b"spacing" | b"color" | b"shd" | b"bdr" | b"kern" | b"w" if !words.looks => {}
         b"rStyle" => properties.style = element.val().map(|id| words.names.number(&id)),
-        b"u" => properties.underline = element.val().as_deref().map(underline),
+        b"u" => {
+            properties.underline = element.val().as_deref().map(underline);
+            if words.looks {
+                properties.underline_colour = themed(element, words, [b"color", b"themeColor", b"themeTint", b"themeShade"]);
+            }
+        }
+        b"em" => properties.emphasis_mark = element.val().as_deref().map(emphasis_mark),
         b"vertAlign" => {
             properties.raised = Some(match element.val().as_deref() {
                 Some("superscript") => Raised::Above,
@@ -392,7 +415,10 @@ fn other_character(properties: &mut CharacterProperties, element: &Element<'_>, 
 }
 
 fn half_points(element: &Element<'_>) -> Option<u16> {
-    element.number(b"val").and_then(|size| u16::try_from(size).ok()).filter(|size| (1..=3276).contains(size))
+    let value = element.val()?;
+    // A number with a unit comes as twips.
+    let size = value.trim().parse().ok().or_else(|| super::super::xml::number(&value).map(|twips| twips / 10))?;
+    u16::try_from(size).ok().filter(|size| (1..=3276).contains(size))
 }
 
 fn small(number: i32) -> i16 {
@@ -436,6 +462,16 @@ fn underline(value: &str) -> Underline {
             Underline::Dashed
         }
         _ => Underline::Solid,
+    }
+}
+
+fn emphasis_mark(value: &str) -> EmphasisMark {
+    match value {
+        "dot" => EmphasisMark::Dot,
+        "comma" => EmphasisMark::Comma,
+        "circle" => EmphasisMark::Circle,
+        "underDot" => EmphasisMark::DotBelow,
+        _ => EmphasisMark::None,
     }
 }
 

@@ -2,9 +2,11 @@
 
 use super::Reader;
 use super::properties::{
-    Alignment, Border, Borders, CharacterProperties, Colour, Flag, Line, LineRule, ParagraphProperties, TabKind, Underline,
+    Alignment, Border, Borders, CharacterProperties, Colour, EmphasisMark, Flag, Line, LineRule, ParagraphProperties, TabKind,
+    Underline,
 };
 use super::styles::{TablePart, TableStyle};
+use std::fmt::Write;
 
 /// Declarations of a rule, in the order in which they are written.
 pub(super) type Rules = Vec<(&'static str, String)>;
@@ -62,12 +64,20 @@ impl Reader<'_, '_> {
 
     pub(super) fn character_rules(&self, rules: &mut Rules, characters: &CharacterProperties) {
         let flags = characters.flags;
-        if let Some(font) = characters.font {
-            rules.push(("font-family", family(self.names.name(font))));
+        // Complex scripts have sizes and fonts of their own (section 17.3.2.7); East Asian ones only fonts.
+        let is_complex = flags.is(Flag::RightToLeft) || flags.is(Flag::Complex);
+        let complex = characters.font_complex.filter(|_| is_complex);
+        let east = characters.font_east.filter(|_| self.is_east_asian);
+        let fonts: Vec<&str> = [complex, characters.font, east].into_iter().flatten().map(|font| self.names.name(font)).collect();
+        if !fonts.is_empty() {
+            rules.push(("font-family", family(&fonts)));
         }
-        rules.push(("font-size", format!("{}pt", trimmed(f64::from(characters.size.unwrap_or(20)) / 2.0))));
-        rules.push(("font-weight", if flags.is(Flag::Bold) { "bold" } else { "normal" }.to_owned()));
-        rules.push(("font-style", if flags.is(Flag::Italic) { "italic" } else { "normal" }.to_owned()));
+        let of_script = |complex, plain| if is_complex { complex } else { plain };
+        let size = characters.size_complex.filter(|_| is_complex).or(characters.size).unwrap_or(20);
+        let (bold, italic) = (of_script(Flag::BoldComplex, Flag::Bold), of_script(Flag::ItalicComplex, Flag::Italic));
+        rules.push(("font-size", format!("{}pt", trimmed(f64::from(size) / 2.0))));
+        rules.push(("font-weight", if flags.is(bold) { "bold" } else { "normal" }.to_owned()));
+        rules.push(("font-style", if flags.is(italic) { "italic" } else { "normal" }.to_owned()));
         if let Some(Colour::Rgb(colour)) = characters.colour {
             rules.push(("color", hex(colour)));
         }
@@ -99,7 +109,22 @@ impl Reader<'_, '_> {
             Some(Underline::None) | None => "",
         };
         if !line.is_empty() {
-            rules.push(("text-decoration", line.to_owned()));
+            let colour = match characters.underline_colour {
+                Some(Colour::Rgb(colour)) => format!(" {}", hex(colour)),
+                _ => String::new(),
+            };
+            rules.push(("text-decoration", format!("{line}{colour}")));
+        }
+        if let Some(mark) = characters.emphasis_mark.filter(|mark| *mark != EmphasisMark::None) {
+            let mark = match mark {
+                EmphasisMark::Comma => "filled sesame",
+                EmphasisMark::Circle => "open circle",
+                _ => "filled dot",
+            };
+            rules.push(("text-emphasis", mark.to_owned()));
+            if characters.emphasis_mark == Some(EmphasisMark::DotBelow) {
+                rules.push(("text-emphasis-position", "under right".to_owned()));
+            }
         }
         if let Some(border) = characters.border.filter(|border| border.line != Line::None) {
             rules.push(("border", edge(&border)));
@@ -117,7 +142,15 @@ pub(super) fn cell_rules(key: &CellKey, shows_last_row: bool, style: &TableStyle
         ..Borders::default()
     };
     let (mut shade, mut rules): (Option<Colour>, Rules) = (style.whole.shade, Vec::new());
-    let last = [TablePart::LastRow].into_iter().filter(|_| shows_last_row && *last_row && !first_row);
+    let last = [
+        (TablePart::LastRow, None),
+        (TablePart::BottomLeft, Some(TablePart::FirstColumn)),
+        (TablePart::BottomRight, Some(TablePart::LastColumn)),
+    ];
+    let last = last
+        .into_iter()
+        .filter(|(_, side)| shows_last_row && *last_row && !first_row && side.is_none_or(|side| parts.contains(&side)))
+        .map(|(part, _)| part);
     for part in parts.iter().copied().chain(last) {
         if let Some(look) = style.part(part) {
             own.override_with(&look.borders);
@@ -222,13 +255,23 @@ pub(super) fn hex(colour: u32) -> String {
     format!("#{colour:06x}")
 }
 
-/// A font, and the family that stands in for it.
-pub(super) fn family(font: &str) -> String {
+/// Fonts in the order in which they are asked, and the family that stands in for them.
+pub(super) fn family(fonts: &[&str]) -> String {
+    let mut out = String::new();
+    for (index, font) in fonts.iter().enumerate().filter(|(index, font)| !fonts[..*index].contains(font)) {
+        let name: String = font.chars().filter(|c| c.is_alphanumeric() || matches!(c, ' ' | '-' | '.')).collect();
+        let _ = write!(out, "{}\"{}\"", if index == 0 { "" } else { ", " }, name.trim());
+    }
+    out + ", " + generic_family(fonts.first().copied().unwrap_or_default())
+}
+
+fn generic_family(font: &str) -> &'static str {
     let lower = font.to_ascii_lowercase();
     let is = |names: &[&str]| names.iter().any(|name| lower.contains(name));
-    let generic = if is(&["courier", "mono", "consolas", "menlo", "console", "typewriter"]) {
-        "monospace"
-    } else if is(&[
+    if is(&["courier", "mono", "consolas", "menlo", "console", "typewriter"]) {
+        return "monospace";
+    }
+    let with_serifs = [
         "times",
         "serif",
         "georgia",
@@ -241,14 +284,8 @@ pub(super) fn family(font: &str) -> String {
         "mincho",
         "song",
         "ming",
-    ]) && !is(&["sans"])
-    {
-        "serif"
-    } else {
-        "sans-serif"
-    };
-    let name: String = font.chars().filter(|c| c.is_alphanumeric() || matches!(c, ' ' | '-' | '.')).collect();
-    format!("\"{}\", {generic}", name.trim())
+    ];
+    if is(&with_serifs) && !is(&["sans"]) { "serif" } else { "sans-serif" }
 }
 
 #[cfg(test)]

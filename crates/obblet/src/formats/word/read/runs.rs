@@ -391,7 +391,13 @@ impl Reader<'_, '_> {
     /// The link that is open: the innermost.
     fn link(&self) -> Option<Wrap> {
         let around = self.wraps.iter().rev().find(|wrap| matches!(wrap, Wrap::Link(_))).copied();
-        around.or_else(|| self.fields.iter().rev().find_map(|field| field.link).map(Wrap::Link))
+        around.or_else(|| {
+            let mut links = self.fields.iter().filter_map(|field| field.link);
+            let innermost = links.clone().next_back()?;
+            // A number of a page within the link to that page is part of it.
+            let target = |link: u32| self.links.get(link as usize).map(|(href, _)| href.as_str());
+            links.find(|&link| target(link) == target(innermost)).map(Wrap::Link)
+        })
     }
 
     /// What the properties of the run mean.
@@ -407,7 +413,7 @@ impl Reader<'_, '_> {
             whole.flags.is(flag) && (by_hand || !base.flags.is(flag))
         };
         let bold = seen(Flag::Bold, Flag::BoldComplex);
-        let italic = seen(Flag::Italic, Flag::ItalicComplex);
+        let italic = seen(Flag::Italic, Flag::ItalicComplex) || (whole.is_marked() && !base.is_marked());
         paragraph.bold |= bold || whole.flags.is(Flag::Bold);
         // A heading is bold all the same.
         if bold && !heading {

@@ -126,6 +126,10 @@ impl OpenTable {
         }
         if self.look.first_row && row == 0 {
             parts.push(TablePart::FirstRow);
+            let corners = [(TablePart::FirstColumn, TablePart::TopLeft), (TablePart::LastColumn, TablePart::TopRight)];
+            parts.extend(
+                corners.into_iter().filter(|(side, _)| parts.contains(side)).map(|(_, corner)| corner).collect::<Vec<_>>(),
+            );
         }
         parts
     }
