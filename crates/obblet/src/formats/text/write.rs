@@ -261,7 +261,10 @@ impl Writer<'_> {
                         Kind::MathMl { .. } | Kind::OfficeMath { .. } => out.push_str(&doc.plain_text(id)),
                         Kind::SoftBreak => out.push(' '),
                         Kind::LineBreak => out.push('\u{2028}'),
-                        Kind::NoteReference(NoteId(note)) => out.push_str(&format!("(note {})", note + 1)),
+                        Kind::NoteReference(NoteId(note)) => {
+                            let space = if out.is_empty() || out.ends_with(char::is_whitespace) { "" } else { " " };
+                            out.push_str(&format!("{space}(note {})", note + 1));
+                        }
                         Kind::Raw { raw } if !doc.text(raw).starts_with('<') => out.push_str(doc.text(raw)),
                         Kind::TextLevel(crate::document::TextLevel::Quotation) => out.push('\u{201C}'),
                         // A power, and not a digit more.

@@ -6,6 +6,7 @@ use super::{ParagraphEnds, ReadOptions, inlines};
 use crate::document::{CellKind, Document, Finding, Kind, ListKind, Marker, NodeId, Text};
 use crate::refine::lists::{Mark, typed};
 use crate::refine::rules::scenes;
+use unicode_width::UnicodeWidthChar;
 
 /// A list that may get more items.
 #[derive(Debug)]
@@ -52,7 +53,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
 
     pub(super) fn read(&mut self) {
         let mut at = 0;
-        let mut first = true;
+        let (mut first, mut below_title) = (true, false);
         while at < self.lines.len() {
             if self.lines[at].is_blank() {
                 self.after_blank = true;
@@ -69,8 +70,13 @@ impl<'d, 'o> Blocks<'d, 'o> {
                 self.set_quotes(quotes);
             }
             let lines = &self.lines[at..end];
+            let is_author = below_title && lines.len() == 1 && headings::author(self.text(&lines[0])).is_some();
+            below_title = false;
             if std::mem::take(&mut first) && self.manner.has_title {
                 self.title(lines);
+                below_title = lines.len() == 1;
+            } else if is_author {
+                self.author(&lines[0]);
             } else {
                 self.run(lines);
             }
@@ -97,21 +103,24 @@ impl<'d, 'o> Blocks<'d, 'o> {
 
     /// The lines of a title, an author, and what else stands above the text.
     fn title(&mut self, lines: &[Line]) {
-        for (place, line) in lines.iter().enumerate() {
-            let text = self.text(line).to_owned();
-            let (kind, class) = if place == 0 {
-                self.doc.metadata.title = Some(text);
-                (Kind::Heading(1), "title")
-            } else {
-                if let Some(author) = headings::author(&text) {
-                    self.doc.metadata.authors.push(author.to_owned());
-                }
-                (Kind::Paragraph, "author")
-            };
-            let node = self.doc.append_at(self.doc.root(), kind, line.start as u32);
-            inlines::append(self.doc, node, line.start, line.end, self.options);
-            self.class(node, class);
+        let Some((title, rest)) = lines.split_first() else { return };
+        self.doc.metadata.title = Some(self.text(title).to_owned());
+        self.front(title, Kind::Heading(1), "title");
+        for line in rest {
+            self.author(line);
         }
+    }
+
+    fn author(&mut self, line: &Line) {
+        let author = headings::author(self.text(line)).map(str::to_owned);
+        self.doc.metadata.authors.extend(author);
+        self.front(line, Kind::Paragraph, "author");
+    }
+
+    fn front(&mut self, line: &Line, kind: Kind, class: &str) {
+        let node = self.doc.append_at(self.doc.root(), kind, line.start as u32);
+        inlines::append(self.doc, node, line.start, line.end, self.options);
+        self.class(node, class);
     }
 
     fn class(&mut self, node: NodeId, class: &str) {
@@ -251,8 +260,11 @@ impl<'d, 'o> Blocks<'d, 'o> {
 
     fn join(&mut self, paragraph: NodeId, before: &Line, line: &Line) {
         let wrapped = self.manner.width > 0 && is_wrapped(self.doc.pool(), before, line, self.manner.width);
+        let (last, first) = (self.text(before).chars().next_back(), self.text(line).chars().next());
         if !wrapped {
             self.doc.append(paragraph, Kind::LineBreak);
+        } else if last.is_some_and(is_wide) && first.is_some_and(is_wide) {
+            // No space stands between East Asian characters.
         } else if self.doc.pool().as_bytes().get(before.end) == Some(&b'\n') {
             self.doc.append_joined(paragraph, Text::between(before.end, before.end + 1), before.end as u32);
         } else {
@@ -303,7 +315,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
     /// Lines of which the first begins with a marker.
     fn list(&mut self, lines: &[Line]) -> bool {
         let mark = |blocks: &Self, line: &Line| {
-            let (mark, length) = typed(blocks.text(line))?;
+            let (mark, length) = ticked(blocks.text(line), typed(blocks.text(line))?);
             let plausible = match &mark {
                 Mark::Bullet(_) => true,
                 // A year and a full stop begin no list, nor does an initial.
@@ -388,10 +400,26 @@ impl<'d, 'o> Blocks<'d, 'o> {
     }
 }
 
+/// A marker with the box behind it that says whether the item is done, as in `- [x] staff washed`.
+fn ticked(text: &str, (mark, length): (Mark, usize)) -> (Mark, usize) {
+    let checked = match text.get(length..length + 4) {
+        Some("[ ] ") => false,
+        Some("[x] " | "[X] ") => true,
+        _ => return (mark, length),
+    };
+    if mark == Mark::Bullet(None) { (Mark::Bullet(Some(checked)), length + 4) } else { (mark, length) }
+}
+
 /// Whether a line ends because the first word of the next one had no place in it. People who break lines by hand leave some room.
 fn is_wrapped(pool: &str, before: &Line, line: &Line, width: usize) -> bool {
-    let next = line.text(pool).split_whitespace().next().map_or(0, |word| word.chars().count());
+    let word = line.text(pool).split_whitespace().next().unwrap_or_default();
+    // East Asian lines can be broken behind each character.
+    let next = if word.chars().next().is_some_and(is_wide) { 2 } else { word.chars().count() };
     (before.indent + before.width + 1 + next) * 8 > width * 7
+}
+
+fn is_wide(c: char) -> bool {
+    c.width() == Some(2)
 }
 
 /// Looks at the text as a whole.
@@ -407,9 +435,13 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
     let broken = (30..=160).contains(&widest) && wrapped * 5 >= text().count() * 2;
     let blank = lines.windows(2).filter(|pair| pair[0].is_blank() && !pair[1].is_blank()).count();
     let follow = joints().count();
-    let inset = filled.iter().filter(|line| (1..=10).contains(&line.indent) && line.width > 20).count();
+    let is_inset = |line: &Line| (1..=10).contains(&line.indent) && typed(line.text(pool)).is_none();
+    let inset = filled.iter().filter(|line| is_inset(line) && line.width > 20).count();
+    // An empty line says nothing of paragraphs where it stands around a title, a chapter or a mark between scenes.
+    let is_long = |line: &Line| line.indent + line.width > 60;
+    let parted = lines.windows(2).filter(|pair| pair[0].is_blank() && is_long(&pair[1]) && !is_inset(&pair[1])).count();
     // Most lines are not set in, and those that are begin something: manuscripts have no empty lines between paragraphs then.
-    let indented = options.paragraphs == ParagraphEnds::Auto && inset > 1 && inset * 2 < filled.len() && blank * 4 < inset * 3;
+    let indented = options.paragraphs == ParagraphEnds::Auto && inset > 1 && inset * 2 < filled.len() && parted * 4 < inset * 3;
     let ends = match options.paragraphs {
         ParagraphEnds::Auto if indented => ParagraphEnds::BlankLine,
         // Without empty lines to speak of, and with lines as long as paragraphs, each is one.
@@ -425,6 +457,7 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
         && more
         && (1..=4).contains(&start.len())
         && start.iter().all(|line| line.width <= 80 && line.quotes == 0)
+        && !(start.len() > 1 && start.iter().all(|line| headings::mail_field(line.text(pool))))
         && start.first().is_some_and(|line| {
             let text = line.text(pool);
             headings::title(text) && headings::chapter(text).is_none() && typed(text).is_none() && !scenes::is_break(text)

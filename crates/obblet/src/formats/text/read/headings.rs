@@ -137,13 +137,25 @@ pub(super) fn title(line: &str) -> bool {
     let words: Vec<&str> =
         line.split_whitespace().filter(|word| word.chars().filter(|c| c.is_alphabetic()).count() > 3).collect();
     let all: usize = line.split_whitespace().count();
-    let capital = |word: &&&str| word.chars().find(|c| c.is_alphabetic()).is_some_and(|c| !c.is_lowercase());
-    let capitals = words.iter().filter(capital).count();
+    let capital = |word: &str| word.chars().find(|c| c.is_alphabetic()).is_some_and(|c| !c.is_lowercase());
+    let capitals = words.iter().filter(|word| capital(word)).count();
     all > 0
+        && capital(line)
+        && !line.contains('@')
+        && !line.contains("://")
         && all <= 12
         && line.chars().count() <= 80
         && !line.ends_with(['.', ',', ';', ':', '?'])
         && (words.is_empty() || capitals * 3 >= words.len() * 2)
+}
+
+/// Whether a line is a field of a mail's head, such as `Subject: Tides` (RFC 5322, section 2.2).
+pub(super) fn mail_field(line: &str) -> bool {
+    line.split_once(": ").is_some_and(|(name, _)| {
+        !name.is_empty()
+            && name.starts_with(|c: char| c.is_ascii_uppercase())
+            && name.bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'-')
+    })
 }
 
 /// The author that a line names.
