@@ -525,7 +525,7 @@ impl Writer<'_, '_> {
         let attributes = self.doc.attributes(id);
         let has = |name: &str| attributes.other.iter().any(|(known, _)| self.doc.text(*known) == name);
         match level {
-            TextLevel::Time => has("datetime"),
+            TextLevel::Time => has("datetime") || model::is_date(self.doc.plain_text(id).trim()),
             TextLevel::Data => has("value"),
             TextLevel::Override => matches!(attributes.direction, Some(Direction::LeftToRight | Direction::RightToLeft)),
             TextLevel::Definition => definitions == 1,

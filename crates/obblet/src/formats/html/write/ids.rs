@@ -131,6 +131,11 @@ impl Ids {
         self.given.get(&id).map(String::as_str)
     }
 
+    /// A name as it was wanted.
+    pub(super) fn without_prefix<'n>(&self, name: &'n str) -> &'n str {
+        name.strip_prefix(&self.prefix).unwrap_or(name)
+    }
+
     /// Takes an id that nothing has yet: `wanted`, or `wanted` with a number behind it.
     pub(super) fn free(&mut self, wanted: &str) -> String {
         let mut name = String::with_capacity(self.prefix.len() + wanted.len() + 2);

@@ -71,7 +71,8 @@ impl NoteNumbers {
         self.number(note, ids);
         let mentions = &mut self.mentions[note.0 as usize];
         let count = mentions.marks.len() + 1;
-        let mut wanted = [&mentions.id, "-mark"].concat();
+        // The id has what stands before all ids already.
+        let mut wanted = [ids.without_prefix(&mentions.id), "-mark"].concat();
         if count > 1 {
             wanted.push('-');
             wanted.push_str(&count.to_string());
