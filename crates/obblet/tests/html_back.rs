@@ -279,7 +279,7 @@ fn text_that_reads_well() {
     text("<ul><li><input type=checkbox checked> a<li><input type=checkbox> b</ul>", "- [x] a\n- [ ] b");
     text(
         r##"<p>a<sup><a href="#fn1" id="r1">1</a></sup></p><ol><li id="fn1"><p>note <a href="#r1">back</a></p></ol>"##,
-        "a(note 1)\n\n(note 1) note",
+        "a (note 1)\n\n(note 1) note",
     );
     text(
         "<p>many words many words many words many words many words many words many words many words many words many words many words many words many words many words </p>",

@@ -581,7 +581,7 @@ pub static SETTINGS: &[Setting] = &[
         "clean.remove-attributes",
         clean.remove_attributes,
         "a list of names, as in \"id\" or \"img.width\"",
-        "Attributes that HTML output loses."
+        "Attributes that HTML output loses. What says nothing without them, as a link without an address, leaves its words."
     ),
     list!(
         "publish.include",

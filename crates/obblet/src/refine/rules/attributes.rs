@@ -9,14 +9,25 @@ pub fn restrict(doc: &mut Document, allowed: &[String], removed: &[String]) {
     if allowed.is_empty() && removed.is_empty() {
         return;
     }
-    let goes = |kind: Kind, name: &str| {
+    let named = |list: &[String], kind: Kind, name: &str| {
         let full = format!("{}.{name}", kind.element());
-        let named = |list: &[String]| list.iter().any(|pattern| fits(pattern, if pattern.contains('.') { &full } else { name }));
-        named(removed) || (!allowed.is_empty() && !named(allowed))
+        list.iter().any(|pattern| fits(pattern, if pattern.contains('.') { &full } else { name }))
     };
+    let goes = |kind: Kind, name: &str| named(removed, kind, name) || (!allowed.is_empty() && !named(allowed, kind, name));
     let nodes: Vec<(NodeId, Kind)> = doc.nodes().map(|(id, node)| (id, node.kind())).collect();
     for (id, kind) in nodes {
         match kind {
+            // What says nothing without the attribute leaves its words.
+            Kind::Link { .. } if named(removed, kind, "href") => {
+                if doc.node(id).parent().is_some() {
+                    doc.unwrap(id);
+                }
+                continue;
+            }
+            Kind::Image { alt, .. } if named(removed, kind, "src") => {
+                doc.set_kind(id, Kind::Text(alt));
+                continue;
+            }
             Kind::Cell(mut cell) if cell.align != Align::Unsaid && goes(kind, "style") => {
                 cell.align = Align::Unsaid;
                 doc.set_kind(id, Kind::Cell(cell));
