@@ -211,7 +211,7 @@ fn manuscripts_have_a_structure() {
     manuscript("1. a\n2. b\n\n3. c", "<ol>\n<li>a</li>\n<li>b</li>\n<li>c</li>\n</ol>");
     manuscript("a) x\nb) y", "<ol type=\"a\">\n<li>x</li>\n<li>y</li>\n</ol>");
     manuscript("* * *", "<hr>");
-    manuscript("a\n\n***\n\nb", "<h1>a</h1>\n<hr>\n<p>b</p>");
+    manuscript("a\n\n***\n\nb", "<p>a</p>\n<hr>\n<p>b</p>");
     manuscript("> quoted\n> more", "<blockquote>\n<p>quoted</p>\n<p>more</p>\n</blockquote>");
     manuscript(
         "See https://greywick.example/ and keeper@greywick.example.",

@@ -64,6 +64,53 @@ pub(super) fn script(text: &str) -> Option<Script> {
     found
 }
 
+/// What a character says of the script around it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Group {
+    /// Digits, signs and spaces, which belong to what they stand in.
+    Neutral,
+    East,
+    Of(Script),
+    Other,
+}
+
+fn group(c: char) -> Group {
+    match c as u32 {
+        0..=0x7F if !c.is_ascii_alphabetic() => Group::Neutral,
+        // Signs of East Asian text, and its wide forms of others.
+        0x3000..=0x303F | 0xFF00..=0xFFEF => Group::East,
+        _ => match script(c.encode_utf8(&mut [0; 4])) {
+            Some(script) if script.is_east() => Group::East,
+            Some(script) => Group::Of(script),
+            None if c.is_alphabetic() => Group::Other,
+            None => Group::Neutral,
+        },
+    }
+}
+
+/// A text of several scripts, cut where they change. Neutral characters at its beginning stand for themselves.
+pub(super) fn segments(text: &str) -> Vec<&str> {
+    let mut segments = Vec::new();
+    let (mut start, mut open) = (0, Group::Neutral);
+    for (at, c) in text.char_indices() {
+        let group = group(c);
+        if group != Group::Neutral && group != open {
+            if at > start {
+                segments.push(&text[start..at]);
+            }
+            (start, open) = (at, group);
+        }
+    }
+    segments.push(&text[start..]);
+    segments
+}
+
+/// Whether a text says nothing of its language.
+pub(super) fn is_neutral(text: &str) -> bool {
+    // Most texts begin with a letter.
+    !text.starts_with(|c: char| c.is_ascii_alphabetic()) && text.chars().all(|c| group(c) == Group::Neutral)
+}
+
 fn primary(tag: &str) -> String {
     tag.split(['-', '_']).next().unwrap_or_default().to_ascii_lowercase()
 }

@@ -174,27 +174,42 @@ impl Reader<'_, '_> {
             self.advice.page_numbers += 1;
             return;
         }
-        let offset = self.offset;
-        let Some(paragraph) = &mut self.context_mut().paragraph else { return };
+        let Some(paragraph) = &self.context().paragraph else { return };
         if paragraph.role == Role::Code {
-            let parent = self.parent_for(text);
-            let text = self.doc.intern(text);
-            return self.doc.append_joined(parent, text, offset);
+            let language = self.language_for(text);
+            self.words(text, language);
+        } else if text.is_ascii() || super::languages::script(text).is_none() {
+            self.text_of_language(text, true);
+        } else {
+            // A word of another script is in another language; the letters beside it are in whichever the text is.
+            for segment in super::languages::segments(text) {
+                self.text_of_language(segment, super::languages::script(segment).is_some());
+            }
         }
+    }
+
+    /// Adds a piece of a line, and says its language unless others around it do.
+    fn text_of_language(&mut self, text: &str, says: bool) {
         // Space at the edges of a run belongs to neither side, whatever is bold there; at the edges of a paragraph it is nothing.
-        let words = text.trim_start_matches(' ');
-        paragraph.space |= words.len() < text.len();
-        let words = words.trim_end_matches(' ');
+        let words = text.trim_matches(' ');
+        if let Some(paragraph) = &mut self.context_mut().paragraph {
+            paragraph.space |= text.starts_with(' ');
+        }
         if words.is_empty() {
             return;
         }
-        let ends_with_space = text.ends_with(' ');
-        let parent = self.parent_for(words);
-        let words = self.doc.intern(words);
-        self.doc.append_joined(parent, words, offset);
+        let language = self.language_for(words).filter(|_| says || super::languages::is_neutral(words));
+        self.words(words, language);
         if let Some(paragraph) = &mut self.context_mut().paragraph {
-            paragraph.space = ends_with_space;
+            paragraph.space = text.ends_with(' ');
         }
+    }
+
+    /// Adds words to the paragraph, in a language that is not that of the document.
+    fn words(&mut self, words: &str, language: Option<Name>) {
+        let parent = self.parent_for(language);
+        let words = self.doc.intern(words);
+        self.doc.append_joined(parent, words, self.offset);
     }
 
     fn with_symbols(&mut self, text: &str) -> String {
@@ -273,7 +288,7 @@ impl Reader<'_, '_> {
 
     /// The node that inline content goes into now.
     pub(super) fn inline_parent(&mut self) -> NodeId {
-        self.parent_for("")
+        self.parent_for(None)
     }
 
     /// Something within the paragraph holds what comes.
@@ -284,9 +299,9 @@ impl Reader<'_, '_> {
         }
     }
 
-    fn parent_for(&mut self, text: &str) -> NodeId {
+    fn parent_for(&mut self, language: Option<Name>) -> NodeId {
         let mut wanted = self.wanted();
-        if let Some(language) = self.language_of(text) {
+        if let Some(language) = language {
             wanted.insert(0, Wrap::Language(language));
         }
         let offset = self.offset;
@@ -452,11 +467,18 @@ impl Reader<'_, '_> {
         wanted
     }
 
-    /// The language that a text needs to be told apart by: not that of the document.
+    /// The language that a text needs to be told apart by: not that of the document. Digits and signs are in the language of
+    /// what they stand behind.
+    fn language_for(&mut self, text: &str) -> Option<Name> {
+        if super::languages::is_neutral(text) { self.open_language() } else { self.language_of(text) }
+    }
+
+    fn open_language(&self) -> Option<Name> {
+        let inline = &self.context().paragraph.as_ref()?.inline;
+        inline.iter().find_map(|(wrap, _)| if let Wrap::Language(language) = wrap { Some(*language) } else { None })
+    }
+
     fn language_of(&mut self, text: &str) -> Option<Name> {
-        if text.is_empty() {
-            return None;
-        }
         let whole = &self.run.whole;
         let is_complex = whole.flags.is(Flag::RightToLeft) || whole.flags.is(Flag::Complex);
         let (said, tag) = if text.is_ascii() {
@@ -472,9 +494,6 @@ impl Reader<'_, '_> {
             Some(script) if !said.is_some_and(|said| script.fits(self.names.name(said))) => self.names.number(script.language()),
             _ => said?,
         };
-        if !text.bytes().any(|byte| byte.is_ascii_alphabetic() || byte >= 0x80) {
-            return None;
-        }
         if self.languages.len() <= usize::from(name) {
             self.languages.resize(usize::from(name) + 1, 0);
         }
