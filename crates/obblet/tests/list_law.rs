@@ -1,0 +1,109 @@
+//! Items of lists have the numbers that the document gives them, however its lists are nested, broken off and taken up again.
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
+
+mod support;
+
+use obblet::profile::Profile;
+use obblet::{Format, convert};
+use proptest::prelude::*;
+use std::collections::HashMap;
+use support::dom::{self, Dom};
+use support::package::{Package, cell, item, levels, numbering, plain, row, table};
+
+/// A paragraph: an item of a list at a level, or not one.
+#[derive(Clone, Copy, Debug)]
+enum Line {
+    Item { list: u32, level: u32 },
+    Plain,
+    Table,
+}
+
+fn lines() -> impl Strategy<Value = Vec<Line>> {
+    let line = prop_oneof![
+        6 => (1..4_u32, 0..4_u32).prop_map(|(list, level)| Line::Item { list, level }),
+        1 => Just(Line::Plain),
+        1 => Just(Line::Table),
+    ];
+    prop::collection::vec(line, 1..14)
+}
+
+/// The numbers of all items, as word processors count: a level goes on until one above it is counted (ECMA-376, part 1, section
+/// 17.9); levels that are left out count once. Lists 2 and 3 are of one definition, so they count together until 3 begins anew.
+fn counted(lines: &[Line]) -> HashMap<String, i64> {
+    let mut counters: HashMap<u32, [i64; 4]> = HashMap::new();
+    let (mut numbers, mut begun) = (HashMap::new(), false);
+    for (place, line) in lines.iter().enumerate() {
+        let Line::Item { list, level } = *line else { continue };
+        let levels = counters.entry(list.min(2)).or_insert([0; 4]);
+        let level = level as usize;
+        if list == 3 && level == 0 && !std::mem::replace(&mut begun, true) {
+            levels.fill(0);
+        }
+        levels[..level].iter_mut().filter(|count| **count == 0).for_each(|count| *count = 1);
+        levels[level] += 1;
+        levels[level + 1..].fill(0);
+        numbers.insert(format!("item{place}"), levels[level]);
+    }
+    numbers
+}
+
+/// The numbers that a browser shows, by the words of the items.
+fn shown(dom: &Dom) -> HashMap<String, i64> {
+    let mut numbers = HashMap::new();
+    for node in dom.order().into_iter().filter(|node| dom.name(*node) == "ol") {
+        let number = |node: usize, name: &str| dom.attribute(node, name).and_then(|value| value.parse::<i64>().ok());
+        let mut next = number(node, "start").unwrap_or(1);
+        for &child in dom.nodes[node].children.iter().filter(|child| dom.name(**child) == "li") {
+            next = number(child, "value").unwrap_or(next);
+            // The words of an item stand before what is nested in it.
+            if let Some(words) = first_words(dom, child) {
+                numbers.insert(words, next);
+            }
+            next += 1;
+        }
+    }
+    numbers
+}
+
+fn first_words(dom: &Dom, item: usize) -> Option<String> {
+    let mut open = vec![item];
+    while let Some(node) = open.pop() {
+        let text = dom.nodes[node].text.trim();
+        if !text.is_empty() {
+            return Some(text.to_owned());
+        }
+        // Not into lists below: those words are other items.
+        open.extend(dom.nodes[node].children.iter().rev().filter(|child| dom.name(**child) != "ol"));
+    }
+    None
+}
+
+/// A third list, of the second definition, that begins anew.
+const AGAIN: &str = "<w:num w:numId=\"3\"><w:abstractNumId w:val=\"2\"/><w:lvlOverride w:ilvl=\"0\"><w:startOverride w:val=\"1\"/></w:lvlOverride></w:num>";
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 400, failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn items_have_the_numbers_of_the_document(lines in lines()) {
+        let body: String = lines
+            .iter()
+            .enumerate()
+            .map(|(place, line)| match line {
+                Line::Item { list, level } => item(*list, *level, &format!("item{place}")),
+                Line::Plain => plain(&format!("plain{place}")),
+                Line::Table => table("", &[2000, 2000], &[row("", &[cell("", &plain("a")), cell("", &plain("b"))])]),
+            })
+            .collect();
+        let decimal = || levels(&[("decimal", "%1."), ("decimal", "%2."), ("decimal", "%3."), ("decimal", "%4.")]);
+        let package = Package { numbering: numbering(&[(1, decimal()), (2, decimal())]) + AGAIN, ..Package::of(&body) };
+        for styling in ["semantic", "exact"] {
+            let mut profile = Profile::built_in("fragment").unwrap();
+            profile.set(&format!("styling={styling}")).unwrap();
+            let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+            let dom = dom::fragment(&html);
+            prop_assert!(dom.errors.is_empty(), "{:?}", dom.errors);
+            prop_assert_eq!(shown(&dom), counted(&lines), "{}\n{}", styling, html);
+        }
+    }
+}
