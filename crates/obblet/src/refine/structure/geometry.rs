@@ -10,19 +10,7 @@ const WIDEST: usize = 1000;
 pub(super) fn settle(doc: &mut Document) {
     let tables: Vec<NodeId> = doc.nodes().filter(|(_, node)| node.kind() == Kind::Table).map(|(id, _)| id).collect();
     for table in tables {
-        let mut groups: Vec<Vec<NodeId>> = Vec::new();
-        let mut loose = Vec::new();
-        for child in doc.children(table) {
-            match doc.kind(child) {
-                Kind::RowGroup(_) => {
-                    groups.extend(Some(std::mem::take(&mut loose)).filter(|rows| !rows.is_empty()));
-                    groups.push(doc.children(child).collect());
-                }
-                Kind::Row => loose.push(child),
-                _ => {}
-            }
-        }
-        groups.extend(Some(loose).filter(|rows| !rows.is_empty()));
+        let groups = groups_of(doc, table);
         let width = groups.iter().map(|rows| settle_group(doc, rows, None, &mut Vec::new())).max().unwrap_or(0).min(WIDEST);
         // With the width of the table known, each row gets the cells that it lacks.
         let mut placed = Vec::new();
@@ -30,6 +18,54 @@ pub(super) fn settle(doc: &mut Document) {
             settle_group(doc, rows, Some(width), &mut placed);
         }
         drop_columns(doc, &placed);
+    }
+}
+
+/// The rows of a table, group by group.
+fn groups_of(doc: &Document, table: NodeId) -> Vec<Vec<NodeId>> {
+    let mut groups: Vec<Vec<NodeId>> = Vec::new();
+    let mut loose = Vec::new();
+    for child in doc.children(table) {
+        match doc.kind(child) {
+            Kind::RowGroup(_) => {
+                groups.extend(Some(std::mem::take(&mut loose)).filter(|rows| !rows.is_empty()));
+                groups.push(doc.children(child).collect());
+            }
+            Kind::Row => loose.push(child),
+            _ => {}
+        }
+    }
+    groups.extend(Some(loose).filter(|rows| !rows.is_empty()));
+    groups
+}
+
+/// Takes out rows without a cell of their own that cells from above go on in: those cells get lower.
+pub(crate) fn close_covered_rows(doc: &mut Document, table: NodeId) {
+    for rows in groups_of(doc, table) {
+        if rows.iter().all(|&row| doc.node(row).first_child().is_some()) {
+            continue;
+        }
+        // Cells that go on in the rows that follow, and in how many.
+        let mut open: Vec<(NodeId, u16)> = Vec::new();
+        for row in rows {
+            let is_covered = doc.node(row).first_child().is_none() && !open.is_empty();
+            for (cell, rows_left) in &mut open {
+                *rows_left -= 1;
+                if let Kind::Cell(kind) = doc.kind(*cell)
+                    && is_covered
+                {
+                    doc.set_kind(*cell, Kind::Cell(CellKind { rows: kind.rows - 1, ..kind }));
+                }
+            }
+            if is_covered {
+                doc.detach(row);
+            }
+            open.retain(|(_, rows_left)| *rows_left > 0);
+            open.extend(doc.children(row).filter_map(|cell| match doc.kind(cell) {
+                Kind::Cell(kind) if kind.rows > 1 => Some((cell, kind.rows - 1)),
+                _ => None,
+            }));
+        }
     }
 }
 

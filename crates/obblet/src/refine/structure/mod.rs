@@ -6,6 +6,7 @@ mod geometry;
 mod repair;
 
 pub(crate) use content::{holds_flow, survey};
+pub(crate) use geometry::close_covered_rows;
 
 use crate::document::Document;
 use std::borrow::Cow;

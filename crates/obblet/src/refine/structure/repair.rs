@@ -424,6 +424,7 @@ impl Repair<'_> {
             }
         }
         self.order_groups(id);
+        super::geometry::close_covered_rows(self.doc, id);
     }
 
     /// One head before everything, one foot behind it.

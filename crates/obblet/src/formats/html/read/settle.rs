@@ -357,7 +357,8 @@ impl<'m> Settler<'m> {
         }
         let empty = doc.node(id).first_child().is_none();
         let only_named = !bare && doc.attributes(id).id.is_some();
-        if empty && !kind.is_leaf() && !matches!(kind, Kind::Cell(_)) {
+        // Rows without cells count until the table is whole.
+        if empty && !kind.is_leaf() && !matches!(kind, Kind::Cell(_) | Kind::Row) {
             let in_block = kind == Kind::TextLevel(TextLevel::Code) && self.preformatted > 0;
             let empty_link = bare && matches!(kind, Kind::Link { .. }) && self.born_empty == Some(id);
             let place =

@@ -2,9 +2,36 @@
 
 use super::origin::{Made, Origin};
 use crate::document::{Align, Document, Kind, NodeId};
+use crate::refine::structure::close_covered_rows;
 
-/// Gives cells the alignment of their columns, and takes the columns out.
+/// Gives cells the alignment of their columns, and takes out the columns and the rows that have no cells.
 pub(super) fn settle(doc: &mut Document, table: NodeId, made: &Made) {
+    drop_empty_rows(doc, table);
+    align_columns(doc, table, made);
+}
+
+fn drop_empty_rows(doc: &mut Document, table: NodeId) {
+    let is_empty = |doc: &Document, id: NodeId| doc.node(id).first_child().is_none();
+    let rows = |doc: &Document, group: NodeId| -> Vec<NodeId> {
+        doc.children(group).filter(|&row| doc.kind(row) == Kind::Row && is_empty(doc, row)).collect()
+    };
+    let groups: Vec<NodeId> = doc.children(table).filter(|&group| matches!(doc.kind(group), Kind::RowGroup(_))).collect();
+    let empty: Vec<NodeId> = groups.iter().chain(&[table]).flat_map(|&group| rows(doc, group)).collect();
+    if empty.is_empty() {
+        return;
+    }
+    close_covered_rows(doc, table);
+    for row in empty.into_iter().filter(|&row| doc.node(row).parent().is_some()).collect::<Vec<_>>() {
+        doc.detach(row);
+    }
+    for group in groups {
+        if is_empty(doc, group) {
+            doc.detach(group);
+        }
+    }
+}
+
+fn align_columns(doc: &mut Document, table: NodeId, made: &Made) {
     let mut aligns = Vec::new();
     let columns: Vec<NodeId> = doc.children(table).filter(|&child| made.origin(child) == Origin::Column).collect();
     if columns.is_empty() {
