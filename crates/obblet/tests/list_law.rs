@@ -52,14 +52,16 @@ fn shown(dom: &Dom) -> HashMap<String, i64> {
     let mut numbers = HashMap::new();
     for node in dom.order().into_iter().filter(|node| dom.name(*node) == "ol") {
         let number = |node: usize, name: &str| dom.attribute(node, name).and_then(|value| value.parse::<i64>().ok());
-        let mut next = number(node, "start").unwrap_or(1);
-        for &child in dom.nodes[node].children.iter().filter(|child| dom.name(**child) == "li") {
+        let items: Vec<usize> = dom.nodes[node].children.iter().copied().filter(|child| dom.name(*child) == "li").collect();
+        let reversed = dom.attribute(node, "reversed").is_some();
+        let mut next = number(node, "start").unwrap_or(if reversed { items.len() as i64 } else { 1 });
+        for child in items {
             next = number(child, "value").unwrap_or(next);
             // The words of an item stand before what is nested in it.
             if let Some(words) = first_words(dom, child) {
                 numbers.insert(words, next);
             }
-            next += 1;
+            next += if reversed { -1 } else { 1 };
         }
     }
     numbers
@@ -80,6 +82,54 @@ fn first_words(dom: &Dom, item: usize) -> Option<String> {
 
 /// A third list, of the second definition, that begins anew.
 const AGAIN: &str = "<w:num w:numId=\"3\"><w:abstractNumId w:val=\"2\"/><w:lvlOverride w:ilvl=\"0\"><w:startOverride w:val=\"1\"/></w:lvlOverride></w:num>";
+
+/// A list of a page: how it is counted, and its items; a list may stand in each.
+#[derive(Clone, Debug)]
+struct Listed {
+    start: Option<i64>,
+    reversed: bool,
+    items: Vec<(Option<i64>, Option<Listed>)>,
+}
+
+fn listed() -> impl Strategy<Value = Listed> {
+    let none = Just(None).boxed();
+    let nested = none.prop_recursive(3, 20, 4, |inner| {
+        let value = prop::option::weighted(0.1, -3..20_i64);
+        let items = prop::collection::vec((value, prop::option::weighted(0.3, inner).prop_map(Option::flatten)), 1..4);
+        (prop::option::weighted(0.3, -2..12_i64), prop::bool::weighted(0.1), items)
+            // A list that counts down from 1 is none that anybody writes.
+            .prop_map(|(start, reversed, items)| {
+                Some(Listed { start: start.filter(|start| !reversed || *start != 1), reversed, items })
+            })
+    });
+    nested.prop_filter_map("a list", |list| list)
+}
+
+impl Listed {
+    /// As markup; items are named in the order in which they begin.
+    fn html(&self, names: &mut usize, loose: bool) -> String {
+        let start = self.start.map_or(String::new(), |start| format!(" start={start}"));
+        let mut out = format!("<ol{start}{}>", if self.reversed { " reversed" } else { "" });
+        for (value, nested) in &self.items {
+            let value = value.map_or(String::new(), |value| format!(" value={value}"));
+            *names += 1;
+            let words = if loose { format!("<p>item{names}</p>") } else { format!("item{names}") };
+            let nested = nested.as_ref().map_or(String::new(), |nested| nested.html(names, loose));
+            out += &format!("<li{value}>{words}{nested}</li>");
+        }
+        out + "</ol>"
+    }
+
+    /// Whether every list counts up by one from where it starts, as all that Markdown can say.
+    fn is_plain(&self) -> bool {
+        let counts_up = !self.reversed && self.start.is_none_or(|start| start >= 0);
+        counts_up && self.items.iter().all(|(value, nested)| value.is_none() && nested.as_ref().is_none_or(Self::is_plain))
+    }
+}
+
+fn converted(source: &[u8], reads: Format, writes: Format) -> String {
+    convert(source, reads, writes, &Profile::built_in("fragment").unwrap()).unwrap().text
+}
 
 proptest! {
     #![proptest_config(ProptestConfig { cases: 400, failure_persistence: None, ..ProptestConfig::default() })]
@@ -105,5 +155,21 @@ proptest! {
             prop_assert!(dom.errors.is_empty(), "{:?}", dom.errors);
             prop_assert_eq!(shown(&dom), counted(&lines), "{}\n{}", styling, html);
         }
+    }
+
+    #[test]
+    fn lists_of_pages_keep_their_numbers((list, loose) in (listed(), any::<bool>())) {
+        let source = list.html(&mut 0, loose);
+        let expected = shown(&dom::fragment(&source));
+        let html = converted(source.as_bytes(), Format::Html, Format::Html);
+        prop_assert_eq!(&shown(&dom::fragment(&html)), &expected, "{}\n{}", source, html);
+        let markdown = converted(source.as_bytes(), Format::Html, Format::Markdown);
+        let back = dom::fragment(&converted(markdown.as_bytes(), Format::Markdown, Format::Html));
+        if list.is_plain() {
+            prop_assert_eq!(&shown(&back), &expected, "{}\n{}", source, markdown);
+        }
+        // Whatever the numbers, the items are all there and nested as they were.
+        let depth = |dom: &Dom| dom.order().iter().filter(|node| dom.name(**node) == "li").count();
+        prop_assert_eq!(depth(&back), expected.len(), "{}", markdown);
     }
 }

@@ -358,12 +358,24 @@ impl Writer<'_, '_> {
                 let holds = match before {
                     None => true,
                     Some(last) if is_text(kind) => !after_text && !matches!(last, Kind::List(_) | Kind::BlockQuote | Kind::Table),
+                    Some(_) if after_text => self.may_interrupt(child),
                     _ => true,
                 } || (kind.is_inline() && before.is_some_and(Kind::is_inline));
                 before = Some(kind);
                 holds
             })
         })
+    }
+
+    /// Whether a block may stand right below a line of text. Lists that begin with another number than 1, or with an item that
+    /// is empty, may not (CommonMark, section 5.3).
+    fn may_interrupt(&self, id: NodeId) -> bool {
+        let Kind::List(list) = self.doc.kind(id) else { return true };
+        let holds_something = |item: NodeId| {
+            let is_seen = |kind: Kind| kind.is_leaf() && !matches!(kind, Kind::LineBreak | Kind::SoftBreak);
+            self.doc.walk(item).any(|step| matches!(step, Step::Enter(id) if is_seen(self.doc.kind(id))))
+        };
+        (!list.ordered || list.start == 1) && self.doc.node(id).first_child().is_some_and(holds_something)
     }
 
     fn begin_item(&mut self, checked: Option<bool>, id: NodeId) {
