@@ -132,7 +132,7 @@ fn tables_fit() {
         "T(R(x('a') c('b')) R(c('c') c('d')))",
         "<table><tr><td rowspan=\"2\">a</td><td>b</td><td></td></tr><tr><td>c</td><td>d</td></tr></table>",
     );
-    case("T(R(x('a')) R)", "<table><tr><td rowspan=\"2\">a</td><td></td></tr><tr><td></td></tr></table>");
+    case("T(R(x('a')) R)", "<table><tr><td>a</td></tr></table>");
     case(
         "T(R(w('a') c('b')) R(c('c')))",
         "<table><tr><td colspan=\"2\">a</td><td>b</td></tr><tr><td>c</td><td colspan=\"2\"></td></tr></table>",
