@@ -215,7 +215,7 @@ fn tables_with_spans_gaps_and_controls() {
     case(&control(table("", &[1], &[row("", &[words("a")])])), "<table><tbody><tr><td>a</td></tr></tbody></table>");
     case(
         &table("<w:bidiVisual/>", &[1], &[row("", &[words("a")])]),
-        "<table dir=\"rtl\"><tbody><tr><td>a</td></tr></tbody></table>",
+        "<table dir=\"rtl\"><tbody><tr><td dir=\"ltr\">a</td></tr></tbody></table>",
     );
     case(&(table("", &[1], &[]) + &plain("x")), "<p>x</p>");
     // A first row in bold is a head.

@@ -5,7 +5,7 @@ mod support;
 
 use obblet::profile::Profile;
 use obblet::{Format, convert};
-use support::package::{Package, cell, paragraph, plain, row, run, table, text};
+use support::package::{Package, cell, levels, numbering, paragraph, plain, row, run, table, text};
 
 const THEME: &str = concat!(
     r#"<a:clrScheme name="x"><a:dk1><a:sysClr val="windowText" lastClr="010203"/></a:dk1><a:lt1><a:sysClr val="window" lastClr="FFFFFF"/></a:lt1>"#,
@@ -284,4 +284,51 @@ fn styles_of_tables_are_applied_part_by_part() {
     // What the style says of letters of the first column holds for its cells, and its first row is the head of the table.
     let named = page(&styled_table(""), "named");
     assert!(named.0.starts_with("<table class=\"station-table\"><thead><tr><th>00</th>"), "{}", named.0);
+}
+
+/// A paragraph that runs from right to left.
+fn leftward(words: &str) -> String {
+    paragraph("<w:bidi/>", &run("<w:rtl/>", words))
+}
+
+/// The semantic fragment of a body.
+fn fragment(body: &str) -> String {
+    let package = Package { numbering: numbering(&[(1, levels(&[("decimal", "%1.")]))]), ..Package::of(body) };
+    let mut profile = Profile::built_in("fragment").unwrap();
+    profile.set("html.compact=true").unwrap();
+    let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    // Languages are not the matter here.
+    html.replace(" lang=\"ar\"", "")
+}
+
+#[test]
+fn directions_are_said_once_and_where_they_change() {
+    let numbered = |words: &str| {
+        paragraph("<w:numPr><w:ilvl w:val=\"0\"/><w:numId w:val=\"1\"/></w:numPr><w:bidi/>", &run("<w:rtl/>", words))
+    };
+    let plainly = |words: &str| paragraph("<w:numPr><w:ilvl w:val=\"0\"/><w:numId w:val=\"1\"/></w:numPr>", &text(words));
+    // A list has its numbers on the side where its items begin.
+    assert_eq!(
+        fragment(&(numbered("مد") + &numbered("جزر") + &plain("a") + &plain("b"))),
+        "<ol dir=\"rtl\"><li>مد</li><li>جزر</li></ol><p>a</p><p>b</p>"
+    );
+    assert_eq!(
+        fragment(&(numbered("مد") + &plainly("ebb") + &plain("a") + &plain("b"))),
+        "<ol><li dir=\"rtl\">مد</li><li>ebb</li></ol><p>a</p><p>b</p>"
+    );
+    // Where most of a document runs to the left, what runs to the right says so.
+    assert_eq!(
+        fragment(&(leftward("مد") + &plain("a.") + &leftward("جزر"))),
+        "<p dir=\"rtl\">مد</p><p dir=\"ltr\">a.</p><p dir=\"rtl\">جزر</p>"
+    );
+    let cells = |cells: [String; 2]| row("", &cells.map(|content| cell("", &content)));
+    let rows = [cells([leftward("يوم"), leftward("مد")]), cells([leftward("اثنين"), plain("4.8")])];
+    assert_eq!(
+        fragment(&(table("<w:bidiVisual/>", &[2000, 2000], &rows) + &plain("a") + &plain("b") + &plain("c") + &plain("d"))),
+        "<table dir=\"rtl\"><tbody><tr><td>يوم</td><td>مد</td></tr><tr><td>اثنين</td><td dir=\"ltr\">4.8</td></tr></tbody></table><p>a</p><p>b</p><p>c</p><p>d</p>"
+    );
+    assert_eq!(
+        fragment(&(table("", &[2000, 2000], &rows) + &plain("a") + &plain("b") + &plain("c") + &plain("d"))),
+        "<table><tbody><tr><td dir=\"rtl\">يوم</td><td dir=\"rtl\">مد</td></tr><tr><td dir=\"rtl\">اثنين</td><td>4.8</td></tr></tbody></table><p>a</p><p>b</p><p>c</p><p>d</p>"
+    );
 }

@@ -236,7 +236,7 @@ impl Writer<'_, '_> {
             let kind = self.doc.kind(before);
             kind == Kind::Paragraph || kind.is_inline()
         });
-        tight && !after_text && !node.has_attributes()
+        tight && !after_text && self.attributes_are_empty(id)
     }
 
     fn enter_paragraph(&mut self, id: NodeId) {

@@ -4,7 +4,7 @@
 use super::super::xml::{Event, Xml};
 use super::properties::Name;
 use super::{Comments, Reader, advice};
-use crate::document::{Direction, Finding, Kind, NodeId, Step};
+use crate::document::{Finding, Kind, NodeId, Step};
 use crate::map::HashMap;
 use crate::slug;
 
@@ -17,6 +17,7 @@ impl Reader<'_, '_> {
         self.settle_comments();
         self.settle_code();
         self.settle_languages();
+        self.settle_directions();
         self.tell();
         self.tell_whole();
     }
@@ -342,9 +343,6 @@ impl Reader<'_, '_> {
                 self.doc.attributes_mut(item.unwrap_or(parent)).language = language;
                 self.doc.unwrap(span);
             }
-        }
-        if self.right_to_left * 2 > self.paragraphs_of_body && self.right_to_left > 0 {
-            self.doc.metadata.direction = Some(Direction::RightToLeft);
         }
     }
 

@@ -7,6 +7,7 @@
 mod advice;
 mod body;
 mod controls;
+mod directions;
 mod drawings;
 mod fields;
 mod finish;
@@ -237,6 +238,8 @@ struct Reader<'p, 'b> {
     breaks: usize,
     revisions: usize,
     right_to_left: u32,
+    /// Whether a table has its first column on the right.
+    tables_run_left: bool,
     paragraphs_of_body: u32,
     omitting: usize,
     broken_parts: usize,
@@ -305,6 +308,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             breaks: 0,
             revisions: 0,
             right_to_left: 0,
+            tables_run_left: false,
             paragraphs_of_body: 0,
             omitting: 0,
             broken_parts: 0,

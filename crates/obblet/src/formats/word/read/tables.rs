@@ -206,6 +206,7 @@ impl Reader<'_, '_> {
             self.doc.attributes_mut(node).title = Some(about);
         }
         if right_to_left {
+            self.tables_run_left = true;
             self.doc.attributes_mut(node).direction = Some(crate::document::Direction::RightToLeft);
         }
         if self.options.looks.keeps_names() {
