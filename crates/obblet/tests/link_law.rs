@@ -8,7 +8,7 @@ use obblet::{Format, convert};
 use percent_encoding::{NON_ALPHANUMERIC, percent_decode_str, utf8_percent_encode};
 use proptest::prelude::*;
 use std::collections::BTreeMap;
-use support::dom::{self, Dom};
+use support::dom;
 use support::package::{Package, paragraph, style, text};
 
 /// Names of places as people and programs give them.
@@ -72,15 +72,6 @@ fn in_word(blocks: &[Block]) -> Vec<u8> {
     Package { styles, ..Package::of(&blocks.iter().enumerate().map(block).collect::<String>()) }.bytes()
 }
 
-fn words_below(dom: &Dom, top: usize) -> String {
-    let (mut words, mut open) = (String::new(), vec![top]);
-    while let Some(node) = open.pop() {
-        words += &dom.nodes[node].text;
-        open.extend(dom.nodes[node].children.iter().rev());
-    }
-    words
-}
-
 /// Where the links of a fragment lead: by the words before them, the words of the block that holds the place.
 fn found(html: &str) -> BTreeMap<String, String> {
     let dom = dom::fragment(html);
@@ -91,11 +82,11 @@ fn found(html: &str) -> BTreeMap<String, String> {
             let Some(parent) = dom.nodes[at].parent else { return String::new() };
             let behind = dom.nodes[parent].children.iter().skip_while(|child| **child != at).skip(1);
             match behind.copied().find(|&next| matches!(dom.name(next), "p" | "h1" | "h2" | "h3")) {
-                Some(next) if matches!(dom.name(parent), "" | "html" | "body") => return words_below(&dom, next),
+                Some(next) if matches!(dom.name(parent), "" | "html" | "body") => return dom.words_below(next),
                 _ => at = parent,
             }
         }
-        words_below(&dom, at)
+        dom.words_below(at)
     };
     let mut links = BTreeMap::new();
     for node in dom.order().into_iter().filter(|node| dom.name(*node) == "a") {

@@ -79,6 +79,11 @@ fn blocks_stand_apart_where_they_would_run_together() {
         "> a\n\nb\n\n> c\n\n> d\n",
     );
     case(&[], "<ol start=9><li><p>a<p>b<li><p>c</ol>", "9. a\n\n   b\n\n10. c\n");
+    // Only a list that begins with 1, and with an item that is not empty, may stand right below a line.
+    case(&[], "<ol><li>a<ol><li>b</ol></ol>", "1. a\n   1. b\n");
+    case(&[], "<ol><li>a<ol start=2><li>b</ol></ol>", "1. a\n\n   2. b\n");
+    case(&[], "<ul><li>a<ul><li></li><li>b</ul></ul>", "- a\n\n  -\n  - b\n");
+    case(&[], "<ul><li>a<ul><li><img src=b alt></ul></ul>", "- a\n  - ![](b)\n");
     case(&[], "<pre><code>```\na\n```</code></pre>", "````\n```\na\n```\n````\n");
     case(&[], "<p>a<code>`b``</code><code> c </code>", "a``` `b`` ```<!-- -->`  c  `\n");
 }

@@ -52,15 +52,6 @@ fn in_word(text_of: &Text, kind: &str) -> Vec<u8> {
     package.bytes()
 }
 
-fn words_below(dom: &Dom, top: usize) -> String {
-    let (mut words, mut open) = (String::new(), vec![top]);
-    while let Some(node) = open.pop() {
-        words += &dom.nodes[node].text;
-        open.extend(dom.nodes[node].children.iter().rev());
-    }
-    words
-}
-
 /// The marks in order, each with its number and the note that it leads to; and how many links lead back to marks.
 fn marks(html: &str) -> (Vec<(String, String)>, usize) {
     let dom = dom::fragment(html);
@@ -78,7 +69,7 @@ fn marks(html: &str) -> (Vec<(String, String)>, usize) {
     let marks: Vec<usize> = with_role("doc-noteref");
     let back = with_role("doc-backlink").into_iter().filter(|&link| marks.contains(&led_to(link))).count();
     let noted = |mark: &usize| {
-        (words_below(&dom, *mark), words_below(&dom, led_to(*mark)).split_whitespace().next().unwrap_or_default().to_owned())
+        (dom.words_below(*mark), dom.words_below(led_to(*mark)).split_whitespace().next().unwrap_or_default().to_owned())
     };
     (marks.iter().map(noted).collect(), back)
 }

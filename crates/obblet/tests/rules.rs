@@ -112,6 +112,21 @@ fn breaks_paragraphs_and_lists_as_lines() {
 }
 
 #[test]
+fn attributes_that_a_target_takes() {
+    let source = "<p class=x title=y lang=cy><a href=b rel=nofollow>a</a> <img src=c.png alt=staff width=4 height=2></p>";
+    case(source, &["clean.remove-attributes=title, rel, img.*"], "<p lang=\"cy\"><a href=\"b\">a</a> staff</p>");
+    case(source, &["clean.allow-attributes=title"], "<p title=\"y\"><a href=\"b\">a</a> <img src=\"c.png\" alt=\"staff\"></p>");
+    // What says nothing without its attribute leaves its words.
+    case(source, &["clean.remove-attributes=href, src, class, lang"], "<p title=\"y\">a staff</p>");
+    case("<ol start=3 type=a><li>x</ol>", &["clean.remove-attributes=start, ol.type"], "<ol>\n<li>x</li>\n</ol>");
+    case(
+        "<p><time>2026-02-09</time> <time>noon</time> <time datetime=\"2026-02-09\">then</time></p>",
+        &[],
+        "<p><time>2026-02-09</time> noon <time datetime=\"2026-02-09\">then</time></p>",
+    );
+}
+
+#[test]
 fn elements_that_a_target_takes() {
     case("<p>a <b>b</b></p><table><tr><td>c</table>", &["clean.remove-elements=table"], "<p>a <strong>b</strong></p>");
     case("<p>a <b>b</b></p>", &["clean.unwrap-elements=strong"], "<p>a b</p>");

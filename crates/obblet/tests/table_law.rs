@@ -87,7 +87,7 @@ fn tiles_of(dom: &Dom) -> Vec<Tile> {
             for at in (top..bottom).flat_map(|row| (left..right).map(move |column| (row, column))) {
                 assert!(taken.insert(at), "cells lie on each other at {at:?}");
             }
-            let words = words_below(dom, node);
+            let words = dom.words_below(node).trim().to_owned();
             // Tables of Markdown have a head, be it empty.
             if !words.is_empty() {
                 tiles.push(Tile { words, top, left, bottom, right });
@@ -97,15 +97,6 @@ fn tiles_of(dom: &Dom) -> Vec<Tile> {
         assert!(tiles.iter().all(|tile: &Tile| tile.bottom <= rows.len()), "a cell goes on below the table");
     }
     tiles
-}
-
-fn words_below(dom: &Dom, top: usize) -> String {
-    let (mut words, mut open) = (String::new(), vec![top]);
-    while let Some(node) = open.pop() {
-        words += dom.nodes[node].text.trim();
-        open.extend(dom.nodes[node].children.iter().rev());
-    }
-    words
 }
 
 /// The cells by their words, with rows and columns counted in which any begins: others can't be told from none.

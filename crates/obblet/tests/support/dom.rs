@@ -48,6 +48,16 @@ impl Dom {
         self.order().into_iter().map(|node| self.nodes[node].text.as_str()).collect()
     }
 
+    /// The text below a node.
+    pub fn words_below(&self, top: usize) -> String {
+        let (mut words, mut open) = (String::new(), vec![top]);
+        while let Some(node) = open.pop() {
+            words += &self.nodes[node].text;
+            open.extend(self.nodes[node].children.iter().rev());
+        }
+        words
+    }
+
     /// The tree on lines, with white space that means nothing left out.
     pub fn outline(&self) -> String {
         let mut out = String::new();
