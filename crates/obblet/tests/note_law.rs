@@ -6,7 +6,7 @@ mod support;
 use obblet::profile::Profile;
 use obblet::{Format, convert};
 use proptest::prelude::*;
-use support::dom::{self, Dom};
+use support::dom;
 use support::package::{Package, paragraph, plain, text};
 
 /// Paragraphs, with the notes that are mentioned in each.
