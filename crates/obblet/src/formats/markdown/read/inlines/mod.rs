@@ -40,7 +40,8 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
     for Pending { node, text } in pending {
         let is_source = text.end as usize <= source.len();
         let plain = if is_source { &source[text.range()] } else { context.doc.text(text) };
-        if Window::default().next_stop(plain.as_bytes(), &context.stops, 0) == plain.len() {
+        let first_stop = Window::default().next_stop(plain.as_bytes(), &context.stops, 0);
+        if first_stop == plain.len() {
             // Nothing in it means anything; so it is for most table cells and headings.
             let length = trim_end(plain).len();
             if length > 0 {
@@ -58,7 +59,7 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
             context: &mut context,
             text: content,
             base: text.start,
-            at: 0,
+            at: first_stop,
             plain: 0,
             escaped: usize::MAX,
             last_delimiter: NONE,
@@ -154,6 +155,7 @@ impl<'t> Scanner<'t, '_, '_> {
         let trimmed = trim_end(self.text);
         self.text = trimmed;
         let bytes = trimmed.as_bytes();
+        self.at = self.at.min(bytes.len());
         let (stops, mut window) = (self.context.stops, Window::default());
         loop {
             self.at = window.next_stop(bytes, &stops, self.at);
