@@ -129,6 +129,7 @@ fn shapes() -> Vec<Shape> {
 
 fn html_shapes() -> Vec<Shape> {
     vec![
+        ("rows that cells cover", |n| "<table><tr>".to_owned() + &"<td rowspan=60000>a".repeat(n) + &"<tr></tr>".repeat(n)),
         ("divisions", |n| "<div>".repeat(n) + "a"),
         ("divisions that end", |n| "<div>".repeat(n) + "a" + &"</div>".repeat(n)),
         ("formatting that does not end", |n| "<p><font color=1><b>a".repeat(n)),

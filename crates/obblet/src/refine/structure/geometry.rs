@@ -45,26 +45,26 @@ pub(crate) fn close_covered_rows(doc: &mut Document, table: NodeId) {
         if rows.iter().all(|&row| doc.node(row).first_child().is_some()) {
             continue;
         }
-        // Cells that go on in the rows that follow, and in how many.
-        let mut open: Vec<(NodeId, u16)> = Vec::new();
-        for row in rows {
-            let is_covered = doc.node(row).first_child().is_none() && !open.is_empty();
-            for (cell, rows_left) in &mut open {
-                *rows_left -= 1;
-                if let Kind::Cell(kind) = doc.kind(*cell)
-                    && is_covered
-                {
-                    doc.set_kind(*cell, Kind::Cell(CellKind { rows: kind.rows - 1, ..kind }));
-                }
+        // How many covered rows stand above each row, and the row up to which cells reach.
+        let (mut above, mut reach) = (vec![0_u16], 0);
+        let cells_of = |doc: &Document, row: NodeId| -> Vec<(NodeId, CellKind)> {
+            let of = |cell| if let Kind::Cell(kind) = doc.kind(cell) { Some((cell, kind)) } else { None };
+            doc.children(row).filter_map(of).collect()
+        };
+        for (index, &row) in rows.iter().enumerate() {
+            let is_covered = doc.node(row).first_child().is_none() && reach > index;
+            above.push(above[index].saturating_add(u16::from(is_covered)));
+            let end = cells_of(doc, row).iter().map(|(_, kind)| index + usize::from(kind.rows)).max().unwrap_or(0);
+            reach = reach.max(end);
+        }
+        for (index, &row) in rows.iter().enumerate() {
+            for (cell, kind) in cells_of(doc, row).into_iter().filter(|(_, kind)| kind.rows > 1) {
+                let end = (index + usize::from(kind.rows)).min(rows.len());
+                doc.set_kind(cell, Kind::Cell(CellKind { rows: kind.rows - (above[end] - above[index]), ..kind }));
             }
-            if is_covered {
+            if above[index + 1] > above[index] {
                 doc.detach(row);
             }
-            open.retain(|(_, rows_left)| *rows_left > 0);
-            open.extend(doc.children(row).filter_map(|cell| match doc.kind(cell) {
-                Kind::Cell(kind) if kind.rows > 1 => Some((cell, kind.rows - 1)),
-                _ => None,
-            }));
         }
     }
 }

@@ -21,8 +21,10 @@ fn drop_empty_rows(doc: &mut Document, table: NodeId) {
         return;
     }
     close_covered_rows(doc, table);
-    for row in empty.into_iter().filter(|&row| doc.node(row).parent().is_some()).collect::<Vec<_>>() {
-        doc.detach(row);
+    for row in empty {
+        if doc.node(row).parent().is_some() {
+            doc.detach(row);
+        }
     }
     for group in groups {
         if is_empty(doc, group) {

@@ -75,7 +75,8 @@ fn take_over(doc: &mut Document, id: NodeId) {
         doc.attributes_mut(child).direction = None;
     }
     // The table around a cell says it for all of them.
-    let table = doc.ancestors(id).find(|&above| doc.kind(above) == Kind::Table).filter(|_| matches!(doc.kind(id), Kind::Cell(_)));
+    let table = matches!(doc.kind(id), Kind::Cell(_)).then(|| doc.ancestors(id).find(|&above| doc.kind(above) == Kind::Table));
+    let table = table.flatten();
     if table.is_none_or(|table| doc.attributes(table).direction != Some(direction)) {
         doc.attributes_mut(id).direction = Some(direction);
     }

@@ -142,11 +142,10 @@ impl Reader<'_, '_> {
                 let number = format!("{}.", self.automatic_number);
                 self.characters(&number);
             }
-            "SYMBOL" => {
-                if let Some(found) = symbol(arguments) {
-                    self.characters(&found.to_string());
-                }
-            }
+            "SYMBOL" => match symbol(arguments) {
+                Some(found) => self.characters(&found.to_string()),
+                None => self.advice.symbols.add_apart(self.offset, field.instruction.trim()),
+            },
             "MACROBUTTON" | "GOTOBUTTON" => {
                 let text: Vec<&str> = arguments.iter().skip(1).map(|word| word.text.as_str()).collect();
                 self.characters(&text.join(" "));
