@@ -1,6 +1,8 @@
 //! The arguments of the command line.
 
+use clap::builder::{PossibleValue, PossibleValuesParser, TypedValueParser};
 use clap::{Args, Parser, Subcommand, ValueEnum};
+use obblet::Format;
 use obblet::document::Weight;
 use std::path::PathBuf;
 
@@ -10,6 +12,24 @@ use std::path::PathBuf;
 pub(crate) struct Arguments {
     #[command(subcommand)]
     pub(crate) command: Command,
+}
+
+/// Formats by their names, or by an extension of their files.
+fn formats(fits: fn(Format) -> bool) -> impl TypedValueParser<Value = Format> {
+    let value = |format: Format| {
+        let others = format.extensions().iter().filter(move |extension| **extension != format.name());
+        PossibleValue::new(format.name()).aliases(others.copied())
+    };
+    PossibleValuesParser::new(Format::all().filter(move |format| fits(*format)).map(value))
+        .try_map(|name| Format::from_name(&name).or_else(|| Format::from_extension(&name)).ok_or("there is no such format"))
+}
+
+fn readable() -> impl TypedValueParser<Value = Format> {
+    formats(Format::is_read)
+}
+
+fn writable() -> impl TypedValueParser<Value = Format> {
+    formats(Format::is_written)
 }
 
 /// What to do.
@@ -35,9 +55,13 @@ pub(crate) struct Settings {
     /// A built-in profile, or a file of settings. May be given more than once; later ones win.
     #[arg(long, value_name = "NAME OR FILE")]
     pub(crate) profile: Vec<String>,
-    /// A single setting, as in --set html.indent=2. `obblet profile show` lists them all.
+    /// A single setting, as in --set html.indent=2; `obblet profile show` lists them all. Values of a list stand between
+    /// commas, or in TOML, as in --set 'clean.replace=["a, b => c", "d => e"]'.
     #[arg(long = "set", value_name = "KEY=VALUE")]
     pub(crate) assignments: Vec<String>,
+    /// Uses no settings files that are found in the folders of documents.
+    #[arg(long)]
+    pub(crate) no_config: bool,
     /// The same as --set shape=...: page or fragment.
     #[arg(long)]
     pub(crate) shape: Option<String>,
@@ -52,10 +76,10 @@ pub(crate) struct Talk {
     /// Says nothing but errors.
     #[arg(long, short)]
     pub(crate) quiet: bool,
-    /// Tells advice as well as losses and changes, and all of each.
+    /// Tells advice as well as losses and changes, all of each, and which settings files were used.
     #[arg(long, short, conflicts_with = "quiet")]
     pub(crate) verbose: bool,
-    /// Writes all findings to a file, as JSON.
+    /// Writes all findings to a file, as JSON; to standard output for `-`.
     #[arg(long, value_name = "FILE")]
     pub(crate) report: Option<PathBuf>,
     /// Ends with exit code 3 where there is a finding of this weight or a heavier one.
@@ -90,12 +114,12 @@ pub(crate) struct Convert {
     /// Where to write: a file, a folder (for several documents, or with a slash at its end), or `-` for standard output.
     #[arg(long, short, value_name = "FILE OR FOLDER")]
     pub(crate) output: Option<PathBuf>,
-    /// The format of the source, where its extension does not tell: markdown, html or text.
-    #[arg(long, value_name = "FORMAT")]
-    pub(crate) reads: Option<String>,
-    /// The format to write, where the extension of the output does not tell: html, markdown or text.
-    #[arg(long, value_name = "FORMAT")]
-    pub(crate) writes: Option<String>,
+    /// The format of the source, where its extension does not tell.
+    #[arg(long, value_name = "FORMAT", value_parser = readable())]
+    pub(crate) reads: Option<Format>,
+    /// The format to write, where the extension of the output does not tell.
+    #[arg(long, value_name = "FORMAT", value_parser = writable())]
+    pub(crate) writes: Option<Format>,
     /// The same as --set page.title=...
     #[arg(long)]
     pub(crate) title: Option<String>,
@@ -127,11 +151,11 @@ pub(crate) struct Publish {
     #[arg(long, value_name = "PATTERN")]
     pub(crate) only: Vec<String>,
     /// Takes documents of this format only. May be given more than once.
-    #[arg(long, value_name = "FORMAT")]
-    pub(crate) reads: Vec<String>,
-    /// The format to write: html, markdown or text.
-    #[arg(long, value_name = "FORMAT")]
-    pub(crate) writes: Option<String>,
+    #[arg(long, value_name = "FORMAT", value_parser = readable())]
+    pub(crate) reads: Vec<Format>,
+    /// The format to write; html where none is given.
+    #[arg(long, value_name = "FORMAT", value_parser = writable())]
+    pub(crate) writes: Option<Format>,
     /// Converts everything, changed or not, and overwrites what somebody edited in the output.
     #[arg(long)]
     pub(crate) force: bool,
@@ -147,7 +171,7 @@ pub(crate) struct Publish {
     /// Packs all that has to be uploaded into a ZIP archive.
     #[arg(long, value_name = "FILE")]
     pub(crate) archive: Option<PathBuf>,
-    /// Writes a line of JSON for each file: source, outputs, findings, time.
+    /// Writes a line of JSON for each file: source, outputs, findings, time; to standard output for `-`.
     #[arg(long, value_name = "FILE")]
     pub(crate) log: Option<PathBuf>,
     /// Converts one part of the folder, as in 2/8, into a file in the output that --join takes.
@@ -168,9 +192,9 @@ pub(crate) struct Inspect {
     /// Documents to look at; standard input where there are none, or for `-`.
     #[arg(value_name = "FILE")]
     pub(crate) sources: Vec<PathBuf>,
-    /// The format of the documents, where their extensions do not tell: markdown, html or text.
-    #[arg(long, value_name = "FORMAT")]
-    pub(crate) reads: Option<String>,
+    /// The format of the documents, where their extensions do not tell.
+    #[arg(long, value_name = "FORMAT", value_parser = readable())]
+    pub(crate) reads: Option<Format>,
     #[command(flatten)]
     pub(crate) settings: Settings,
     #[command(flatten)]
@@ -187,20 +211,20 @@ pub(crate) struct Compare {
     #[arg(value_name = "SECOND")]
     pub(crate) second: Option<PathBuf>,
     /// Compares the first document with itself, written in this format and read again.
-    #[arg(long, value_name = "FORMAT")]
-    pub(crate) through: Option<String>,
+    #[arg(long, value_name = "FORMAT", value_parser = writable())]
+    pub(crate) through: Option<Format>,
     /// The format of both documents, where their extensions do not tell.
-    #[arg(long, value_name = "FORMAT")]
-    pub(crate) reads: Option<String>,
+    #[arg(long, value_name = "FORMAT", value_parser = readable())]
+    pub(crate) reads: Option<Format>,
     #[command(flatten)]
     pub(crate) settings: Settings,
     /// Says nothing; the exit code tells.
     #[arg(long, short)]
     pub(crate) quiet: bool,
-    /// Shows all differences.
+    /// Shows all differences, and which settings files were used.
     #[arg(long, short, conflicts_with = "quiet")]
     pub(crate) verbose: bool,
-    /// Writes scores and differences to a file, as JSON.
+    /// Writes scores and differences to a file, as JSON; to standard output for `-`, instead of the usual view.
     #[arg(long, value_name = "FILE")]
     pub(crate) report: Option<PathBuf>,
 }

@@ -2,6 +2,7 @@
 
 mod arguments;
 mod commands;
+mod failure;
 mod indentation;
 mod messages;
 mod progress;

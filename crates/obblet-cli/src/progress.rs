@@ -1,7 +1,9 @@
 //! What is said while a folder is published: a bar in a terminal, a line a file where there is none, lines of JSON in a log.
 
 use crate::arguments::Publish;
-use crate::messages;
+use crate::commands::input::is_dash;
+use crate::failure::Failure;
+use crate::messages::{self, shown};
 use crate::report::Report;
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressState, ProgressStyle};
 use obblet::Error;
@@ -12,10 +14,10 @@ use std::fs::File;
 use std::io::{IsTerminal, Write};
 use std::path::{Path, PathBuf};
 
-/// A file that gets a line of JSON for each thing that is done.
+/// What gets a line of JSON for each thing that is done.
 #[derive(Default)]
 pub(crate) struct Log {
-    file: Option<File>,
+    out: Option<Box<dyn Write>>,
 }
 
 #[derive(Serialize)]
@@ -36,12 +38,15 @@ impl Log {
     /// Opens the log; what was in the file before is gone.
     pub(crate) fn open(path: Option<&Path>) -> Result<Self, String> {
         let Some(path) = path else { return Ok(Self::default()) };
+        if is_dash(path) {
+            return Ok(Self { out: Some(Box::new(std::io::stdout())) });
+        }
         let file = File::create(path).map_err(|error| format!("{}: {}", path.display(), obblet::describe(&error)))?;
-        Ok(Self { file: Some(file) })
+        Ok(Self { out: Some(Box::new(file)) })
     }
 
     fn write(&mut self, step: &Step<'_>) {
-        let Some(file) = &mut self.file else { return };
+        let Some(out) = &mut self.out else { return };
         let line = Line {
             action: step.action.word(),
             source: step.source,
@@ -54,7 +59,7 @@ impl Log {
         let Ok(mut text) = serde_json::to_vec(&line) else { return };
         text.push(b'\n');
         // A log on a full disk is no reason to publish nothing.
-        let _ = file.write_all(&text);
+        let _ = out.write_all(&text);
     }
 }
 
@@ -112,7 +117,7 @@ impl<'t> Telling<'t> {
     }
 
     /// Writes the report where the user asked for it.
-    pub(crate) fn save(self, path: Option<&PathBuf>) -> Result<(), String> {
+    pub(crate) fn save(self, path: Option<&PathBuf>) -> Result<(), Failure> {
         self.report.save(path)
     }
 
@@ -129,16 +134,16 @@ impl<'t> Telling<'t> {
             (source, _) => format!("{word:<10}{source}{outputs}{why}"),
         };
         // Whoever stops reading has seen enough.
-        let _ = writeln!(out, "{line}");
+        let _ = writeln!(out, "{}", shown(&line));
     }
 
     fn line(&self, step: &Step<'_>) {
-        let shown = match &step.action {
+        let is_told = match &step.action {
             Action::New | Action::Changed(_) | Action::Removed | Action::Made | Action::Copied => self.lines,
             Action::Unchanged | Action::Left | Action::Skipped(_) | Action::Stays => self.arguments.talk.verbose && self.lines,
             Action::Failed => false,
         };
-        if !shown || (step.source.is_empty() && step.outputs.is_empty()) {
+        if !is_told || (step.source.is_empty() && step.outputs.is_empty()) {
             return;
         }
         let word = step.action.word();
@@ -150,7 +155,8 @@ impl<'t> Telling<'t> {
             format!(" -> {}", step.outputs.join(", "))
         };
         let why = why(&step.action).map_or_else(String::new, |why| format!(" ({why})"));
-        self.write(|| messages::say(format_args!("{word} {}{to}{why}", step.source)));
+        let line = format!("{word} {}{to}{why}", step.source);
+        self.write(|| messages::say(shown(&line)));
     }
 }
 
@@ -164,13 +170,14 @@ impl Progress for Telling<'_> {
     fn converted(&mut self, source: &str) {
         if let Some(bar) = &self.bar {
             bar.inc(1);
-            bar.set_message(source.to_owned());
+            bar.set_message(shown(source).into_owned());
         }
     }
 
     fn step(&mut self, step: &Step<'_>) {
         self.log.write(step);
-        if self.arguments.dry_run {
+        let is_taken = |path: &Option<PathBuf>| path.as_deref().is_some_and(is_dash);
+        if self.arguments.dry_run && !is_taken(&self.arguments.log) && !is_taken(&self.arguments.talk.report) {
             self.rehearse(step);
         }
         self.line(step);

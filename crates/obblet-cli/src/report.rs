@@ -1,7 +1,11 @@
 //! Findings for programs.
 
+use crate::Outcome;
+use crate::commands::input::is_dash;
+use crate::failure::Failure;
 use obblet::document::{Finding, Weight};
 use serde::Serialize;
+use std::io::Write;
 use std::path::{Path, PathBuf};
 
 /// What a command did.
@@ -63,10 +67,29 @@ impl Report {
     }
 
     /// Writes the report where the user asked for it.
-    pub(crate) fn save(&self, path: Option<&PathBuf>) -> Result<(), String> {
-        let Some(path) = path else { return Ok(()) };
-        let mut text = serde_json::to_string_pretty(self).map_err(|error| error.to_string())?;
-        text.push('\n');
-        obblet::publish::write_whole(path, text.as_bytes()).map_err(|error| error.to_string())
+    pub(crate) fn save(&self, path: Option<&PathBuf>) -> Result<(), Failure> {
+        path.map_or(Ok(()), |path| save(path, self))
+    }
+}
+
+/// Writes JSON to a file, or to standard output for `-`.
+pub(crate) fn save(path: &Path, report: &impl Serialize) -> Result<(), Failure> {
+    let fail = |message: String| Failure(Outcome::Failed, message);
+    let mut text = serde_json::to_string_pretty(report).map_err(|error| fail(error.to_string()))?;
+    text.push('\n');
+    if is_dash(path) {
+        return to_standard_output(text.as_bytes());
+    }
+    obblet::publish::write_whole(path, text.as_bytes()).map_err(|error| fail(error.to_string()))
+}
+
+/// Writes to standard output. A reader that has seen enough is no failure.
+pub(crate) fn to_standard_output(bytes: &[u8]) -> Result<(), Failure> {
+    let mut out = std::io::stdout().lock();
+    match out.write_all(bytes).and_then(|()| out.flush()) {
+        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => {
+            Err(Failure(Outcome::Failed, format!("standard output: {}", obblet::describe(&error))))
+        }
+        _ => Ok(()),
     }
 }

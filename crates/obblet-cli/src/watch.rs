@@ -24,7 +24,7 @@ pub(crate) fn run(source: &Path, output: &Path, quiet: bool, mut publish: impl F
         match watcher {
             Ok(_watcher) => {
                 if !quiet {
-                    messages::say(format_args!("watching {}", source.display()));
+                    messages::say(format_args!("watching {}", messages::shown_path(source)));
                 }
                 while source.is_dir() {
                     if !changed(&receiver, &output, source) {

@@ -53,5 +53,7 @@ fn what_can_go_wrong_is_said_in_one_line() {
     case(&["none.md", "a.md"], 1, "none.md: there is no such file");
     case(&["a.md"], 2, "name a second document, or a format with --through");
     case(&["a.md", "b.html", "--through", "html"], 2, "--through compares one document with itself; leave the second one out");
-    case(&["a.md", "--through", "wrd"], 2, "there is no format wrd; there are markdown, html, text, word");
+    std::fs::write(dir.path().join("broken.docx"), "PK no archive").unwrap();
+    obblet(&dir).args(["broken.docx", "a.md"]).assert().code(1).stderr(contains("obblet: broken.docx: its archive is damaged"));
+    obblet(&dir).args(["a.md", "--through", "wrd"]).assert().code(2).stderr(contains("[possible values: markdown, html, text]"));
 }

@@ -58,7 +58,11 @@ fn several_documents_a_report_and_exit_codes() {
         .code(1)
         .stdout(contains("# Here").not().and(contains("1 Here")))
         .stderr("obblet: none.md: there is no such file\n");
-    obblet(&dir).arg("here.zzz").assert().code(2).stderr(contains("no format has its extension"));
+    obblet(&dir)
+        .arg("here.zzz")
+        .assert()
+        .code(2)
+        .stderr(contains("no format has the extension .zzz; say which format it is with --reads"));
     obblet(&dir)
         .args(["--reads", "html"])
         .write_stdin("<h1>Low</h1>")

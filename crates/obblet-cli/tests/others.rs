@@ -51,6 +51,13 @@ fn profiles_are_listed_shown_and_begun() {
         .assert()
         .success()
         .stdout("<p>a</p>\n");
+    // A file that begins as a built-in profile does acts as it.
+    for name in ["page", "fragment", "bare", "lookalike", "reader", "listing"] {
+        let file = format!("{name}.toml");
+        obblet().current_dir(&dir).args(["profile", "new", &file, "--from", name]).assert().success();
+        let shown = |profile: &str| obblet().current_dir(&dir).args(["profile", "show", profile]).output().unwrap().stdout;
+        assert_eq!(String::from_utf8(shown(&file)).unwrap(), String::from_utf8(shown(name)).unwrap());
+    }
     obblet().current_dir(&dir).args(["profile", "new", "my.toml"]).assert().code(1).stderr(contains("is there already"));
 }
 

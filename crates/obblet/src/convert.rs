@@ -7,6 +7,7 @@ use crate::formats::{Format, html, markdown, text, word};
 use crate::page;
 use crate::profile::{Profile, Shape};
 use crate::refine;
+use crate::signature;
 use std::collections::BTreeSet;
 
 /// Converts a document in memory.
@@ -59,6 +60,15 @@ pub(crate) fn read_wanted(
     let size = source.len() as u64;
     if size > profile.limits.source {
         return Err(Error::TooLarge { size, limit: profile.limits.source });
+    }
+    let encoded = match format {
+        Format::Html => !profile.html.encoding.is_empty(),
+        _ => !profile.text.encoding.is_empty(),
+    };
+    if format != Format::Word
+        && let Some(what) = signature::not_text(source, encoded)
+    {
+        return Err(Error::NotText { what, hint: signature::hint(what) });
     }
     let mut doc = match format {
         Format::Markdown => markdown::read(source, &profile.markdown.options()),

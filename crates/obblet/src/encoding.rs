@@ -97,7 +97,7 @@ fn mostly_utf_8(bytes: &[u8]) -> bool {
 }
 
 /// UTF-16 without a mark: every second byte of markup is zero.
-fn wide(bytes: &[u8]) -> Option<&'static Encoding> {
+pub(crate) fn wide(bytes: &[u8]) -> Option<&'static Encoding> {
     let start = bytes.get(..64.min(bytes.len() & !1)).filter(|start| start.len() >= 8)?;
     let zeros = |offset: usize| start.iter().skip(offset).step_by(2).filter(|byte| **byte == 0).count();
     let (even, odd, half) = (zeros(0), zeros(1), start.len() / 2);

@@ -19,6 +19,14 @@ pub enum Error {
         /// Name of the format.
         format: &'static str,
     },
+    /// A source of a text format that is something else.
+    #[error("it is {what}, whatever its name is; {hint}")]
+    NotText {
+        /// What it is, by its first bytes.
+        what: &'static str,
+        /// What to do about it.
+        hint: &'static str,
+    },
     /// The source is larger than the limit.
     #[error("the source has {size} bytes; the limit is {limit} (limits.source)")]
     TooLarge {

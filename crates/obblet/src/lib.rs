@@ -43,6 +43,7 @@ pub mod publish;
 pub mod refine;
 mod scan;
 mod shared;
+mod signature;
 mod slug;
 
 pub use conversion::{Converted, Length, LinkTarget, Links, OutputFile, Surroundings};

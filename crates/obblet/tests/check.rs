@@ -87,6 +87,8 @@ fn ids_links_words_and_levels() {
     case("<img src=x><img alt=x><img src=x title=y>", &["alt", "missing-attribute"]);
     case("<h2>a</h2><h4>b</h4><h3>c</h3><h4>d</h4><h1></h1>", &["heading-level", "(empty-heading)"]);
     case("<p><bdo>a</bdo><data>b</data></p>", &["missing-attribute"; 2]);
+    // A place to link to by its name is of old, but nothing is missing in it.
+    case("<p><a name=x>y</a></p>", &["(obsolete-attribute)"]);
 }
 
 #[test]

@@ -6,16 +6,15 @@ mod support;
 use obblet::document::{Document, Weight};
 use obblet::formats::html;
 use obblet::profile::Profile;
-use obblet::{Converted, Format, Surroundings, convert, refine};
+use obblet::{Converted, Format, Surroundings, refine};
 use proptest::prelude::*;
 use std::path::{Path, PathBuf};
 use support::conservation::{self, shown};
+use support::convert::convert;
 use support::{dom, validity};
 
 fn cleaned(source: &str, settings: &[&str]) -> Converted {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    settings.iter().for_each(|setting| profile.set(setting).unwrap());
-    convert(source.as_bytes(), Format::Html, Format::Html, &profile).unwrap()
+    convert(source.as_bytes(), Format::Html, Format::Html, settings)
 }
 
 #[track_caller]
@@ -46,14 +45,14 @@ fn what_came_in_comes_out_clean() {
         for (name, settings) in [("fragment", &[][..]), ("fragment", &THOROUGH), ("bare", &[]), ("listing", &[])] {
             let mut profile = Profile::built_in(name).unwrap();
             settings.iter().for_each(|setting| profile.set(setting).unwrap());
-            let converted = convert(&source, format(&path), Format::Html, &profile).unwrap();
+            let converted = obblet::convert(&source, format(&path), Format::Html, &profile).unwrap();
             let what = format!("{} as {name} {settings:?}", path.display());
             noise(&converted.text, &what);
             let faults = validity::faults(&converted.text);
             assert!(faults.is_empty(), "{what}: {faults:?}\n{}", converted.text);
             let own: Vec<_> = html::check(&converted.text).into_iter().filter(|fault| fault.weight != Weight::Advice).collect();
             assert!(own.is_empty(), "{what}: {own:?}\n{}", converted.text);
-            let again = convert(converted.text.as_bytes(), Format::Html, Format::Html, &profile).unwrap();
+            let again = obblet::convert(converted.text.as_bytes(), Format::Html, Format::Html, &profile).unwrap();
             assert_eq!(again.text, converted.text, "{what}: cleaning again changes something");
             let text = String::from_utf8_lossy(&source);
             let text = if format(&path) == Format::Html { shown(&text) } else { text.into_owned() };
@@ -111,7 +110,7 @@ fn the_clean_results_are_these() {
     for (path, source) in inbox() {
         let mut profile = Profile::built_in("fragment").unwrap();
         THOROUGH.iter().for_each(|setting| profile.set(setting).unwrap());
-        let converted = convert(&source, format(&path), Format::Html, &profile).unwrap();
+        let converted = obblet::convert(&source, format(&path), Format::Html, &profile).unwrap();
         let findings: Vec<String> = converted
             .findings
             .iter()

@@ -1,28 +1,109 @@
-//! Every example of the CommonMark specification, compared as parsed trees.
+//! Every example of the CommonMark specification, and pages that other programs wrote: data that is not in this repository. Where
+//! it is not there, these tests show as ignored; where `OBBLET_CONFORMANCE` or `OBBLET_CORPUS` names its folder, they run and
+//! fail without it.
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
 mod support;
 
+use libtest_mimic::{Arguments, Failed, Trial};
+use obblet::document::Kind;
 use obblet::formats::{html, markdown};
-use support::examples;
+use obblet::profile::Profile;
+use obblet::{Format, convert};
+use std::path::{Path, PathBuf};
+use support::dom;
 
-#[test]
-fn all_examples_of_the_specification() {
-    let Some(examples) = examples::load() else { return };
-    assert_eq!(examples.len(), 652);
-    let options = html::Options { raw: html::Raw::Keep, trust: true, heading_steps: false, ..Default::default() };
+#[derive(Debug, serde::Deserialize)]
+struct Example {
+    example: u32,
+    section: String,
+    markdown: String,
+    html: String,
+}
+
+/// Where the examples are: in the folder that the environment names, or beside the repository.
+fn file() -> (PathBuf, bool) {
+    let named = std::env::var_os("OBBLET_CONFORMANCE").map(PathBuf::from);
+    let beside = || Path::new(env!("CARGO_MANIFEST_DIR")).join("../../../shared/conformance");
+    let is_named = named.is_some();
+    (named.unwrap_or_else(beside).join("commonmark-0.31.2.json"), is_named)
+}
+
+fn load() -> Result<Vec<Example>, Failed> {
+    let (path, _) = file();
+    let bytes = std::fs::read(&path).map_err(|error| format!("{}: {error}", path.display()))?;
+    let examples: Vec<Example> = serde_json::from_slice(&bytes).map_err(|error| error.to_string())?;
+    if examples.len() == 652 { Ok(examples) } else { Err(format!("{} examples instead of 652", examples.len()).into()) }
+}
+
+/// Each is compared as a parsed tree.
+fn all_examples_of_the_specification() -> Result<(), Failed> {
+    let options = html::Options {
+        raw: html::Raw::Keep,
+        trust: true,
+        mend_addresses: false,
+        heading_steps: false,
+        ..html::Options::default()
+    };
     let mut failures = Vec::new();
-    for example in &examples {
-        let source = &example.markdown;
-        let doc = markdown::read(source.as_bytes(), &markdown::Options::COMMONMARK);
+    for example in load()? {
+        let doc = markdown::read(example.markdown.as_bytes(), &markdown::Options::COMMONMARK);
         let written = html::write(&doc, &options).html;
-        let (expected, actual) = (support::dom::fragment(&example.html), support::dom::fragment(&written));
-        if expected.outline() != actual.outline() {
-            failures.push(format!(
-                "example {} ({}):\n{source:?}\nexpected {}\nactual   {written:?}",
-                example.example, example.section, example.html
-            ));
+        if dom::fragment(&example.html).outline() != dom::fragment(&written).outline() {
+            let Example { example, section, markdown, html } = example;
+            failures.push(format!("example {example} ({section}):\n{markdown:?}\nexpected {html}\nactual   {written:?}"));
         }
     }
-    assert!(failures.is_empty(), "{} of 652 fail\n{}", failures.len(), failures.join("\n\n"));
+    if failures.is_empty() { Ok(()) } else { Err(format!("{} of 652 fail\n{}", failures.len(), failures.join("\n\n")).into()) }
+}
+
+/// The same markup with single spaces for white space, where that means the same.
+fn normal(html: &str) -> String {
+    let mut out = String::new();
+    for (index, piece) in html.split("<pre>").enumerate() {
+        let (code, text) = if index == 0 { ("", piece) } else { piece.split_once("</pre>").unwrap_or((piece, "")) };
+        out.push_str(code);
+        let words: Vec<&str> = text.split([' ', '\n', '\t']).filter(|word| !word.is_empty()).collect();
+        out.push_str(&words.join(" ").replace("> ", ">").replace(" <", "<"));
+    }
+    out
+}
+
+/// Markdown to HTML, back, and there again.
+fn every_example_comes_back() -> Result<(), Failed> {
+    let mut failures = Vec::new();
+    for example in load()? {
+        for dialect in ["commonmark", "github"] {
+            let mut profile = Profile::built_in("fragment").unwrap();
+            profile.set(&format!("markdown.dialect={dialect}")).unwrap();
+            let html = |source: &str| convert(source.as_bytes(), Format::Markdown, Format::Html, &profile).unwrap().text;
+            let back = |source: &str| convert(source.as_bytes(), Format::Html, Format::Markdown, &profile).unwrap().text;
+            let first = html(&example.markdown);
+            let returned = back(&first);
+            let second = html(&returned);
+            let again = html(&back(&second));
+            let read = markdown::read(example.markdown.as_bytes(), &profile.markdown.options());
+            let has_raw = read.nodes().any(|(_, node)| matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. }));
+            if second != again || (!has_raw && normal(&second) != normal(&first)) {
+                let (number, markdown) = (example.example, &example.markdown);
+                failures.push(format!(
+                    "=== {number} {dialect}\n{markdown:?}\n--- first\n{first}--- back\n{returned}--- second\n{second}--- again\n{again}"
+                ));
+            }
+        }
+    }
+    if failures.is_empty() { Ok(()) } else { Err(failures.join("\n").into()) }
+}
+
+fn main() {
+    let (path, is_named) = file();
+    let lacks_examples = !is_named && !path.is_file();
+    let lacks_pages = std::env::var_os("OBBLET_CORPUS").is_none();
+    let trials = vec![
+        Trial::test("all_examples_of_the_specification", all_examples_of_the_specification).with_ignored_flag(lacks_examples),
+        Trial::test("every_example_comes_back", every_example_comes_back).with_ignored_flag(lacks_examples),
+        Trial::test("a_corpus_of_pages", || support::corpus::no_word_is_lost().map_err(Failed::from))
+            .with_ignored_flag(lacks_pages),
+    ];
+    libtest_mimic::run(&Arguments::from_args(), trials).exit();
 }

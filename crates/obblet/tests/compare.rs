@@ -5,6 +5,8 @@ mod support;
 
 use obblet::compare::{Category, Comparison, compare};
 use obblet::formats::{html, markdown};
+use obblet::profile::Profile;
+use obblet::{Format, Surroundings, convert_in};
 use proptest::prelude::*;
 use support::trees;
 
@@ -76,6 +78,23 @@ fn formats_do_not_matter() {
     let comparison = compare(&first, &second);
     assert!(comparison.is_same(), "{comparison:#?}");
     assert!(comparison.scores.iter().all(|score| score.share() == 1.0));
+}
+
+#[test]
+fn pictures_of_a_package_are_those_of_the_page_that_is_made_of_it() {
+    let package = include_bytes!("../../../demo/word/volunteer-handbook.docx");
+    let profile = Profile::built_in("page").unwrap();
+    let read = |bytes: &[u8], format: Format| obblet::read(bytes, format, &profile).unwrap();
+    let images = |page: &str| {
+        let comparison = compare(&read(package, Format::Word), &read(page.as_bytes(), Format::Html));
+        comparison.scores.into_iter().find(|score| score.category == Category::Images).unwrap()
+    };
+    let output = std::env::temp_dir();
+    let surroundings = Surroundings { name: "handbook", output: Some(&output), ..Surroundings::default() };
+    let page = convert_in(package, Format::Word, Format::Html, &profile, &surroundings).unwrap().text;
+    assert!(page.contains("handbook-images/one-day.png"));
+    assert_eq!((images(&page).first, images(&page).share()), (1, 1.0));
+    assert!(images(&page.replace("one-day.png", "another.png")).share() < 1.0);
 }
 
 proptest! {

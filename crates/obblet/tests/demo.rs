@@ -3,13 +3,14 @@
 
 mod support;
 
+use obblet::Format;
 use obblet::document::Weight;
 use obblet::profile::Layers;
 use obblet::profile::Profile;
 use obblet::publish::{self, Options, Plan, Progress, Step};
-use obblet::{Format, convert};
 use std::path::{Path, PathBuf};
 use support::conservation::{self, shown};
+use support::convert::convert;
 use support::dom;
 
 fn demo() -> PathBuf {
@@ -54,8 +55,7 @@ fn visible(source: &str) -> String {
 #[test]
 fn the_words_of_every_document_are_in_its_page() {
     for (path, source) in documents() {
-        let converted =
-            convert(source.as_bytes(), Format::Markdown, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap();
+        let converted = convert(source.as_bytes(), Format::Markdown, Format::Html, &[]);
         let dom = dom::fragment(&converted.text);
         let seen = |node: usize| format!("{}{} ", dom.nodes[node].text, dom.attribute(node, "alt").unwrap_or_default());
         let output: String = dom.order().into_iter().map(seen).collect();
@@ -74,7 +74,7 @@ fn the_words_of_every_saved_page_are_in_all_that_becomes_of_it() {
             let mut profile = Profile::built_in("fragment").unwrap();
             // Notes stand at the end of what they are notes of.
             profile.set("html.content=main").unwrap();
-            let converted = convert(&source, Format::Html, format, &profile).unwrap();
+            let converted = obblet::convert(&source, Format::Html, format, &profile).unwrap();
             let output = if format == Format::Html { shown(&converted.text) } else { converted.text.replace("&nbsp;", " ") };
             let lost = conservation::lost(&shown(&text), &output, &converted.findings);
             assert!(lost.is_empty(), "{name} as {}: {lost:?}\n{}", format.name(), converted.text);
@@ -132,9 +132,7 @@ fn the_site_has_every_page_and_no_dead_link() {
 #[test]
 fn a_whole_small_document() {
     let source = std::fs::read(demo().join("people/rota.md")).unwrap();
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set("html.indent=2").unwrap();
-    insta::assert_snapshot!(convert(&source, Format::Markdown, Format::Html, &profile).unwrap().text);
+    insta::assert_snapshot!(convert(&source, Format::Markdown, Format::Html, &["html.indent=2"]).text);
 }
 
 /// The words that a Word document shows, found without its reader: those of its runs, but for what was deleted, what is an
@@ -185,7 +183,7 @@ fn word_documents_lose_nothing_and_become_valid_pages_in_every_styling() {
                 for setting in [format!("styling={styling}"), format!("shape={shape}"), "page.contents=0".to_owned()] {
                     profile.set(&setting).unwrap();
                 }
-                let converted = convert(&bytes, Format::Word, Format::Html, &profile).unwrap();
+                let converted = obblet::convert(&bytes, Format::Word, Format::Html, &profile).unwrap();
                 let name = format!("{} {styling} {shape}", entry.source.display());
                 if shape == "fragment" {
                     let faults = support::validity::faults(&converted.text);
@@ -195,7 +193,7 @@ fn word_documents_lose_nothing_and_become_valid_pages_in_every_styling() {
                 }
                 let lost = conservation::lost(&words_of_package(&bytes), &shown(&converted.text), &converted.findings);
                 assert!(lost.is_empty(), "{name}: {lost:?}");
-                assert_eq!(converted.text, convert(&bytes, Format::Word, Format::Html, &profile).unwrap().text, "{name}");
+                assert_eq!(converted.text, obblet::convert(&bytes, Format::Word, Format::Html, &profile).unwrap().text, "{name}");
             }
         }
     }

@@ -5,7 +5,8 @@ mod support;
 
 use obblet::document::{Place, Weight};
 use obblet::formats::{html, markdown};
-use obblet::{Format, convert, profile::Profile};
+use obblet::{Format, profile::Profile};
+use support::convert::convert;
 use support::dom::fragment;
 
 fn write(source: &str) -> String {
@@ -146,11 +147,8 @@ fn raw_html_is_made_valid_and_safe() {
 
 #[test]
 fn raw_html_as_the_profile_says() {
-    let convert = |raw: &str| {
-        let mut profile = Profile::built_in("fragment").unwrap();
-        profile.set(&format!("html.raw={raw}")).unwrap();
-        convert(b"a <em>b</em> <script>c</script>", Format::Markdown, Format::Html, &profile).unwrap()
-    };
+    let convert =
+        |raw: &str| convert(b"a <em>b</em> <script>c</script>", Format::Markdown, Format::Html, &[&format!("html.raw={raw}")]);
     // What GitHub disallows loses its meaning even where the rest is kept.
     assert_eq!(convert("keep").text, "<p>a <em>b</em> &lt;script>c&lt;/script></p>\n");
     assert_eq!(convert("escape").text, "<p>a &lt;em&gt;b&lt;/em&gt; &lt;script&gt;c&lt;/script&gt;</p>\n");
@@ -216,10 +214,8 @@ fn every_extension_can_be_switched_off() {
     ] {
         let mut profile = Profile::built_in("fragment").unwrap();
         profile.set(&format!("markdown.{setting}=false")).unwrap();
-        let converted = convert(source.as_bytes(), Format::Markdown, Format::Html, &profile).unwrap();
+        let converted = obblet::convert(source.as_bytes(), Format::Markdown, Format::Html, &profile).unwrap();
         assert_eq!(converted.text, plain, "{setting}");
     }
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set("markdown.line-ends=break").unwrap();
-    assert_eq!(convert(b"a\nb", Format::Markdown, Format::Html, &profile).unwrap().text, "<p>a<br>\nb</p>\n");
+    assert_eq!(convert(b"a\nb", Format::Markdown, Format::Html, &["markdown.line-ends=break"]).text, "<p>a<br>\nb</p>\n");
 }

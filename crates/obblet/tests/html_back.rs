@@ -1,12 +1,12 @@
 //! HTML as Markdown, and as text: every way in which characters, marks and blocks could be misread.
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
 
+use obblet::Format;
 use obblet::profile::Profile;
-use obblet::{Format, convert};
 
 #[track_caller]
 fn written(source: &str, format: Format, expected: &str) -> String {
-    let text = convert(source.as_bytes(), Format::Html, format, &Profile::default()).unwrap().text;
+    let text = obblet::convert(source.as_bytes(), Format::Html, format, &Profile::default()).unwrap().text;
     assert_eq!(text.trim_end_matches('\n'), expected, "{source}");
     text
 }
@@ -16,9 +16,9 @@ fn written(source: &str, format: Format, expected: &str) -> String {
 fn markdown(source: &str, expected: &str) {
     let text = written(source, Format::Markdown, expected);
     let fragment = Profile::built_in("fragment").unwrap();
-    let html = |text: &str| convert(text.as_bytes(), Format::Markdown, Format::Html, &fragment).unwrap().text;
+    let html = |text: &str| obblet::convert(text.as_bytes(), Format::Markdown, Format::Html, &fragment).unwrap().text;
     let first = html(&text);
-    let back = convert(first.as_bytes(), Format::Html, Format::Markdown, &Profile::default()).unwrap().text;
+    let back = obblet::convert(first.as_bytes(), Format::Html, Format::Markdown, &Profile::default()).unwrap().text;
     assert_eq!(
         html(&back),
         first,

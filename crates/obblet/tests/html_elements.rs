@@ -1,15 +1,16 @@
 //! HTML to clean HTML, element by element: what each way of writing a thing becomes.
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+mod support;
+
+use obblet::Format;
+use support::convert::convert;
 
 #[track_caller]
 fn case(source: &str, expected: &str) {
-    let mut profile = Profile::built_in("fragment").unwrap();
     // Tables are long enough on one line.
-    profile.set(if source.contains("<table") { "html.compact=true" } else { "html.compact=false" }).unwrap();
-    let html = convert(source.as_bytes(), Format::Html, Format::Html, &profile).unwrap().text;
+    let compact = if source.contains("<table") { "html.compact=true" } else { "html.compact=false" };
+    let html = convert(source, Format::Html, Format::Html, &[compact]).text;
     assert_eq!(html.trim_end(), expected, "{source}");
 }
 

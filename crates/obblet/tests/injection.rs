@@ -3,9 +3,10 @@
 
 mod support;
 
+use obblet::Format;
 use obblet::profile::Profile;
-use obblet::{Format, convert};
 use proptest::prelude::*;
+use support::convert::convert;
 use support::dom::{self, Dom};
 
 fn snippets() -> Vec<&'static str> {
@@ -161,7 +162,7 @@ fn is_harmless(source: &str) {
         ] {
             let mut profile = Profile::built_in(name).unwrap();
             settings.iter().for_each(|setting| profile.set(setting).unwrap());
-            let text = convert(source.as_bytes(), reads, Format::Html, &profile).unwrap().text;
+            let text = obblet::convert(source.as_bytes(), reads, Format::Html, &profile).unwrap().text;
             // Style rules of pages are our own.
             let text = if matches!(name, "page" | "reader") { without_style(&text) } else { text };
             let dom = if matches!(name, "page" | "reader") { dom::page(&text) } else { dom::fragment(&text) };
@@ -169,9 +170,8 @@ fn is_harmless(source: &str) {
             assert!(found.is_empty(), "{source}\nread as {}, {name}: {found:?}\n{text}", reads.name());
         }
         // The way back goes through Markdown, where HTML is written for what it can't say.
-        let text = convert(source.as_bytes(), reads, Format::Markdown, &Profile::built_in("fragment").unwrap()).unwrap().text;
-        let again =
-            convert(text.as_bytes(), Format::Markdown, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap().text;
+        let text = convert(source.as_bytes(), reads, Format::Markdown, &[]).text;
+        let again = convert(text.as_bytes(), Format::Markdown, Format::Html, &[]).text;
         assert!(dangers(&dom::fragment(&again)).is_empty(), "{source}\n{text}\n{again}");
     }
 }
@@ -224,8 +224,7 @@ fn pieces_within_pieces_are_harmless() {
     for frame in frames {
         for snippet in snippets() {
             let source = frame.replace('X', snippet);
-            let text =
-                convert(source.as_bytes(), Format::Html, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap().text;
+            let text = convert(source.as_bytes(), Format::Html, Format::Html, &[]).text;
             assert!(dangers(&dom::fragment(&text)).is_empty(), "{source}\n{text}");
         }
     }
@@ -252,9 +251,9 @@ proptest! {
             let place = source.char_indices().nth(place % (source.chars().count() + 1)).map_or(source.len(), |(place, _)| place);
             source.insert_str(place, piece);
         }
-        let text = convert(source.as_bytes(), Format::Html, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap().text;
+        let text = convert(source.as_bytes(), Format::Html, Format::Html, &[]).text;
         prop_assert!(dangers(&dom::fragment(&text)).is_empty(), "{}\n{}", source, text);
-        let text = convert(source.as_bytes(), Format::Markdown, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap().text;
+        let text = convert(source.as_bytes(), Format::Markdown, Format::Html, &[]).text;
         prop_assert!(dangers(&dom::fragment(&text)).is_empty(), "{}\n{}", source, text);
     }
 }

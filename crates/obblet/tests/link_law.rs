@@ -3,11 +3,11 @@
 
 mod support;
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+use obblet::Format;
 use percent_encoding::{NON_ALPHANUMERIC, percent_decode_str, utf8_percent_encode};
 use proptest::prelude::*;
 use std::collections::BTreeMap;
+use support::convert::convert;
 use support::dom;
 use support::package::{Package, paragraph, style, text};
 
@@ -102,9 +102,7 @@ fn found(html: &str) -> BTreeMap<String, String> {
 }
 
 fn converted(source: &[u8], reads: Format, writes: Format, settings: &[&str]) -> String {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    settings.iter().for_each(|setting| profile.set(setting).unwrap());
-    convert(source, reads, writes, &profile).unwrap().text
+    convert(source, reads, writes, settings).text
 }
 
 proptest! {

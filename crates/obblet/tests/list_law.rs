@@ -3,10 +3,10 @@
 
 mod support;
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+use obblet::Format;
 use proptest::prelude::*;
 use std::collections::HashMap;
+use support::convert::convert;
 use support::dom::{self, Dom};
 use support::package::{Package, cell, item, levels, numbering, plain, row, table};
 
@@ -128,7 +128,7 @@ impl Listed {
 }
 
 fn converted(source: &[u8], reads: Format, writes: Format) -> String {
-    convert(source, reads, writes, &Profile::built_in("fragment").unwrap()).unwrap().text
+    convert(source, reads, writes, &[]).text
 }
 
 proptest! {
@@ -148,9 +148,7 @@ proptest! {
         let decimal = || levels(&[("decimal", "%1."), ("decimal", "%2."), ("decimal", "%3."), ("decimal", "%4.")]);
         let package = Package { numbering: numbering(&[(1, decimal()), (2, decimal())]) + AGAIN, ..Package::of(&body) };
         for styling in ["semantic", "exact"] {
-            let mut profile = Profile::built_in("fragment").unwrap();
-            profile.set(&format!("styling={styling}")).unwrap();
-            let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+            let html = convert(package.bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")]).text;
             let dom = dom::fragment(&html);
             prop_assert!(dom.errors.is_empty(), "{:?}", dom.errors);
             prop_assert_eq!(shown(&dom), counted(&lines), "{}\n{}", styling, html);

@@ -1,13 +1,13 @@
 //! Every element in Markdown: what it becomes, and that the page that is made of it again is the page that was.
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+mod support;
+
+use obblet::Format;
+use support::convert::convert;
 
 fn converted(source: &str, reads: Format, writes: Format) -> String {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set("html.compact=true").unwrap();
-    convert(source.as_bytes(), reads, writes, &profile).unwrap().text
+    convert(source.as_bytes(), reads, writes, &["html.compact=true"]).text
 }
 
 /// What Markdown cannot say in full.

@@ -1,18 +1,16 @@
 //! Markdown as a careful person writes it, and with the marks that a profile asks for.
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+mod support;
+
+use obblet::Format;
+use support::convert::convert;
 
 /// HTML, or Markdown where the source has no tag at its start, as Markdown with some settings.
 #[track_caller]
 fn case(settings: &[&str], source: &str, expected: &str) {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    for setting in settings {
-        profile.set(setting).unwrap();
-    }
     let reads = if source.starts_with('<') { Format::Html } else { Format::Markdown };
-    let converted = convert(source.as_bytes(), reads, Format::Markdown, &profile).unwrap();
+    let converted = convert(source.as_bytes(), reads, Format::Markdown, settings);
     assert_eq!(converted.text, expected, "{source} with {settings:?}");
 }
 
@@ -103,9 +101,8 @@ fn what_markdown_can_not_say_is_html_or_told() {
         "<details open>\n<summary>a <strong>b</strong></summary>\n\nc\n\n</details>\n",
     );
     case(&[], "<h2 id=there>Over there</h2><p><a href='#there'>a</a>", "## Over there\n\n[a](#over-there)\n");
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set("markdown.html=drop").unwrap();
-    let told = convert(b"<table><tr><td rowspan=2>a<td>b<tr><td>c</table>", Format::Html, Format::Markdown, &profile).unwrap();
+    let told =
+        convert(b"<table><tr><td rowspan=2>a<td>b<tr><td>c</table>", Format::Html, Format::Markdown, &["markdown.html=drop"]);
     assert!(told.findings.iter().any(|found| found.code == "markdown.no-syntax" && found.message.contains("merged cells")));
 }
 

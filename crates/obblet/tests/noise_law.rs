@@ -1,9 +1,11 @@
 //! A law of cleaning: whatever programs put around a text and into it, what comes out is the text as it is without that.
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+mod support;
+
+use obblet::Format;
 use proptest::prelude::*;
+use support::convert::convert;
 
 /// A text, and where programs put what into it.
 #[derive(Clone, Debug)]
@@ -140,7 +142,7 @@ impl Writer<'_> {
 const PROGRAM: &str = "<html xmlns:o=\"urn:schemas-microsoft-com:office:office\"><head><meta name=Generator content=\"Word\"><style><!-- p.MsoNormal {margin:0cm; font-size:11.0pt} --></style></head><body lang=EN-GB><div class=WordSection1>";
 
 fn clean(html: &str) -> String {
-    convert(html.as_bytes(), Format::Html, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap().text
+    convert(html.as_bytes(), Format::Html, Format::Html, &[]).text
 }
 
 proptest! {

@@ -3,9 +3,9 @@
 
 mod support;
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+use obblet::Format;
 use proptest::prelude::*;
+use support::convert::convert;
 use support::dom;
 use support::package::{Package, paragraph, plain, text};
 
@@ -75,9 +75,7 @@ fn marks(html: &str) -> (Vec<(String, String)>, usize) {
 }
 
 fn converted(source: &[u8], reads: Format, writes: Format) -> String {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set("html.ids=used").unwrap();
-    convert(source, reads, writes, &profile).unwrap().text
+    convert(source, reads, writes, &["html.ids=used"]).text
 }
 
 /// What the marks must be: numbered as notes are first mentioned.

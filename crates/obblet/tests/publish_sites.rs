@@ -207,3 +207,96 @@ fn slices_tell_what_failed_and_joins_want_their_own_files() {
     let error = plan.and_then(|plan| plan.run(&mut Listener::default())).unwrap_err().to_string();
     assert!(error.contains("a.md") && error.contains("no file that a slice wrote"), "{error}");
 }
+
+/// A station with a start page, folders with and without pages of their own, a picture, and style sheets that pages share.
+fn handbook() -> Folder {
+    Folder::new(&[
+        ("README.md", "# The station\n\n[Spring](tides/spring.md)\n"),
+        ("tides/README.md", "# Tides\n"),
+        ("tides/spring.md", "---\ndate: 2031-02-03\n---\n# Spring\n\n![Well](../well.svg)\n"),
+        ("tides/deep/neap.md", "# Neap\n\n[^n]: note\n"),
+        ("people/rota.md", "# Rota\n"),
+        ("well.svg", "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 8 8'/>"),
+        ("parts/own.css", "p { color: red }"),
+        ("parts/top.template", "<header><p><a href=\"{{ top }}index.html\">Start</a></p></header>"),
+        ("obblet.toml", "page.stylesheets = ['parts/own.css']\npage.header = 'parts/top.template'\n"),
+    ])
+}
+
+#[test]
+fn a_site_begins_with_any_of_its_documents() {
+    for (pattern, made) in [
+        ("tides/**", &["tides/index.html", "tides/spring.html", "tides/deep/neap.html"][..]),
+        ("tides/deep/**", &["tides/deep/neap.html"]),
+        ("tides/*.md", &["tides/index.html", "tides/spring.html"]),
+        ("README.md", &["index.html", "tides/index.html"]),
+        ("people/**", &["people/rota.html"]),
+        ("none/**", &[]),
+    ] {
+        for settings in [&["publish.site=true"][..], &["publish.site=true", "publish.binder=true"], &["publish.binder=true"]] {
+            let folder = handbook();
+            let only = |chosen: &mut Options| (chosen.layers, chosen.only) = (options(settings).layers, vec![pattern.to_owned()]);
+            let run = folder.publish_with(only);
+            assert_eq!((run.summary.converted, run.summary.failed), (made.len(), 0), "{pattern}: {:?}", run.told);
+            assert!(made.iter().all(|page| folder.has(page)), "{pattern}");
+            // The rest comes when it is asked for, and then nothing tells that there were two runs.
+            folder.publish_with(|chosen| chosen.layers = options(settings).layers);
+            let whole = handbook();
+            whole.publish_with(|chosen| chosen.layers = options(settings).layers);
+            let without_record = |folder: &Folder| {
+                let mut all = files(&folder.output());
+                all.retain(|name, _| !name.starts_with("obblet-"));
+                all
+            };
+            assert!(without_record(&folder) == without_record(&whole), "{pattern} {settings:?}");
+        }
+    }
+}
+
+#[test]
+fn a_rehearsal_counts_what_a_run_does() {
+    let settings = [SITE.as_slice(), &["publish.binder=true", "site.feed-entries=5"]].concat();
+    let folder = handbook();
+    let told = |run: &Run| -> Vec<(String, Vec<String>, Action)> {
+        run.told.iter().map(|told| (told.source.clone(), told.outputs.clone(), told.action.clone())).collect()
+    };
+    let edits: [&dyn Fn(&Folder); 5] = [
+        &|_| {},
+        &|folder| folder.write("tides/spring.md", "---\ndate: 2031-02-04\n---\n# Spring tides\n"),
+        &|folder| folder.write("parts/own.css", "p { color: blue }"),
+        &|folder| std::fs::write(folder.output().join("look-chart.css"), "edited").unwrap(),
+        &|folder| folder.remove("people/rota.md"),
+    ];
+    for (number, edit) in edits.iter().enumerate() {
+        edit(&folder);
+        for prune in [false, true] {
+            let chosen = |chosen: &mut Options| (chosen.layers, chosen.prune) = (options(&settings).layers, prune);
+            let rehearsed = folder.rehearse_with(chosen);
+            let run = folder.publish_with(chosen);
+            assert_eq!(rehearsed.summary, run.summary, "{number}: {:?}\n{:?}", rehearsed.told, run.told);
+            assert_eq!(told(&rehearsed), told(&run), "{number}");
+            let mut outputs: Vec<&String> = run.told.iter().flat_map(|told| &told.outputs).collect();
+            let count = outputs.len();
+            outputs.sort();
+            outputs.dedup();
+            assert_eq!(outputs.len(), count, "each file is named once: {:?}", run.told);
+        }
+    }
+}
+
+#[test]
+fn the_page_for_missing_ones_works_at_any_address() {
+    let folder = handbook();
+    let links = |folder: &Folder| -> Vec<String> {
+        let page = folder.read("404.html");
+        page.split("href=\"").skip(1).map(|rest| rest.split('"').next().unwrap().to_owned()).collect()
+    };
+    with(&folder, &SITE);
+    assert!(links(&folder).len() >= 3, "{}", folder.read("404.html"));
+    for link in links(&folder) {
+        assert!(link.starts_with("https://tides.example/") || link.starts_with('#'), "{link}");
+    }
+    with(&folder, &["publish.site=true"]);
+    let without = links(&folder);
+    assert!(!without.is_empty() && without.iter().all(|link| link.starts_with(['/', '#'])), "{without:?}");
+}

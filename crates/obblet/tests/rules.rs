@@ -1,18 +1,18 @@
 //! House rules, one setting at a time, and manuscripts.
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+mod support;
+
+use obblet::Format;
+use support::convert::convert;
 
 #[track_caller]
 fn converted(source: &str, reads: Format, settings: &[&str], expected: &str) {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    settings.iter().for_each(|setting| profile.set(setting).unwrap());
-    let html = convert(source.as_bytes(), reads, Format::Html, &profile).unwrap().text;
+    let html = convert(source.as_bytes(), reads, Format::Html, settings).text;
     assert_eq!(html.trim_end(), expected, "{source} {settings:?}");
     // What keeps the rules is not changed by them.
     if reads == Format::Html {
-        let again = convert(html.as_bytes(), Format::Html, Format::Html, &profile).unwrap().text;
+        let again = convert(&html, Format::Html, Format::Html, settings).text;
         assert_eq!(again.trim_end(), expected, "{source} {settings:?}, again");
     }
 }

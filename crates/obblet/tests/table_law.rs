@@ -4,10 +4,10 @@
 
 mod support;
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+use obblet::Format;
 use proptest::prelude::*;
 use std::collections::{BTreeMap, BTreeSet};
+use support::convert::convert;
 use support::dom::{self, Dom};
 use support::package::{Package, cell, plain, row, table};
 
@@ -111,9 +111,7 @@ fn places(tiles: &[Tile]) -> BTreeMap<String, [usize; 4]> {
 }
 
 fn converted(source: &[u8], reads: Format, writes: Format, settings: &[&str]) -> String {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    settings.iter().for_each(|setting| profile.set(setting).unwrap());
-    convert(source, reads, writes, &profile).unwrap().text
+    convert(source, reads, writes, settings).text
 }
 
 proptest! {

@@ -4,14 +4,11 @@
 mod support;
 
 use obblet::profile::Profile;
-use obblet::{Converted, Format, convert};
+use obblet::{Converted, Format};
+use support::convert::convert;
 
 fn with(source: &[u8], reads: Format, writes: Format, settings: &[&str]) -> Converted {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    for setting in settings.iter().chain(&["html.compact=true"]) {
-        profile.set(setting).unwrap();
-    }
-    convert(source, reads, writes, &profile).unwrap()
+    convert(source, reads, writes, &[settings, &["html.compact=true"]].concat())
 }
 
 #[track_caller]
@@ -79,7 +76,7 @@ fn manuscripts_have_titles_chapters_scenes_and_indents() {
     );
     let mut page = Profile::built_in("page").unwrap();
     page.set("page.look=none").unwrap();
-    let html = convert(MANUSCRIPT.as_bytes(), Format::Text, Format::Html, &page).unwrap().text;
+    let html = obblet::convert(MANUSCRIPT.as_bytes(), Format::Text, Format::Html, &page).unwrap().text;
     assert!(
         html.contains("<title>THE KEEPER'S LOG</title>") && html.contains("<meta name=\"author\" content=\"Anwen Pask\">"),
         "{html}"

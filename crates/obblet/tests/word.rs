@@ -4,19 +4,15 @@
 mod support;
 
 use obblet::document::Weight;
-use obblet::profile::Profile;
-use obblet::{Converted, Format, convert};
+use obblet::{Converted, Format};
 use std::io::Cursor;
+use support::convert::convert;
 use support::package::{
     Package, archive, cell, field, item, levels, numbering, paragraph, picture, plain, row, run, style, styled, table, text,
 };
 
 fn with(package: &Package, settings: &[&str]) -> Converted {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    for setting in settings {
-        profile.set(setting).unwrap();
-    }
-    convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap()
+    convert(package.bytes(), Format::Word, Format::Html, settings)
 }
 
 #[track_caller]
@@ -464,7 +460,7 @@ fn packages_are_read_however_they_are_written() {
     type Edit<'e> = &'e dyn Fn(&str, &str) -> (String, Vec<u8>);
     let edited = |edit: Edit<'_>| {
         let parts: Vec<_> = package.parts().iter().map(|(name, bytes)| edit(name, &String::from_utf8_lossy(bytes))).collect();
-        convert(&archive(&parts), Format::Word, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap().text
+        convert(archive(&parts), Format::Word, Format::Html, &[]).text
     };
     let same = |name: &str, text: &str| (name.to_owned(), text.as_bytes().to_vec());
     assert_eq!(edited(&same), expected);

@@ -5,7 +5,8 @@ mod support;
 
 use obblet::document::Weight;
 use obblet::profile::Profile;
-use obblet::{Converted, Format, convert};
+use obblet::{Converted, Format};
+use support::convert::convert;
 use support::package::{Package, field, paragraph, picture, plain, text};
 
 const CHARTS: &str = "http://schemas.openxmlformats.org/drawingml/2006/chart";
@@ -25,9 +26,7 @@ fn with_parts(content: &str, parts: &[(&str, Vec<u8>)]) -> Package {
 }
 
 fn converted(package: &Package) -> Converted {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set("html.compact=true").unwrap();
-    convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap()
+    convert(package.bytes(), Format::Word, Format::Html, &["html.compact=true"])
 }
 
 /// The markup with what pictures hold left out; their sizes are those of the bytes.

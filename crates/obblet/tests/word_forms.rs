@@ -4,14 +4,12 @@
 mod support;
 
 use obblet::document::Weight;
-use obblet::profile::Profile;
-use obblet::{Converted, Format, convert};
+use obblet::{Converted, Format};
+use support::convert::convert;
 use support::package::{Package, cell, field, item, levels, numbering, paragraph, plain, row, run, style, styled, table, text};
 
 fn converted(package: &Package) -> Converted {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set("html.compact=true").unwrap();
-    convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap()
+    convert(package.bytes(), Format::Word, Format::Html, &["html.compact=true"])
 }
 
 #[track_caller]

@@ -4,12 +4,16 @@
 mod support;
 
 use obblet::profile::Profile;
-use obblet::{Error, Format, convert};
+use obblet::{Error, Format};
 use std::time::{Duration, Instant};
-use support::package::{Package, archive, cell, item, levels, numbering, paragraph, picture, plain, row, run, table, text};
+use support::convert::{convert, profile};
+use support::linear::assert_linear;
+use support::package::{
+    Package, archive, cell, item, levels, numbering, paragraph, picture, plain, row, run, stored, table, text,
+};
 
 fn html(source: &[u8]) -> Result<String, Error> {
-    convert(source, Format::Word, Format::Html, &Profile::built_in("fragment").unwrap()).map(|converted| converted.text)
+    obblet::convert(source, Format::Word, Format::Html, &Profile::built_in("fragment").unwrap()).map(|converted| converted.text)
 }
 
 #[track_caller]
@@ -34,6 +38,47 @@ fn what_is_no_document_is_named() {
     for length in [4, 30, whole.len() / 2, whole.len() - 1] {
         refused(&whole[..length], "archive is damaged");
     }
+}
+
+/// The parts of a small document, one of them with other bytes.
+fn but_for(part: &str, bytes: &[u8]) -> Vec<u8> {
+    let mut parts = Package::of(&plain("first")).parts();
+    let known = parts.iter_mut().find(|(name, _)| name == part).unwrap();
+    known.1 = bytes.to_vec();
+    archive(&parts)
+}
+
+/// An archive in which the packed bytes of a file are damaged.
+fn with_torn_data(archive: &[u8], name: &str) -> Vec<u8> {
+    let at = archive.windows(name.len()).position(|window| window == name.as_bytes()).unwrap();
+    let mut torn = archive.to_vec();
+    torn[at + name.len() + 12..][..16].fill(0xFF);
+    torn
+}
+
+#[test]
+fn a_damaged_package_is_no_empty_document() {
+    let main = "word/document.xml";
+    for bytes in [&b""[..], b"  \n", b"no markup", b"<other/>", b"\x89PNG\r\n\x1a\n"] {
+        refused(&but_for(main, bytes), "its part word/document.xml can't be read");
+    }
+    refused(&but_for(main, b"<x:workbook xmlns:x=\"y\"><x:sheets/></x:workbook>"), "a spreadsheet");
+    for relations in ["_rels/.rels", "word/_rels/document.xml.rels"] {
+        refused(&but_for(relations, b"no markup"), &format!("its part {relations} can't be read"));
+        let whole = Package::of(&plain("first")).bytes();
+        refused(&with_torn_data(&whole, relations), &format!("its part {relations} can't be read"));
+    }
+    let own = "<Relationships><Relationship Id='a' Type='x/officeDocument' Target='_rels/.rels'/></Relationships>";
+    refused(&but_for("_rels/.rels", own.as_bytes()), "its part _rels/.rels can't be read");
+    let long: String = (0..400).map(|number| plain(&format!("paragraph {number}"))).collect();
+    let mut package = Package::of(&long);
+    refused(&with_torn_data(&package.bytes(), main), "its part word/document.xml can't be read");
+    // What is not needed to read the text is told.
+    package.styles = "<w:style w:type='paragraph' w:styleId='A'><w:name w:val='A'/></w:style>".to_owned();
+    let torn = with_torn_data(&package.bytes(), "word/styles.xml");
+    let converted = convert(&torn, Format::Word, Format::Html, &[]);
+    assert!(converted.text.contains("paragraph 399"));
+    assert!(converted.findings.iter().any(|found| found.code == "word.damaged" && found.message.contains("word/styles.xml")));
 }
 
 #[test]
@@ -65,9 +110,7 @@ fn broken_parts_are_read_as_far_as_they_go() {
     // Cells without rows, rows without tables, and what belongs to a table outside of one.
     let strays = "<w:tbl><w:tc><w:p><w:r><w:t>one</w:t></w:r></w:p></w:tc></w:tbl><w:tr><w:tc><w:p><w:r><w:t>two</w:t></w:r></w:p></w:tc></w:tr><w:tcPr/><w:trPr/><w:r><w:t>three</w:t></w:r>";
     for styling in ["semantic", "named", "exact"] {
-        let mut profile = Profile::built_in("fragment").unwrap();
-        profile.set(&format!("styling={styling}")).unwrap();
-        let shown = convert(&Package::of(strays).bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+        let shown = convert(Package::of(strays).bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")]).text;
         assert!(["one", "two", "three"].iter().all(|words| shown.contains(words)), "{shown}");
     }
     // Entities are never expanded, whatever they are.
@@ -95,33 +138,16 @@ fn a_bomb_is_refused_before_it_fills_the_memory() {
     let mut profile = Profile::built_in("fragment").unwrap();
     profile.set("limits.unpacked=1000").unwrap();
     let small = Package::of(&plain(&"tide ".repeat(1000))).bytes();
-    assert!(matches!(convert(&small, Format::Word, Format::Html, &profile), Err(Error::Word(_))));
+    assert!(matches!(obblet::convert(&small, Format::Word, Format::Html, &profile), Err(Error::Word(_))));
 }
 
-/// Ten times as much takes no more than a little over ten times as long.
 #[track_caller]
-fn linear(name: &str, source: impl Fn(usize) -> Package, count: usize) {
-    let time = |count: usize| {
-        let bytes = source(count).bytes();
-        (0..3)
-            .map(|_| {
-                let start = Instant::now();
-                html(&bytes).unwrap();
-                start.elapsed()
-            })
-            .min()
-            .unwrap()
-    };
-    let mut seen = Vec::new();
-    // A machine that does other things beside is slow now and then, but not each time.
-    for _ in 0..4 {
-        let (small, large) = (time(count), time(count * 10));
-        if large < small.max(Duration::from_millis(4)) * 16 {
-            return;
-        }
-        seen.push((small, large));
-    }
-    panic!("{name}: {seen:?} for {count} and for ten times as many");
+fn linear(name: &str, source: impl Fn(usize) -> Package, size: usize) {
+    // Unpacked, so that ten times as much is ten times as many bytes.
+    let source = |size: usize| stored(&source(size).parts());
+    assert_linear(name, size, source, |bytes| {
+        obblet::convert(bytes, Format::Word, Format::Html, &profile("fragment", &[])).unwrap()
+    });
 }
 
 #[test]
@@ -132,6 +158,16 @@ fn hostile_shapes_take_linear_time() {
         "items",
         |count| Package { numbering: lists(), ..Package::of(&(item(1, 0, "a") + &item(1, 2, "b")).repeat(count)) },
         3_000,
+    );
+    linear(
+        "pictures",
+        |count| {
+            let names = || (0..count).map(|number| format!("p{number}.png"));
+            let body = names().map(|name| paragraph("", &picture(&name, "x", 1, 1))).collect::<String>();
+            let bytes = |name: String| (name, b"\x89PNG".to_vec());
+            Package { pictures: names().map(bytes).collect(), ..Package::of(&body) }
+        },
+        300,
     );
     linear(
         "rows",

@@ -4,9 +4,9 @@
 
 mod support;
 
-use obblet::profile::Profile;
-use obblet::{Format, convert};
+use obblet::Format;
 use proptest::prelude::*;
+use support::convert::{convert, convert_as};
 use support::dom;
 use support::package::{Package, cell, escaped, item, levels, numbering, paragraph, row, style, styled, table};
 
@@ -128,17 +128,13 @@ fn package(body: String) -> Package {
 }
 
 fn fragment(package: &Package, styling: &str) -> String {
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set(&format!("styling={styling}")).unwrap();
-    let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    let html = convert(package.bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")]).text;
     // Where nothing is lined up with spaces, one is as good as two.
     html.split_whitespace().collect::<Vec<_>>().join(" ")
 }
 
 fn rules(package: &Package) -> String {
-    let mut profile = Profile::built_in("page").unwrap();
-    ["styling=exact", "page.look=none"].iter().for_each(|setting| profile.set(setting).unwrap());
-    let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    let html = convert_as("page", package.bytes(), Format::Word, Format::Html, &["styling=exact", "page.look=none"]).text;
     html.split_whitespace().collect::<Vec<_>>().join(" ")
 }
 

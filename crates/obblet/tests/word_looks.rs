@@ -3,8 +3,9 @@
 
 mod support;
 
+use obblet::Format;
 use obblet::profile::Profile;
-use obblet::{Format, convert};
+use support::convert::convert;
 use support::folder::Folder;
 use support::package::{Package, cell, item, levels, numbering, paragraph, plain, row, run, style, styled, table, text};
 
@@ -14,7 +15,7 @@ fn page(package: &Package, styling: &str) -> (String, Vec<String>) {
     for setting in [&format!("styling={styling}"), "page.look=none", "html.compact=true", "page.contents=0"] {
         profile.set(setting).unwrap();
     }
-    let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    let html = obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
     let between = |start: &str, end: &str| {
         let from = html.find(start).map_or(html.len(), |at| at + start.len());
         html[from..].split(end).next().unwrap_or_default().to_owned()
@@ -88,7 +89,7 @@ fn numbers_become_text_where_that_is_asked_for() {
     let package = Package { numbering: numbering(&[(1, all)]), ..Package::of(&body) };
     let mut profile = Profile::built_in("fragment").unwrap();
     profile.set("html.compact=true").unwrap();
-    let converted = |profile: &Profile| convert(&package.bytes(), Format::Word, Format::Html, profile).unwrap();
+    let converted = |profile: &Profile| obblet::convert(&package.bytes(), Format::Word, Format::Html, profile).unwrap();
     let told = |profile: &Profile| converted(profile).findings.iter().any(|finding| finding.code == "word.list-numbers");
     assert!(told(&profile));
     profile.set("word.list-numbers=text").unwrap();
@@ -103,12 +104,12 @@ fn numbers_become_text_where_that_is_asked_for() {
     let parts = [(joined.as_str(), "one "), (joined.as_str(), "two "), (numbered, "three"), (numbered, "four")];
     let body: String = parts.iter().map(|(properties, words)| paragraph(properties, &text(words))).collect();
     let package = Package { body, ..package };
-    let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    let html = obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
     assert_eq!(html, "<p>I.1 one two three</p><p>I.2 four</p>");
     // One that had no number before gets that of what it is joined with.
     let body = paragraph("<w:rPr><w:del/></w:rPr>", "") + &paragraph(numbered, &text("five"));
     let package = Package { body, ..package };
-    assert_eq!(convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text, "<p>I.1 five</p>");
+    assert_eq!(obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text, "<p>I.1 five</p>");
 }
 
 /// The end of a section with its properties.
@@ -137,8 +138,7 @@ fn sections_are_set_in_their_columns() {
         ],
     );
     looks(&package, "semantic", "<p>before</p><p>end of the first</p><p>one</p><p>two</p><p>wide</p>", &[]);
-    let findings =
-        convert(&package.bytes(), Format::Word, Format::Html, &Profile::built_in("fragment").unwrap()).unwrap().findings;
+    let findings = convert(package.bytes(), Format::Word, Format::Html, &[]).findings;
     let codes: Vec<&str> = findings.iter().map(|finding| &*finding.code).collect();
     assert_eq!(codes, ["word.title", "word.page-break", "word.columns"]);
 }
@@ -149,7 +149,7 @@ fn headers_of_all_sections_are_told() {
     let body = section(&reference("first", "header"), "a") + &section(&reference("default", "footer"), "b") + "<w:sectPr/>";
     let package = Package { header: plain("Harbour Trust"), footer: plain("page of the station"), ..Package::of(&body) };
     let mut profile = Profile::built_in("fragment").unwrap();
-    let converted = |profile: &Profile| convert(&package.bytes(), Format::Word, Format::Html, profile).unwrap();
+    let converted = |profile: &Profile| obblet::convert(&package.bytes(), Format::Word, Format::Html, profile).unwrap();
     let lost: Vec<String> =
         converted(&profile).findings.into_iter().map(|finding| finding.lost).filter(|lost| !lost.is_empty()).collect();
     assert_eq!(lost, ["Harbour Trust", "page of the station"]);
@@ -169,9 +169,7 @@ fn parts_in_html_and_text_are_taken_in() {
         + &plain("behind");
     let pictures = vec![part("log.html", page), part("log.txt", "one & two\r\n\r\nthree"), part("log.rtf", "{\\rtf1 no}")];
     let package = Package { pictures, ..Package::of(&body) };
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set("html.compact=true").unwrap();
-    let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap();
+    let html = convert(package.bytes(), Format::Word, Format::Html, &["html.compact=true"]);
     assert_eq!(
         html.text,
         "<p>before</p><h1>Log</h1><p>High <strong>water</strong></p><p>one &amp; two</p><p>three</p><p>behind</p>"
@@ -179,7 +177,7 @@ fn parts_in_html_and_text_are_taken_in() {
     let told: Vec<(&str, &str)> = html.findings.iter().map(|finding| (&*finding.code, finding.lost.as_str())).collect();
     assert!(told.contains(&("word.foreign-part", "word/media/log.rtf")), "{told:?}");
     assert!(told.iter().any(|(code, _)| *code == "html.script"), "{told:?}");
-    let markdown = convert(&package.bytes(), Format::Word, Format::Markdown, &profile).unwrap().text;
+    let markdown = convert(package.bytes(), Format::Word, Format::Markdown, &["html.compact=true"]).text;
     assert_eq!(markdown, "before\n\n# Log\n\nHigh **water**\n\none & two\n\nthree\n\nbehind\n");
 }
 

@@ -3,8 +3,9 @@
 
 mod support;
 
+use obblet::Format;
 use obblet::profile::Profile;
-use obblet::{Format, convert};
+use support::convert::convert;
 use support::package::{Package, cell, levels, numbering, paragraph, plain, row, run, table, text};
 
 const THEME: &str = concat!(
@@ -19,7 +20,7 @@ fn page(package: &Package, styling: &str) -> (String, Vec<String>) {
     for setting in [&format!("styling={styling}"), "page.look=none", "html.compact=true", "page.contents=0", "html.ids=none"] {
         profile.set(setting).unwrap();
     }
-    let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    let html = obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
     let between = |start: &str, end: &str| {
         let from = html.find(start).map_or(html.len(), |at| at + start.len());
         html[from..].split(end).next().unwrap_or_default().to_owned()
@@ -294,9 +295,7 @@ fn leftward(words: &str) -> String {
 /// The semantic fragment of a body.
 fn fragment(body: &str) -> String {
     let package = Package { numbering: numbering(&[(1, levels(&[("decimal", "%1.")]))]), ..Package::of(body) };
-    let mut profile = Profile::built_in("fragment").unwrap();
-    profile.set("html.compact=true").unwrap();
-    let html = convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    let html = convert(package.bytes(), Format::Word, Format::Html, &["html.compact=true"]).text;
     // Languages are not the matter here.
     html.replace(" lang=\"ar\"", "")
 }

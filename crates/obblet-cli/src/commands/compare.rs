@@ -1,15 +1,16 @@
 //! `obblet compare`
 
+use super::input::{Input, is_dash};
 use crate::arguments::Compare;
-use crate::commands::convert::{Failure, misused, named};
-use crate::{Outcome, messages};
+use crate::failure::{Failure, misused};
+use crate::messages::shown;
+use crate::{Outcome, messages, report};
 use anstyle::{AnsiColor, Style};
 use obblet::compare::{Comparison, Difference, Side, compare};
 use obblet::document::{Document, Place};
-use obblet::profile::{Profile, Shape};
-use obblet::publish::{format_of, write_whole};
+use obblet::profile::{Layers, Profile, Shape};
 use obblet::refine::Cleaning;
-use obblet::{Format, Surroundings, describe};
+use obblet::{Format, Surroundings};
 use std::io::Write;
 use std::path::Path;
 
@@ -27,20 +28,18 @@ pub(crate) fn run(arguments: &Compare) -> Outcome {
 }
 
 fn compare_both(arguments: &Compare) -> Result<Comparison, Failure> {
+    let layers = super::layers(&arguments.settings, &[])?;
     let first_name = arguments.first.display().to_string();
-    let (first, first_profile) = read(arguments, &arguments.first)?;
+    let (first, first_profile) = read(arguments, &layers, &arguments.first)?;
     let (second, second_name) = match (&arguments.second, &arguments.through) {
-        (Some(path), None) => (read(arguments, path)?.0, path.display().to_string()),
-        (None, Some(format)) => {
-            let format = named(format)?;
-            (trip(&first, arguments, format, &first_profile)?, format!("itself, through {}", format.name()))
-        }
+        (Some(path), None) => (read(arguments, &layers, path)?.0, path.display().to_string()),
+        (None, Some(format)) => (trip(&first, arguments, *format, &first_profile)?, format!("itself, through {}", format.name())),
         (None, None) => return Err(misused("name a second document, or a format with --through")),
         (Some(_), Some(_)) => return Err(misused("--through compares one document with itself; leave the second one out")),
     };
     let comparison = compare(&first, &second);
     if let Some(path) = &arguments.report {
-        let report = serde_json::json!({
+        let json = serde_json::json!({
             "first": first_name,
             "second": second_name,
             "scores": comparison.scores.iter().map(|score| serde_json::json!({
@@ -52,30 +51,23 @@ fn compare_both(arguments: &Compare) -> Result<Comparison, Failure> {
             })).collect::<Vec<_>>(),
             "differences": comparison.differences,
         });
-        let text = serde_json::to_string_pretty(&report).map_err(|error| Failure(Outcome::Failed, error.to_string()))?;
-        write_whole(path, format!("{text}\n").as_bytes()).map_err(|error| Failure(Outcome::Failed, error.to_string()))?;
+        report::save(path, &json)?;
     }
-    if !arguments.quiet {
+    if arguments.verbose {
+        super::tell_settings(&layers);
+    }
+    if !arguments.quiet && !arguments.report.as_deref().is_some_and(is_dash) {
         // Whoever stops reading has seen enough.
         let _ = show(&first_name, &second_name, &comparison, arguments.verbose);
     }
     Ok(comparison)
 }
 
-fn read(arguments: &Compare, path: &Path) -> Result<(Document, Profile), Failure> {
-    let name = path.display();
-    let format = match &arguments.reads {
-        Some(format) => named(format)?,
-        None => format_of(path)
-            .ok_or_else(|| misused(format!("{name}: no format has its extension; say which it is with --reads")))?,
-    };
-    let bytes = std::fs::read(path).map_err(|error| Failure(Outcome::Failed, format!("{name}: {}", describe(&error))))?;
-    let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
-    let absolute = std::path::absolute(folder).unwrap_or_else(|_| folder.to_owned());
-    let profile = super::profile(&arguments.settings, &super::document(&absolute, path), &[])
-        .map_err(|error| misused(error.to_string()))?;
-    let doc = obblet::read(&bytes, format, &profile).map_err(|error| misused(format!("{name}: {error}")))?;
-    Ok((doc, Profile::clone(&profile)))
+fn read(arguments: &Compare, layers: &Layers, path: &Path) -> Result<(Document, Profile), Failure> {
+    let name = path.display().to_string();
+    let input = Input::read(path, arguments.reads, layers).map_err(|failure| failure.of(&name))?;
+    let doc = obblet::read(&input.bytes, input.format, &input.profile).map_err(|error| Failure::from(error).of(&name))?;
+    Ok((doc, Profile::clone(&input.profile)))
 }
 
 /// A document that was written in a format and read again.
@@ -86,15 +78,14 @@ fn trip(doc: &Document, arguments: &Compare, format: Format, profile: &Profile) 
     if arguments.settings.shape.is_none() {
         profile.shape = Shape::Fragment;
     }
-    let written =
-        obblet::write(doc.clone(), format, &profile, &Surroundings::default()).map_err(|error| misused(error.to_string()))?;
-    obblet::read(written.text.as_bytes(), format, &profile).map_err(|error| misused(error.to_string()))
+    let written = obblet::write(doc.clone(), format, &profile, &Surroundings::default())?;
+    Ok(obblet::read(written.text.as_bytes(), format, &profile)?)
 }
 
 fn show(first: &str, second: &str, comparison: &Comparison, all: bool) -> std::io::Result<()> {
     let mut out = anstream::stdout().lock();
     let (bold, dim) = (Style::new().bold(), Style::new().dimmed());
-    writeln!(out, "{bold}{first}{bold:#} and {bold}{second}{bold:#}\n")?;
+    writeln!(out, "{bold}{}{bold:#} and {bold}{}{bold:#}\n", shown(first), shown(second))?;
     writeln!(out, "{dim}{:<10}{:>9}{:>9}{:>9}{:>11}{dim:#}", "", "first", "second", "same", "score")?;
     for score in comparison.scores.iter().filter(|score| score.first + score.second > 0) {
         let share = score.share();
@@ -149,7 +140,7 @@ fn show_difference(out: &mut impl Write, difference: &Difference) -> std::io::Re
     for (side, sign, color) in sides {
         if let Some(side) = side {
             let style = Style::new().fg_color(Some(color.into()));
-            let text: String = side.text.replace('\n', " ").chars().take(LONGEST).collect();
+            let text: String = shown(&side.text).chars().take(LONGEST).collect();
             let more = if side.text.chars().count() > LONGEST { "\u{2026}" } else { "" };
             writeln!(out, "  {style}{sign}{style:#} {text}{more}")?;
         }

@@ -1,8 +1,8 @@
 //! `obblet demo`
 
 use crate::arguments::{Arguments, Command, Demo};
-use crate::commands::convert::Failure;
 use crate::commands::publish;
+use crate::failure::Failure;
 use crate::progress::Log;
 use crate::{Outcome, messages};
 use clap::Parser;
@@ -15,7 +15,7 @@ include!(concat!(env!("OUT_DIR"), "/demo_files.rs"));
 pub(crate) fn run(demo: &Demo) -> Outcome {
     match publish(demo) {
         Ok(outcome) => {
-            messages::say(format_args!("open {}", demo.folder.join("site").join("index.html").display()));
+            messages::say(format_args!("open {}", messages::shown_path(&demo.folder.join("site").join("index.html"))));
             outcome
         }
         Err(Failure(outcome, message)) => messages::fail(outcome, message),

@@ -1,15 +1,17 @@
 //! `obblet inspect`
 
+use super::input::{Input, STANDARD_INPUT, is_dash};
 use crate::arguments::Inspect;
-use crate::commands::convert::{Failure, misused, named};
-use crate::{Outcome, messages};
+use crate::failure::Failure;
+use crate::messages::shown;
+use crate::{Outcome, messages, report};
 use anstyle::{AnsiColor, Style};
+use obblet::Format;
 use obblet::document::{Finding, Place, Weight};
 use obblet::inspect::{Inspection, inspect};
-use obblet::publish::{format_of, write_whole};
-use obblet::{Format, Surroundings, describe};
+use obblet::profile::Layers;
 use std::collections::BTreeMap;
-use std::io::{Read, Write};
+use std::io::Write;
 use std::path::Path;
 
 /// So many lines of a part are shown; `--verbose` shows all.
@@ -18,64 +20,55 @@ const MOST_SHOWN: usize = 12;
 const MOST_SAID: usize = 4;
 
 pub(crate) fn run(arguments: &Inspect) -> Outcome {
+    match inspect_all(arguments) {
+        Ok(outcome) => outcome,
+        Err(Failure(outcome, message)) => messages::fail(outcome, message),
+    }
+}
+
+fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
+    let layers = super::layers(&arguments.settings, &[])?;
     let mut outcome = Outcome::Done;
     let mut seen = Vec::new();
     let standard_input = [Path::new("-").to_owned()];
     let sources = if arguments.sources.is_empty() { standard_input.as_slice() } else { &arguments.sources };
+    // Two things on standard output would be of use to nobody.
+    let is_shown = !arguments.talk.quiet && !arguments.talk.report.as_deref().is_some_and(is_dash);
     for source in sources {
-        let name = if source == Path::new("-") { "standard input".to_owned() } else { source.display().to_string() };
-        match look(arguments, source) {
+        let name = if is_dash(source) { STANDARD_INPUT.to_owned() } else { source.display().to_string() };
+        match look(arguments, &layers, source) {
             Ok(inspection) => {
-                if !arguments.talk.quiet {
+                if is_shown {
                     // Whoever stops reading has seen enough.
                     let _ = show(&name, &inspection, arguments.talk.verbose, !seen.is_empty());
                 }
                 seen.push((name, inspection));
             }
-            Err(Failure(worse, message)) => outcome = messages::fail(worse, format_args!("{name}: {message}")),
+            Err(failure) => {
+                let Failure(worse, message) = failure.of(&name);
+                outcome = messages::fail(worse, message);
+            }
         }
+    }
+    if arguments.talk.verbose {
+        super::tell_settings(&layers);
     }
     if let Some(path) = &arguments.talk.report {
         let documents: Vec<_> =
             seen.iter().map(|(source, inspection)| serde_json::json!({ "source": source, "inspection": inspection })).collect();
-        let written = serde_json::to_string_pretty(&serde_json::json!({ "documents": documents }))
-            .map_err(|error| error.to_string())
-            .and_then(|text| write_whole(path, format!("{text}\n").as_bytes()).map_err(|error| error.to_string()));
-        if let Err(message) = written {
-            return messages::fail(Outcome::Failed, message);
-        }
+        report::save(path, &serde_json::json!({ "documents": documents }))?;
     }
     let reached = arguments.talk.fail_on.is_some_and(|weight| {
         let weight = Weight::from(weight);
         let all = seen.iter().flat_map(|(_, inspection)| inspection.findings.iter().chain(&inspection.faults));
         all.into_iter().any(|finding| finding.weight <= weight)
     });
-    if outcome == Outcome::Done && reached { Outcome::Found } else { outcome }
+    Ok(if outcome == Outcome::Done && reached { Outcome::Found } else { outcome })
 }
 
-fn look(arguments: &Inspect, source: &Path) -> Result<Inspection, Failure> {
-    let piped = source == Path::new("-");
-    let format = match &arguments.reads {
-        Some(name) => named(name)?,
-        None if piped => Format::Markdown,
-        None => format_of(source).ok_or_else(|| misused("no format has its extension; say which it is with --reads"))?,
-    };
-    let mut bytes = Vec::new();
-    let fail = |error: std::io::Error| Failure(Outcome::Failed, describe(&error));
-    if piped {
-        std::io::stdin().lock().read_to_end(&mut bytes).map_err(fail)?;
-    } else {
-        bytes = std::fs::read(source).map_err(fail)?;
-    }
-    let folder = source.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
-    let absolute = std::path::absolute(folder).unwrap_or_else(|_| folder.to_owned());
-    let profile = super::profile(&arguments.settings, &super::document(&absolute, source), &[])
-        .map_err(|error| misused(error.to_string()))?;
-    let root = absolute.ancestors().filter(|above| above.join(obblet::profile::FILE_NAME).is_file()).last().unwrap_or(&absolute);
-    let name = source.file_stem().map_or_else(String::new, |stem| stem.to_string_lossy().into_owned());
-    let folders = (!piped).then_some(absolute.as_path());
-    let surroundings = Surroundings { name: &name, folder: folders, root: folders.and(Some(root)), ..Surroundings::default() };
-    inspect(&bytes, format, &profile, &surroundings).map_err(|error| misused(error.to_string()))
+fn look(arguments: &Inspect, layers: &Layers, source: &Path) -> Result<Inspection, Failure> {
+    let input = Input::read(source, arguments.reads, layers)?;
+    Ok(inspect(&input.bytes, input.format, &input.profile, &input.surroundings())?)
 }
 
 /// A number with its thousands set apart.
@@ -101,7 +94,7 @@ fn show(name: &str, inspection: &Inspection, all: bool, follows: bool) -> std::i
         writeln!(out)?;
     }
     let sizes = inspection.sizes;
-    writeln!(out, "{BOLD}{name}{BOLD:#}  {DIM}{}{DIM:#}", inspection.format)?;
+    writeln!(out, "{BOLD}{}{BOLD:#}  {DIM}{}{DIM:#}", shown(name), inspection.format)?;
     let seen = format!("{} words, {} characters", grouped(sizes.words), grouped(sizes.without_markup));
     if inspection.format == Format::Word.name() {
         // What is packed has no characters to count.
@@ -120,7 +113,7 @@ fn show(name: &str, inspection: &Inspection, all: bool, follows: bool) -> std::i
         writeln!(out, "{}", counts.join(", "))?;
     }
     for (key, value) in &inspection.metadata {
-        writeln!(out, "{DIM}{key:<12}{DIM:#}{value}")?;
+        writeln!(out, "{DIM}{:<12}{DIM:#}{}", shown(key), shown(value))?;
     }
     if !inspection.outline.is_empty() {
         title(out, "Outline")?;
@@ -136,7 +129,7 @@ fn show(name: &str, inspection: &Inspection, all: bool, follows: bool) -> std::i
         title(out, "Styles and classes")?;
         let mut styles: Vec<_> = inspection.styles.iter().collect();
         styles.sort_by_key(|&(name, count)| (std::cmp::Reverse(*count), name.clone()));
-        let shown: Vec<String> = styles.iter().take(most).map(|(name, count)| format!("{name} {count}")).collect();
+        let shown: Vec<String> = styles.iter().take(most).map(|(name, count)| format!("{} {count}", shown(name))).collect();
         writeln!(
             out,
             "  {}{}",
@@ -153,8 +146,10 @@ fn title(out: &mut impl Write, text: &str) -> std::io::Result<()> {
     writeln!(out, "\n{BOLD}{text}{BOLD:#}")
 }
 
+/// Text of a document, cut to what fits into a line.
 fn short(text: &str) -> String {
-    if text.chars().count() > 90 { text.chars().take(87).chain("...".chars()).collect() } else { text.to_owned() }
+    let text = shown(text);
+    if text.chars().count() > 90 { text.chars().take(87).chain("...".chars()).collect() } else { text.into_owned() }
 }
 
 fn more(out: &mut impl Write, count: usize, most: usize, what: &str) -> std::io::Result<()> {
@@ -185,7 +180,7 @@ fn links(out: &mut impl Write, inspection: &Inspection, most: usize) -> std::io:
     }
     let red = Style::new().fg_color(Some(AnsiColor::Red.into()));
     for link in links.troubled.iter().take(most) {
-        writeln!(out, "  {:<8}{red}{}{red:#}: {}", place(link.place), short(&link.address), link.why)?;
+        writeln!(out, "  {:<8}{red}{}{red:#}: {}", place(link.place), short(&link.address), shown(link.why))?;
     }
     more(out, links.troubled.len(), most, "links that lead nowhere")
 }

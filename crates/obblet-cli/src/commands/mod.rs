@@ -3,17 +3,23 @@
 pub(crate) mod compare;
 pub(crate) mod convert;
 pub(crate) mod demo;
+pub(crate) mod input;
 pub(crate) mod inspect;
 pub(crate) mod profile;
 pub(crate) mod publish;
 
 use crate::arguments::Settings;
+use crate::failure::{Failure, misused};
+use crate::messages;
 use obblet::profile::{BUILT_IN, Layers, Profile, ProfileError};
-use std::path::{Path, PathBuf};
-use std::sync::Arc;
+use std::path::Path;
 
 /// The layers of settings that a command line asks for.
-pub(crate) fn layers(settings: &Settings, more: &[(&str, Option<&String>)]) -> Result<Layers, ProfileError> {
+pub(crate) fn layers(settings: &Settings, more: &[(&str, Option<&String>)]) -> Result<Layers, Failure> {
+    read_layers(settings, more).map_err(|error| misused(error.to_string()))
+}
+
+fn read_layers(settings: &Settings, more: &[(&str, Option<&String>)]) -> Result<Layers, ProfileError> {
     let is_built_in = |name: &str| BUILT_IN.iter().any(|(known, _, _)| *known == name);
     // A built-in profile is where to begin, wherever it stands among the others.
     let first = settings.profile.iter().rev().find(|name| is_built_in(name)).map_or("page", String::as_str);
@@ -22,6 +28,9 @@ pub(crate) fn layers(settings: &Settings, more: &[(&str, Option<&String>)]) -> R
         profile.shape = obblet::profile::Shape::Auto;
     }
     let mut layers = Layers::new(profile);
+    if settings.no_config {
+        layers.find_none();
+    }
     for name in settings.profile.iter().filter(|name| !is_built_in(name)) {
         if Path::new(name).is_file() || name.contains(['/', '\\', '.']) {
             layers.put_file(Path::new(name))?;
@@ -39,16 +48,13 @@ pub(crate) fn layers(settings: &Settings, more: &[(&str, Option<&String>)]) -> R
     Ok(layers)
 }
 
-/// The profile that a command line asks for, for a document.
-pub(crate) fn profile(
-    settings: &Settings,
-    document: &Path,
-    more: &[(&str, Option<&String>)],
-) -> Result<Arc<Profile>, ProfileError> {
-    layers(settings, more)?.of(document, None)
-}
-
-/// A document in a folder, by its own name.
-pub(crate) fn document(folder: &Path, source: &Path) -> PathBuf {
-    folder.join(source.file_name().unwrap_or_default())
+/// Says which settings files a run used.
+pub(crate) fn tell_settings(layers: &Layers) {
+    let files = layers.files();
+    if files.is_empty() {
+        messages::say("settings: no file");
+    }
+    for file in files {
+        messages::say(format_args!("settings: {}", messages::shown_path(&file)));
+    }
 }

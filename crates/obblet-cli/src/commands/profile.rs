@@ -73,11 +73,9 @@ fn show(profile: &Profile, only: Option<&str>) -> Outcome {
 
 /// A file of settings in which all is commented out but what the built-in profile sets.
 fn new(file: &Path, from: &str) -> Outcome {
-    let Some((_, _, own)) = BUILT_IN.iter().find(|(name, _, _)| *name == from) else {
-        return messages::fail(
-            Outcome::Misused,
-            Profile::built_in(from).err().map_or_else(String::new, |error| error.to_string()),
-        );
+    let profile = match Profile::built_in(from) {
+        Ok(profile) => profile,
+        Err(error) => return messages::fail(Outcome::Misused, error),
     };
     if file.exists() {
         return messages::fail(Outcome::Failed, format_args!("{} is there already; name another file", file.display()));
@@ -90,20 +88,15 @@ fn new(file: &Path, from: &str) -> Outcome {
             let _ = writeln!(out, "# {line}");
         }
         let _ = writeln!(out, "# May be: {}", (setting.values)());
-        match own.lines().find(|line| line.split(" = ").next() == Some(setting.key)) {
-            Some(line) => {
-                let _ = writeln!(out, "{line}");
-            }
-            None => {
-                let _ = writeln!(out, "# {} = {}", setting.key, (setting.get)(&default));
-            }
-        }
+        let (value, usual) = ((setting.get)(&profile), (setting.get)(&default));
+        let mark = if value == usual { "# " } else { "" };
+        let _ = writeln!(out, "{mark}{} = {value}", setting.key);
     }
     match obblet::publish::write_whole(file, out.as_bytes()) {
         Ok(()) => {
             messages::say(format_args!(
                 "{} holds every setting; take the number sign from those that you change",
-                file.display()
+                messages::shown_path(file)
             ));
             Outcome::Done
         }

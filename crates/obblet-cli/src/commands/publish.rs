@@ -1,7 +1,8 @@
 //! `obblet publish`
 
+use super::input::is_dash;
 use crate::arguments::Publish;
-use crate::commands::convert::{Failure, misused, named};
+use crate::failure::{Failure, misused};
 use crate::progress::{Log, Telling};
 use crate::{Outcome, messages, watch};
 use obblet::Format;
@@ -10,6 +11,10 @@ use obblet::publish::{Options, Plan, Summary, archive};
 use std::time::{Duration, Instant};
 
 pub(crate) fn run(arguments: &Publish) -> Outcome {
+    let to_standard_output = |path: &Option<std::path::PathBuf>| path.as_deref().is_some_and(is_dash);
+    if to_standard_output(&arguments.log) && to_standard_output(&arguments.talk.report) {
+        return messages::fail(Outcome::Misused, "the log and the report can't both go to standard output; name a file for one");
+    }
     let mut log = match Log::open(arguments.log.as_deref()) {
         Ok(log) => log,
         Err(message) => return messages::fail(Outcome::Failed, message),
@@ -40,14 +45,17 @@ pub(crate) fn once(arguments: &Publish, log: &mut Log) -> Result<Outcome, Failur
     if !arguments.talk.quiet {
         say(arguments, &summary, begun.elapsed());
     }
-    telling.save(arguments.talk.report.as_ref()).map_err(|message| Failure(Outcome::Failed, message))?;
+    if arguments.talk.verbose {
+        super::tell_settings(plan.layers());
+    }
+    telling.save(arguments.talk.report.as_ref())?;
     if let Some(path) = &arguments.archive
         && !arguments.dry_run
         && !is_slice
     {
         let count = archive(&arguments.output, path)?;
         if !arguments.talk.quiet {
-            messages::say(format_args!("{}: {count} files", path.display()));
+            messages::say(format_args!("{}: {count} files", messages::shown_path(path)));
         }
     }
     let found = arguments.talk.fail_on.is_some_and(|weight| summary.reaches(weight.into()));
@@ -62,18 +70,14 @@ fn options(arguments: &Publish) -> Result<Options, Failure> {
     let yes = "true".to_owned();
     let on = |flag: bool| flag.then_some(&yes);
     let more = [("publish.site", on(arguments.site)), ("publish.binder", on(arguments.binder))];
-    let layers = super::layers(&arguments.settings, &more).map_err(|error| misused(error.to_string()))?;
+    let layers = super::layers(&arguments.settings, &more)?;
     let mut options = Options::new(layers);
-    if let Some(name) = &arguments.writes {
-        options.writes = named(name)?;
-    }
+    options.writes = arguments.writes.unwrap_or(options.writes);
     let is_of_pages = arguments.site || arguments.binder;
     if is_of_pages && options.writes != Format::Html {
         return Err(misused(format!("--site and --binder go with --writes html, not with {}", options.writes.name())));
     }
-    for name in &arguments.reads {
-        options.reads.push(named(name)?);
-    }
+    options.reads.clone_from(&arguments.reads);
     options.only.clone_from(&arguments.only);
     (options.force, options.prune, options.jobs) = (arguments.force, arguments.prune, arguments.jobs);
     options.slice = arguments.slice.as_deref().map(slice).transpose()?;

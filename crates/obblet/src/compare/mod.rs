@@ -130,7 +130,7 @@ impl Comparison {
 /// ```
 #[must_use]
 pub fn compare(first: &Document, second: &Document) -> Comparison {
-    let (first, second) = (units::of(first), units::of(second));
+    let (first, second) = (units::of(first, second), units::of(second, first));
     let mut scores = Vec::new();
     let mut differences = Vec::new();
     for (index, category) in Category::ALL.into_iter().enumerate() {

@@ -3,6 +3,7 @@
 use super::Category;
 use crate::document::{CellKind, DivisionKind, Document, Kind, NodeId, Place, RowGroupKind, Step, TextLevel};
 use crate::formats::html;
+use crate::map::HashSet;
 use crate::refine::structure;
 
 /// One thing that a document has.
@@ -18,12 +19,13 @@ pub(super) struct Unit {
 /// The units of a document, by category.
 pub(super) type Units = [Vec<Unit>; Category::ALL.len()];
 
-/// Takes a document apart.
-pub(super) fn of(doc: &Document) -> Units {
+/// Takes a document apart that is compared with another.
+pub(super) fn of(doc: &Document, other: &Document) -> Units {
     let mut doc = doc.clone();
     html::open_raw(&mut doc);
     structure::settle(&mut doc);
-    let mut taker = Taker { doc: &doc, units: Units::default(), lists: Vec::new(), quotes: 0, tables: Vec::new() };
+    let held = doc.media.iter().chain(&other.media).map(|media| media.name.as_str()).collect();
+    let mut taker = Taker { doc: &doc, units: Units::default(), held, lists: Vec::new(), quotes: 0, tables: Vec::new() };
     taker.tree(doc.root());
     for note in &doc.notes {
         let text = words(&doc.plain_text(note.body));
@@ -36,6 +38,8 @@ pub(super) fn of(doc: &Document) -> Units {
 struct Taker<'d> {
     doc: &'d Document,
     units: Units,
+    /// Names of pictures that one of the documents holds. Such a picture is a file beside a page that is made of it.
+    held: HashSet<&'d str>,
     lists: Vec<&'static str>,
     quotes: usize,
     /// For each open table, the row and the column of the last cell.
@@ -123,7 +127,7 @@ impl Taker<'_> {
             }
             Kind::Image { src, alt } => {
                 let (src, alt) = (address(doc.text(src)), words(doc.text(alt)));
-                let held = src.starts_with("data:") || doc.media.iter().any(|media| media.name == src);
+                let held = src.starts_with("data:") || self.held.contains(src.rsplit('/').next().unwrap_or(&src));
                 let src = if held { "(in the document)".to_owned() } else { src };
                 self.add(Category::Images, id, format!("{src} {alt}"), format!("{src}: {alt}"));
             }
@@ -226,7 +230,7 @@ fn style(kind: Kind) -> Option<&'static str> {
         Kind::Insertion => "insertion",
         Kind::Highlight => "highlight",
         Kind::Code(_) => "code",
-        Kind::Math { .. } | Kind::MathMl { .. } | Kind::OfficeMath { .. } => "formula",
+        kind if kind.is_formula() => "formula",
         Kind::Subscript => "subscript",
         Kind::Superscript => "superscript",
         Kind::TextLevel(TextLevel::RubyParenthesis) => return None,

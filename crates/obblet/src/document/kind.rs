@@ -476,6 +476,12 @@ impl Kind {
         )
     }
 
+    /// Whether the node is a formula, in whatever notation.
+    #[must_use]
+    pub const fn is_formula(self) -> bool {
+        matches!(self, Self::Math { .. } | Self::MathMl { .. } | Self::OfficeMath { .. })
+    }
+
     /// Whether nodes of this kind never have children.
     #[must_use]
     pub const fn is_leaf(self) -> bool {

@@ -41,7 +41,7 @@ impl Counts {
                     Kind::Link { .. } => counts.links += 1,
                     Kind::CodeBlock { .. } | Kind::Preformatted => counts.code_blocks += 1,
                     Kind::BlockQuote => counts.quotes += 1,
-                    Kind::Math { .. } | Kind::MathMl { .. } | Kind::OfficeMath { .. } => counts.formulas += 1,
+                    kind if kind.is_formula() => counts.formulas += 1,
                     _ => {}
                 }
             }

@@ -35,6 +35,9 @@ pub(crate) struct Around {
     /// The feed, and the page of its entries.
     pub(crate) feed: String,
     pub(crate) entries: String,
+    /// The address of the top of the site, for a page that may be shown at any address; else empty.
+    #[serde(skip_serializing_if = "String::is_empty")]
+    pub(crate) top: String,
     /// Whether the page holds all documents.
     pub(crate) is_whole: bool,
 }

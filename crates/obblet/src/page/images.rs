@@ -47,8 +47,18 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surrou
         drop_all(doc, &images);
         return Placed::default();
     }
-    let mut gallery =
-        Gallery { profile, surroundings, pictures: HashMap::default(), names: HashMap::default(), placed: Placed::default() };
+    let mut media = HashMap::with_capacity_and_hasher(doc.media.len(), Default::default());
+    for (index, file) in doc.media.iter().enumerate() {
+        media.entry(file.name.clone()).or_insert(index);
+    }
+    let mut gallery = Gallery {
+        profile,
+        surroundings,
+        media,
+        pictures: HashMap::default(),
+        names: HashMap::default(),
+        placed: Placed::default(),
+    };
     for (id, src, alt) in images {
         if alt.is_empty() && !doc.attributes(id).other.iter().any(|(name, _)| doc.text(*name) == "role") {
             let place = doc.place(id);
@@ -78,6 +88,8 @@ fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
 struct Gallery<'a> {
     profile: &'a Profile,
     surroundings: &'a Surroundings<'a>,
+    /// Where in the document the files are that it holds, by their names.
+    media: HashMap<String, usize>,
     /// By path in the file system. `None` for those that can't be used.
     pictures: HashMap<PathBuf, Option<Picture>>,
     /// Names that are taken in the folder of pictures.
@@ -96,9 +108,7 @@ impl Gallery<'_> {
             .flat_map(|top| doc.walk(top).collect::<Vec<_>>())
             .filter_map(|step| match step {
                 Step::Enter(id) => match doc.kind(id) {
-                    Kind::Link { href } => {
-                        doc.media.iter().position(|media| media.name == doc.text(href)).map(|index| (id, index))
-                    }
+                    Kind::Link { href } => self.media.get(doc.text(href)).map(|index| (id, *index)),
                     _ => None,
                 },
                 Step::Leave(_) => None,
@@ -151,7 +161,7 @@ impl Gallery<'_> {
 
     fn place_one(&mut self, doc: &mut Document, id: NodeId, src: Text, alt: Text) {
         let address = doc.text(src).to_owned();
-        if let Some(index) = doc.media.iter().position(|media| media.name == address) {
+        if let Some(&index) = self.media.get(&address) {
             return self.place_media(doc, id, alt, index);
         }
         let (Some(folder), Some(local)) = (self.surroundings.folder, local_path(&address)) else { return };

@@ -17,7 +17,7 @@ use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, No
 use crate::error::Error;
 use crate::formats::html::{self, Characters, HeadingEntry, Highlighter, Syntax};
 use crate::map::HashSet;
-use crate::profile::{Profile, StylePlace};
+use crate::profile::{Profile, StylePlace, Styling};
 use crate::refine;
 use crate::shared;
 use serde::{Deserialize, Serialize};
@@ -98,13 +98,19 @@ pub(crate) fn content(
     let name = if surroundings.name.is_empty() { "Untitled" } else { surroundings.name };
     let title = title(doc, profile, name);
     let has_top_heading = doc.walk(doc.root()).any(|step| matches!(step, Step::Enter(id) if doc.kind(id) == Kind::Heading(1)));
-    let shows_title = !has_top_heading && (doc.metadata.title.is_some() || !profile.page.title.is_empty());
+    let is_titled = doc.metadata.title.is_some() || !profile.page.title.is_empty();
+    let top_heading = if has_top_heading || is_titled { None } else { lone_first_heading(doc) };
+    // Every page has a heading of the first level, but for one that looks like its source, and one without a name.
+    let needs_title = profile.styling != Styling::Exact && (!surroundings.name.is_empty() || doc.first_heading().is_some());
+    let shows_title = !has_top_heading && top_heading.is_none() && (is_titled || needs_title);
     let mut options = profile.html_options(html::Ids::Headings);
     options.highlight = highlighter(profile);
     options.list_headings = true;
     options.list_ids = surroundings.shared.is_some();
     options.wanted = Some(&doc.traces.places_of_others.wanted);
     options.level_above = u8::from(shows_title);
+    options.top_heading = top_heading;
+    options.context = html_context(profile);
     options.taken_ids = frame::IDS;
     options.safe_pictures = safe_pictures;
     options.unmentioned = unmentioned;
@@ -136,6 +142,22 @@ pub(crate) fn content(
         body: written.html,
     };
     (content, Told { findings: written.findings, ids: written.ids, spare: written.spare, kept: written.kept })
+}
+
+/// What the writer is to know of a page: only looks let wide things scroll.
+pub(crate) fn html_context(profile: &Profile) -> html::Context {
+    if profile.page.look == "none" { html::Context::Page } else { html::Context::ScrollingPage }
+}
+
+/// The heading that a document begins with, where no other is of its level or a higher one: it is the title.
+fn lone_first_heading(doc: &Document) -> Option<NodeId> {
+    let first = doc.node(doc.root()).first_child()?;
+    let Kind::Heading(level) = doc.kind(first) else { return None };
+    let is_above = |step| match step {
+        Step::Enter(id) if id != first => matches!(doc.kind(id), Kind::Heading(other) if other <= level),
+        _ => false,
+    };
+    (!doc.plain_text(first).trim().is_empty() && !doc.walk(doc.root()).any(is_above)).then_some(first)
 }
 
 /// Puts a page together: its content, its frame, and what stands around it.

@@ -52,6 +52,16 @@ pub enum ProfileError {
         /// What is wrong.
         error: Box<Self>,
     },
+    /// A file that a settings file may not name, for nobody asked for the settings file.
+    #[error(
+        "{key} can't be {path}: settings that are found in a folder reach only files below it; name the settings file with --profile to allow others"
+    )]
+    OutOfReach {
+        /// The key of the setting.
+        key: String,
+        /// The file.
+        path: String,
+    },
     /// A file that can't be read.
     #[error("can't read {file}: {message}")]
     Unreadable {

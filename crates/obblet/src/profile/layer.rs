@@ -2,7 +2,7 @@
 
 use super::{Profile, ProfileError, SETTINGS, Setting, Value, error};
 use globset::{GlobBuilder, GlobSet, GlobSetBuilder};
-use std::path::{Path, PathBuf};
+use std::path::{Component, Path, PathBuf};
 use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
@@ -96,6 +96,36 @@ impl Layer {
         Self::read(&text, &name, path.parent())
     }
 
+    /// Reads the settings of a file that nobody named: one that was found in a folder of documents, which may come from a
+    /// stranger. It may only name files below its own folder.
+    ///
+    /// # Errors
+    /// As [`Layer::read_file`], or where a setting names a file elsewhere.
+    pub fn read_found(path: &Path) -> Result<Self, ProfileError> {
+        let layer = Self::read_file(path)?;
+        let folder = layer.folder.as_deref().unwrap_or(Path::new(""));
+        let real = std::fs::canonicalize(folder).unwrap_or_else(|_| folder.to_owned());
+        let all = layer.settings.iter().chain(layer.files.iter().flat_map(|files| &files.settings));
+        for Assignment { key, value, line } in all.filter(|assignment| PATHS.contains(&assignment.key.as_str())) {
+            let named = match value {
+                Some(Value::Text(text)) => std::slice::from_ref(text),
+                Some(Value::List(texts)) => texts,
+                _ => &[],
+            };
+            let outside = named.iter().find(|named| !named.is_empty() && !is_address(named) && !is_below(&real, folder, named));
+            if let Some(outside) = outside {
+                let error = ProfileError::OutOfReach { key: key.clone(), path: outside.clone() };
+                return Err(in_file(&layer.name, *line, error));
+            }
+        }
+        Ok(layer)
+    }
+
+    /// The file that it was read from.
+    pub(crate) fn path(&self) -> Option<PathBuf> {
+        self.folder.as_ref().map(|_| PathBuf::from(&self.name))
+    }
+
     /// Whether some of its settings are for some files only.
     pub(crate) fn has_patterns(&self) -> bool {
         !self.files.is_empty()
@@ -138,6 +168,20 @@ impl ForFiles {
         let patterns = globs(&patterns).map_err(|error| (line, error))?;
         Ok(Self { patterns, settings: assignments(table, folder, line_of) })
     }
+}
+
+/// Whether a style sheet is named by an address and not by a path.
+fn is_address(text: &str) -> bool {
+    text.contains("://") || text.starts_with("//")
+}
+
+/// Whether a path leads to a place below a folder, as it is written and behind all symbolic links. `real` is the folder behind
+/// its own.
+fn is_below(real: &Path, folder: &Path, path: &str) -> bool {
+    let Ok(rest) = Path::new(path).strip_prefix(folder) else { return false };
+    // A file that is not there is told where it is read.
+    rest.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir))
+        && std::fs::canonicalize(path).map_or(true, |path| path.starts_with(real))
 }
 
 fn in_file(name: &str, line: usize, error: ProfileError) -> ProfileError {
@@ -204,7 +248,8 @@ fn assignments(table: DeTable<'_>, folder: Option<&Path>, line_of: &dyn Fn(usize
 }
 
 impl Profile {
-    /// Changes one setting, given as `key=value`.
+    /// Changes one setting, given as `key=value`. A list is several values with commas between them, or is written as in TOML
+    /// where one of them holds a comma: `clean.replace=["a, b => c", "d => e"]`.
     ///
     /// # Errors
     /// Where there is no such setting, or it can't have that value.
@@ -242,6 +287,13 @@ impl Profile {
     }
 }
 
+impl Value {
+    /// A value as TOML writes it.
+    pub(super) fn parse(text: &str) -> Option<Self> {
+        read(DeValue::parse(text).ok()?.into_inner())
+    }
+}
+
 fn read(value: DeValue<'_>) -> Option<Value> {
     Some(match value {
         DeValue::String(text) => Value::Text(text.into_owned()),
@@ -265,7 +317,7 @@ fn rebase(key: &str, value: Value, folder: Option<&Path>) -> Value {
     let Some(folder) = folder.filter(|_| PATHS.contains(&key)) else { return value };
     let path = |text: String| match text.as_str() {
         "" => text,
-        address if address.contains("://") => text,
+        address if is_address(address) => text,
         _ => folder.join(&text).display().to_string(),
     };
     match value {
@@ -302,6 +354,21 @@ mod tests {
             profile.apply(&text, "x", None).unwrap();
             assert_eq!(profile, Profile::default(), "{text}");
         }
+    }
+
+    #[test]
+    fn lists_on_a_command_line_can_hold_any_text() {
+        let case = |text: &str, expected: &[&str]| {
+            let mut profile = Profile::default();
+            profile.set(&format!("clean.replace={text}")).unwrap();
+            assert_eq!(profile.clean.replace, expected, "{text}");
+        };
+        case("a => b, c => d", &["a => b", "c => d"]);
+        case("\"a, b => c\"", &["a, b => c"]);
+        case("[\"a, b => c\", 'd\"=>e']", &["a, b => c", "d\"=>e"]);
+        case("[1] => (1), [2] => (2)", &["[1] => (1)", "[2] => (2)"]);
+        case("5 => five", &["5 => five"]);
+        assert!(Profile::default().set("clean.replace=[\"a => b\" \"c => d\"]").is_err());
     }
 
     #[test]

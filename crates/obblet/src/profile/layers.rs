@@ -21,6 +21,8 @@ use std::sync::{Arc, Mutex, PoisonError};
 pub struct Layers {
     first: Profile,
     over: Vec<Over>,
+    /// Whether settings files in folders count.
+    finds: bool,
     folders: Mutex<HashMap<PathBuf, Option<Arc<Layer>>>>,
     /// The profiles of folders whose layers make no difference between files.
     plain: Mutex<HashMap<PathBuf, Arc<Profile>>>,
@@ -51,7 +53,24 @@ impl Layers {
     /// Layers that begin with a profile.
     #[must_use]
     pub fn new(first: Profile) -> Self {
-        Self { first, over: Vec::new(), folders: Mutex::default(), plain: Mutex::default(), made: Mutex::default() }
+        Self { first, over: Vec::new(), finds: true, folders: Mutex::default(), plain: Mutex::default(), made: Mutex::default() }
+    }
+
+    /// Leaves out settings files that are found in the folders of documents.
+    pub fn find_none(&mut self) {
+        self.finds = false;
+        self.forget();
+    }
+
+    /// The settings files that were used so far: those that were found, outermost first, and those that were put on top.
+    #[must_use]
+    pub fn files(&self) -> Vec<PathBuf> {
+        let mut found: Vec<PathBuf> =
+            lock(&self.folders).iter().filter(|(_, layer)| layer.is_some()).map(|(folder, _)| folder.join(FILE_NAME)).collect();
+        found.sort();
+        let named = self.over.iter().filter_map(|over| if let Over::File(layer) = over { layer.path() } else { None });
+        found.extend(named);
+        found
     }
 
     /// Puts a file of settings on top of all that is known so far, and of those of the folders.
@@ -84,14 +103,15 @@ impl Layers {
     /// The profile of a document. The folders above it count, beginning with `root` where that is given.
     ///
     /// # Errors
-    /// Where a file of settings of a folder can't be used.
+    /// Where a file of settings of a folder can't be used. Such a file may only name files below its own folder.
     pub fn of(&self, document: &Path, root: Option<&Path>) -> Result<Arc<Profile>, ProfileError> {
         let folder = document.parent().unwrap_or(Path::new(""));
         if let Some(known) = lock(&self.plain).get(folder) {
             return Ok(Arc::clone(known));
         }
         let mut above = Vec::new();
-        for folder in folder.ancestors().take_while(|above| root.is_none_or(|root| above.starts_with(root))) {
+        let ancestors = folder.ancestors().take_while(|above| root.is_none_or(|root| above.starts_with(root)));
+        for folder in ancestors.filter(|_| self.finds) {
             above.extend(self.folder(folder)?);
         }
         let over = self.over.iter().filter_map(|over| if let Over::File(layer) = over { Some(layer) } else { None });
@@ -115,6 +135,14 @@ impl Layers {
             lock(&self.plain).insert(folder.to_owned(), Arc::clone(&profile));
         }
         Ok(profile)
+    }
+
+    /// The topmost of the folders above a document that have settings of their own, which belong together then; the document's
+    /// folder itself where none has.
+    #[must_use]
+    pub fn top_of<'f>(&self, folder: &'f Path) -> &'f Path {
+        let has_settings = |above: &&Path| self.finds && self.folder(above).is_ok_and(|layer| layer.is_some());
+        folder.ancestors().filter(has_settings).last().unwrap_or(folder)
     }
 
     /// The profile of a document with these layers of the folders above it, the nearest first.
@@ -142,7 +170,7 @@ impl Layers {
             return Ok(known.clone());
         }
         let file = folder.join(FILE_NAME);
-        let layer = if file.is_file() { Some(Arc::new(Layer::read_file(&file)?)) } else { None };
+        let layer = if file.is_file() { Some(Arc::new(Layer::read_found(&file)?)) } else { None };
         lock(&self.folders).insert(folder.to_owned(), layer.clone());
         Ok(layer)
     }
@@ -180,5 +208,44 @@ mod tests {
         assert!(Arc::ptr_eq(&profile("log/b.docx"), &profile("log/2031/c.docx")), "documents share what is the same for them");
         assert!(!Arc::ptr_eq(&profile("log/b.docx"), &profile("log/b.md")));
         assert!(layers.set("page.lok=x").is_err());
+        layers.find_none();
+        assert_eq!(layers.of(&folder.path().join("log/a.md"), None).unwrap().html.indent, 0);
+    }
+
+    #[test]
+    fn files_that_are_found_reach_no_further_than_their_folder() {
+        let folder = tempfile::tempdir().unwrap();
+        let inner = folder.path().join("book");
+        std::fs::create_dir_all(inner.join("parts")).unwrap();
+        std::fs::write(folder.path().join("secret"), "x").unwrap();
+        std::fs::write(inner.join("parts/top.html"), "x").unwrap();
+        let of = |settings: &str| {
+            std::fs::write(inner.join(FILE_NAME), settings).unwrap();
+            Layers::new(Profile::default()).of(&inner.join("a.md"), None).map(|profile| profile.page.clone())
+        };
+        assert!(of("page.header = 'parts/top.html'\npage.stylesheets = ['https://x.example/a.css', 'none.css']").is_ok());
+        let secret = folder.path().join("secret");
+        for outside in ["../secret", "parts/../../secret", secret.to_str().unwrap()] {
+            for settings in [
+                format!("page.header = '{outside}'"),
+                format!("page.stylesheets = ['parts/a.css', '{outside}']"),
+                format!("[[files]]\nmatch = '*.md'\npage.frame = '{outside}'"),
+            ] {
+                let error = of(&settings).unwrap_err().to_string();
+                assert!(error.contains("reach only files below it") && error.contains("secret"), "{settings}: {error}");
+            }
+        }
+        #[cfg(unix)]
+        {
+            std::os::unix::fs::symlink(&secret, inner.join("parts/link")).unwrap();
+            assert!(of("page.footer = 'parts/link'").unwrap_err().to_string().contains("reach only"));
+        }
+        // Whoever names the file trusts it.
+        std::fs::write(folder.path().join("own.toml"), "page.header = 'book/../secret'").unwrap();
+        std::fs::remove_file(inner.join(FILE_NAME)).unwrap();
+        let mut layers = Layers::new(Profile::default());
+        layers.put_file(&folder.path().join("own.toml")).unwrap();
+        assert!(layers.of(&inner.join("a.md"), None).unwrap().page.header.is_some());
+        assert_eq!(layers.files(), [folder.path().join("own.toml")]);
     }
 }

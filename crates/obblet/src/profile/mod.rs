@@ -415,6 +415,8 @@ impl Profile {
             raw: self.html.raw,
             tag_filter: self.markdown.tag_filter.unwrap_or(self.markdown.dialect == Dialect::Github),
             trust: self.html.trust,
+            // The specification's own examples have addresses that the checker rejects.
+            mend_addresses: !exact,
             heading_numbers: self.html.heading_numbers,
             heading_steps: match self.html.heading_levels {
                 HeadingLevels::Steps => true,

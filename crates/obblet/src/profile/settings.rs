@@ -163,8 +163,14 @@ fn text(value: &Value) -> Option<String> {
 fn list(value: &Value) -> Option<Vec<String>> {
     match value {
         Value::List(texts) => Some(texts.clone()),
-        // On a command line, commas stand between them.
-        Value::Text(text) => Some(text.split(',').map(|part| part.trim().to_owned()).filter(|part| !part.is_empty()).collect()),
+        // On a command line, commas stand between them, or they are written as in a file.
+        Value::Text(text) => match Value::parse(text) {
+            Some(Value::List(texts)) => Some(texts),
+            Some(Value::Text(text)) => Some(vec![text]),
+            // A list or a text whose marks do not fit is a slip of the hand.
+            _ if text.starts_with("[\"") || text.starts_with("['") => None,
+            _ => Some(text.split(',').map(|part| part.trim().to_owned()).filter(|part| !part.is_empty()).collect()),
+        },
         Value::Flag(_) | Value::Number(_) => None,
     }
 }

@@ -1,6 +1,6 @@
 //! All that has to be uploaded, in one file.
 
-use super::file::{Aside, make_folder};
+use super::file::{Aside, make_folder, resolve_links};
 use super::record::Record;
 use crate::error::Error;
 use std::fs::File;
@@ -26,6 +26,7 @@ pub fn archive(output: &Path, path: &Path) -> Result<usize, Error> {
         .compression_method(CompressionMethod::Deflated)
         .last_modified_time(DateTime::default())
         .unix_permissions(0o644);
+    let path = &resolve_links(path).map_err(fail)?;
     make_folder(path)?;
     let mut writer = ZipWriter::new(BufWriter::new(Aside::new(path)?));
     let mut count = 0;

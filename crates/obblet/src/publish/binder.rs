@@ -11,6 +11,7 @@ use crate::convert;
 use crate::document::{Document, Kind, Place, Step};
 use crate::error::Error;
 use crate::formats::html::{self, HeadingEntry};
+use crate::map::HashMap;
 use crate::page::{self, Around, Content};
 use crate::refine::tops;
 use std::collections::BTreeSet;
@@ -88,7 +89,12 @@ impl Run<'_> {
             places[index] = place;
         }
         let folder = Folder { plan, atlas: &self.atlas, facts: &self.facts };
-        let bind = |&index: &usize| bind(&folder, index, &places);
+        let mut titles: HashMap<&str, usize> = HashMap::default();
+        for facts in self.facts.iter().flatten() {
+            *titles.entry(&facts.title).or_default() += 1;
+        }
+        let is_twin = |title: &str| titles.get(title).is_some_and(|count| *count > 1);
+        let bind = |&index: &usize| bind(&folder, index, &places, &is_twin);
         let mut content = Content {
             title: site.name().to_owned(),
             shows_title: true,
@@ -117,7 +123,7 @@ impl Run<'_> {
 }
 
 /// Converts a document for the binder.
-fn bind(folder: &Folder<'_>, index: usize, places: &[usize]) -> Result<Bound, Error> {
+fn bind(folder: &Folder<'_>, index: usize, places: &[usize], is_twin: &(dyn Fn(&str) -> bool + Sync)) -> Result<Bound, Error> {
     let plan = folder.plan;
     let planned = &plan.documents[index];
     let path = plan.source.join(&planned.source);
@@ -141,10 +147,15 @@ fn bind(folder: &Folder<'_>, index: usize, places: &[usize]) -> Result<Bound, Er
     rebase(&mut doc, paths::folder(&planned.output));
     head(&mut doc, profile, surroundings.name);
     let prefix = prefix(places[index]);
+    let title = page::title(&doc, profile, surroundings.name);
+    // Parts of a page have names of their own, also where documents have the same title.
+    let notes_of = if is_twin(&title) { format!("{title} ({})", places[index] + 1) } else { title };
     let options = html::Options {
         id_prefix: &format!("{prefix}-"),
         list_headings: true,
         level_above: 1,
+        notes_of: &notes_of,
+        context: page::html_context(profile),
         heading_numbers: false,
         safe_pictures: &placed.safe,
         highlight: page::highlighter(profile),

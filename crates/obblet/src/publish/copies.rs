@@ -146,6 +146,10 @@ impl Run<'_> {
         progress: &mut dyn Progress,
     ) -> Result<(), Error> {
         let other = Other { source: source.to_owned(), from, output: Target::output(path, bytes), gone: false };
+        // What several pages bring along is written, told and counted once, in a rehearsal too.
+        if self.put_now.insert(path.to_owned(), other.output.hash) == Some(other.output.hash) {
+            return Ok(());
+        }
         self.target.announce_other(&other)?;
         let put = self.target.put(&other.output, bytes)?;
         self.note_other(other, put, action, progress);

@@ -13,7 +13,7 @@ use crate::document::Finding;
 use crate::error::Error;
 use crate::formats::Format;
 use crate::map::{HashMap, HashSet};
-use crate::profile::{FILE_NAME, Profile, SETTINGS, Shape, globs};
+use crate::profile::{FILE_NAME, Layers, Profile, SETTINGS, Shape, globs};
 use crate::shared::Shared;
 use rayon::prelude::*;
 use std::collections::BTreeSet;
@@ -216,6 +216,12 @@ impl Plan {
         plan.settle_slices();
         plan.find_removed();
         Ok(plan)
+    }
+
+    /// Where the settings of its documents come from.
+    #[must_use]
+    pub fn layers(&self) -> &Layers {
+        &self.options.layers
     }
 
     /// The documents with their names and settings.

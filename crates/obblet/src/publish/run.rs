@@ -60,6 +60,8 @@ pub(super) struct Run<'p> {
     /// What the new record says.
     pub(super) documents: BTreeMap<String, Known>,
     pub(super) others: BTreeMap<String, Other>,
+    /// Files that no document is made of and that were written in this run, or would be.
+    pub(super) put_now: HashMap<String, Hash>,
     /// Whether a file that should come along could not, so that the next run has to try again.
     pub(super) lacks_files: bool,
     /// Style sheets and the like, which many pages bring along.
@@ -103,6 +105,7 @@ impl Plan {
             pieces: Pieces::new(BUDGET, &self.output),
             documents: BTreeMap::new(),
             others: BTreeMap::new(),
+            put_now: HashMap::default(),
             lacks_files: false,
             shared: Mutex::default(),
         };
@@ -450,7 +453,8 @@ impl Run<'_> {
         brings: &mut BTreeSet<String>,
     ) -> Result<String, Error> {
         let full = self.plan.output.join(output);
-        let to_top = paths::to_top(output);
+        // A page that is shown at an address that nobody knows names the top by its whole address.
+        let to_top = if around.top.is_empty() { paths::to_top(output) } else { around.top.clone() };
         let surroundings = Surroundings {
             name: paths::stem(output).0,
             root: Some(&self.plan.source),

@@ -114,7 +114,8 @@ fn changes(doc: &Document, top: NodeId, marks: Option<Marks>, dashes: bool) -> V
                     changes.push((id, set));
                 }
             }
-            Kind::Code(_) | Kind::Math { .. } | Kind::Image { .. } | Kind::NoteReference(_) => before = 'x',
+            Kind::Code(_) | Kind::Image { .. } | Kind::NoteReference(_) => before = 'x',
+            kind if kind.is_formula() => before = 'x',
             kind if kind.is_inline() && !matches!(kind, Kind::SoftBreak | Kind::LineBreak) => {}
             _ => before = ' ',
         }
@@ -163,6 +164,28 @@ mod tests {
         doc.append_text(paragraph, text);
         set(&mut doc, Quotes::Typographic, Dashes::Typographic);
         assert_eq!(doc.plain_text(doc.root()), expected);
+    }
+
+    #[test]
+    fn what_is_no_text_stands_for_a_letter() {
+        let texts = |doc: &mut Document| (doc.intern("x"), doc.intern(""));
+        let formulas: [fn(crate::document::Text, crate::document::Text) -> Kind; 5] = [
+            |text, _| Kind::Math { tex: text, display: false },
+            |text, _| Kind::MathMl { markup: text, display: false },
+            |text, _| Kind::OfficeMath { markup: text, characters: text },
+            |text, _| Kind::Code(text),
+            |text, empty| Kind::Image { src: text, alt: empty },
+        ];
+        for formula in formulas {
+            let mut doc = Document::new();
+            let paragraph = doc.append(doc.root(), Kind::Paragraph);
+            doc.append_text(paragraph, "\"a ");
+            let (text, empty) = texts(&mut doc);
+            doc.append(paragraph, formula(text, empty));
+            let last = doc.append_text(paragraph, "\" b");
+            set(&mut doc, Quotes::Typographic, Dashes::Keep);
+            assert_eq!(doc.plain_text(last), "\u{201D} b", "{:?}", formula(text, empty));
+        }
     }
 
     #[test]

@@ -10,11 +10,12 @@ pub fn words(text: &str) -> Vec<String> {
     text.split(|c: char| !c.is_alphanumeric()).filter(|word| !word.is_empty()).map(str::to_lowercase).collect()
 }
 
-/// The words that are neither in the output, in the order of the source, nor in a finding.
+/// The words that are neither in the output, in the order of the source, nor carried by a finding as text that is gone. What a
+/// message says is no text of the source.
 pub fn lost(source: &str, output: &str, findings: &[Finding]) -> Vec<String> {
     let mut carried: HashMap<String, usize> = HashMap::new();
     for finding in findings {
-        for word in words(&finding.lost).into_iter().chain(words(&finding.message)) {
+        for word in words(&finding.lost) {
             *carried.entry(word).or_default() += 1;
         }
     }

@@ -122,7 +122,13 @@ impl Folder {
     }
 
     pub fn rehearse(&self) -> Run {
-        let plan = Plan::new(&self.source(), &self.output(), options(&[])).unwrap();
+        self.rehearse_with(|_| {})
+    }
+
+    pub fn rehearse_with(&self, set: impl FnOnce(&mut Options)) -> Run {
+        let mut options = options(&[]);
+        set(&mut options);
+        let plan = Plan::new(&self.source(), &self.output(), options).unwrap();
         let mut listener = Listener::default();
         let summary = plan.rehearse(&mut listener).unwrap();
         Run { told: listener.0, summary }

@@ -2,9 +2,11 @@
 #![allow(dead_code, missing_docs, unreachable_pub, reason = "each test file uses a part of it")]
 
 pub mod conservation;
+pub mod convert;
+pub mod corpus;
 pub mod dom;
-pub mod examples;
 pub mod folder;
+pub mod linear;
 pub mod package;
 pub mod trees;
 pub mod validity;

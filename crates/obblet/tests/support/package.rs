@@ -122,9 +122,17 @@ impl Package {
 
 /// An archive of files, the same bytes each time.
 pub fn archive(files: &[(String, Vec<u8>)]) -> Vec<u8> {
+    packed(files, CompressionMethod::Deflated)
+}
+
+/// An archive of files that are not compressed.
+pub fn stored(files: &[(String, Vec<u8>)]) -> Vec<u8> {
+    packed(files, CompressionMethod::Stored)
+}
+
+fn packed(files: &[(String, Vec<u8>)], method: CompressionMethod) -> Vec<u8> {
     let mut archive = ZipWriter::new(Cursor::new(Vec::new()));
-    let options =
-        SimpleFileOptions::default().compression_method(CompressionMethod::Deflated).last_modified_time(zip::DateTime::default());
+    let options = SimpleFileOptions::default().compression_method(method).last_modified_time(zip::DateTime::default());
     for (name, bytes) in files {
         archive.start_file(name.as_str(), options).unwrap();
         archive.write_all(bytes).unwrap();

@@ -1,74 +1,123 @@
 //! Trees of every kind of node in every place, most of which make no sense.
 
 use obblet::document::{
-    Align, Callout, CellKind, DivisionKind, Document, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, TextLevel,
+    Align, Callout, CellKind, DivisionKind, Document, Kind, ListKind, Marker, NodeId, Note, NoteId, RowGroupKind, Scope,
+    TextLevel,
 };
 use proptest::prelude::*;
 
-/// How many kinds [`kind`] knows.
-pub const KINDS: usize = 48;
+/// How many kinds [`kinds`] makes.
+pub const KINDS: usize = 76;
 
-/// One kind of node of each sort, with its texts in the document.
-pub fn kind(doc: &mut Document, number: usize) -> Kind {
-    let list =
-        ListKind { ordered: number.is_multiple_of(2), tight: number.is_multiple_of(3), marker: Marker::LowerRoman, start: 3 };
-    let cell = CellKind { header: false, scope: Scope::Row, align: Align::Right, columns: 1, rows: 1 };
-    match number % KINDS {
-        0 => Kind::Paragraph,
-        1 => Kind::Heading(1 + (number / KINDS % 6) as u8),
-        2 => Kind::BlockQuote,
-        3 | 4 => Kind::List(list),
-        5 => Kind::ListItem { checked: Some(true) },
-        6 => Kind::TermList,
-        7 => Kind::Term,
-        8 => Kind::TermDescription,
-        9 => Kind::CodeBlock { code: doc.intern("a <b>\n"), info: doc.intern("rust,ignore") },
-        10 => Kind::Preformatted,
-        11 => Kind::Table,
-        12 => Kind::Caption,
-        13 => Kind::RowGroup(RowGroupKind::Head),
-        14 => Kind::RowGroup(RowGroupKind::Foot),
-        15 => Kind::Row,
-        16 => Kind::Cell(CellKind { columns: 2, rows: 3, ..cell }),
-        17 => Kind::Cell(CellKind { header: true, ..cell }),
-        18 => Kind::Figure,
-        19 => Kind::ThematicBreak,
-        20 => Kind::Division(DivisionKind::Header),
-        21 => Kind::Division(DivisionKind::Address),
-        22 => Kind::Division(DivisionKind::Callout(Callout::Tip)),
-        23 => Kind::Details { open: true },
-        24 => Kind::Summary,
-        25 => Kind::RawBlock { raw: doc.intern("<div onclick='x'><p>raw<table><td>cell<script>no()</script></div>") },
-        26 => Kind::Raw { raw: doc.intern("</p><b><h2>bold") },
-        27 => Kind::Emphasis,
-        28 => Kind::Strong,
-        29 => Kind::Underline,
-        30 => Kind::Strikethrough,
-        31 => Kind::Insertion,
-        32 => Kind::Deletion,
-        33 => Kind::Highlight,
-        34 => Kind::Code(doc.intern("x < y")),
-        35 => Kind::Subscript,
-        36 => Kind::Link { href: doc.intern("a b.html?c=\"d\"") },
-        37 => Kind::Link { href: doc.intern("java\nscript:alert(1)") },
-        38 => Kind::Image { src: doc.intern("p.png"), alt: doc.intern("a \"picture\"") },
-        39 => Kind::LineBreak,
-        40 => Kind::SoftBreak,
-        41 => Kind::Span,
-        42 => Kind::Anchor,
-        43 => Kind::Math { tex: doc.intern("a<b"), display: false },
-        44 => Kind::TextLevel(TextLevel::RubyText),
-        45 => Kind::TextLevel(TextLevel::Definition),
-        46 => Kind::TextLevel(TextLevel::Ruby),
-        _ => Kind::Text(doc.intern("some \u{1} text & more\n")),
+/// The number of the kind that is plain text.
+pub const TEXT: usize = KINDS - 1;
+
+/// Every kind of node but for the two that begin a tree, with its texts in the document. What a kind has more than one form of is
+/// another form for each `variant`.
+fn kinds(doc: &mut Document, variant: usize) -> Vec<Kind> {
+    fn pick<T: Copy, const N: usize>(variant: usize, of: [T; N]) -> T {
+        of[variant % N]
     }
+    let list = ListKind {
+        ordered: true,
+        tight: variant.is_multiple_of(2),
+        marker: pick(variant, [Marker::LowerRoman, Marker::Plain, Marker::LowerAlpha, Marker::UpperAlpha, Marker::UpperRoman]),
+        start: 3,
+    };
+    let cell = CellKind {
+        header: false,
+        scope: pick(variant, [Scope::Row, Scope::Unsaid, Scope::Column, Scope::RowGroup, Scope::ColumnGroup]),
+        align: pick(variant, [Align::Right, Align::Unsaid, Align::Left, Align::Center, Align::Justify]),
+        columns: 1,
+        rows: 1,
+    };
+    let callout = pick(variant, [Callout::Tip, Callout::Note, Callout::Important, Callout::Warning, Callout::Caution]);
+    let mut text = |text: &str| doc.intern(text);
+    let mut all = vec![
+        Kind::Paragraph,
+        Kind::Heading(1 + (variant % 6) as u8),
+        Kind::BlockQuote,
+        Kind::List(list),
+        Kind::List(ListKind { ordered: false, ..list }),
+        Kind::ListItem { checked: pick(variant, [Some(true), Some(false), None]) },
+        Kind::TermList,
+        Kind::Term,
+        Kind::TermDescription,
+        Kind::CodeBlock { code: text("a <b>\n"), info: text("rust,ignore") },
+        Kind::Preformatted,
+        Kind::Table,
+        Kind::Caption,
+        Kind::RowGroup(RowGroupKind::Head),
+        Kind::RowGroup(RowGroupKind::Body),
+        Kind::RowGroup(RowGroupKind::Foot),
+        Kind::Row,
+        Kind::Cell(CellKind { columns: 2, rows: 3, ..cell }),
+        Kind::Cell(CellKind { header: true, ..cell }),
+        Kind::Figure,
+        Kind::ThematicBreak,
+        Kind::Division(DivisionKind::Plain),
+        Kind::Division(DivisionKind::Section),
+        Kind::Division(DivisionKind::Article),
+        Kind::Division(DivisionKind::Aside),
+        Kind::Division(DivisionKind::Navigation),
+        Kind::Division(DivisionKind::Header),
+        Kind::Division(DivisionKind::Footer),
+        Kind::Division(DivisionKind::Address),
+        Kind::Division(DivisionKind::Callout(callout)),
+        Kind::Details { open: variant.is_multiple_of(2) },
+        Kind::Summary,
+        Kind::RawBlock { raw: text("<div onclick='x'><p>raw<table><td>cell<script>no()</script></div>") },
+        Kind::Raw { raw: text("</p><b><h2>bold") },
+        Kind::Emphasis,
+        Kind::Strong,
+        Kind::Underline,
+        Kind::Strikethrough,
+        Kind::Insertion,
+        Kind::Deletion,
+        Kind::Highlight,
+        Kind::Code(text("x < y")),
+        Kind::Subscript,
+        Kind::Superscript,
+        Kind::Link { href: text("a b.html?c=\"d\"") },
+        Kind::Link { href: text("java\nscript:alert(1)") },
+        Kind::Link { href: text("http:/a.b[") },
+        Kind::Image { src: text("p.png"), alt: text("a \"picture\"") },
+        Kind::Image { src: text("https://a b/"), alt: text("") },
+        Kind::LineBreak,
+        Kind::SoftBreak,
+        Kind::Span,
+        Kind::Anchor,
+        Kind::NoteReference(NoteId((variant % 2) as u32)),
+        Kind::Math { tex: text("a<b"), display: variant.is_multiple_of(2) },
+        Kind::MathMl { markup: text("<math><mi>x\u{FFFF}</mi></math>"), display: false },
+        Kind::OfficeMath { markup: text("<m:oMath/>"), characters: text("a\u{2264}b") },
+    ];
+    let levels = [
+        "abbr", "b", "cite", "code", "data", "dfn", "i", "bdi", "kbd", "bdo", "q", "ruby", "rp", "rt", "samp", "small", "time",
+        "var",
+    ];
+    all.extend(levels.iter().filter_map(|name| TextLevel::from_element(name)).map(Kind::TextLevel));
+    all.push(Kind::Text(text("some \u{1} text & more \u{FFFE}\n")));
+    all
 }
 
-/// A tree from a list of kinds, each with the number of the node that it goes into.
+/// One kind of node, and its form.
+pub fn kind(doc: &mut Document, number: usize) -> Kind {
+    kinds(doc, number / KINDS)[number % KINDS]
+}
+
+/// A tree from a list of kinds, each with the number of the node that it goes into. There are two notes, which may hold some of it.
 pub fn tree(parts: &[(usize, usize)]) -> Document {
     let mut doc = Document::new();
     let mut nodes: Vec<NodeId> = vec![doc.root()];
-    for &(number, parent) in parts {
+    for (index, &(number, parent)) in parts.iter().enumerate() {
+        if index == 2 {
+            for label in ["one", "two"] {
+                let body = doc.create(Kind::Note);
+                doc.notes.push(Note { label: label.to_owned(), body });
+            }
+            nodes.push(doc.notes[1].body);
+        }
         let kind = kind(&mut doc, number);
         let mut parent = nodes[parent % nodes.len()];
         if doc.kind(parent).is_leaf() {
@@ -89,4 +138,69 @@ pub fn tree(parts: &[(usize, usize)]) -> Document {
 /// Trees at random.
 pub fn any() -> impl Strategy<Value = Vec<(usize, usize)>> {
     prop::collection::vec((0..KINDS * 6, 0usize..60), 0..40)
+}
+
+/// The place of a kind in the list of the model; a new kind does not compile before it has one here, and in [`kinds`].
+const fn place(kind: Kind) -> usize {
+    match kind {
+        Kind::Root | Kind::Note => 0,
+        Kind::Heading(_) => 1,
+        Kind::Paragraph => 2,
+        Kind::BlockQuote => 3,
+        Kind::List(_) => 4,
+        Kind::ListItem { .. } => 5,
+        Kind::TermList => 6,
+        Kind::Term => 7,
+        Kind::TermDescription => 8,
+        Kind::CodeBlock { .. } => 9,
+        Kind::Preformatted => 10,
+        Kind::Table => 11,
+        Kind::Caption => 12,
+        Kind::RowGroup(_) => 13,
+        Kind::Row => 14,
+        Kind::Cell(_) => 15,
+        Kind::Figure => 16,
+        Kind::ThematicBreak => 17,
+        Kind::Division(_) => 18,
+        Kind::Details { .. } => 19,
+        Kind::Summary => 20,
+        Kind::RawBlock { .. } => 21,
+        Kind::Text(_) => 22,
+        Kind::Emphasis => 23,
+        Kind::Strong => 24,
+        Kind::Underline => 25,
+        Kind::Strikethrough => 26,
+        Kind::Insertion => 27,
+        Kind::Deletion => 28,
+        Kind::Highlight => 29,
+        Kind::Code(_) => 30,
+        Kind::Subscript => 31,
+        Kind::Superscript => 32,
+        Kind::Link { .. } => 33,
+        Kind::Image { .. } => 34,
+        Kind::LineBreak => 35,
+        Kind::SoftBreak => 36,
+        Kind::Span => 37,
+        Kind::NoteReference(_) => 38,
+        Kind::Math { .. } => 39,
+        Kind::MathMl { .. } => 40,
+        Kind::OfficeMath { .. } => 41,
+        Kind::Anchor => 42,
+        Kind::Raw { .. } => 43,
+        Kind::TextLevel(_) => 44,
+    }
+}
+
+/// Fails where a kind of the model is in no tree.
+pub fn assert_every_kind() {
+    let mut doc = Document::new();
+    let all = kinds(&mut doc, 0);
+    assert_eq!(all.len(), KINDS);
+    assert!(matches!(all[TEXT], Kind::Text(_)));
+    let mut places: Vec<usize> = all.iter().map(|kind| place(*kind)).collect();
+    places.sort_unstable();
+    places.dedup();
+    assert_eq!(places, (1..=44).collect::<Vec<_>>());
+    let levels = all.iter().filter(|kind| matches!(kind, Kind::TextLevel(_))).count();
+    assert_eq!(levels, TextLevel::Variable as usize + 1);
 }

@@ -174,6 +174,7 @@ fn attribute_faults(dom: &Dom, node: usize, ids: &mut HashSet<String>, faults: &
                 | "datetime"
                 | "disabled"
                 | "checked"
+                | "tabindex"
         );
         if !known {
             faults.push(format!("attribute {key} of <{name}>"));
@@ -185,21 +186,88 @@ fn attribute_faults(dom: &Dom, node: usize, ids: &mut HashSet<String>, faults: &
             faults.push(format!("style {value:?}"));
         }
         if matches!(key.as_str(), "href" | "src" | "cite") {
-            let plain: String =
-                value.chars().filter(|c| !c.is_whitespace() && !c.is_control()).collect::<String>().to_lowercase();
-            let data = plain.starts_with("data:")
-                && !(key == "src" && plain.starts_with("data:image/") && !plain.starts_with("data:image/svg"));
-            if plain.starts_with("javascript:") || plain.starts_with("vbscript:") || data {
-                faults.push(format!("{key} {value:?}"));
-            }
-            if value.contains([' ', '"', '<', '>', '\\', '`']) {
-                faults.push(format!("{key} {value:?} is not encoded"));
-            }
+            address_faults(key, value, faults);
         }
     }
     if name == "img" && (dom.attribute(node, "src").is_none_or(str::is_empty) || dom.attribute(node, "alt").is_none()) {
         faults.push("img without src or alt".to_owned());
     }
+}
+
+/// Addresses that run, that are not encoded, or that no browser takes (URL standard, section 4.4).
+fn address_faults(key: &str, value: &str, faults: &mut Vec<String>) {
+    let plain: String = value.chars().filter(|c| !c.is_whitespace() && !c.is_control()).collect::<String>().to_lowercase();
+    match value.strip_prefix("data:image/svg+xml;base64,") {
+        // What the writer promises of drawings that it embeds: nothing in them runs or loads.
+        Some(packed) if key == "src" => match decoded(packed).and_then(|bytes| String::from_utf8(bytes).ok()) {
+            Some(drawing) => faults.extend(drawing_faults(&drawing)),
+            None => faults.push(format!("{key} {value:?} is no drawing")),
+        },
+        _ => {
+            let is_picture = key == "src" && plain.starts_with("data:image/") && !plain.starts_with("data:image/svg");
+            if plain.starts_with("javascript:") || plain.starts_with("vbscript:") || (plain.starts_with("data:") && !is_picture) {
+                faults.push(format!("{key} {value:?}"));
+            }
+        }
+    }
+    if value.contains([' ', '"', '<', '>', '\\', '`']) {
+        faults.push(format!("{key} {value:?} is not encoded"));
+    }
+    let scheme = value.split_once(':').map_or("", |(scheme, _)| scheme).to_ascii_lowercase();
+    let whole = if value.starts_with("//") { format!("https:{value}") } else { value.to_owned() };
+    if value.starts_with("//") || matches!(scheme.as_str(), "http" | "https" | "ftp" | "ws" | "wss") {
+        let is_valid = url::Url::parse(&whole).is_ok_and(|url| url.username().is_empty() && url.password().is_none());
+        let slashes = whole.split_once(':').is_some_and(|(_, rest)| rest.starts_with("//") && !rest.starts_with("///"));
+        if !is_valid || !slashes {
+            faults.push(format!("{key} {value:?} is no address that a browser takes"));
+        }
+    }
+}
+
+/// Bytes from base 64 (RFC 4648, section 4).
+fn decoded(text: &str) -> Option<Vec<u8>> {
+    let value = |letter: u8| match letter {
+        b'A'..=b'Z' => Some(letter - b'A'),
+        b'a'..=b'z' => Some(letter - b'a' + 26),
+        b'0'..=b'9' => Some(letter - b'0' + 52),
+        b'+' => Some(62),
+        b'/' => Some(63),
+        _ => None,
+    };
+    let (mut bytes, mut bits, mut count) = (Vec::new(), 0_u32, 0);
+    for letter in text.trim_end_matches('=').bytes() {
+        bits = bits << 6 | u32::from(value(letter)?);
+        count += 6;
+        if count >= 8 {
+            count -= 8;
+            bytes.push((bits >> count) as u8);
+            bits &= (1 << count) - 1;
+        }
+    }
+    Some(bytes)
+}
+
+/// What runs or loads in a drawing.
+fn drawing_faults(drawing: &str) -> Vec<String> {
+    let dom = fragment(drawing);
+    let mut faults = Vec::new();
+    for node in dom.order() {
+        let name = dom.name(node).to_lowercase();
+        if matches!(name.as_str(), "script" | "foreignobject" | "iframe" | "object" | "embed" | "handler" | "listener") {
+            faults.push(format!("<{name}> in a drawing"));
+        }
+        for (key, value) in &dom.nodes[node].attributes {
+            let plain: String =
+                value.chars().filter(|c| !c.is_whitespace() && !c.is_control()).collect::<String>().to_lowercase();
+            let leads = key.ends_with("href") || key == "src";
+            let runs =
+                plain.contains("javascript:") || (leads && plain.starts_with("data:") && !plain.starts_with("data:image/"));
+            if key.starts_with("on") || runs {
+                faults.push(format!("{key}={value:?} in a drawing"));
+            }
+        }
+    }
+    faults
 }
 
 fn structure_faults(dom: &Dom, node: usize, faults: &mut Vec<String>) {

@@ -16,7 +16,7 @@ pub(super) const VOID: [&str; 14] =
     ["area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "param", "source", "track", "wbr"];
 
 /// Elements stand no deeper than this.
-const DEEPEST: u32 = 512;
+pub(super) const DEEPEST: u32 = 512;
 /// Tree construction makes so many elements for each tag, and so many more, before formatting counts as left open for good.
 const MOST_MADE: usize = 4;
 const MORE_MADE: usize = 2000;
@@ -40,9 +40,45 @@ pub(super) struct Guard<S: TreeSink> {
 #[derive(Default)]
 struct State {
     tags: usize,
-    /// Tags that were left out and have not ended, and how many there are of each name.
-    left_out: Vec<LocalName>,
+    left_out: LeftOut,
+}
+
+/// Start tags that were left out and have not ended: their end tags end nothing.
+#[derive(Default)]
+pub(super) struct LeftOut {
+    names: Vec<LocalName>,
     counts: HashMap<LocalName, usize>,
+}
+
+impl LeftOut {
+    pub(super) fn push(&mut self, name: &LocalName) {
+        self.names.push(name.clone());
+        *self.counts.entry(name.clone()).or_default() += 1;
+    }
+
+    /// Forgets all of them: what comes now stands elsewhere.
+    pub(super) fn clear(&mut self) {
+        if !self.names.is_empty() {
+            self.names.clear();
+            self.counts.clear();
+        }
+    }
+
+    /// Whether an end tag belongs to one of them, which is over then, and what is in it.
+    pub(super) fn end(&mut self, name: &LocalName) -> bool {
+        if self.names.is_empty() || self.counts.get(name).copied().unwrap_or(0) == 0 {
+            return false;
+        }
+        while let Some(last) = self.names.pop() {
+            if let Some(count) = self.counts.get_mut(&last) {
+                *count -= 1;
+            }
+            if last == *name {
+                break;
+            }
+        }
+        true
+    }
 }
 
 impl<S: TreeSink + Counting> Guard<S>
@@ -68,23 +104,13 @@ where
             let admitted = !(deep && !VOID.contains(&&*tag.name) || runaway && formatting());
             if !admitted {
                 self.builder.sink.too_deep();
-                state.left_out.push(tag.name.clone());
-                *state.counts.entry(tag.name.clone()).or_default() += 1;
-            } else if !deep && !runaway && !state.left_out.is_empty() {
+                state.left_out.push(&tag.name);
+            } else if !deep && !runaway {
                 state.left_out.clear();
-                state.counts.clear();
             }
             return admitted;
         }
-        if !state.left_out.is_empty() && state.counts.get(&tag.name).copied().unwrap_or(0) > 0 {
-            while let Some(name) = state.left_out.pop() {
-                if let Some(count) = state.counts.get_mut(&name) {
-                    *count -= 1;
-                }
-                if name == tag.name {
-                    break;
-                }
-            }
+        if state.left_out.end(&tag.name) {
             return false;
         }
         let depth = self.builder.sink.depth();

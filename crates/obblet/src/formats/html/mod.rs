@@ -5,6 +5,7 @@
 //! any tree becomes valid markup.
 
 mod address;
+mod address_check;
 mod check;
 pub(crate) mod escape;
 mod guard;
@@ -66,6 +67,18 @@ pub enum Raw {
     Drop,
 }
 
+/// What markup will stand in, and so who sees to it that everybody can use it.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Context {
+    /// A page of somebody else's, with rules of its own.
+    #[default]
+    Fragment,
+    /// A page of ours: boxes of tasks have labels.
+    Page,
+    /// A page of ours in which wide code and tables scroll: the keyboard reaches them.
+    ScrollingPage,
+}
+
 /// Marks a piece of code with classes: calls the function with each run of text and its class.
 pub type Highlighter<'h> = &'h dyn Fn(&str, &str, &mut dyn FnMut(&str, Option<&str>)) -> bool;
 
@@ -88,6 +101,8 @@ pub struct Options<'h> {
     pub tag_filter: bool,
     /// Whether addresses that run script are written.
     pub trust: bool,
+    /// Whether addresses that no browser takes are mended or left out; the reference checker rejects them.
+    pub mend_addresses: bool,
     /// Whether headings get numbers, as in `2.1`.
     pub heading_numbers: bool,
     /// Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants
@@ -105,6 +120,12 @@ pub struct Options<'h> {
     pub unmentioned: Option<&'h [NoteId]>,
     /// The level of a heading that stands above the document; 0 for none.
     pub level_above: u8,
+    /// A heading that is of the first level, whatever the document says: the title of its page.
+    pub top_heading: Option<NodeId>,
+    /// What the notes are notes of; for several documents in one page.
+    pub notes_of: &'h str,
+    /// What the markup will stand in.
+    pub context: Context,
     /// Ids that the surroundings of the output use.
     pub taken_ids: &'h [&'h str],
     /// Pictures that hold nothing that runs, whatever their addresses look like; in the order of their names.
@@ -124,6 +145,7 @@ impl Default for Options<'_> {
             raw: Raw::Clean,
             tag_filter: false,
             trust: false,
+            mend_addresses: true,
             heading_numbers: false,
             heading_steps: true,
             list_headings: false,
@@ -132,6 +154,9 @@ impl Default for Options<'_> {
             wanted: None,
             unmentioned: None,
             level_above: 0,
+            top_heading: None,
+            notes_of: "",
+            context: Context::Fragment,
             taken_ids: &[],
             safe_pictures: &[],
             highlight: None,

@@ -1,11 +1,12 @@
 //! Writing text: blocks line by line.
 
 use super::{Options, Written, table};
-use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, NoteId, Step};
+use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, NoteId, Place, Step, TextLevel};
 use crate::lines::{Lines, fold};
 use crate::map::HashMap;
 use crate::numeral::numeral;
 use crate::refine::structure;
+use std::collections::BTreeMap;
 use unicode_width::UnicodeWidthStr;
 
 /// Writes a document as text.
@@ -24,7 +25,7 @@ use unicode_width::UnicodeWidthStr;
 /// ```
 #[must_use]
 pub fn write(doc: &Document, options: &Options) -> Written {
-    let doc = structure::settled(doc);
+    let (doc, mut findings) = structure::settled(doc);
     let mut writer = Writer {
         doc: &doc,
         options,
@@ -34,6 +35,7 @@ pub fn write(doc: &Document, options: &Options) -> Written {
         addresses: Vec::new(),
         known: HashMap::default(),
         raw: 0,
+        unsaid: BTreeMap::new(),
     };
     if let Some(title) = doc.metadata.title.as_deref().filter(|title| doc.first_heading().as_deref() != Some(title)) {
         writer.heading(1, title);
@@ -41,7 +43,8 @@ pub fn write(doc: &Document, options: &Options) -> Written {
     writer.tree(doc.root());
     writer.notes();
     writer.addresses();
-    let mut findings: Vec<Finding> = doc.findings.iter().filter(|finding| finding.code == "html.structure").cloned().collect();
+    let unsaid = std::mem::take(&mut writer.unsaid);
+    findings.extend(unsaid.into_iter().map(|(unsaid, (count, place))| unsaid.finding(count).at(place)));
     if writer.raw > 0 {
         findings.push(Finding::changed("text.raw", "raw markup was written as it is"));
     }
@@ -69,6 +72,33 @@ pub(super) struct Writer<'d> {
     addresses: Vec<String>,
     known: HashMap<String, usize>,
     raw: usize,
+    /// What text has no way to say, how often, and where first.
+    unsaid: BTreeMap<Unsaid, (usize, Place)>,
+}
+
+/// Formatting that means something and is not to be seen in text.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+enum Unsaid {
+    Deletion,
+    Insertion,
+    Ruby,
+    Script,
+}
+
+impl Unsaid {
+    fn finding(self, count: usize) -> Finding {
+        let (code, message, hint) = match self {
+            Self::Deletion => (
+                "text.deletion",
+                "text that is deleted or struck through is like any other",
+                "clean.revisions decides what becomes of deletions; take out by hand what no longer holds",
+            ),
+            Self::Insertion => ("text.insertion", "text that is inserted is like any other", ""),
+            Self::Ruby => ("text.ruby", "annotations of letters (ruby) stand behind them in parentheses", ""),
+            Self::Script => ("text.script", "subscripts and superscripts stand in the line", "check formulas and units"),
+        };
+        Finding::changed(code, format!("{message}: {count}")).hint(hint)
+    }
 }
 
 impl Writer<'_> {
@@ -266,11 +296,20 @@ impl Writer<'_> {
                             out.push_str(&format!("{space}(note {})", note + 1));
                         }
                         Kind::Raw { raw } if !doc.text(raw).starts_with('<') => out.push_str(doc.text(raw)),
-                        Kind::TextLevel(crate::document::TextLevel::Quotation) => out.push('\u{201C}'),
+                        Kind::TextLevel(TextLevel::Quotation) => out.push('\u{201C}'),
+                        Kind::TextLevel(TextLevel::RubyText) => {
+                            self.unsaid(Unsaid::Ruby, id);
+                            if !self.has_parentheses(id) {
+                                out.push('(');
+                            }
+                        }
+                        Kind::Strikethrough | Kind::Deletion => self.unsaid(Unsaid::Deletion, id),
+                        Kind::Insertion => self.unsaid(Unsaid::Insertion, id),
                         // A power, and not a digit more.
                         Kind::Superscript if out.ends_with(char::is_alphanumeric) && is_number(&doc.plain_text(id)) => {
                             out.push('^')
                         }
+                        Kind::Subscript | Kind::Superscript => self.unsaid(Unsaid::Script, id),
                         _ => {}
                     },
                     Step::Leave(id) => match doc.kind(id) {
@@ -278,13 +317,26 @@ impl Writer<'_> {
                             let mark = self.address(doc.text(href), &doc.plain_text(id));
                             out.push_str(&mark);
                         }
-                        Kind::TextLevel(crate::document::TextLevel::Quotation) => out.push('\u{201D}'),
+                        Kind::TextLevel(TextLevel::Quotation) => out.push('\u{201D}'),
+                        Kind::TextLevel(TextLevel::RubyText) if !self.has_parentheses(id) => out.push(')'),
                         _ => {}
                     },
                 }
             }
         }
         out
+    }
+
+    /// Counts something that text has no way to say.
+    fn unsaid(&mut self, what: Unsaid, node: NodeId) {
+        let doc = self.doc;
+        self.unsaid.entry(what).or_insert_with(|| (0, doc.place(node))).0 += 1;
+    }
+
+    /// Whether the document has parentheses of its own around an annotation.
+    fn has_parentheses(&self, annotation: NodeId) -> bool {
+        let before = self.doc.node(annotation).previous();
+        before.is_some_and(|before| self.doc.kind(before) == Kind::TextLevel(TextLevel::RubyParenthesis))
     }
 
     /// The mark behind the text of a link; none where the text says where it leads, or where it leads nowhere else.

@@ -20,14 +20,17 @@ pub enum PackageError {
     #[error("it is rich text (RTF); open it in a word processor and save it as .docx")]
     RichText,
     /// A package of another sort.
-    #[error("it is a package, but it holds {0} and no text document")]
+    #[error("it holds {0} and no text document")]
     OtherPackage(&'static str),
     /// Bytes of another sort.
-    #[error("it is no Word document: {0}")]
+    #[error("it is no Word document: it is {0}")]
     NotAPackage(&'static str),
     /// An archive whose end is missing or whose list is broken.
     #[error("its archive is damaged: {0}")]
     Damaged(String),
+    /// A part without which the text can't be read, whose data is broken or is no markup.
+    #[error("it is damaged: its part {0} can't be read; open it in a word processor, which may repair it, and save it anew")]
+    DamagedPart(String),
     /// A package without the part that holds the text.
     #[error("its main part is missing or can't be read")]
     NoMainPart,
@@ -77,6 +80,8 @@ pub(super) struct Package<'b> {
     /// How many bytes may still be unpacked.
     left: u64,
     limit: u64,
+    /// Parts of markup whose data is broken, or was none; what could be read of them was read.
+    pub(super) damaged: Vec<String>,
 }
 
 impl<'b> Package<'b> {
@@ -93,7 +98,7 @@ impl<'b> Package<'b> {
                 places.entry(key(&String::from_utf8_lossy(&name))).or_insert(place);
             }
         }
-        Ok(Self { archive, places, left: limit, limit })
+        Ok(Self { archive, places, left: limit, limit, damaged: Vec::new() })
     }
 
     pub(super) fn has(&self, part: &str) -> bool {
@@ -103,7 +108,10 @@ impl<'b> Package<'b> {
     /// The bytes of a part; `None` where there is none of that key or its data is broken.
     pub(super) fn bytes(&mut self, part: &str) -> Result<Option<Vec<u8>>, PackageError> {
         let Some(&place) = self.places.get(part) else { return Ok(None) };
-        let Ok(mut file) = self.archive.by_index(place) else { return Ok(None) };
+        let Ok(mut file) = self.archive.by_index(place) else {
+            self.damaged.push(part.to_owned());
+            return Ok(None);
+        };
         let too_large = PackageError::TooLarge { limit: self.limit };
         // What it says of its size may be a lie either way.
         if file.size() > self.left {
@@ -115,8 +123,35 @@ impl<'b> Package<'b> {
             return Err(too_large);
         }
         self.left -= bytes.len() as u64;
+        drop(file);
+        if whole.is_err() && is_markup(part) {
+            self.damaged.push(part.to_owned());
+        }
         // Text of a part that breaks off is worth having; half a picture is not.
         Ok((whole.is_ok() || is_markup(part)).then_some(bytes))
+    }
+
+    /// The markup of a part without which nothing can be read. It is whole, and its first element has this name.
+    fn whole(&mut self, part: &str, root: &[u8]) -> Result<PartText, PackageError> {
+        let damaged = || PackageError::DamagedPart(part.to_owned());
+        let text = self.text(part)?.ok_or_else(damaged)?;
+        if self.damaged.iter().any(|known| known == part) {
+            return Err(damaged());
+        }
+        match root_of(&text.get()).as_deref() {
+            Some(name) if name == root => Ok(text),
+            Some(b"workbook") => Err(PackageError::OtherPackage("a spreadsheet")),
+            Some(b"presentation") => Err(PackageError::OtherPackage("slides")),
+            _ => {
+                self.damaged.push(part.to_owned());
+                Err(damaged())
+            }
+        }
+    }
+
+    /// The text of the part that [`main_part`](Self::main_part) names.
+    pub(super) fn main_text(&mut self, part: &str) -> Result<PartText, PackageError> {
+        self.whole(part, b"document")
     }
 
     /// A part of markup as text.
@@ -129,7 +164,10 @@ impl<'b> Package<'b> {
         let (folder, name) = part.rsplit_once('/').unwrap_or(("", part));
         let place = if folder.is_empty() { format!("_rels/{name}.rels") } else { format!("{folder}/_rels/{name}.rels") };
         let mut relations = Relations::default();
-        let Some(text) = self.text(&place)? else { return Ok(relations) };
+        if !self.has(&place) {
+            return Ok(relations);
+        }
+        let text = self.whole(&place, b"Relationships")?;
         let text = text.get();
         let mut xml = Xml::new(&text);
         while let Some(event) = xml.next() {
@@ -165,12 +203,22 @@ impl<'b> Package<'b> {
         let others = [
             ("xl/workbook.xml", "a spreadsheet"),
             ("ppt/presentation.xml", "slides"),
-            ("mimetype", "a document in another format"),
-            ("meta-inf/manifest.xml", "a document in another format"),
+            ("mimetype", "a document of another format, such as OpenDocument"),
+            ("meta-inf/manifest.xml", "a document of another format, such as OpenDocument"),
         ];
         match others.into_iter().find(|(part, _)| self.has(part)) {
             Some((_, what)) => Err(PackageError::OtherPackage(what)),
             None => Err(PackageError::NoMainPart),
+        }
+    }
+}
+
+/// The name of the first element of a part, without its prefix.
+fn root_of(text: &str) -> Option<Vec<u8>> {
+    let mut xml = Xml::new(text);
+    loop {
+        if let Event::Open(element) = xml.next()? {
+            return Some(element.local().to_owned());
         }
     }
 }
@@ -190,13 +238,16 @@ fn other_file(bytes: &[u8]) -> Option<PackageError> {
         });
     }
     let start = bytes.iter().position(|byte| !byte.is_ascii_whitespace()).map_or(bytes, |start| &bytes[start..]);
+    if let Some(what) = crate::signature::not_text(bytes, true).filter(|_| !start.starts_with(b"{")) {
+        return Some(PackageError::NotAPackage(what));
+    }
     Some(match start {
-        [] => PackageError::NotAPackage("it is empty"),
+        [] => PackageError::NotAPackage("empty"),
         [b'{', b'\\', b'r', b't', b'f', ..] => PackageError::RichText,
-        [b'<', ..] => PackageError::NotAPackage("it is markup; say which with --reads"),
+        [b'<', ..] => PackageError::NotAPackage("markup; say which with --reads"),
         // What stands before an archive is skipped, as archivers do.
         _ if memchr::memmem::find(bytes, b"PK\x05\x06").is_some() => return None,
-        _ => PackageError::NotAPackage("it is no archive"),
+        _ => PackageError::NotAPackage("no archive"),
     })
 }
 

@@ -41,8 +41,8 @@ struct SitePage {
 /// A folder of the site.
 #[derive(Debug, Default)]
 struct Folder {
-    /// The number of its front page.
-    front: usize,
+    /// The number of its front page; none where that is a document that was not converted yet.
+    front: Option<usize>,
     /// What is in it, in order: pages, and front pages of folders.
     items: Vec<usize>,
 }
@@ -124,7 +124,7 @@ impl Site {
             has_feed: false,
         };
         site.sort(plan);
-        let start = site.folders.get("").map(|folder| folder.front);
+        let start = site.folders.get("").and_then(|folder| folder.front);
         let start_facts = start.and_then(|start| site.pages[start].document).and_then(|index| facts[index].as_ref());
         site.title = match plan.profile.site.title.as_str() {
             "" => start.map_or_else(String::new, |start| site.pages[start].title.clone()),
@@ -141,16 +141,19 @@ impl Site {
     /// Sorts pages into folders, and folders into an order.
     fn sort(&mut self, plan: &Plan) {
         for folder in plan.folders() {
-            self.folders.insert(folder.to_owned(), Folder { front: usize::MAX, items: Vec::new() });
+            self.folders.insert(folder.to_owned(), Folder::default());
         }
         for (index, page) in self.pages.iter().enumerate() {
             let folder = self.folders.entry(paths::folder(&page.output).to_owned()).or_default();
-            if paths::name(&page.output) == FRONT { folder.front = index } else { folder.items.push(index) }
+            if paths::name(&page.output) == FRONT { folder.front = Some(index) } else { folder.items.push(index) }
         }
-        let fronts: Vec<(String, usize)> = self.folders.iter().map(|(path, folder)| (path.clone(), folder.front)).collect();
-        for (path, front) in fronts.into_iter().filter(|(path, front)| !path.is_empty() && *front != usize::MAX) {
+        // Inner folders first: the pages of one without a front page stand among those of the folder above.
+        let inner: Vec<String> = self.folders.keys().rev().filter(|path| !path.is_empty()).cloned().collect();
+        for path in inner {
+            let folder = &self.folders[&path];
+            let shown = folder.front.map_or_else(|| folder.items.clone(), |front| vec![front]);
             if let Some(above) = self.folders.get_mut(paths::folder(&path)) {
-                above.items.push(front);
+                above.items.extend(shown);
             }
         }
         let pages = &self.pages;
@@ -167,8 +170,8 @@ impl Site {
                     .then_with(|| pages[a].output.cmp(&pages[b].output))
             });
         }
-        let mut open: Vec<usize> =
-            self.folders.get("").map(|root| root.front).into_iter().filter(|front| *front != usize::MAX).collect();
+        let mut open = self.first();
+        open.reverse();
         while let Some(page) = open.pop() {
             self.sequence.push(page);
             let output = &self.pages[page].output;
@@ -194,6 +197,12 @@ impl Site {
         for (place, &page) in self.sequence.iter().enumerate() {
             self.places[page] = place;
         }
+    }
+
+    /// The pages that all others are reached from: the start page, or what stands beside it where it is not there yet.
+    fn first(&self) -> Vec<usize> {
+        let Some(root) = self.folders.get("") else { return Vec::new() };
+        root.front.map_or_else(|| root.items.clone(), |front| vec![front])
     }
 
     /// The documents in the order in which they are read.
@@ -228,7 +237,7 @@ impl Site {
             let first = at.saturating_sub(MOST_BESIDE / 2).min(folder.items.len().saturating_sub(MOST_BESIDE));
             let beside = folder.items.iter().skip(first).take(MOST_BESIDE);
             around.pages = beside.map(|&item| self.stop(output, item)).collect();
-            if let Some(front) = self.pages.get(folder.front) {
+            if let Some(front) = folder.front.and_then(|front| self.pages.get(front)) {
                 around.pages_of.clone_from(&front.title);
             }
         }
@@ -246,10 +255,8 @@ impl Site {
         let mut way = Vec::new();
         let mut at = folder;
         loop {
-            if let Some(known) = self.folders.get(at)
-                && known.front != usize::MAX
-            {
-                way.push(self.stop(output, known.front));
+            if let Some(front) = self.folders.get(at).and_then(|known| known.front) {
+                way.push(self.stop(output, front));
             }
             if at.is_empty() {
                 break;
@@ -263,7 +270,7 @@ impl Site {
     /// What stands around a page that is none of the documents'.
     fn around_made(&self, output: &str) -> Around {
         let root = self.folders.get("");
-        let home = root.and_then(|root| self.pages.get(root.front)).map_or(FRONT, |page| page.output.as_str());
+        let home = root.and_then(|root| self.pages.get(root.front?)).map_or(FRONT, |page| page.output.as_str());
         let here = output.split('/').next().filter(|_| output.contains('/'));
         let sections = self.sections.iter().map(|&page| {
             let mut stop = self.stop(output, page);

@@ -47,7 +47,7 @@ impl Site {
     /// The page of a folder: what is in it.
     fn page_of_folder(&self, folder: &str) -> Option<Made> {
         let known = self.folders.get(folder)?;
-        let front = self.pages.get(known.front).filter(|front| front.document.is_none())?;
+        let front = self.pages.get(known.front?).filter(|front| front.document.is_none())?;
         let (mut doc, root) = titled(&front.title);
         let items = list(&mut doc, root);
         for &page in &known.items {
@@ -67,12 +67,7 @@ impl Site {
         let title = "All pages".to_owned();
         let (mut doc, root) = titled(&title);
         let top = list(&mut doc, root);
-        let mut open = vec![(
-            top,
-            self.folders
-                .get("")
-                .map_or_else(Vec::new, |root| std::iter::once(root.front).filter(|front| *front != usize::MAX).collect()),
-        )];
+        let mut open = vec![(top, self.first())];
         while let Some((list_node, pages)) = open.pop() {
             for page in pages {
                 let known = &self.pages[page];
@@ -169,9 +164,10 @@ impl Run<'_> {
         alone.page.styles = StylePlace::Embed;
         let home = Stop { title: site.title.clone(), address: base.clone(), current: false };
         let around = if base.is_empty() {
-            Around::default()
+            // Most sites stand at the top of their host.
+            Around { top: "/".to_owned(), ..Around::default() }
         } else {
-            Around { title: home.title, home: home.address, ..Around::default() }
+            Around { title: home.title, home: home.address, top: base.clone(), ..Around::default() }
         };
         self.put_page(site, site.page_for_missing(&base), &alone, &around, &mut brings, progress)?;
         if site.has_feed

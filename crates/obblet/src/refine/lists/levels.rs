@@ -9,6 +9,8 @@ struct Part {
     list: NodeId,
     level: u8,
     name: Option<u32>,
+    /// How many items it has, with those that joined it.
+    items: usize,
 }
 
 /// Puts deeper lists into the items before them, and joins lists that go on.
@@ -40,7 +42,7 @@ fn part(doc: &Document, list: NodeId) -> Option<Part> {
     }
     let own = doc.traces.of(list);
     let level = if own.level > 0 { own.level } else { doc.node(list).first_child().map_or(0, |item| doc.traces.of(item).level) };
-    (level > 0).then_some(Part { list, level, name: own.list })
+    (level > 0).then_some(Part { list, level, name: own.list, items: 0 })
 }
 
 fn nest_from(doc: &mut Document, first: NodeId) {
@@ -48,7 +50,8 @@ fn nest_from(doc: &mut Document, first: NodeId) {
     let mut at = Some(first);
     while let Some(list) = at {
         at = doc.node(list).next();
-        let Some(part) = part(doc, list) else { return };
+        let Some(mut part) = part(doc, list) else { return };
+        part.items = doc.children(list).count();
         while open.len() > 1 && open.last().is_some_and(|last| last.level > part.level) {
             open.pop();
         }
@@ -65,6 +68,9 @@ fn nest_from(doc: &mut Document, first: NodeId) {
         } else if part.level == last.level && goes_on(doc, last, part) {
             doc.move_children(list, last.list);
             doc.detach(list);
+            if let Some(last) = open.last_mut() {
+                last.items += part.items;
+            }
         } else {
             open.pop();
             match open.last().and_then(|above| doc.node(above.list).last_child()) {
@@ -79,7 +85,7 @@ fn nest_from(doc: &mut Document, first: NodeId) {
 /// Whether a list is the next part of another.
 fn goes_on(doc: &Document, last: Part, next: Part) -> bool {
     let (Kind::List(before), Kind::List(after)) = (doc.kind(last.list), doc.kind(next.list)) else { return false };
-    let count = doc.children(last.list).count() as i32;
+    let count = i32::try_from(last.items).unwrap_or(i32::MAX);
     let same = ListKind { start: 0, tight: true, ..before } == ListKind { start: 0, tight: true, ..after };
     same && last.name == next.name && (!before.ordered || after.start == before.start.saturating_add(count))
 }

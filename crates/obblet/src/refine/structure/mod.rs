@@ -8,7 +8,7 @@ mod repair;
 pub(crate) use content::{holds_flow, survey};
 pub(crate) use geometry::close_covered_rows;
 
-use crate::document::Document;
+use crate::document::{Document, Finding};
 use std::borrow::Cow;
 
 /// Puts every node where it may stand, and tells in a finding where that changed something.
@@ -38,14 +38,14 @@ pub fn settle(doc: &mut Document) {
     doc.mark_settled();
 }
 
-/// The document itself where every node stands where it may, else a copy in which it does. The findings of a copy are those
-/// of the repair alone.
-pub(crate) fn settled(doc: &Document) -> Cow<'_, Document> {
+/// The document itself where every node stands where it may, else a copy in which it does, and what the repair found.
+pub(crate) fn settled(doc: &Document) -> (Cow<'_, Document>, Vec<Finding>) {
     if doc.is_settled() || survey(doc).is_fine() {
-        return Cow::Borrowed(doc);
+        return (Cow::Borrowed(doc), Vec::new());
     }
     let mut copy = doc.clone();
     copy.findings.clear();
     settle(&mut copy);
-    Cow::Owned(copy)
+    let findings = std::mem::take(&mut copy.findings);
+    (Cow::Owned(copy), findings)
 }

@@ -224,7 +224,6 @@ fn needs(tree: &Tree, at: usize, faults: &mut Faults) {
                 faults.add("check.alt", node.line, "<img> has no words for those who can't see it, in alt");
             }
         }
-        "a" if node.attribute("name").is_some() => need("href"),
         "bdo" => need("dir"),
         "data" => need("value"),
         "map" => need("name"),

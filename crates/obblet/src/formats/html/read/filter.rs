@@ -1,7 +1,7 @@
 //! What goes into tree construction, and what stays out: all that can run, all that belongs to a page and not to its text,
 //! and elements whose content is no markup.
 
-use super::super::guard::{FORMATTING, VOID};
+use super::super::guard::{Counting, DEEPEST, FORMATTING, LeftOut, VOID};
 use super::sink::{Handle, Sink};
 use crate::document::{Callout, DivisionKind, Finding, Kind, NodeId, RowGroupKind, TextLevel};
 use html5ever::tendril::StrTendril;
@@ -42,9 +42,7 @@ const DROPPED: [&str; 24] = [
 /// Elements whose content nobody sees.
 const UNSEEN: [&str; 3] = ["script", "style", "iframe"];
 
-/// No more than so many elements of the source's HTML are open at once.
-const MOST_OPEN: usize = 256;
-/// No more than so many of them are of the kind that is opened again.
+/// No more than so many elements of the source's HTML are open at once that are of the kind that is opened again.
 const MOST_FORMATTING: usize = 32;
 
 /// Stands between tokens and tree construction.
@@ -60,7 +58,7 @@ struct State {
     /// What there is to say of it, and its text.
     finding: Option<Finding>,
     skipped: String,
-    open: usize,
+    left_out: LeftOut,
     formatting: usize,
 }
 
@@ -113,18 +111,20 @@ impl<'b, 'd> Filter<'b, 'd> {
             // Namespaced elements of office programs; they carry no text of their own.
             return TokenSinkResult::Continue;
         }
-        if FORMATTING.contains(&name) {
-            if state.formatting >= MOST_FORMATTING {
-                return TokenSinkResult::Continue;
+        let is_formatting = FORMATTING.contains(&name);
+        let deep = self.builder.sink.depth().get() >= DEEPEST;
+        let too_many = is_formatting && state.formatting >= MOST_FORMATTING;
+        if (deep && !VOID.contains(&name)) || too_many {
+            if deep {
+                self.builder.sink.too_deep();
             }
-            state.formatting += 1;
+            state.left_out.push(&tag.name);
+            return TokenSinkResult::Continue;
         }
-        if !VOID.contains(&name) {
-            if state.open >= MOST_OPEN {
-                return TokenSinkResult::Continue;
-            }
-            state.open += 1;
+        if !deep && state.formatting < MOST_FORMATTING {
+            state.left_out.clear();
         }
+        state.formatting += usize::from(is_formatting);
         self.forward(Token::TagToken(tag));
         TokenSinkResult::Continue
     }
@@ -162,10 +162,14 @@ impl<'b, 'd> Filter<'b, 'd> {
         if DROPPED.contains(&name) || UNSEEN.contains(&name) || name.contains(':') {
             return;
         }
+        if state.left_out.end(&tag.name) {
+            return;
+        }
         if FORMATTING.contains(&name) {
             state.formatting = state.formatting.saturating_sub(1);
         }
-        state.open = state.open.saturating_sub(1);
+        let depth = self.builder.sink.depth();
+        depth.set(depth.get().saturating_sub(1));
         self.forward(Token::TagToken(tag));
     }
 

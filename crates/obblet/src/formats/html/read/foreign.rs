@@ -1,68 +1,10 @@
 //! Drawings and formulas: elements that are not HTML's, kept as the markup that they are.
 
+use super::formula::formula;
 use super::origin::{Made, Origin};
 use crate::document::{Document, Finding, Kind, Media, NodeId, Step};
+use crate::formats::html::escape::is_allowed;
 use html5ever::{Attribute, QualName, ns};
-
-/// Elements of MathML Core and of MathML 3 that show something, with how many parts they have (0 for any number).
-const FORMULA: [(&str, usize); 30] = [
-    ("math", 0),
-    ("mrow", 0),
-    ("mi", 0),
-    ("mn", 0),
-    ("mo", 0),
-    ("ms", 0),
-    ("mtext", 0),
-    ("mspace", 0),
-    ("mfrac", 2),
-    ("msqrt", 0),
-    ("mroot", 2),
-    ("mstyle", 0),
-    ("merror", 0),
-    ("mpadded", 0),
-    ("mphantom", 0),
-    ("msub", 2),
-    ("msup", 2),
-    ("msubsup", 3),
-    ("munder", 2),
-    ("mover", 2),
-    ("munderover", 3),
-    ("mtable", 0),
-    ("mtr", 0),
-    ("mtd", 0),
-    ("mfenced", 0),
-    ("menclose", 0),
-    ("semantics", 0),
-    ("mmultiscripts", 0),
-    ("mprescripts", 0),
-    ("none", 0),
-];
-
-/// Attributes of formulas that neither load nor run anything.
-const FORMULA_ATTRIBUTES: [&str; 22] = [
-    "display",
-    "mathvariant",
-    "stretchy",
-    "fence",
-    "separator",
-    "accent",
-    "accentunder",
-    "displaystyle",
-    "scriptlevel",
-    "form",
-    "lspace",
-    "rspace",
-    "minsize",
-    "maxsize",
-    "movablelimits",
-    "symmetric",
-    "width",
-    "height",
-    "depth",
-    "columnalign",
-    "rowspacing",
-    "linethickness",
-];
 
 /// Puts a drawing or formula in its place: a formula as markup, a drawing as a picture that the document holds.
 pub(super) fn settle(doc: &mut Document, id: NodeId, made: &Made) {
@@ -112,7 +54,7 @@ fn value<'m>(made: &'m Made, id: NodeId, name: &str) -> Option<&'m str> {
     attributes.iter().find(|attribute| (*attribute.name.local).eq_ignore_ascii_case(name)).map(|attribute| &*attribute.value)
 }
 
-fn element(made: &Made, id: NodeId) -> &str {
+pub(super) fn element(made: &Made, id: NodeId) -> &str {
     made.foreign.get(&id).map_or("", |(name, _)| &*name.local)
 }
 
@@ -129,9 +71,11 @@ fn tex_within(doc: &Document, id: NodeId, made: &Made) -> Option<String> {
     Some(doc.plain_text(found)).filter(|tex| !tex.trim().is_empty())
 }
 
-fn escape(out: &mut String, text: &str) {
+/// Writes text for markup that is kept. What HTML forbids becomes a character of replacement.
+pub(super) fn escape(out: &mut String, text: &str) {
     for c in text.chars() {
         match c {
+            c if !is_allowed(c) => out.push(char::REPLACEMENT_CHARACTER),
             '&' => out.push_str("&amp;"),
             '<' => out.push_str("&lt;"),
             '>' => out.push_str("&gt;"),
@@ -140,56 +84,6 @@ fn escape(out: &mut String, text: &str) {
             c => out.push(c),
         }
     }
-}
-
-/// A formula as clean markup, or nothing where its parts are not what they must be.
-fn formula(doc: &Document, id: NodeId, made: &Made) -> Option<String> {
-    let mut out = String::new();
-    let mut walk = doc.walk(id);
-    while let Some(step) = walk.next() {
-        match step {
-            Step::Enter(id) => match doc.kind(id) {
-                Kind::Text(text) => escape(&mut out, doc.text(text)),
-                _ if made.origin(id) == Origin::Foreign => {
-                    let name = element(made, id);
-                    if matches!(name, "annotation" | "annotation-xml") {
-                        walk.skip_children(id);
-                        continue;
-                    }
-                    let (_, parts) = FORMULA.iter().find(|(known, _)| *known == name)?;
-                    let has = doc.children(id).filter(|&child| made.origin(child) == Origin::Foreign).count();
-                    if *parts > 0 && *parts != has || (name == "math" && !out.is_empty()) {
-                        return None;
-                    }
-                    out.push('<');
-                    out.push_str(name);
-                    for attribute in made.foreign.get(&id).into_iter().flat_map(|(_, attributes)| attributes) {
-                        let name = &*attribute.name.local;
-                        if FORMULA_ATTRIBUTES.contains(&name) && attribute.value.chars().all(|c| c.is_ascii_graphic() || c == ' ')
-                        {
-                            out.push(' ');
-                            out.push_str(name);
-                            out.push_str("=\"");
-                            escape(&mut out, &attribute.value);
-                            out.push('"');
-                        }
-                    }
-                    out.push('>');
-                }
-                // Elements of HTML within a formula: their text.
-                _ => {}
-            },
-            Step::Leave(id) => {
-                let name = element(made, id);
-                if made.origin(id) == Origin::Foreign && !matches!(name, "annotation" | "annotation-xml") {
-                    out.push_str("</");
-                    out.push_str(name);
-                    out.push('>');
-                }
-            }
-        }
-    }
-    Some(out.split_ascii_whitespace().collect::<Vec<_>>().join(" "))
 }
 
 /// What shows something (SVG 2, sections 5.6, 10, 11 and 12.3).

@@ -10,6 +10,7 @@ mod decode;
 mod elements;
 mod filter;
 mod foreign;
+mod formula;
 mod main_content;
 mod metadata;
 mod notes;

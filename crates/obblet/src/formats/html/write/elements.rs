@@ -1,6 +1,6 @@
 //! The markup of each kind of node.
 
-use super::super::{Raw, Syntax, address, model};
+use super::super::{Context, Raw, Syntax, model};
 use super::Writer;
 use crate::document::{
     Align, CellKind, Direction, DivisionKind, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Text, TextLevel,
@@ -45,7 +45,7 @@ impl Writer<'_, '_> {
             Kind::TermDescription => self.flow(tag!("dd"), id),
             Kind::CodeBlock { code, info } => self.code_block(code, info, id),
             Kind::Preformatted => {
-                self.block(tag!("pre"), id);
+                self.scrolling_block(tag!("pre"), id);
                 self.preformatted += 1;
                 // The parser drops a newline that comes first.
                 if self.doc.plain_text(id).starts_with('\n') {
@@ -53,7 +53,9 @@ impl Writer<'_, '_> {
                 }
             }
             Kind::Table => {
-                self.container(tag!("table"), id);
+                self.scrolling_block(tag!("table"), id);
+                self.out.deeper();
+                self.out.line();
                 self.tables += 1;
             }
             Kind::Caption => self.flow(self.caption(id), id),
@@ -149,7 +151,7 @@ impl Writer<'_, '_> {
             Kind::Caption => self.end_flow(self.caption(id)),
             Kind::RowGroup(group) => self.end_container(group_tag(group)),
             Kind::Row => self.end_container(tag!("tr")),
-            Kind::Cell(cell) => self.end_flow(if cell.header { tag!("th") } else { tag!("td") }),
+            Kind::Cell(cell) => self.end_flow(if self.is_header(cell, id) { tag!("th") } else { tag!("td") }),
             Kind::Figure => self.end_container(tag!("figure")),
             Kind::Division(division) => self.leave_division(division),
             Kind::Details { .. } => self.end_container(tag!("details")),
@@ -178,6 +180,15 @@ impl Writer<'_, '_> {
         self.block(tag, id);
         self.out.deeper();
         self.out.line();
+    }
+
+    /// The start tag of a block that may be wider than the page.
+    fn scrolling_block(&mut self, tag: Tag, id: NodeId) {
+        self.out.line();
+        self.out.markup(tag.start);
+        self.attributes(id, self.doc.kind(id));
+        self.keyboard_stop(id);
+        self.out.close_tag();
     }
 
     /// The start tag of a block that holds blocks or text.
@@ -310,6 +321,9 @@ impl Writer<'_, '_> {
         if checked {
             self.out.flag("checked");
         }
+        if self.options.context != Context::Fragment {
+            self.out.attribute("aria-label", if checked { "Done" } else { "To do" });
+        }
         self.out.close_void();
         self.out.text(" ");
     }
@@ -319,7 +333,13 @@ impl Writer<'_, '_> {
         if parent == Some(Kind::Table) { tag!("caption") } else { tag!("figcaption") }
     }
 
+    /// A header that says nothing heads nothing.
+    fn is_header(&self, cell: CellKind, id: NodeId) -> bool {
+        cell.header && self.doc.node(id).first_child().is_some()
+    }
+
     fn enter_cell(&mut self, cell: CellKind, id: NodeId) {
+        let cell = CellKind { header: self.is_header(cell, id), ..cell };
         let plain = CellKind { header: cell.header, ..CellKind::PLAIN };
         if cell == plain && !self.doc.node(id).has_attributes() {
             return self.flow(if cell.header { tag!("th") } else { tag!("td") }, id);
@@ -361,6 +381,7 @@ impl Writer<'_, '_> {
         self.out.line();
         self.out.markup("<pre");
         self.attributes(id, Kind::CodeBlock { code, info });
+        self.keyboard_stop(id);
         self.out.close_tag();
         self.out.markup("<code");
         let language = language(self.doc.text(info));
@@ -438,65 +459,6 @@ impl Writer<'_, '_> {
         }
     }
 
-    fn enter_link(&mut self, href: Text, id: NodeId) -> bool {
-        self.links += 1;
-        if self.links > 1 {
-            return true;
-        }
-        let href = self.doc.text(href);
-        if !self.options.trust && !address::is_safe_link(href) {
-            self.unsafe_links.push(id);
-            self.findings.push(
-                Finding::lost("html.unsafe-link", "the address of a link can run script and was left out")
-                    .at(self.doc.place(id))
-                    .losing(href)
-                    .hint("set html.trust to true if the document is your own"),
-            );
-            return true;
-        }
-        self.out.markup("<a");
-        self.out.address("href", href);
-        self.attributes(id, Kind::Link { href: Text::EMPTY });
-        self.out.close_tag();
-        true
-    }
-
-    fn leave_link(&mut self, id: NodeId) {
-        self.links -= 1;
-        if self.links == 0 && self.unsafe_links.pop_if(|unwritten| *unwritten == id).is_none() {
-            self.out.markup("</a>");
-        }
-    }
-
-    fn image(&mut self, src: Text, alt: Text, id: NodeId) {
-        let (address, alt) = (self.doc.text(src), self.doc.text(alt));
-        let is_safe =
-            self.options.trust || address::is_safe_picture(address) || self.options.safe_pictures.binary_search(&id).is_ok();
-        if !is_safe {
-            self.findings.push(
-                Finding::lost("html.unsafe-picture", "the address of a picture can run script; its words are kept")
-                    .at(self.doc.place(id))
-                    .losing(address.chars().take(200).collect::<String>())
-                    .hint("save the picture as a file, or set html.trust to true if the document is your own"),
-            );
-            self.out.text(alt);
-            return;
-        }
-        if address.trim().is_empty() {
-            // An image needs an address.
-            self.findings.push(
-                Finding::changed("image.no-address", "a picture has no address; its words are kept").at(self.doc.place(id)),
-            );
-            self.out.text(alt);
-            return;
-        }
-        self.out.markup("<img");
-        self.out.address("src", address);
-        self.out.attribute("alt", alt);
-        self.attributes(id, Kind::Image { src, alt: Text::EMPTY });
-        self.out.close_void();
-    }
-
     fn enter_text_level(&mut self, level: TextLevel, id: NodeId) {
         if level == TextLevel::Definition {
             self.definitions += 1;
@@ -545,7 +507,7 @@ impl Writer<'_, '_> {
     }
 
     /// Writes the attributes of a node that its element may have.
-    fn attributes(&mut self, id: NodeId, kind: Kind) {
+    pub(super) fn attributes(&mut self, id: NodeId, kind: Kind) {
         if let Some(name) = self.ids.get(id) {
             self.out.attribute("id", name);
         }
@@ -575,7 +537,11 @@ impl Writer<'_, '_> {
             if let Some(form) = model::attribute(kind, name, value) {
                 match form {
                     model::AttributeForm::Text => self.out.attribute(name, value),
-                    model::AttributeForm::Address => self.out.address(name, value),
+                    model::AttributeForm::Address => {
+                        if let Some(value) = self.valid_address(value, id, "a source") {
+                            self.out.address(name, &value);
+                        }
+                    }
                     model::AttributeForm::Flag => self.out.flag(name),
                 }
             }

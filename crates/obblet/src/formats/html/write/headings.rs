@@ -34,6 +34,12 @@ impl Headings {
         written
     }
 
+    /// A heading becomes the one above all others.
+    fn put_on_top(&mut self, level: u8) -> u8 {
+        self.above = vec![(level, 1)];
+        1
+    }
+
     /// `2.1` for the first heading of the second level in the second of the first.
     fn number(&mut self, level: u8) -> String {
         let index = usize::from(level) - 1;
@@ -49,8 +55,22 @@ impl Writer<'_, '_> {
     pub(super) fn enter_heading(&mut self, level: u8, id: NodeId) {
         let level = level.clamp(1, 6);
         // A heading without text heads nothing.
-        let written = if self.options.heading_steps && self.has_words(id) { self.headings.step(level) } else { level };
-        if written != level {
+        let written = if self.options.top_heading == Some(id) {
+            self.headings.put_on_top(level)
+        } else if self.options.heading_steps && self.has_words(id) {
+            self.headings.step(level)
+        } else {
+            level
+        };
+        if self.options.top_heading == Some(id) {
+            self.findings.push(
+                Finding::changed(
+                    "html.heading-level",
+                    format!("the first heading is the title of the page: level {level} became 1"),
+                )
+                .at(self.doc.place(id)),
+            );
+        } else if written != level {
             self.findings.push(
                 Finding::changed(
                     "html.heading-level",
@@ -78,8 +98,7 @@ impl Writer<'_, '_> {
         self.doc.walk(id).any(|step| match step {
             Step::Enter(id) => match self.doc.kind(id) {
                 Kind::Text(text) | Kind::Code(text) | Kind::Image { alt: text, .. } => !self.doc.text(text).trim().is_empty(),
-                Kind::Math { .. } => true,
-                _ => false,
+                kind => kind.is_formula(),
             },
             Step::Leave(_) => false,
         })

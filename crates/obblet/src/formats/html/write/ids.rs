@@ -1,8 +1,8 @@
 //! Who gets which id. Ids are unique; a second one of the same name gets a number.
 
+use super::super::escape::is_allowed;
 use super::super::{Ids as Wanted, Options};
-use super::printer;
-use crate::document::{Document, Kind, NodeId, Presence, Step};
+use crate::document::{Document, Finding, Kind, NodeId, Presence, Step};
 use crate::map::{HashMap, HashSet};
 use crate::slug;
 use std::fmt::Write;
@@ -16,6 +16,8 @@ pub(super) struct Ids {
     prefix: String,
     /// Names of headings that have no id.
     spare: Vec<String>,
+    /// What would have had an id that something else has.
+    repeated: Vec<(NodeId, String)>,
     /// Names of headings that have one only because other documents lead to them.
     kept: Vec<String>,
 }
@@ -53,11 +55,29 @@ impl Ids {
     fn give(&mut self, id: NodeId, name: &str) {
         let name: String = name.split_whitespace().collect::<Vec<_>>().join("-");
         // As it will be written: characters that become one another make no names of their own.
-        let name = name.replace(|c| !printer::is_allowed(c), "\u{FFFD}");
+        let name = name.replace(|c| !is_allowed(c), "\u{FFFD}");
         let name = if name.is_empty() { name } else { format!("{}{name}", self.prefix) };
-        if !name.is_empty() && self.taken.insert(name.clone()) {
-            self.given.insert(id, name);
+        if name.is_empty() {
+            return;
         }
+        if self.taken.insert(name.clone()) {
+            self.given.insert(id, name);
+        } else {
+            self.repeated.push((id, name));
+        }
+    }
+
+    /// What there is to say of ids that stood in the document more than once.
+    pub(super) fn finding(&self, doc: &Document) -> Option<Finding> {
+        let (first, _) = self.repeated.first()?;
+        let names: Vec<&str> = self.repeated.iter().map(|(_, name)| self.without_prefix(name)).collect();
+        let message = format!("ids that something else has already were left out: {}", names.len());
+        Some(
+            Finding::changed("html.duplicate-id", message)
+                .at(doc.place(*first))
+                .losing(names.join(" "))
+                .hint("give each element an id of its own; links lead to the first one"),
+        )
     }
 
     fn name_all(&mut self, doc: &Document, options: &Options<'_>, pointed: &HashSet<String>) {

@@ -3,8 +3,10 @@
 mod elements;
 mod headings;
 mod ids;
+mod links;
 mod notes;
 mod printer;
+mod scrolling;
 
 use super::{Options, Raw};
 use crate::document::{Document, Finding, Kind, NodeId, Presence};
@@ -134,6 +136,7 @@ impl<'d, 'o> Writer<'d, 'o> {
                     .hint("remove them from the source"),
             );
         }
+        self.findings.extend(self.ids.finding(self.doc));
         let (ids, spare, kept) = if self.options.list_ids { self.ids.list(self.options) } else { Default::default() };
         Written { html, findings: self.findings, headings: self.headings.entries, ids, spare, kept }
     }

@@ -125,7 +125,8 @@ impl Writer<'_, '_> {
         self.out.line();
         self.out.markup("<section");
         self.out.attribute("role", "doc-endnotes");
-        self.out.attribute("aria-label", "Notes");
+        let name = if self.options.notes_of.is_empty() { "Notes" } else { &format!("Notes: {}", self.options.notes_of) };
+        self.out.attribute("aria-label", name);
         self.out.close_tag();
         self.out.deeper();
         self.out.line();
@@ -174,12 +175,14 @@ impl Writer<'_, '_> {
             self.out.markup("<a");
             self.out.place("href", mark);
             self.out.attribute("role", "doc-backlink");
-            self.out.attribute("aria-label", "Back to the text");
+            // What is to be seen of a link is part of its name, for those who say it aloud.
+            let number = if index > 0 { (index + 1).to_string() } else { String::new() };
+            self.out.attribute("aria-label", format!("Back to the text {number}").trim_end());
             self.out.close_tag();
             self.out.text(UP);
             if index > 0 {
                 self.out.markup("<sup>");
-                self.out.text(&(index + 1).to_string());
+                self.out.text(&number);
                 self.out.markup("</sup>");
             }
             self.out.markup("</a>");

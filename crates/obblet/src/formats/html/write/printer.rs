@@ -1,5 +1,6 @@
 //! Puts markup on lines: knows indentation, escaping, and the two syntaxes.
 
+use super::super::escape::is_allowed;
 use super::super::{Characters, Options, Syntax, address};
 use crate::scan::unescaped_length;
 use std::fmt::Write;
@@ -37,12 +38,6 @@ static TEXT: [u8; 256] = classes(false, false);
 static TEXT_ASCII: [u8; 256] = classes(true, false);
 static ATTRIBUTE: [u8; 256] = classes(false, true);
 static ATTRIBUTE_ASCII: [u8; 256] = classes(true, true);
-
-/// Whether HTML allows a character in text (HTML, section 13.1.4 and "noncharacter").
-pub(super) const fn is_allowed(c: char) -> bool {
-    !matches!(c, '\u{0}'..='\u{8}' | '\u{B}'..='\u{1F}' | '\u{7F}'..='\u{9F}' | '\u{FDD0}'..='\u{FDEF}')
-        && c as u32 & 0xFFFE != 0xFFFE
-}
 
 /// Text that is shorter than this is looked at byte by byte.
 const SHORT: usize = 12;
@@ -138,6 +133,12 @@ impl Printer {
     /// Markup of another language that may hold any character.
     pub(super) fn foreign(&mut self, markup: &str) {
         for c in markup.chars() {
+            let c = if is_allowed(c) {
+                c
+            } else {
+                self.replaced = true;
+                char::REPLACEMENT_CHARACTER
+            };
             if self.ascii && !c.is_ascii() {
                 let _ = write!(self.out, "&#{};", c as u32);
             } else {

@@ -11,27 +11,39 @@ pub(super) struct Cursor<'s> {
     column: usize,
     /// Columns that are left of a tab that was used in part.
     left_of_tab: usize,
+    /// Where the white space ends that the position is in or in front of, and the column there. Lines that are set in deeply are
+    /// asked once for each list that they are in.
+    white_end: usize,
+    white_column: usize,
 }
 
 impl<'s> Cursor<'s> {
-    pub(super) const fn new(bytes: &'s [u8], start: usize, end: usize) -> Self {
-        Self { bytes, at: start, end, column: 0, left_of_tab: 0 }
+    #[inline]
+    pub(super) fn new(bytes: &'s [u8], start: usize, end: usize) -> Self {
+        let mut cursor = Self { bytes, at: start, end, column: 0, left_of_tab: 0, white_end: start, white_column: 0 };
+        cursor.find_white_end();
+        cursor
+    }
+
+    /// Looks for the end of the white space that follows; no tab is used in part.
+    #[inline]
+    fn find_white_end(&mut self) {
+        let (mut at, mut column) = (self.at, self.column);
+        while at < self.end {
+            match self.bytes[at] {
+                b' ' => column += 1,
+                b'\t' => column += 4 - column % 4,
+                _ => break,
+            }
+            at += 1;
+        }
+        (self.white_end, self.white_column) = (at, column);
     }
 
     /// How many columns of white space follow, and the offset of what stands behind them.
-    pub(super) fn indent(&self) -> (usize, usize) {
-        let (mut at, mut columns, mut column) = (self.at, self.left_of_tab, self.column + self.left_of_tab);
-        while at < self.end {
-            let width = match self.bytes[at] {
-                b' ' => 1,
-                b'\t' => 4 - column % 4,
-                _ => break,
-            };
-            columns += width;
-            column += width;
-            at += 1;
-        }
-        (columns, at)
+    #[inline]
+    pub(super) const fn indent(&self) -> (usize, usize) {
+        (self.white_column - self.column, self.white_end)
     }
 
     /// Skips up to `count` columns of white space.
@@ -66,6 +78,8 @@ impl<'s> Cursor<'s> {
     pub(super) fn skip_bytes(&mut self, count: usize) {
         self.at += count;
         self.column += count;
+        self.left_of_tab = 0;
+        self.find_white_end();
     }
 
     /// Skips one column of white space, where there is one.

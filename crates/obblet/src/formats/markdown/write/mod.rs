@@ -141,7 +141,7 @@ pub struct Written {
 /// ```
 #[must_use]
 pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
-    let doc = structure::settled(doc);
+    let (doc, findings) = structure::settled(doc);
     let mut writer = Writer::new(&doc, options);
     if options.dialect.front_matter {
         front_matter::write(&mut writer);
@@ -150,7 +150,7 @@ pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
     writer.tree(doc.root());
     writer.write_notes();
     writer.write_definitions();
-    writer.finish()
+    writer.finish(findings)
 }
 
 /// Writes one document.
@@ -194,11 +194,7 @@ impl<'d, 'o> Writer<'d, 'o> {
         self.unsaid.entry(what).or_insert_with(|| (0, doc.place(node))).0 += 1;
     }
 
-    fn finish(self) -> Written {
-        let mut findings = match self.doc.findings.iter().find(|finding| finding.code == "html.structure") {
-            Some(finding) => vec![finding.clone()],
-            None => Vec::new(),
-        };
+    fn finish(self, mut findings: Vec<Finding>) -> Written {
         findings.extend(self.unsaid.into_iter().map(|(what, (count, place))| {
             let count = if count > 1 { format!(" ({count} times)") } else { String::new() };
             Finding::changed("markdown.no-syntax", format!("Markdown can't say {what}{count}")).at(place)

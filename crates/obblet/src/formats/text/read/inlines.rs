@@ -74,39 +74,50 @@ fn closes(text: &str, at: usize) -> bool {
 
 /// Addresses are not longer than this.
 const LONGEST: usize = 500;
+/// A mail address has its at sign within so many bytes, with `mailto:` before it (RFC 5321, section 4.5.3.1.1).
+const LONGEST_LOCAL: usize = 64 + 8;
 
 /// An address that a text begins with: its length, and where it leads.
 fn address(text: &str) -> Option<(usize, Cow<'_, str>)> {
+    // Most words are no addresses, and are not looked through for it.
+    let start = &text.as_bytes()[..text.len().min(8)];
+    let begins = |scheme: &&str| start.get(..scheme.len()).is_some_and(|start| start.eq_ignore_ascii_case(scheme.as_bytes()));
+    let scheme = ["http://", "https://", "ftp://"].into_iter().find(begins);
+    let is_named = begins(&"www.");
+    let has_at = || memchr::memchr(b'@', &text.as_bytes()[..text.len().min(LONGEST_LOCAL)]).is_some();
+    if scheme.is_none() && !is_named && !has_at() {
+        return None;
+    }
     let ends = |c: char| c.is_whitespace() || matches!(c, '<' | '>' | '"' | '\u{201C}' | '\u{201D}');
     let length: usize = text.chars().take(LONGEST).take_while(|&c| !ends(c)).map(char::len_utf8).sum();
-    let mut token = &text[..length];
-    // What ends a sentence is no part of it; a bracket is, where it was opened in it.
-    loop {
-        let shorter = token.trim_end_matches(['.', ',', ';', ':', '!', '?', '\'', '\u{2019}', '*', '_']);
-        let surplus = |open: char, close: char| shorter.matches(close).count() > shorter.matches(open).count();
-        let closed = shorter.strip_suffix(')').filter(|_| surplus('(', ')'));
-        let closed = closed.or_else(|| shorter.strip_suffix(']').filter(|_| surplus('[', ']')));
-        match closed {
-            Some(inner) => token = inner,
-            None if shorter.len() < token.len() => token = shorter,
-            None => break,
-        }
-    }
-    let lower = token.get(..8.min(token.len())).map(str::to_ascii_lowercase).unwrap_or_default();
+    let token = without_end(&text[..length]);
     let host =
         |rest: &str| rest.chars().next().is_some_and(char::is_alphanumeric) && rest.contains('.') && !rest.starts_with('.');
-    if let Some(rest) = ["http://", "https://", "ftp://"]
-        .iter()
-        .find(|scheme| lower.starts_with(**scheme))
-        .and_then(|scheme| token.get(scheme.len()..))
-    {
+    if let Some(rest) = scheme.and_then(|scheme| token.get(scheme.len()..)) {
         return host(rest).then_some((token.len(), Cow::Borrowed(token)));
     }
-    if lower.starts_with("www.") {
+    if is_named {
         return host(token.get(4..)?).then(|| (token.len(), Cow::Owned(format!("https://{token}"))));
     }
     let mail = token.strip_prefix("mailto:").unwrap_or(token);
     is_mail(mail).then(|| (token.len(), Cow::Owned(format!("mailto:{mail}"))))
+}
+
+/// An address without what ends a sentence; a bracket is part of it where it was opened in it.
+fn without_end(token: &str) -> &str {
+    let surplus = |open: char, close: char| token.matches(close).count().saturating_sub(token.matches(open).count());
+    let (mut round, mut square) = (surplus('(', ')'), surplus('[', ']'));
+    let mut token = token;
+    while let Some(last) = token.chars().next_back() {
+        match last {
+            ')' if round > 0 => round -= 1,
+            ']' if square > 0 => square -= 1,
+            '.' | ',' | ';' | ':' | '!' | '?' | '\'' | '\u{2019}' | '*' | '_' => {}
+            _ => break,
+        }
+        token = &token[..token.len() - last.len_utf8()];
+    }
+    token
 }
 
 fn is_mail(text: &str) -> bool {

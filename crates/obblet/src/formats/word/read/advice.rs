@@ -54,6 +54,7 @@ pub(super) struct Advice {
     pub(super) symbols: Tally,
     pub(super) fields: Tally,
     pub(super) local_links: Tally,
+    pub(super) covered_links: Tally,
     pub(super) objects: Tally,
     pub(super) lost_objects: Tally,
     pub(super) missing_pictures: Tally,
@@ -224,6 +225,12 @@ impl Reader<'_, '_> {
             Finding::advice("word.local-link", "links lead to files of one computer")
                 .hint("link to addresses on the web, or to files beside the document")
                 .losing(advice.local_links.words()),
+        );
+        say(
+            &advice.covered_links,
+            Finding::lost("word.nested-link", "addresses of links that hold only other links were left out")
+                .hint("link the text to one address")
+                .losing(advice.covered_links.words()),
         );
         say(
             &advice.empty,

@@ -91,6 +91,9 @@ impl Reader<'_, '_> {
             b"hyperlink" => {
                 self.ensure_paragraph();
                 let link = self.hyperlink(element);
+                if let Wrap::Link(link) = link {
+                    self.begin_link(link);
+                }
                 self.wraps.push(link);
                 return Some(Frame::Wrap);
             }
@@ -206,7 +209,11 @@ impl Reader<'_, '_> {
             Frame::Through | Frame::Alternate { .. } => {}
             Frame::Paragraph => self.end_paragraph(),
             Frame::Run => self.end_run(),
-            Frame::Wrap => drop(self.wraps.pop()),
+            Frame::Wrap => {
+                if let Some(Wrap::Link(link)) = self.wraps.pop() {
+                    self.end_link(link);
+                }
+            }
             Frame::SimpleField => self.end_simple_field(),
             Frame::Table => self.end_table(),
             Frame::Row => self.end_row(),

@@ -190,10 +190,16 @@ impl Reader<'_, '_> {
         }
         let size = size.map(|(width, height)| (width / UNITS, height / UNITS));
         let parent = self.inline_parent();
-        let parent = match link.filter(|_| !self.doc.ancestors(parent).any(|id| matches!(self.doc.kind(id), Kind::Link { .. }))) {
+        let in_link = self.doc.ancestors(parent).any(|id| matches!(self.doc.kind(id), Kind::Link { .. }))
+            || matches!(self.doc.kind(parent), Kind::Link { .. });
+        let parent = match link.and_then(|link| self.links.get_mut(link as usize)) {
+            Some(link) if in_link => {
+                link.covered.get_or_insert(self.offset);
+                parent
+            }
             Some(link) => {
-                let href = self.links.get(link as usize).map(|(href, _)| href.clone()).unwrap_or_default();
-                let href = self.doc.intern(&href);
+                link.is_shown = true;
+                let href = self.doc.intern(&link.address);
                 self.doc.append_at(parent, Kind::Link { href }, self.offset)
             }
             None => parent,

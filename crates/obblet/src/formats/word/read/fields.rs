@@ -6,6 +6,7 @@
 use super::super::xml::{Element, Event, Xml};
 use super::Reader;
 use super::runs::Wrap;
+use crate::map::HashSet;
 
 /// A field that has begun.
 #[derive(Debug, Default)]
@@ -19,6 +20,17 @@ pub(super) struct Field {
     is_simple: bool,
     /// What a field of a form shows that has no result.
     shown: Option<String>,
+}
+
+/// A link of the document.
+#[derive(Debug, Default)]
+pub(super) struct Link {
+    pub(super) address: String,
+    pub(super) title: String,
+    /// Whether something in the text is this link.
+    pub(super) is_shown: bool,
+    /// Where another link begins in it, or it begins in another one.
+    pub(super) covered: Option<u32>,
 }
 
 impl Reader<'_, '_> {
@@ -99,9 +111,7 @@ impl Reader<'_, '_> {
             "HYPERLINK" => {
                 let link = hyperlink(arguments);
                 let link = self.link_to(link.address, link.place, link.title);
-                if let (Some(field), Wrap::Link(link)) = (self.fields.last_mut(), link) {
-                    field.link = Some(link);
-                }
+                self.field_is_link(link);
             }
             "REF" | "PAGEREF" | "NOTEREF" if has("\\h") => {
                 let place = arguments.iter().find(|word| !word.text.starts_with('\\')).map(|word| word.text.clone());
@@ -109,9 +119,7 @@ impl Reader<'_, '_> {
                     self.refers_by_number = true;
                 }
                 let link = self.link_to(String::new(), place, None);
-                if let (Some(field), Wrap::Link(link)) = (self.fields.last_mut(), link) {
-                    field.link = Some(link);
-                }
+                self.field_is_link(link);
             }
             "TOC" if !self.options.contents && !has("\\c") && !has("\\a") => {
                 if let Some(field) = self.fields.last_mut() {
@@ -123,7 +131,17 @@ impl Reader<'_, '_> {
         }
     }
 
+    fn field_is_link(&mut self, link: Wrap) {
+        if let (Some(field), Wrap::Link(link)) = (self.fields.last_mut(), link) {
+            field.link = Some(link);
+            self.begin_link(link);
+        }
+    }
+
     fn end_field(&mut self, field: &Field) {
+        if let Some(link) = field.link {
+            self.end_link(link);
+        }
         if field.omits {
             self.end_omitted();
         }
@@ -175,8 +193,38 @@ impl Reader<'_, '_> {
         if is_drive || href.starts_with("file:") || href.starts_with("//") {
             self.advice.local_links.add(self.offset, &href);
         }
-        self.links.push((href, title.unwrap_or_default()));
+        self.links.push(Link { address: href, title: title.unwrap_or_default(), ..Link::default() });
         Wrap::Link(self.links.len() as u32 - 1)
+    }
+
+    /// A link begins. Text can't be two links: one that begins within another covers it, or is covered by it.
+    pub(super) fn begin_link(&mut self, link: u32) {
+        if let Some(around) = self.open_links.last().copied()
+            && self.is_shown()
+        {
+            for link in [around, link] {
+                if let Some(link) = self.links.get_mut(link as usize) {
+                    link.covered.get_or_insert(self.offset);
+                }
+            }
+        }
+        self.open_links.push(link);
+    }
+
+    pub(super) fn end_link(&mut self, link: u32) {
+        if let Some(at) = self.open_links.iter().rposition(|open| *open == link) {
+            self.open_links.truncate(at);
+        }
+    }
+
+    /// Notes links whose addresses are nowhere: all of their text is of other links.
+    pub(super) fn find_covered_links(&mut self) {
+        let shown: HashSet<&str> = self.links.iter().filter(|link| link.is_shown).map(|link| link.address.as_str()).collect();
+        for link in self.links.iter().filter(|link| !link.is_shown && !shown.contains(link.address.as_str())) {
+            if let Some(offset) = link.covered {
+                self.advice.covered_links.add_apart(offset, &link.address);
+            }
+        }
     }
 
     /// `hyperlink`: a link by a relation, or to a bookmark.

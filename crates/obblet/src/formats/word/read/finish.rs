@@ -18,6 +18,7 @@ impl Reader<'_, '_> {
         self.settle_code();
         self.settle_languages();
         self.settle_directions();
+        self.find_covered_links();
         self.tell();
         self.tell_whole();
     }
@@ -374,6 +375,18 @@ impl Reader<'_, '_> {
             doc.find(
                 Finding::lost("word.damaged", "the markup of the document is broken; what stands behind the fault is missing")
                     .hint("open it in a word processor and save it anew"),
+            );
+        }
+        if !self.package.damaged.is_empty() {
+            let mut parts = std::mem::take(&mut self.package.damaged);
+            parts.sort();
+            parts.dedup();
+            doc.find(
+                Finding::lost(
+                    "word.damaged",
+                    format!("parts of the document are damaged and may lack something: {}", parts.join(", ")),
+                )
+                .hint("open it in a word processor, which may repair it, and save it anew"),
             );
         }
         if let Some(entity) = self.entities.take() {

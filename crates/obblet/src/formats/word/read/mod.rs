@@ -160,7 +160,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageErro
         part(&mut package, "styles")?.map(|text| Styles::read(&text.get(), &mut names, &theme, looks)).unwrap_or_default();
     let numberings =
         part(&mut package, "numbering")?.map(|text| Numberings::read(&text.get(), &mut names, &theme, looks)).unwrap_or_default();
-    let text = package.text(&main)?.ok_or(PackageError::NoMainPart)?;
+    let text = package.main_text(&main)?;
     let text = text.get();
     let properties = package.relations("")?.part("core-properties").map(str::to_owned);
     let mut reader = Reader::new(&mut package, options, text.len());
@@ -205,12 +205,16 @@ struct Reader<'p, 'b> {
     rubies: Vec<(NodeId, NodeId)>,
     /// Code within lines.
     codes: Vec<NodeId>,
-    /// Addresses and titles of links.
-    links: Vec<(String, String)>,
+    links: Vec<fields::Link>,
+    /// Links that have begun and not ended, innermost last.
+    open_links: Vec<u32>,
     notes: HashMap<(NoteKind, i32), crate::document::NoteId>,
     comments: Vec<(i32, u32)>,
     comment_authors: Vec<(NodeId, String)>,
     pictures: HashMap<(String, pictures::Crop), Option<(String, bool)>>,
+    /// Names of files that the document holds, and how many wanted the same one.
+    media_names: HashSet<String>,
+    media_numbers: HashMap<String, u32>,
     too_large: Option<PackageError>,
     anchors: Vec<(NodeId, String)>,
     waiting_anchors: Vec<NodeId>,
@@ -280,10 +284,13 @@ impl<'p, 'b> Reader<'p, 'b> {
             rubies: Vec::new(),
             codes: Vec::new(),
             links: Vec::new(),
+            open_links: Vec::new(),
             notes: HashMap::default(),
             comments: Vec::new(),
             comment_authors: Vec::new(),
             pictures: HashMap::default(),
+            media_names: HashSet::default(),
+            media_numbers: HashMap::default(),
             too_large: None,
             anchors: Vec::new(),
             waiting_anchors: Vec::new(),
@@ -359,11 +366,13 @@ impl<'p, 'b> Reader<'p, 'b> {
                 return;
             }
         };
+        // A part whose relations are damaged is told at the end.
         self.relations = self.package.relations(part).unwrap_or_default();
         self.part_offset = number * SourceMap::PART_SIZE;
         (self.paragraphs, self.omitting, self.fields_in_instruction) = (0, 0, 0);
         self.fields.clear();
         self.wraps.clear();
+        self.open_links.clear();
         self.tables.clear();
         self.begin_context(holder);
         self.story(&mut Xml::new(&text.get()));

@@ -127,11 +127,12 @@ impl Reader<'_, '_> {
             },
             Sort::Other => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),
         };
-        let mut name = format!("{stem}.{extension}");
-        let mut number = 2;
-        while self.doc.media.iter().any(|media| media.name == name) {
+        let plain = format!("{stem}.{extension}");
+        let mut name = plain.clone();
+        while !self.media_names.insert(name.clone()) {
+            let number = self.media_numbers.entry(plain.clone()).or_insert(1);
+            *number += 1;
             name = format!("{stem}-{number}.{extension}");
-            number += 1;
         }
         self.doc.media.push(Media { name: name.clone(), bytes });
         Some((name, shown))

@@ -336,8 +336,10 @@ impl Reader<'_, '_> {
     fn open_wrap(&mut self, wrap: Wrap, parent: NodeId, offset: u32) -> NodeId {
         let kind = match wrap {
             Wrap::Link(link) => {
-                let (href, title) = self.links.get(link as usize).cloned().unwrap_or_default();
-                let href = self.doc.intern(&href);
+                let Some(link) = self.links.get_mut(link as usize) else { return parent };
+                link.is_shown = true;
+                let href = self.doc.intern(&link.address);
+                let title = link.title.clone();
                 let node = self.doc.append_at(parent, Kind::Link { href }, offset);
                 if !title.is_empty() {
                     let title = self.doc.intern(&title);
@@ -410,7 +412,7 @@ impl Reader<'_, '_> {
             let mut links = self.fields.iter().filter_map(|field| field.link);
             let innermost = links.clone().next_back()?;
             // A number of a page within the link to that page is part of it.
-            let target = |link: u32| self.links.get(link as usize).map(|(href, _)| href.as_str());
+            let target = |link: u32| self.links.get(link as usize).map(|link| link.address.as_str());
             links.find(|&link| target(link) == target(innermost)).map(Wrap::Link)
         })
     }

@@ -5,7 +5,7 @@ use super::super::xml::{Event, Xml, next_child};
 use super::Reader;
 use super::properties::{self, Alignment, Borders, Colour, Flag, Line, Name, Vocabulary};
 use super::styles::{InCell, StyleKind, TablePart, TableStyle};
-use crate::document::{Align, CellKind, Kind, NodeId, Part, RowGroupKind, Scope};
+use crate::document::{Align, CellKind, Kind, NodeId, Part, RowGroupKind, Scope, Step};
 use crate::refine::revisions::Revisions;
 use std::borrow::Cow;
 
@@ -24,7 +24,7 @@ pub(super) struct OpenTable {
     group: Option<(NodeId, RowGroupKind)>,
     row: Option<NodeId>,
     row_is_head: bool,
-    row_is_gone: bool,
+    row_is_gone: Option<Gone>,
     /// Rows so far, and the column of the grid where the next cell begins.
     pub(super) rows: usize,
     pub(super) column: usize,
@@ -44,6 +44,13 @@ pub(super) struct OpenTable {
     /// How cells look, where they are to look like the source.
     pub(super) cells: Vec<CellLook>,
     bordered: bool,
+}
+
+/// Why a row is left out.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Gone {
+    Hidden,
+    Revised,
 }
 
 /// How a cell looks, and where it stands.
@@ -79,6 +86,8 @@ pub(super) struct OpenCell {
     span: usize,
     /// Whether it goes on from the row above.
     goes_on: bool,
+    /// The cell whose content is shown instead of its own: that one goes on in it.
+    shown_instead: Option<NodeId>,
     begins: bool,
     pub(super) shade: Option<Colour>,
     pub(super) borders: Borders,
@@ -155,7 +164,7 @@ impl Reader<'_, '_> {
             group: None,
             row: None,
             row_is_head: false,
-            row_is_gone: false,
+            row_is_gone: None,
             rows: 0,
             column: 0,
             open_cells: Vec::new(),
@@ -229,7 +238,7 @@ impl Reader<'_, '_> {
         table.column = 0;
         table.row = None;
         table.row_is_head = false;
-        table.row_is_gone = false;
+        table.row_is_gone = None;
     }
 
     /// Reads `trPr`, which was opened last, to its end.
@@ -256,8 +265,8 @@ impl Reader<'_, '_> {
         };
         let Some(table) = self.tables.last_mut() else { return };
         table.row_is_head = is_head;
-        table.row_is_gone = gone || hidden;
-        if table.row_is_gone {
+        table.row_is_gone = if gone { Some(Gone::Revised) } else { (hidden && !self.options.hidden).then_some(Gone::Hidden) };
+        if table.row_is_gone.is_some() {
             return;
         }
         if height > 0 && self.options.looks.is_exact() {
@@ -296,7 +305,7 @@ impl Reader<'_, '_> {
                 group
             }
         };
-        let row = if table.row_is_gone {
+        let row = if table.row_is_gone.is_some() {
             // It is read all the same: fields and numbers run on in it.
             self.doc.create(Kind::Row)
         } else {
@@ -366,6 +375,7 @@ impl Reader<'_, '_> {
         let goes_on =
             cell.goes_on.then(|| table.open_cells.iter().find(|(at, _)| *at == column).map(|(_, node)| *node)).flatten();
         let left = if joins_left { self.doc.node(holder).previous() } else { None };
+        cell.shown_instead = goes_on.or(left);
         table.cell = Some(cell);
         if let Some(above) = goes_on {
             self.doc.detach(holder);
@@ -375,7 +385,6 @@ impl Reader<'_, '_> {
         } else if let Some(left) = left
             && let Kind::Cell(kind) = self.doc.kind(left)
         {
-            // Joined cells of old documents keep their own texts; those show where there are any.
             self.doc.set_kind(left, Kind::Cell(CellKind { columns: kind.columns.saturating_add(1), ..kind }));
             self.doc.detach(holder);
         }
@@ -415,6 +424,9 @@ impl Reader<'_, '_> {
         }
         let holder = self.context().container;
         self.end_context();
+        if let Some(shown) = self.tables.last().and_then(|table| table.cell.as_ref()?.shown_instead) {
+            self.content_of_joined(holder, shown);
+        }
         // A paragraph that is all of a cell says nothing.
         if let Some(only) = self.doc.node(holder).first_child()
             && self.doc.node(only).next().is_none()
@@ -468,11 +480,45 @@ impl Reader<'_, '_> {
         }
     }
 
+    /// What stands in a cell that another one goes on in: word processors do not show it.
+    fn content_of_joined(&mut self, holder: NodeId, shown: NodeId) {
+        let Some(words) = self.content(holder) else { return };
+        if !self.options.hidden {
+            return self.advice.hidden.add_apart(self.offset, &words);
+        }
+        if let Some(first) = self.doc.node(shown).first_child()
+            && self.doc.kind(first).is_inline()
+        {
+            let paragraph = self.doc.create(Kind::Paragraph);
+            self.doc.move_children(shown, paragraph);
+            self.doc.attach(shown, paragraph);
+        }
+        self.doc.move_children(holder, shown);
+    }
+
+    /// The words below a node that is left out; none where nothing is to be seen in it.
+    fn content(&self, node: NodeId) -> Option<String> {
+        let words = self.doc.plain_text(node);
+        let holds_more =
+            || self.doc.walk(node).any(|step| matches!(step, Step::Enter(id) if matches!(self.doc.kind(id), Kind::Image { .. })));
+        (!words.trim().is_empty() || holds_more()).then_some(words)
+    }
+
     fn in_head(&self) -> bool {
         self.tables.last().is_some_and(|table| matches!(table.group, Some((_, RowGroupKind::Head))))
     }
 
     pub(super) fn end_row(&mut self) {
+        let gone = self.tables.last().and_then(|table| Some((table.row_is_gone?, table.row?)));
+        if let Some((why, row)) = gone
+            && let Some(words) = self.content(row)
+        {
+            let tally = match why {
+                Gone::Hidden => &mut self.advice.hidden,
+                Gone::Revised => &mut self.advice.revised,
+            };
+            tally.add_apart(self.offset, &words);
+        }
         let Some(table) = self.tables.last_mut() else { return };
         if let Some(row) = table.row.take()
             && self.doc.node(row).first_child().is_none()

@@ -1,0 +1,103 @@
+//! Links and pictures: what their addresses may be.
+
+use super::super::address;
+use super::super::address_check::{Check, check};
+use super::Writer;
+use crate::document::{Finding, Kind, NodeId, Text};
+use std::borrow::Cow;
+
+impl Writer<'_, '_> {
+    pub(super) fn enter_link(&mut self, href: Text, id: NodeId) -> bool {
+        self.links += 1;
+        if self.links > 1 {
+            return true;
+        }
+        let href = self.doc.text(href);
+        if !self.options.trust && !address::is_safe_link(href) {
+            self.unsafe_links.push(id);
+            self.findings.push(
+                Finding::lost("html.unsafe-link", "the address of a link can run script and was left out")
+                    .at(self.doc.place(id))
+                    .losing(href)
+                    .hint("set html.trust to true if the document is your own"),
+            );
+            return true;
+        }
+        let Some(href) = self.valid_address(href, id, "a link") else {
+            self.unsafe_links.push(id);
+            return true;
+        };
+        self.out.markup("<a");
+        self.out.address("href", &href);
+        self.attributes(id, Kind::Link { href: Text::EMPTY });
+        self.out.close_tag();
+        true
+    }
+
+    /// An address as a browser takes it; none where there is no such thing, which a finding says.
+    pub(super) fn valid_address<'t>(&mut self, address: &'t str, id: NodeId, what: &str) -> Option<Cow<'t, str>> {
+        if !self.options.mend_addresses {
+            return Some(Cow::Borrowed(address));
+        }
+        match check(address) {
+            Check::Valid => Some(Cow::Borrowed(address)),
+            Check::Mended(mended) => {
+                self.findings.push(
+                    Finding::changed(
+                        "html.address",
+                        format!("the address of {what} is not as browsers take it; it became {mended}"),
+                    )
+                    .at(self.doc.place(id))
+                    .losing(address),
+                );
+                Some(Cow::Owned(mended))
+            }
+            Check::Invalid => {
+                self.findings.push(
+                    Finding::lost("html.address", format!("no browser takes the address of {what}; its text stays: {address}"))
+                        .at(self.doc.place(id))
+                        .losing(address)
+                        .hint("write the address as a browser shows it"),
+                );
+                None
+            }
+        }
+    }
+
+    pub(super) fn leave_link(&mut self, id: NodeId) {
+        self.links -= 1;
+        if self.links == 0 && self.unsafe_links.pop_if(|unwritten| *unwritten == id).is_none() {
+            self.out.markup("</a>");
+        }
+    }
+
+    pub(super) fn image(&mut self, src: Text, alt: Text, id: NodeId) {
+        let (address, alt) = (self.doc.text(src), self.doc.text(alt));
+        let is_safe =
+            self.options.trust || address::is_safe_picture(address) || self.options.safe_pictures.binary_search(&id).is_ok();
+        if !is_safe {
+            self.findings.push(
+                Finding::lost("html.unsafe-picture", "the address of a picture can run script; its words are kept")
+                    .at(self.doc.place(id))
+                    .losing(address.chars().take(200).collect::<String>())
+                    .hint("save the picture as a file, or set html.trust to true if the document is your own"),
+            );
+            self.out.text(alt);
+            return;
+        }
+        if address.trim().is_empty() {
+            // An image needs an address.
+            self.findings.push(
+                Finding::changed("image.no-address", "a picture has no address; its words are kept").at(self.doc.place(id)),
+            );
+            self.out.text(alt);
+            return;
+        }
+        let Some(address) = self.valid_address(address, id, "a picture") else { return self.out.text(alt) };
+        self.out.markup("<img");
+        self.out.address("src", &address);
+        self.out.attribute("alt", alt);
+        self.attributes(id, Kind::Image { src, alt: Text::EMPTY });
+        self.out.close_void();
+    }
+}
