@@ -98,6 +98,7 @@ impl Writer<'_, '_> {
         self.doc.walk(id).any(|step| match step {
             Step::Enter(id) => match self.doc.kind(id) {
                 Kind::Text(text) | Kind::Code(text) | Kind::Image { alt: text, .. } => !self.doc.text(text).trim().is_empty(),
+                Kind::NoteReference(_) => true,
                 kind => kind.is_formula(),
             },
             Step::Leave(_) => false,
