@@ -83,6 +83,26 @@ fn every_page_has_a_heading_of_the_first_level() {
 }
 
 #[test]
+fn what_only_the_author_can_mend_is_told() {
+    let codes = |source: &str| -> Vec<String> {
+        let converted = support::convert::convert_as("page", source, Format::Html, Format::Html, &["page.language=en"]);
+        converted.findings.into_iter().map(|finding| finding.code.into_owned()).filter(|code| code != "image.no-words").collect()
+    };
+    for (source, expected) in [
+        ("<h1>a</h1><p><a href=x><img src=p.png alt=''></a>", &["link.no-words"][..]),
+        ("<h1>a</h1><p><a href=x><img src=p.png alt='Tables'></a> <a href=y>b</a>", &[]),
+        ("<h1>a</h1><h2><img src=p.png alt=''></h2>", &["page.empty-heading"]),
+        ("<h1>a</h1><nav><a href=x>b</a></nav><nav><a href=y>c</a></nav>", &["page.landmarks"]),
+        ("<h1>a</h1><nav><a href=x>b</a></nav>", &[]),
+        ("<h1>a</h1><details><summary><a href=x>b</a></summary>c</details>", &["page.nested-control"]),
+    ] {
+        assert_eq!(codes(source), expected, "{source}");
+    }
+    let (_, text) = of("| a | &nbsp; |\n|--|--|\n| 1 | 2 |\n", &[]);
+    assert!(text.contains("<td>&nbsp;</td>") && !text.contains("<th>&nbsp;</th>"), "{text}");
+}
+
+#[test]
 fn parts_of_a_binder_have_names_of_their_own() {
     let note = "text[^1]\n\n[^1]: note\n";
     let folder = Folder::new(&[

@@ -1,5 +1,6 @@
 //! From a fragment to a finished page: frame, look, contents list, pictures.
 
+mod access;
 mod around;
 mod contents;
 mod frame;
@@ -123,6 +124,7 @@ pub(crate) fn content(
                 .hint("set page.language, or language in the front matter"),
         );
     }
+    written.findings.extend(access::findings(doc));
     let direction = metadata.direction.filter(|way| *way != Direction::Auto).map(Direction::value);
     let description = Some(&profile.page.description).filter(|text| !text.is_empty()).or(metadata.description.as_ref());
     let content = Content {

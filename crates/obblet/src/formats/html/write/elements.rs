@@ -335,7 +335,8 @@ impl Writer<'_, '_> {
 
     /// A header that says nothing heads nothing.
     fn is_header(&self, cell: CellKind, id: NodeId) -> bool {
-        cell.header && self.doc.node(id).first_child().is_some()
+        let is_white = |child| matches!(self.doc.kind(child), Kind::Text(text) if self.doc.text(text).trim().is_empty());
+        cell.header && !self.doc.children(id).all(is_white)
     }
 
     fn enter_cell(&mut self, cell: CellKind, id: NodeId) {
