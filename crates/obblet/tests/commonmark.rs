@@ -11,6 +11,7 @@ use obblet::formats::{html, markdown};
 use obblet::profile::Profile;
 use obblet::{Format, convert};
 use std::path::{Path, PathBuf};
+use support::convert::normal;
 use support::dom;
 
 #[derive(Debug, serde::Deserialize)]
@@ -55,18 +56,6 @@ fn all_examples_of_the_specification() -> Result<(), Failed> {
         }
     }
     if failures.is_empty() { Ok(()) } else { Err(format!("{} of 652 fail\n{}", failures.len(), failures.join("\n\n")).into()) }
-}
-
-/// The same markup with single spaces for white space, where that means the same.
-fn normal(html: &str) -> String {
-    let mut out = String::new();
-    for (index, piece) in html.split("<pre>").enumerate() {
-        let (code, text) = if index == 0 { ("", piece) } else { piece.split_once("</pre>").unwrap_or((piece, "")) };
-        out.push_str(code);
-        let words: Vec<&str> = text.split([' ', '\n', '\t']).filter(|word| !word.is_empty()).collect();
-        out.push_str(&words.join(" ").replace("> ", ">").replace(" <", "<"));
-    }
-    out
 }
 
 /// Markdown to HTML, back, and there again.
