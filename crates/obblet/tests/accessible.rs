@@ -43,6 +43,10 @@ fn what_is_wide_can_be_reached_with_the_keyboard() {
     };
     assert_eq!(stops(&of(wide, &[]).0), [true, true]);
     assert_eq!(stops(&of(narrow, &[]).0), [false, false]);
+    // A table that holds another is wide; how deep they stand makes no difference to the time.
+    let nested = "<table><tr><td>".repeat(400) + "a";
+    let deep = stops(&of(&nested, &[]).0);
+    assert!(deep.len() > 50 && deep.iter().rev().skip(1).all(|is_stop| *is_stop), "{deep:?}");
     // Without a look nothing scrolls, and a fragment has the style rules of others.
     assert_eq!(stops(&of(wide, &["page.look=none"]).0), [false, false]);
     assert_eq!(stops(&of(wide, &["shape=fragment"]).0), [false, false]);

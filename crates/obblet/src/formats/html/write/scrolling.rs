@@ -36,6 +36,8 @@ impl Writer<'_, '_> {
         for step in self.doc.walk(table) {
             match step {
                 Step::Enter(id) => match self.doc.kind(id) {
+                    // Also so that tables in tables are not walked through once for each of them.
+                    Kind::Table if id != table => return true,
                     Kind::Row => row = 0,
                     Kind::Cell(_) => longest = 0,
                     Kind::Text(text) | Kind::Code(text) => {
