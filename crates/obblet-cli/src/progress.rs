@@ -1,5 +1,6 @@
 //! What is said while a folder is published: a bar in a terminal, a line a file where there is none, lines of JSON in a log.
 
+use crate::Outcome;
 use crate::arguments::Publish;
 use crate::commands::input::is_dash;
 use crate::failure::Failure;
@@ -18,6 +19,8 @@ use std::path::{Path, PathBuf};
 #[derive(Default)]
 pub(crate) struct Log {
     out: Option<Box<dyn Write>>,
+    /// Why something of it could not be written.
+    lost: Option<std::io::Error>,
 }
 
 #[derive(Serialize)]
@@ -39,10 +42,10 @@ impl Log {
     pub(crate) fn open(path: Option<&Path>) -> Result<Self, String> {
         let Some(path) = path else { return Ok(Self::default()) };
         if is_dash(path) {
-            return Ok(Self { out: Some(Box::new(std::io::stdout())) });
+            return Ok(Self { out: Some(Box::new(std::io::stdout())), lost: None });
         }
         let file = File::create(path).map_err(|error| format!("{}: {}", path.display(), obblet::describe(&error)))?;
-        Ok(Self { out: Some(Box::new(file)) })
+        Ok(Self { out: Some(Box::new(file)), lost: None })
     }
 
     fn write(&mut self, step: &Step<'_>) {
@@ -58,8 +61,33 @@ impl Log {
         };
         let Ok(mut text) = serde_json::to_vec(&line) else { return };
         text.push(b'\n');
-        // A log on a full disk is no reason to publish nothing.
-        let _ = out.write_all(&text);
+        // A log on a full disk is no reason to publish nothing; it is told at the end.
+        if let Err(error) = out.write_all(&text) {
+            lost(&mut self.lost, error);
+        }
+    }
+
+    /// Whether all of it was written.
+    fn check(&mut self) -> Result<(), Failure> {
+        let flushed = self.out.as_mut().map_or(Ok(()), Write::flush);
+        if let Err(error) = flushed {
+            lost(&mut self.lost, error);
+        }
+        check(self.lost.take(), "the log")
+    }
+}
+
+/// Keeps the first error of an output. A reader that has seen enough is no failure.
+fn lost(known: &mut Option<std::io::Error>, error: std::io::Error) {
+    if error.kind() != std::io::ErrorKind::BrokenPipe {
+        known.get_or_insert(error);
+    }
+}
+
+fn check(lost: Option<std::io::Error>, what: &str) -> Result<(), Failure> {
+    match lost {
+        Some(error) => Err(Failure(Outcome::Failed, format!("{what}: {}", obblet::describe(&error)))),
+        None => Ok(()),
     }
 }
 
@@ -79,6 +107,8 @@ pub(crate) struct Telling<'t> {
     report: Report,
     /// Whether lines are written for files that are converted, or only for those with something to say.
     lines: bool,
+    /// Why something could not be written to standard output.
+    lost: Option<std::io::Error>,
 }
 
 impl<'t> Telling<'t> {
@@ -97,7 +127,7 @@ impl<'t> Telling<'t> {
             bar
         });
         let lines = !quiet && (!terminal || arguments.talk.verbose) && !arguments.dry_run;
-        Self { arguments, log, bar, report: Report::default(), lines }
+        Self { arguments, log, bar, report: Report::default(), lines, lost: None }
     }
 
     /// Writes something; the bar is out of its way meanwhile.
@@ -116,13 +146,15 @@ impl<'t> Telling<'t> {
         summary
     }
 
-    /// Writes the report where the user asked for it.
+    /// Writes the report where the user asked for it, and tells what was lost of what went elsewhere.
     pub(crate) fn save(self, path: Option<&PathBuf>) -> Result<(), Failure> {
-        self.report.save(path)
+        self.report.save(path)?;
+        self.log.check()?;
+        check(self.lost, "standard output")
     }
 
     /// What the run would do, on standard output.
-    fn rehearse(&self, step: &Step<'_>) {
+    fn rehearse(&mut self, step: &Step<'_>) {
         let word = step.action.word();
         let outputs = if step.outputs.is_empty() { String::new() } else { format!(" -> {}", step.outputs.join(", ")) };
         let why = why(&step.action).map_or_else(String::new, |why| format!(" ({why})"));
@@ -133,8 +165,9 @@ impl<'t> Telling<'t> {
             (source, Action::Copied | Action::Skipped(_)) => format!("{word:<10}{source}{why}"),
             (source, _) => format!("{word:<10}{source}{outputs}{why}"),
         };
-        // Whoever stops reading has seen enough.
-        let _ = writeln!(out, "{}", shown(&line));
+        if let Err(error) = writeln!(out, "{}", shown(&line)) {
+            lost(&mut self.lost, error);
+        }
     }
 
     fn line(&self, step: &Step<'_>) {

@@ -80,13 +80,18 @@ pub(crate) fn save(path: &Path, report: &impl Serialize) -> Result<(), Failure> 
     if is_dash(path) {
         return to_standard_output(text.as_bytes());
     }
-    obblet::publish::write_whole(path, text.as_bytes()).map_err(|error| fail(error.to_string()))
+    obblet::files::write_whole(path, text.as_bytes()).map_err(|error| fail(error.to_string()))
 }
 
-/// Writes to standard output. A reader that has seen enough is no failure.
+/// Writes to standard output.
 pub(crate) fn to_standard_output(bytes: &[u8]) -> Result<(), Failure> {
     let mut out = std::io::stdout().lock();
-    match out.write_all(bytes).and_then(|()| out.flush()) {
+    written(out.write_all(bytes).and_then(|()| out.flush()))
+}
+
+/// What came of writing to standard output. A reader that has seen enough is no failure.
+pub(crate) fn written(outcome: std::io::Result<()>) -> Result<(), Failure> {
+    match outcome {
         Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => {
             Err(Failure(Outcome::Failed, format!("standard output: {}", obblet::describe(&error))))
         }

@@ -1,7 +1,7 @@
 //! From file to file, with what there is to say about it: `cargo run --example file -- guide.md guide.html`.
 #![allow(clippy::print_stdout, reason = "an example shows its result")]
 
-use obblet::{Format, Surroundings, convert_in, profile::Profile, publish};
+use obblet::{Format, Surroundings, convert_in, files, files::Root, profile::Profile};
 use std::error::Error;
 use std::path::Path;
 
@@ -13,17 +13,19 @@ fn main() -> Result<(), Box<dyn Error>> {
 
     let mut profile = Profile::built_in("page")?;
     profile.set("page.look=folio")?;
+    let root = Root::open(source.parent().unwrap_or(Path::new(".")))?;
     let surroundings = Surroundings {
         name: source.file_stem().and_then(|stem| stem.to_str()).unwrap_or_default(),
-        folder: source.parent(),
+        root: Some(&root),
         output: output.parent(),
         ..Surroundings::default()
     };
-    let converted = convert_in(&std::fs::read(source)?, Format::Markdown, Format::Html, &profile, &surroundings)?;
+    let converted =
+        convert_in(&files::read_named(source, profile.limits.source)?, Format::Markdown, Format::Html, &profile, &surroundings)?;
     for file in &converted.files {
-        publish::write_whole(&output.with_file_name(&file.path), &file.bytes)?;
+        files::write_whole(&output.with_file_name(&file.path), &file.bytes)?;
     }
-    publish::write_whole(output, converted.text.as_bytes())?;
+    files::write_whole(output, converted.text.as_bytes())?;
     for finding in &converted.findings {
         println!("{} {}: {}", finding.place, finding.weight.word(), finding.message);
     }

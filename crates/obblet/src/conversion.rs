@@ -1,6 +1,7 @@
 //! What goes into a conversion beside the document, and what comes out of it.
 
 use crate::document::{Finding, Place};
+use crate::files::Root;
 use crate::shared::Shared;
 use std::path::{Path, PathBuf};
 
@@ -29,10 +30,13 @@ pub trait Links {
 pub struct Surroundings<'a> {
     /// The name of the document's file, without its extension.
     pub name: &'a str,
-    /// The folder of the source, from which the addresses of pictures count.
+    /// The folder that files of the source are read from, and that nothing leads out of. Without one, nothing is read.
+    pub root: Option<&'a Root>,
+    /// The path from there to the folder of the document, from which the addresses of pictures count; none where that is the
+    /// root itself.
     pub folder: Option<&'a Path>,
-    /// The folder that nothing may be read outside of; the folder of the source where it is not given.
-    pub root: Option<&'a Path>,
+    /// Says which files of the root may be shown, by their paths from it. Where it is not given, those are that are not hidden.
+    pub shows: Option<&'a (dyn Fn(&str) -> bool + Sync)>,
     /// The folder that the output goes to, where it goes to a file.
     pub output: Option<&'a Path>,
     /// The way from the output to the top of what it is part of, as in `../`.
@@ -90,6 +94,6 @@ pub struct Converted {
     pub title: String,
     /// How much of its room the output takes, where `limits.characters` says how much there is.
     pub length: Option<Length>,
-    /// Files beside the document that its pictures are, whether they are there or not.
+    /// Files that its pictures are, by their paths from the root, whether they are there or not.
     pub uses: Vec<PathBuf>,
 }

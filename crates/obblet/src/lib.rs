@@ -16,6 +16,7 @@
 //!
 //! * [`mod@document`]: the model that all other rooms share;
 //! * [`mod@formats`]: a room for each format, reading it into the model and writing it from there;
+//! * [`mod@files`]: the one door to the file system;
 //! * [`mod@refine`]: passes from a document to a document;
 //! * [`mod@page`]: the page around a fragment, and its looks;
 //! * [`mod@profile`]: every setting, its default and its meaning;
@@ -23,8 +24,10 @@
 //! * [`mod@compare`]: what differs between two documents;
 //! * [`mod@publish`]: a folder in, web output out.
 //!
-//! There is no terminal, no network, no clock and no environment in here. Files are read only where a call names them, and
-//! never outside of the source's folder.
+//! There is no terminal, no network, no clock and no environment in here. Files are opened by [`mod@files`] and by nothing else,
+//! only where a call names them, and never outside of the source's folder.
+
+#![cfg_attr(not(test), deny(clippy::disallowed_methods, clippy::disallowed_types))]
 
 pub mod compare;
 mod conversion;
@@ -32,12 +35,15 @@ mod convert;
 pub mod document;
 mod encoding;
 mod error;
+pub mod files;
 pub mod formats;
+mod inert;
 pub mod inspect;
 mod lines;
 mod map;
 mod numeral;
 pub mod page;
+mod picture;
 pub mod profile;
 pub mod publish;
 pub mod refine;

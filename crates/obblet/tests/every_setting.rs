@@ -172,7 +172,8 @@ fn beside(key: &str) -> &'static [&'static str] {
         "clean.scene-mark" => &["clean.scene-breaks=mark"],
         "clean.disallowed" => &["clean.allow-elements=p, a"],
         "page.skip-link" => &["page.contents=3", "page.header="],
-        "html.trust" | "markdown.tag-filter" => &["html.raw=keep"],
+        "html.trust" => &["html.raw=keep"],
+        "markdown.tag-filter" => &["html.raw=keep", "html.trust=true"],
         _ => &[],
     }
 }

@@ -149,8 +149,14 @@ fn raw_html_is_made_valid_and_safe() {
 fn raw_html_as_the_profile_says() {
     let convert =
         |raw: &str| convert(b"a <em>b</em> <script>c</script>", Format::Markdown, Format::Html, &[&format!("html.raw={raw}")]);
+    // What runs is shown as text where nobody says that the document is trusted.
+    let kept = convert("keep");
+    assert_eq!(kept.text, "<p>a <em>b</em> &lt;script&gt;c&lt;/script&gt;</p>\n");
+    assert_eq!(kept.findings.iter().map(|finding| &*finding.code).collect::<Vec<_>>(), ["html.raw-running"; 2]);
+    let trusted = ["html.raw=keep", "html.trust=true"];
+    let trusted = support::convert::convert(b"a <em>b</em> <script>c</script>", Format::Markdown, Format::Html, &trusted);
     // What GitHub disallows loses its meaning even where the rest is kept.
-    assert_eq!(convert("keep").text, "<p>a <em>b</em> &lt;script>c&lt;/script></p>\n");
+    assert_eq!(trusted.text, "<p>a <em>b</em> &lt;script>c&lt;/script></p>\n");
     assert_eq!(convert("escape").text, "<p>a &lt;em&gt;b&lt;/em&gt; &lt;script&gt;c&lt;/script&gt;</p>\n");
     assert_eq!(convert("drop").text, "<p>a b c</p>\n");
     assert_eq!(convert("drop").findings.len(), 4);

@@ -4,6 +4,7 @@
 mod support;
 
 use obblet::document::{Document, Kind};
+use obblet::files::Root;
 use obblet::formats::html;
 use obblet::profile::{Profile, SETTINGS};
 use obblet::{Converted, Error, Format, Surroundings, convert, convert_in};
@@ -178,7 +179,8 @@ fn pictures_go_where_the_profile_says() {
     let run = |place: &str, output: Option<&std::path::Path>| {
         let mut profile = Profile::built_in("fragment").unwrap();
         profile.set(&format!("images.place={place}")).unwrap();
-        let surroundings = Surroundings { name: "doc", folder: Some(source.path()), output, ..Surroundings::default() };
+        let root = Root::open(source.path()).unwrap();
+        let surroundings = Surroundings { name: "doc", root: Some(&root), output, ..Surroundings::default() };
         convert_in(markdown.as_bytes(), Format::Markdown, Format::Html, &profile, &surroundings).unwrap()
     };
     let folder = run("folder", Some(output.path()));
@@ -188,7 +190,7 @@ fn pictures_go_where_the_profile_says() {
     let drawing = String::from_utf8(folder.files[2].bytes.clone()).unwrap();
     assert!(folder.text.contains("width=\"8\" height=\"4\"") && !drawing.contains("script"), "{drawing}");
     let codes: Vec<&str> = folder.findings.iter().map(|finding| &*finding.code).collect();
-    assert_eq!(codes, ["image.missing", "image.outside"]);
+    assert_eq!(codes, ["image.drawing", "image.missing", "image.outside"]);
 
     // Beside the source, and on standard output, pictures stay where they are.
     for output in [None, Some(source.path())] {

@@ -57,8 +57,7 @@ fn compare_both(arguments: &Compare) -> Result<Comparison, Failure> {
         super::tell_settings(&layers);
     }
     if !arguments.quiet && !arguments.report.as_deref().is_some_and(is_dash) {
-        // Whoever stops reading has seen enough.
-        let _ = show(&first_name, &second_name, &comparison, arguments.verbose);
+        report::written(show(&first_name, &second_name, &comparison, arguments.verbose))?;
     }
     Ok(comparison)
 }

@@ -7,8 +7,9 @@ use crate::failure::{Failure, misused};
 use crate::report::{Report, to_standard_output};
 use crate::{indentation, messages};
 use obblet::document::Finding;
+use obblet::files::{is_same, write_whole};
 use obblet::profile::{Dialect, Layers, Profile, Shape};
-use obblet::publish::{DocumentLinks, Entry, format_of, write_whole};
+use obblet::publish::{DocumentLinks, Entry, format_of};
 use obblet::{Converted, Error, Format, Links, Surroundings, convert_in, describe};
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
@@ -75,9 +76,7 @@ fn convert_each(
     let mut outcome = Outcome::Done;
     for (source, target) in &plan {
         let name = source.display().to_string();
-        let links = links.as_ref().map(|links| links.from(source));
-        let links = links.as_ref().map(|links| links as &dyn Links);
-        match from_file(convert, layers, source, (target.as_deref(), writes), links) {
+        match from_file(convert, layers, source, (target.as_deref(), writes), links.as_ref()) {
             Ok(findings) => report.add(&name, target.as_deref(), findings),
             Err(Failure(worse, message)) => {
                 messages::error(format_args!("{name}: {message}"));
@@ -138,11 +137,7 @@ fn document_links(plan: &[(PathBuf, Option<PathBuf>)]) -> DocumentLinks {
             Some(Entry { source: source.clone(), output, format: format_of(source)? })
         })
         .collect();
-    DocumentLinks::new(Path::new(""), &entries)
-}
-
-fn same_file(a: &Path, b: &Path) -> bool {
-    a == b || std::fs::canonicalize(a).ok().zip(std::fs::canonicalize(b).ok()).is_some_and(|(a, b)| a == b)
+    DocumentLinks::new(&entries)
 }
 
 fn from_file(
@@ -150,15 +145,18 @@ fn from_file(
     layers: &Layers,
     source: &Path,
     (target, writes): (Option<&Path>, Format),
-    links: Option<&dyn Links>,
+    links: Option<&DocumentLinks>,
 ) -> Result<Vec<Finding>, Failure> {
     let start = Instant::now();
-    if target.is_some_and(|target| same_file(source, target)) {
+    if target.is_some_and(|target| source == target || is_same(source, target)) {
         return Err(misused("the output is the source itself; name another file with --output"));
     }
     let input = Input::read(source, convert.reads, layers)?;
     let output = target.map(folder_of);
-    let surroundings = Surroundings { output, links, ..input.surroundings() };
+    let around = input.surroundings();
+    let links = links.map(|links| links.from(source, &around));
+    let links = links.as_ref().map(|links| links as &dyn Links);
+    let surroundings = Surroundings { output, links, ..around };
     let converted = convert_in(&input.bytes, input.format, writes, &input.profile, &surroundings)?;
     save(&converted, target, output)?;
     talk(&convert.talk, &source.display().to_string(), target, &converted, start);

@@ -6,7 +6,7 @@ use crate::failure::Failure;
 use crate::progress::Log;
 use crate::{Outcome, messages};
 use clap::Parser;
-use obblet::publish::write_whole;
+use obblet::files::write_whole;
 use std::ffi::OsString;
 use std::path::Path;
 

@@ -2,6 +2,7 @@
 
 use crate::Outcome;
 use crate::failure::{Failure, misused};
+use obblet::files::{Root, There, read_named};
 use obblet::profile::{Layers, Profile};
 use obblet::publish::format_of;
 use obblet::{Format, Surroundings, describe};
@@ -24,8 +25,8 @@ pub(crate) struct Input {
     pub(crate) profile: Arc<Profile>,
     /// The name of its file, without the extension.
     name: String,
-    /// Its folder, and the topmost one that belongs to it; none for standard input.
-    folders: Option<(PathBuf, PathBuf)>,
+    /// The topmost folder that belongs to it, held open, and the path from there to its own; none for standard input.
+    folders: Option<(Root, PathBuf)>,
 }
 
 impl Input {
@@ -45,31 +46,39 @@ impl Input {
             );
             misused(format!("{extension}; say which format it is with --reads"))
         })?;
-        let bytes = std::fs::read(source).map_err(|error| Failure(Outcome::Failed, describe(&error)))?;
+        let fail = |error: std::io::Error| Failure(Outcome::Failed, describe(&error));
         let folder = std::path::absolute(folder_of(source)).unwrap_or_else(|_| folder_of(source).to_owned());
         let profile = profile(layers, &folder.join(source.file_name().unwrap_or_default()))?;
+        let bytes = read_named(source, profile.limits.source).map_err(fail)?;
         // A folder with settings is the top of what belongs together; else nothing but the document's own folder is read.
-        let root = layers.top_of(&folder).to_owned();
+        let top = layers.top_of(&folder);
+        let mut root = Root::open(top).map_err(fail)?;
+        let mut inner = folder.strip_prefix(top).unwrap_or(Path::new("")).to_owned();
+        // A folder that a symbolic link leads to from there lies elsewhere.
+        if root.there(&inner) != There::Folder {
+            (root, inner) = (Root::open(&folder).map_err(fail)?, PathBuf::new());
+        }
         let name = source.file_stem().map_or_else(String::new, |stem| stem.to_string_lossy().into_owned());
-        Ok(Self { bytes, format, profile, name, folders: Some((folder, root)) })
+        Ok(Self { bytes, format, profile, name, folders: Some((root, inner)) })
     }
 
     /// Reads standard input; settings count as if it were a file in the folder where the command runs.
     pub(crate) fn read_standard(reads: Option<Format>, layers: &Layers) -> Result<Self, Failure> {
-        let mut bytes = Vec::new();
-        std::io::stdin()
-            .lock()
-            .read_to_end(&mut bytes)
-            .map_err(|error| Failure(Outcome::Failed, describe(&error)).of(STANDARD_INPUT))?;
         let here = std::env::current_dir().unwrap_or_default();
         let profile = profile(layers, &here.join(STANDARD_INPUT))?;
+        let mut bytes = Vec::new();
+        // What is larger than the limit is refused where it is read; there is no need to have all of it for that.
+        std::io::stdin()
+            .lock()
+            .take(profile.limits.source.saturating_add(1))
+            .read_to_end(&mut bytes)
+            .map_err(|error| Failure(Outcome::Failed, describe(&error)).of(STANDARD_INPUT))?;
         Ok(Self { bytes, format: reads.unwrap_or(Format::Markdown), profile, name: String::new(), folders: None })
     }
 
     /// What is around the document.
     pub(crate) fn surroundings(&self) -> Surroundings<'_> {
-        let (folder, root) =
-            self.folders.as_ref().map_or((None, None), |(folder, root)| (Some(folder.as_path()), Some(root.as_path())));
+        let (root, folder) = self.folders.as_ref().map_or((None, None), |(root, folder)| (Some(root), Some(folder.as_path())));
         Surroundings { name: &self.name, folder, root, ..Surroundings::default() }
     }
 }

@@ -39,8 +39,7 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
         match look(arguments, &layers, source) {
             Ok(inspection) => {
                 if is_shown {
-                    // Whoever stops reading has seen enough.
-                    let _ = show(&name, &inspection, arguments.talk.verbose, !seen.is_empty());
+                    report::written(show(&name, &inspection, arguments.talk.verbose, !seen.is_empty()))?;
                 }
                 seen.push((name, inspection));
             }

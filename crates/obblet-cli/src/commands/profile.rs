@@ -24,7 +24,9 @@ pub(crate) fn run(arguments: &Arguments) -> Outcome {
 
 fn print(text: &str) -> Outcome {
     match anstream::stdout().write_all(text.as_bytes()) {
-        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => messages::fail(Outcome::Failed, error),
+        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => {
+            messages::fail(Outcome::Failed, format_args!("standard output: {}", obblet::describe(&error)))
+        }
         _ => Outcome::Done,
     }
 }
@@ -92,7 +94,7 @@ fn new(file: &Path, from: &str) -> Outcome {
         let mark = if value == usual { "# " } else { "" };
         let _ = writeln!(out, "{mark}{} = {value}", setting.key);
     }
-    match obblet::publish::write_whole(file, out.as_bytes()) {
+    match obblet::files::write_whole(file, out.as_bytes()) {
         Ok(()) => {
             messages::say(format_args!(
                 "{} holds every setting; take the number sign from those that you change",

@@ -2,12 +2,13 @@
 
 use crate::conversion::Surroundings;
 use crate::document::{Document, Kind, Place, Step};
+use crate::files::There;
 use crate::map::{HashMap, HashSet};
+use crate::page::images;
 use crate::refine::tops;
 use crate::slug;
 use percent_encoding::percent_decode_str;
 use serde::Serialize;
-use std::path::{Component, Path, PathBuf};
 
 /// A link or a picture that leads nowhere.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize)]
@@ -95,23 +96,12 @@ fn sort(
 
 /// Whether there is no file at an address. Nothing outside of the root is looked at.
 fn missing(address: &str, surroundings: &Surroundings<'_>) -> bool {
-    let (Some(folder), path) = (surroundings.folder, address.split(['#', '?']).next().unwrap_or_default()) else { return false };
-    let root = surroundings.root.unwrap_or(folder);
+    let (Some(root), path) = (surroundings.root, address.split(['#', '?']).next().unwrap_or_default()) else { return false };
     if path.is_empty() || path.starts_with(['/', '\\']) {
         return false;
     }
     let path = percent_decode_str(path).decode_utf8_lossy();
-    let mut full = PathBuf::from(folder);
-    for component in Path::new(path.as_ref()).components() {
-        match component {
-            Component::ParentDir => {
-                full.pop();
-            }
-            Component::Normal(name) => full.push(name),
-            _ => {}
-        }
-    }
-    full.starts_with(root) && !full.exists()
+    images::within(surroundings.folder, &path).is_some_and(|full| root.there(&full) == There::Nothing)
 }
 
 /// The ids of a document, and the names by which people link to its headings.

@@ -3,12 +3,12 @@
 use super::{Around, Content, Styles};
 use crate::conversion::Surroundings;
 use crate::error::Error;
-use crate::formats::html::{Characters, Syntax, escape};
+use crate::formats::html::{Characters, Syntax, escape, is_safe_link};
 use crate::profile::Profile;
 use crate::shared::{self, FramesKey, Shared};
 use minijinja::syntax::SyntaxConfig;
 use minijinja::value::Serde;
-use minijinja::{AutoEscape, Environment, Value, context};
+use minijinja::{AutoEscape, Environment, ErrorKind, Value, context};
 use std::path::PathBuf;
 use std::sync::Arc;
 
@@ -20,8 +20,18 @@ const FRAME: &str = include_str!("frame.html");
 /// The ids of the built-in frame; nothing in the content gets them.
 pub(super) const IDS: &[&str] = &["page-content"];
 
-/// Templates may take so many steps. The built-in one takes a few hundred.
-const MOST_STEPS: u64 = 50_000_000;
+/// Templates may take so many steps, and make 64 bytes of text instead of each. The built-in one takes a few hundred, and some
+/// for each page that a site lists.
+const FUEL: u64 = 1 << 22;
+
+/// So often may a template write all that is known of a page, on top of that.
+const MOST_COPIES: u64 = 16;
+
+/// The binary logarithm of what a page may take: not many different ones, so that templates are made ready once.
+fn fuel(content: &Content) -> u32 {
+    let size = content.body.len() + content.rules.len() + content.headings.len() * 256;
+    (FUEL + size as u64 * MOST_COPIES / 64).next_power_of_two().ilog2()
+}
 
 /// What is known of a page before it is put together.
 pub(super) struct View<'v> {
@@ -61,7 +71,7 @@ pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &
         xhtml,
         end => safe(if xhtml { " /" } else { "" }),
     };
-    let environment = environment(profile, surroundings.shared)?;
+    let environment = environment(profile, surroundings.shared, fuel(known))?;
     let render = |name: &str, content: Value| {
         let template = environment.get_template(name).map_err(|error| frame_error(name, &error))?;
         template.render(content).map_err(|error| frame_error(name, &error))
@@ -78,12 +88,12 @@ pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &
 }
 
 /// The templates of a profile, ready to be used. Those of many pages are made ready once.
-fn environment(profile: &Profile, shared: Option<&Shared>) -> Result<Arc<Environment<'static>>, Error> {
+fn environment(profile: &Profile, shared: Option<&Shared>, fuel: u32) -> Result<Arc<Environment<'static>>, Error> {
     let page = &profile.page;
     let files =
         [("page.head", &page.head), ("page.header", &page.header), ("page.footer", &page.footer), ("page.frame", &page.frame)];
     let syntax = profile.html.syntax;
-    let key = || FramesKey { is_xml: syntax == Syntax::Xhtml, files: files.map(|(_, file)| file.clone()) };
+    let key = || FramesKey { is_xml: syntax == Syntax::Xhtml, fuel, files: files.map(|(_, file)| file.clone()) };
     if let Some(known) = shared.and_then(|shared| shared.frames(&key())) {
         return Ok(known);
     }
@@ -91,10 +101,12 @@ fn environment(profile: &Profile, shared: Option<&Shared>) -> Result<Arc<Environ
     environment.set_auto_escape_callback(|_| AutoEscape::Html);
     // Only what has to be escaped is: addresses stay readable.
     environment.set_formatter(move |out, state, value| match value.as_str() {
-        Some(text) if !value.is_safe() => Ok(out.write_str(&escaped(text, syntax))?),
+        // The built-in frame has no apostrophes around values; whoever writes another may have.
+        Some(text) if !value.is_safe() => Ok(out.write_str(&escaped(text, syntax, state.name() != BUILT_IN))?),
         _ => minijinja::escape_formatter(out, state, value),
     });
-    environment.set_fuel(Some(MOST_STEPS));
+    environment.set_fuel(Some(1 << fuel));
+    environment.add_filter("address", |text: &str| if is_safe_link(text) { address(text) } else { Value::from("") });
     if let Ok(syntax) = SyntaxConfig::builder().trim_blocks(true).lstrip_blocks(true).build() {
         environment.set_syntax(syntax);
     }
@@ -113,17 +125,17 @@ fn environment(profile: &Profile, shared: Option<&Shared>) -> Result<Arc<Environ
 }
 
 /// What stands for text in markup: with the writer's own rules for what has to be escaped and what can't stand at all.
-fn escaped(text: &str, syntax: Syntax) -> String {
+fn escaped(text: &str, syntax: Syntax, quotes: bool) -> String {
     let mut out = String::with_capacity(text.len());
     escape::text(&mut out, text, syntax, Characters::Utf8);
-    out
+    if quotes && out.contains(['"', '\'']) { out.replace('"', "&quot;").replace('\'', "&#39;") } else { out }
 }
 
 /// An address as it stands in an attribute.
 fn address(address: &str) -> Value {
     let mut out = String::with_capacity(address.len());
     escape::address(&mut out, address);
-    Value::from_safe_string(out)
+    Value::from_safe_string(out.replace('\'', "%27"))
 }
 
 fn safe(text: &str) -> Value {
@@ -131,6 +143,10 @@ fn safe(text: &str) -> Value {
 }
 
 fn frame_error(file: &str, error: &minijinja::Error) -> Error {
+    if error.kind() == ErrorKind::OutOfFuel {
+        let message = "it takes more steps or makes more text than a page may; look for loops in loops".to_owned();
+        return Error::Frame { file: file.to_owned(), line: error.line().unwrap_or(1), message };
+    }
     let message = error.detail().map_or_else(|| error.kind().to_string(), str::to_owned);
     Error::Frame { file: file.to_owned(), line: error.line().unwrap_or(1), message }
 }

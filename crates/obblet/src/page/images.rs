@@ -3,18 +3,23 @@
 use super::svg;
 use crate::conversion::{OutputFile, Surroundings};
 use crate::document::{Document, Finding, Kind, NodeId, Presence, Step, Text};
+use crate::files::{self, Root, There};
 use crate::map::HashMap;
+use crate::picture;
 use crate::profile::{ImagePlace, Profile};
 use crate::refine;
 use crate::shared::SharedPicture;
-use std::path::{Path, PathBuf};
+use std::path::{Component, Path, PathBuf};
 
 /// A picture file that was read once, however many nodes show it.
 struct Picture {
     bytes: Vec<u8>,
+    kind: picture::Kind,
     size: Option<(usize, usize)>,
     /// Its address in the output; `None` where it stays.
     address: Option<String>,
+    /// What was left out of a drawing.
+    left_out: Option<String>,
 }
 
 /// What was done about the pictures of a document.
@@ -24,7 +29,7 @@ pub(crate) struct Placed {
     pub(crate) files: Vec<OutputFile>,
     /// Drawings that were made safe and are part of the page now.
     pub(crate) safe: Vec<NodeId>,
-    /// Files beside the document that were looked at, or that are not there.
+    /// Files that were looked at, or that are not there; from the root of the source.
     pub(crate) uses: Vec<PathBuf>,
 }
 
@@ -90,7 +95,7 @@ struct Gallery<'a> {
     surroundings: &'a Surroundings<'a>,
     /// Where in the document the files are that it holds, by their names.
     media: HashMap<String, usize>,
-    /// By path in the file system. `None` for those that can't be used.
+    /// By path from the root, or by the name of a file of the document. `None` for those that can't be used.
     pictures: HashMap<PathBuf, Option<Picture>>,
     /// Names that are taken in the folder of pictures.
     names: HashMap<String, usize>,
@@ -98,9 +103,9 @@ struct Gallery<'a> {
 }
 
 impl Gallery<'_> {
-    /// Files of the document that links lead to stand beside the page, too.
+    /// Files of the document that links lead to, for no browser shows them: they stand beside the page where that is asked for.
     fn place_linked(&mut self, doc: &mut Document) {
-        if doc.media.is_empty() || self.surroundings.output.is_none() {
+        if doc.media.is_empty() {
             return;
         }
         let links: Vec<(NodeId, usize)> = refine::tops(doc)
@@ -114,18 +119,24 @@ impl Gallery<'_> {
                 Step::Leave(_) => None,
             })
             .collect();
+        let mut kept: HashMap<usize, String> = HashMap::default();
         for (id, index) in links {
-            let path = PathBuf::from(&doc.media[index].name);
-            if !self.pictures.contains_key(&path) {
-                let mut picture = Picture { size: None, bytes: doc.media[index].bytes.clone(), address: None };
-                let name = doc.media[index].name.clone();
-                self.put_beside(&mut picture, &name);
-                self.pictures.insert(path.clone(), Some(picture));
+            if !self.profile.images.keep_unknown || self.surroundings.output.is_none() {
+                // Its words stay; the reader of the document has told what it is.
+                doc.unwrap(id);
+                continue;
             }
-            if let Some(Some(Picture { address: Some(address), .. })) = self.pictures.get(&path) {
-                let href = doc.intern(address);
-                doc.set_kind(id, Kind::Link { href });
-            }
+            let address = match kept.get(&index) {
+                Some(address) => address.clone(),
+                None => {
+                    let media = &doc.media[index];
+                    let address = self.put_beside(media.bytes.clone(), file_name_of_unknown(&media.name, &media.bytes));
+                    kept.insert(index, address.clone());
+                    address
+                }
+            };
+            let href = doc.intern(&address);
+            doc.set_kind(id, Kind::Link { href });
         }
     }
 
@@ -134,29 +145,32 @@ impl Gallery<'_> {
         let name = doc.media[index].name.clone();
         let path = PathBuf::from(&name);
         if !self.pictures.contains_key(&path) {
-            let bytes = doc.media[index].bytes.clone();
-            let mut picture = Picture { size: size(&bytes), bytes, address: None };
-            let safe = if is_svg(&name) && !self.profile.html.trust {
-                svg::clean(&picture.bytes).map(|clean| picture.bytes = clean)
-            } else {
-                Ok(())
+            let picture = match self.look(&doc.media[index].bytes, "a drawing") {
+                Some(Ok(mut picture)) => {
+                    let embeds = self.profile.images.place == ImagePlace::Embed || self.surroundings.output.is_none();
+                    if embeds {
+                        picture.address = data_address(&picture);
+                    } else {
+                        let file = picture.kind.file_name(&name);
+                        picture.address = Some(self.put_beside(std::mem::take(&mut picture.bytes), file));
+                    }
+                    Some(picture)
+                }
+                Some(Err(finding)) => {
+                    let place = doc.place(id);
+                    doc.find(finding.at(place));
+                    None
+                }
+                None => {
+                    let place = doc.place(id);
+                    let message = format!("{name} is no picture, by its bytes; it was left out");
+                    doc.find(Finding::lost("image.unknown", message).at(place));
+                    None
+                }
             };
-            if let Err(message) = &safe {
-                let place = doc.place(id);
-                doc.find(
-                    Finding::lost("image.scriptable", format!("a drawing can't be made safe: {message}; it was left out"))
-                        .at(place),
-                );
-            }
-            let embeds = self.profile.images.place == ImagePlace::Embed || self.surroundings.output.is_none();
-            if embeds {
-                picture.address = media_type(&name).map(|kind| format!("data:{kind};base64,{}", base64(&picture.bytes)));
-            } else {
-                self.put_beside(&mut picture, &name);
-            }
-            self.pictures.insert(path.clone(), safe.is_ok().then_some(picture));
+            self.pictures.insert(path.clone(), picture);
         }
-        self.show(doc, id, alt, &path);
+        self.show(doc, id, alt, &path, "the drawing");
     }
 
     fn place_one(&mut self, doc: &mut Document, id: NodeId, src: Text, alt: Text) {
@@ -164,23 +178,34 @@ impl Gallery<'_> {
         if let Some(&index) = self.media.get(&address) {
             return self.place_media(doc, id, alt, index);
         }
-        let (Some(folder), Some(local)) = (self.surroundings.folder, local_path(&address)) else { return };
-        let path = folder.join(&local);
+        let (Some(root), Some(local)) = (self.surroundings.root, local_path(&address)) else { return };
+        let within = within(self.surroundings.folder, &local);
+        // What is outside has no path from the root; it is told once like all others.
+        let path = within.clone().unwrap_or_else(|| PathBuf::from(&local));
         if !self.pictures.contains_key(&path) {
-            self.placed.uses.push(path.clone());
-            let found = self.load(&path, &local);
+            let found = match within {
+                Some(path) => {
+                    self.placed.uses.push(path.clone());
+                    self.load(root, &path, &local)
+                }
+                None => Err(outside(&local)),
+            };
             if let Err(finding) = &found {
                 let place = doc.place(id);
                 doc.find(Finding::clone(finding).at(place));
             }
             self.pictures.insert(path.clone(), found.ok());
         }
-        self.show(doc, id, alt, &path);
+        self.show(doc, id, alt, &path, &local);
     }
 
     /// Gives a node the address and the size of its picture.
-    fn show(&mut self, doc: &mut Document, id: NodeId, alt: Text, path: &Path) {
-        let Some(Some(picture)) = self.pictures.get(path) else { return };
+    fn show(&mut self, doc: &mut Document, id: NodeId, alt: Text, path: &Path, name: &str) {
+        let Some(Some(picture)) = self.pictures.get_mut(path) else { return };
+        if let Some(left_out) = picture.left_out.take() {
+            let place = doc.place(id);
+            doc.find(left_out_of(name, &left_out).at(place));
+        }
         if let Some((width, height)) = picture.size.filter(|_| self.profile.images.sizes) {
             set_size(doc, id, width, height);
         }
@@ -194,52 +219,102 @@ impl Gallery<'_> {
     }
 
     /// Looks at a picture and decides where it goes.
-    fn load(&mut self, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
+    fn load(&mut self, root: &Root, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
         let stays = self.surroundings.mirrored && self.profile.images.place == ImagePlace::Folder;
         if let Some(shared) = self.surroundings.shared.filter(|_| stays) {
             // Whoever publishes the folder brings the file to the page.
-            let known = shared.picture(path, || self.read(path, local).map(|(known, _)| SharedPicture { size: known.size }))?;
-            return Ok(Picture { bytes: Vec::new(), size: known.size, address: None });
+            let known = shared.picture(path, || {
+                self.read(root, path, local).map(|known| SharedPicture {
+                    kind: known.kind,
+                    size: known.size,
+                    left_out: known.left_out.map(Into::into),
+                })
+            })?;
+            let left_out = known.left_out.map(|left_out| left_out.to_string());
+            return Ok(Picture { bytes: Vec::new(), kind: known.kind, size: known.size, address: None, left_out });
         }
-        let (mut picture, real) = self.read(path, local)?;
-        self.settle(&mut picture, &real, local);
+        let mut picture = self.read(root, path, local)?;
+        self.settle(&mut picture, root, path, local);
         Ok(picture)
     }
 
-    /// Reads a picture, and tells where it really is.
-    fn read(&self, path: &Path, local: &str) -> Result<(Picture, PathBuf), Box<Finding>> {
+    /// Reads a picture that may be shown.
+    fn read(&self, root: &Root, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
         let missing = || {
             let finding = Finding::advice("image.missing", format!("there is no picture {local}"));
             Box::new(finding.hint("check its path; it counts from the folder of the document"))
         };
-        let real = std::fs::canonicalize(path).map_err(|_| missing())?;
-        let root = self.surroundings.root.or(self.surroundings.folder).unwrap_or(Path::new("."));
-        let real_root = std::fs::canonicalize(root).map_err(|_| missing())?;
-        if !real.starts_with(&real_root) {
-            let message = format!("the picture {local} is outside of the folder of the source; it was not read");
-            return Err(Box::new(Finding::changed("image.outside", message).hint("move it into the folder")));
+        let length = match root.there(path) {
+            There::File(length) => length,
+            There::Outside => return Err(outside(local)),
+            There::Nothing => return Err(missing()),
+            There::Folder | There::Special => return Err(no_picture(local, "no file")),
+        };
+        if !self.may_show(root, path) {
+            let message = format!("the picture {local} is hidden, ignored or left out in its folder; it was not read");
+            return Err(Box::new(
+                Finding::changed("image.hidden", message).hint("move or rename it, or change what leaves it out"),
+            ));
         }
-        let length = std::fs::metadata(&real).ok().filter(std::fs::Metadata::is_file).ok_or_else(missing)?.len();
-        if length > self.profile.limits.image {
+        let limit = self.profile.limits.image;
+        if length > limit {
             let message = format!("the picture {local} has {length} bytes, more than limits.image allows; it was not read");
             return Err(Box::new(Finding::changed("image.too-large", message)));
         }
-        let bytes = std::fs::read(&real).map_err(|_| missing())?;
-        let mut picture = Picture { size: size(&bytes), bytes, address: None };
-        if is_svg(local) && !self.profile.html.trust {
-            picture.bytes = svg::clean(&picture.bytes).map_err(|message| {
-                let message = format!("the picture {local} can't be made safe: {message}; it was not copied");
-                Box::new(Finding::lost("image.scriptable", message))
-            })?;
+        let bytes = root.read(path, limit).map_err(|_| missing())?;
+        let picture = self.look(&bytes, &format!("the picture {local}")).ok_or_else(|| {
+            no_picture(local, crate::signature::not_text(&bytes, false).unwrap_or("text, or something unknown"))
+        })??;
+        let is_copied = self.surroundings.mirrored && self.profile.images.place == ImagePlace::Folder;
+        if is_copied && !picture.kind.fits(local) {
+            let kind = picture.kind.extensions()[0];
+            let message = format!("the picture {local} has the bytes of another kind than its name says; it was not copied");
+            return Err(Box::new(
+                Finding::changed("image.name", message).hint(format!("rename it so that it ends with .{kind}")),
+            ));
         }
-        Ok((picture, real))
+        Ok(picture)
     }
 
-    fn settle(&mut self, picture: &mut Picture, real: &Path, local: &str) {
-        if self.profile.images.place == ImagePlace::Embed {
-            if let Some(kind) = media_type(local) {
-                picture.address = Some(format!("data:{kind};base64,{}", base64(&picture.bytes)));
+    /// Whether a file may be shown: what is hidden is not shown because a document names it, nor what a folder leaves out.
+    fn may_show(&self, root: &Root, path: &Path) -> bool {
+        match self.surroundings.shows {
+            Some(shows) => path.to_str().is_some_and(shows),
+            None => {
+                // The folder of a document that somebody named may be hidden itself.
+                let folder = self.surroundings.folder.unwrap_or(Path::new(""));
+                let is_hidden = |path: &Path| {
+                    let mut inner = path.strip_prefix(folder).unwrap_or(path).iter();
+                    inner.any(|part| part.as_encoded_bytes().starts_with(b"."))
+                };
+                !is_hidden(path) && root.without_links(path).is_ok_and(|real| !is_hidden(&real))
             }
+        }
+    }
+
+    /// What bytes are, where they are a picture; drawings are made safe.
+    fn look(&self, bytes: &[u8], name: &str) -> Option<Result<Picture, Box<Finding>>> {
+        let kind = picture::Kind::of(bytes)?;
+        let mut picture = Picture { size: size(bytes), bytes: Vec::new(), kind, address: None, left_out: None };
+        if kind != picture::Kind::Svg || self.profile.html.trust {
+            picture.bytes = bytes.to_vec();
+            return Some(Ok(picture));
+        }
+        Some(match svg::clean(bytes) {
+            Ok(clean) => {
+                (picture.bytes, picture.left_out) = (clean.bytes, clean.left_out);
+                Ok(picture)
+            }
+            Err(message) => {
+                let message = format!("{name} can't be made safe: {message}; it was left out");
+                Err(Box::new(Finding::lost("image.scriptable", message)))
+            }
+        })
+    }
+
+    fn settle(&mut self, picture: &mut Picture, root: &Root, path: &Path, local: &str) {
+        if self.profile.images.place == ImagePlace::Embed {
+            picture.address = data_address(picture);
             return;
         }
         let Some(output) = self.surroundings.output else { return };
@@ -248,19 +323,16 @@ impl Gallery<'_> {
             return;
         }
         // In the folder of the source the page reaches the picture where it is.
-        let same = std::fs::canonicalize(output)
-            .ok()
-            .zip(self.surroundings.folder.and_then(|folder| std::fs::canonicalize(folder).ok()));
-        if same.is_some_and(|(output, folder)| output == folder) {
+        if files::is_same(output, &root.path().join(self.surroundings.folder.unwrap_or(Path::new("")))) {
             return;
         }
-        let file = real.file_name().map_or_else(|| "picture".to_owned(), |name| name.to_string_lossy().into_owned());
-        self.put_beside(picture, &file);
+        let name = path.file_name().map_or_else(|| "picture".into(), |name| name.to_string_lossy());
+        let name = picture.kind.file_name(&name);
+        picture.address = Some(self.put_beside(std::mem::take(&mut picture.bytes), name));
     }
 
-    /// Puts a picture into the folder beside the page.
-    fn put_beside(&mut self, picture: &mut Picture, file: &str) {
-        let file = file.to_owned();
+    /// Puts a file into the folder beside the page, and tells its address.
+    fn put_beside(&mut self, bytes: Vec<u8>, file: String) -> String {
         let count = self.names.entry(file.to_lowercase()).or_insert(0);
         *count += 1;
         let file = match (*count, file.rsplit_once('.')) {
@@ -270,13 +342,65 @@ impl Gallery<'_> {
         };
         let folder = self.profile.images.folder.replace("{name}", self.surroundings.name);
         // The setting names a folder beside the page and nothing else.
-        let folder: PathBuf =
-            Path::new(&folder).components().filter(|part| matches!(part, std::path::Component::Normal(_))).collect();
-        let path = folder.join(file);
+        let parts = Path::new(&folder).components().filter_map(|part| match part {
+            Component::Normal(name) => Some(picture::shortened(&name.to_string_lossy(), picture::LONGEST_NAME).to_owned()),
+            _ => None,
+        });
+        let path = parts.collect::<PathBuf>().join(file);
         let parts: Vec<String> = path.iter().map(|part| encode(&part.to_string_lossy())).collect();
-        picture.address = Some(parts.join("/"));
-        self.placed.files.push(OutputFile { path, bytes: std::mem::take(&mut picture.bytes) });
+        self.placed.files.push(OutputFile { path, bytes });
+        parts.join("/")
     }
+}
+
+fn outside(local: &str) -> Box<Finding> {
+    let message = format!("the picture {local} is outside of the folder of the source; it was not read");
+    Box::new(Finding::changed("image.outside", message).hint("move it into the folder"))
+}
+
+fn no_picture(local: &str, what: &str) -> Box<Finding> {
+    let message = format!("{local} is shown as a picture, and is {what}; it was not copied");
+    Box::new(Finding::lost("image.no-picture", message).hint("link to it, if readers are to get the file"))
+}
+
+/// What there is to say of a drawing that has lost something.
+pub(crate) fn left_out_of(name: &str, left_out: &str) -> Finding {
+    Finding::changed("image.drawing", format!("{name} has lost what runs, loads or is not known in drawings: {left_out}"))
+        .losing(left_out.to_owned())
+}
+
+/// The name of a file that is kept although nobody knows what it is: one that nothing runs.
+fn file_name_of_unknown(name: &str, bytes: &[u8]) -> String {
+    let stem = name.rsplit_once('.').map_or(name, |(stem, _)| stem);
+    // Windows Metafile Format ([MS-WMF] 2.3.2.3) and Enhanced Metafile Format ([MS-EMF] 2.3.4.2).
+    let extension = match bytes {
+        [0xD7, 0xCD, 0xC6, 0x9A, ..] => "wmf",
+        _ if bytes.get(40..44) == Some(b" EMF") => "emf",
+        _ => "bin",
+    };
+    format!("{}.{extension}", picture::plain_stem(stem))
+}
+
+/// The address that holds a picture itself (RFC 2397), for the kinds that browsers show.
+fn data_address(picture: &Picture) -> Option<String> {
+    let kind = Some(picture.kind).filter(|kind| *kind != picture::Kind::Tiff)?;
+    Some(format!("data:{};base64,{}", kind.media_type(), base64(&picture.bytes)))
+}
+
+/// The path from the root that a path from a folder in it names; none where it leads out.
+pub(crate) fn within(folder: Option<&Path>, local: &str) -> Option<PathBuf> {
+    let mut path = folder.map(Path::to_owned).unwrap_or_default();
+    for part in local.split(['/', '\\']) {
+        match part {
+            "" | "." => {}
+            ".." => {
+                path.file_name()?;
+                path.pop();
+            }
+            part => path.push(part),
+        }
+    }
+    Some(path)
 }
 
 /// The path that an address names, where it is one of a file beside the document.
@@ -296,24 +420,6 @@ fn local_path(address: &str) -> Option<String> {
 fn encode(name: &str) -> String {
     const SET: &percent_encoding::AsciiSet = &percent_encoding::CONTROLS.add(b' ').add(b'%').add(b'?').add(b'#').add(b':');
     percent_encoding::utf8_percent_encode(name, SET).to_string()
-}
-
-fn is_svg(name: &str) -> bool {
-    Path::new(name).extension().is_some_and(|extension| extension.eq_ignore_ascii_case("svg"))
-}
-
-fn media_type(name: &str) -> Option<&'static str> {
-    let extension = Path::new(name).extension()?.to_string_lossy().to_lowercase();
-    Some(match extension.as_str() {
-        "png" => "image/png",
-        "jpg" | "jpeg" => "image/jpeg",
-        "gif" => "image/gif",
-        "webp" => "image/webp",
-        "avif" => "image/avif",
-        "bmp" => "image/bmp",
-        "svg" => "image/svg+xml",
-        _ => return None,
-    })
 }
 
 /// Width and height in CSS pixels.

@@ -12,6 +12,7 @@ pub(crate) mod svg;
 
 pub(crate) use around::{Around, Stop};
 pub use look::LOOKS;
+pub use svg::{Drawing, clean as clean_drawing};
 
 use crate::conversion::{Converted, OutputFile, Surroundings};
 use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Step};
@@ -213,7 +214,7 @@ fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<Ou
         let text = shared::text(surroundings.shared, "page.stylesheets", Path::new(sheet))?;
         // In a folder that keeps its shape, sheets of one name in several folders are several.
         let path = Path::new(sheet);
-        let inside = surroundings.root.filter(|_| surroundings.mirrored).and_then(|root| path.strip_prefix(root).ok());
+        let inside = surroundings.root.filter(|_| surroundings.mirrored).and_then(|root| path.strip_prefix(root.path()).ok());
         let parts: Vec<_> = match inside {
             Some(inside) => inside.iter().map(|part| part.to_string_lossy()).collect(),
             None => path.file_name().map(|name| name.to_string_lossy()).into_iter().collect(),
@@ -328,6 +329,9 @@ fn add_style(
         let safe = if profile.html.syntax == Syntax::Xhtml { safe.replace('&', "\\26 ").replace('<', "\\3C ") } else { safe };
         styles.embedded.push(if profile.html.characters == Characters::Ascii { css_to_ascii(&safe) } else { safe });
     } else {
+        // A file of the folder that has the name of a look is another one.
+        let is_taken = surroundings.shows.is_some_and(|shows| shows(name));
+        let name = if is_taken { format!("obblet-{name}") } else { name.to_owned() };
         let path = PathBuf::from(format!("{}{name}", surroundings.to_top));
         styles.linked.push(path.display().to_string());
         files.push(OutputFile { path, bytes: text.as_bytes().to_vec() });

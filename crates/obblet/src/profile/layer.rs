@@ -1,6 +1,7 @@
 //! Putting layers of settings on each other.
 
 use super::{Profile, ProfileError, SETTINGS, Setting, Value, error};
+use crate::files::{self, Root, Stray, There};
 use globset::{GlobBuilder, GlobSet, GlobSetBuilder};
 use std::path::{Component, Path, PathBuf};
 use toml::Spanned;
@@ -90,21 +91,34 @@ impl Layer {
     /// # Errors
     /// As [`Layer::read`], or where the file can't be read.
     pub fn read_file(path: &Path) -> Result<Self, ProfileError> {
+        Self::of_text(path, files::read_text(path, None, files::MOST_OF_A_SETTING))
+    }
+
+    fn of_text(path: &Path, text: std::io::Result<String>) -> Result<Self, ProfileError> {
         let name = path.display().to_string();
-        let text = std::fs::read_to_string(path)
-            .map_err(|error| ProfileError::Unreadable { file: name.clone(), message: error.to_string() })?;
+        let text =
+            text.map_err(|error| ProfileError::Unreadable { file: name.clone(), message: crate::error::describe(&error) })?;
         Self::read(&text, &name, path.parent())
     }
 
     /// Reads the settings of a file that nobody named: one that was found in a folder of documents, which may come from a
-    /// stranger. It may only name files below its own folder.
+    /// stranger. It may only name files below its own folder, and no link leads out of `root` to it.
     ///
     /// # Errors
     /// As [`Layer::read_file`], or where a setting names a file elsewhere.
-    pub fn read_found(path: &Path) -> Result<Self, ProfileError> {
-        let layer = Self::read_file(path)?;
-        let folder = layer.folder.as_deref().unwrap_or(Path::new(""));
-        let real = std::fs::canonicalize(folder).unwrap_or_else(|_| folder.to_owned());
+    pub fn read_found(path: &Path, root: &Path) -> Result<Self, ProfileError> {
+        let (folder, name) = (path.parent().unwrap_or(Path::new("")), path.file_name().unwrap_or_default());
+        let text = Root::open(root).and_then(|root| {
+            let folder = Root::open(folder)?;
+            let path = folder.path().join(name);
+            root.read_text(path.strip_prefix(root.path()).unwrap_or(&path), files::MOST_OF_A_SETTING)
+        });
+        let text = text.map_err(|error| match Stray::of(&error) {
+            Some(stray) => std::io::Error::other(format!("{stray}; --no-config does without it, and --profile may name it")),
+            None => error,
+        });
+        let layer = Self::of_text(path, text)?;
+        let below = Root::open(folder).ok();
         let all = layer.settings.iter().chain(layer.files.iter().flat_map(|files| &files.settings));
         for Assignment { key, value, line } in all.filter(|assignment| PATHS.contains(&assignment.key.as_str())) {
             let named = match value {
@@ -112,7 +126,8 @@ impl Layer {
                 Some(Value::List(texts)) => texts,
                 _ => &[],
             };
-            let outside = named.iter().find(|named| !named.is_empty() && !is_address(named) && !is_below(&real, folder, named));
+            let outside =
+                named.iter().find(|named| !named.is_empty() && !is_address(named) && !is_below(below.as_ref(), folder, named));
             if let Some(outside) = outside {
                 let error = ProfileError::OutOfReach { key: key.clone(), path: outside.clone() };
                 return Err(in_file(&layer.name, *line, error));
@@ -175,13 +190,13 @@ fn is_address(text: &str) -> bool {
     text.contains("://") || text.starts_with("//")
 }
 
-/// Whether a path leads to a place below a folder, as it is written and behind all symbolic links. `real` is the folder behind
-/// its own.
-fn is_below(real: &Path, folder: &Path, path: &str) -> bool {
+/// Whether a path leads to a place below a folder, as it is written and behind all symbolic links. `below` is the folder, held
+/// open.
+fn is_below(below: Option<&Root>, folder: &Path, path: &str) -> bool {
     let Ok(rest) = Path::new(path).strip_prefix(folder) else { return false };
     // A file that is not there is told where it is read.
     rest.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir))
-        && std::fs::canonicalize(path).map_or(true, |path| path.starts_with(real))
+        && below.is_none_or(|below| !matches!(below.there(rest), There::Outside | There::Special))
 }
 
 fn in_file(name: &str, line: usize, error: ProfileError) -> ProfileError {

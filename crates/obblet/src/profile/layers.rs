@@ -1,6 +1,7 @@
 //! The layers of settings that documents of many folders have.
 
 use super::{FILE_NAME, Layer, Profile, ProfileError};
+use crate::files::{Kind, Root};
 use crate::map::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, PoisonError};
@@ -112,7 +113,7 @@ impl Layers {
         let mut above = Vec::new();
         let ancestors = folder.ancestors().take_while(|above| root.is_none_or(|root| above.starts_with(root)));
         for folder in ancestors.filter(|_| self.finds) {
-            above.extend(self.folder(folder)?);
+            above.extend(self.folder(folder, root)?);
         }
         let over = self.over.iter().filter_map(|over| if let Over::File(layer) = over { Some(layer) } else { None });
         let mut ingredients = Vec::new();
@@ -141,7 +142,7 @@ impl Layers {
     /// folder itself where none has.
     #[must_use]
     pub fn top_of<'f>(&self, folder: &'f Path) -> &'f Path {
-        let has_settings = |above: &&Path| self.finds && self.folder(above).is_ok_and(|layer| layer.is_some());
+        let has_settings = |above: &&Path| self.finds && self.folder(above, None).is_ok_and(|layer| layer.is_some());
         folder.ancestors().filter(has_settings).last().unwrap_or(folder)
     }
 
@@ -165,12 +166,18 @@ impl Layers {
         lock(&self.plain).get(folder).cloned()
     }
 
-    fn folder(&self, folder: &Path) -> Result<Option<Arc<Layer>>, ProfileError> {
+    /// The settings that lie in a folder. No link leads out of the root to them, or out of the folder where there is none.
+    fn folder(&self, folder: &Path, root: Option<&Path>) -> Result<Option<Arc<Layer>>, ProfileError> {
         if let Some(known) = lock(&self.folders).get(folder) {
             return Ok(known.clone());
         }
         let file = folder.join(FILE_NAME);
-        let layer = if file.is_file() { Some(Arc::new(Layer::read_found(&file)?)) } else { None };
+        let is_there =
+            Root::open(folder).is_ok_and(|folder| folder.itself(FILE_NAME.as_ref()).is_ok_and(|(kind, _)| kind != Kind::Folder));
+        let layer = match is_there {
+            true => Some(Arc::new(Layer::read_found(&file, root.unwrap_or(folder))?)),
+            false => None,
+        };
         lock(&self.folders).insert(folder.to_owned(), layer.clone());
         Ok(layer)
     }

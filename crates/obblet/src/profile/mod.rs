@@ -211,6 +211,7 @@ pub struct ImageSettings {
     pub place: ImagePlace,
     pub folder: String,
     pub sizes: bool,
+    pub keep_unknown: bool,
 }
 
 /// Where style rules are.
@@ -265,6 +266,7 @@ pub struct PublishSettings {
     pub split: u8,
     pub site: bool,
     pub binder: bool,
+    pub verify: bool,
 }
 
 /// Settings of sites.
@@ -331,7 +333,12 @@ impl Default for Profile {
                 emphasis: true,
             },
             word: WordSettings::default(),
-            images: ImageSettings { place: ImagePlace::default(), folder: "{name}-images".to_owned(), sizes: true },
+            images: ImageSettings {
+                place: ImagePlace::default(),
+                folder: "{name}-images".to_owned(),
+                sizes: true,
+                keep_unknown: false,
+            },
             page: PageSettings {
                 title: String::new(),
                 description: String::new(),

@@ -207,12 +207,12 @@ pub static SETTINGS: &[Setting] = &[
         "html.raw",
         Raw,
         html.raw,
-        "What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings."
+        "What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings. What could run script is kept only where html.trust is set; else it is shown as text."
     ),
     flag!(
         "html.trust",
         html.trust,
-        "Whether addresses that run script, and pictures that hold some, are carried over. For your own documents only."
+        "Whether what can run is carried over: addresses and handlers that run script, drawings and files as they are. For your own documents only."
     ),
     choice!(
         "html.ids",
@@ -359,6 +359,11 @@ pub static SETTINGS: &[Setting] = &[
         "images.sizes",
         images.sizes,
         "Whether width and height of pictures are filled in from the files, so that the page does not move while it loads."
+    ),
+    flag!(
+        "images.keep-unknown",
+        images.keep_unknown,
+        "Whether files in Word documents that browsers don't show as pictures are put beside the page, under names that nothing runs, and linked. Without it they are left out."
     ),
     text!(
         "page.title",
@@ -624,6 +629,11 @@ pub static SETTINGS: &[Setting] = &[
         "publish.binder",
         publish.binder,
         "Whether all documents of a published folder are put into one page, binder.html, too."
+    ),
+    flag!(
+        "publish.verify",
+        publish.verify,
+        "Whether the bytes of outputs are looked at for what was damaged or edited since the last run. Without it, only their sizes are: that is faster, and misses what has as many bytes."
     ),
     text!("site.title", site.title, "The name of a site. Without one, its start page is asked."),
     text!(

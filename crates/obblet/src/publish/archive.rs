@@ -1,9 +1,8 @@
 //! All that has to be uploaded, in one file.
 
-use super::file::{Aside, make_folder, resolve_links};
 use super::record::Record;
 use crate::error::Error;
-use std::fs::File;
+use crate::files::{Kind, Root, Sink};
 use std::io::{self, BufWriter};
 use std::path::Path;
 use zip::write::SimpleFileOptions;
@@ -15,7 +14,8 @@ use zip::{CompressionMethod, DateTime, ZipWriter};
 /// # Errors
 /// Where a file can't be read, or the archive can't be written.
 pub fn archive(output: &Path, path: &Path) -> Result<usize, Error> {
-    let record = Record::read(output);
+    let root = Root::open(output).map_err(|cause| Error::File { path: output.display().to_string(), cause })?;
+    let record = Record::read(&root);
     let documents = record.documents.values().flat_map(|known| known.outputs.iter().map(|output| &output.path));
     let others = record.others.values().filter(|other| !other.gone).map(|other| &other.output.path);
     let mut files: Vec<&String> = documents.chain(others).collect();
@@ -26,20 +26,18 @@ pub fn archive(output: &Path, path: &Path) -> Result<usize, Error> {
         .compression_method(CompressionMethod::Deflated)
         .last_modified_time(DateTime::default())
         .unix_permissions(0o644);
-    let path = &resolve_links(path).map_err(fail)?;
-    make_folder(path)?;
-    let mut writer = ZipWriter::new(BufWriter::new(Aside::new(path)?));
+    let mut writer = ZipWriter::new(BufWriter::new(Sink::open(path).map_err(fail)?));
     let mut count = 0;
     for file in files {
-        let full = output.join(file);
-        // What is gone is gone; the next run tells.
-        let Ok(mut bytes) = File::open(&full) else { continue };
-        let is_large = bytes.metadata().is_ok_and(|known| known.len() > u64::from(u32::MAX));
-        writer.start_file(file.as_str(), options.large_file(is_large)).map_err(|error| fail(io::Error::other(error)))?;
+        // What is gone is gone, and what is a link is not what a run wrote; the next run tells.
+        let Ok((Kind::File, size)) = root.itself(file.as_ref()) else { continue };
+        let Ok(mut bytes) = root.open_file(file.as_ref()) else { continue };
+        let options = options.large_file(size > u64::from(u32::MAX));
+        writer.start_file(file.as_str(), options).map_err(|error| fail(io::Error::other(error)))?;
         io::copy(&mut bytes, &mut writer).map_err(fail)?;
         count += 1;
     }
     let buffer = writer.finish().map_err(|error| fail(io::Error::other(error)))?;
-    buffer.into_inner().map_err(|error| fail(error.into_error()))?.take_name(false)?;
+    buffer.into_inner().map_err(|error| fail(error.into_error()))?.end().map_err(fail)?;
     Ok(count)
 }

@@ -7,7 +7,6 @@ use crate::map::HashMap;
 use crate::profile;
 use crate::slug;
 use std::collections::BTreeSet;
-use std::path::PathBuf;
 use std::sync::{Mutex, OnceLock};
 
 /// What an address leads to.
@@ -25,21 +24,6 @@ pub(super) enum Target<'a> {
     Missing(String),
 }
 
-/// The files that are no documents.
-#[derive(Debug)]
-pub(super) enum Files {
-    /// All of them.
-    Known(BTreeSet<String>),
-    /// Those that are in a folder.
-    Below(PathBuf),
-}
-
-impl Default for Files {
-    fn default() -> Self {
-        Self::Known(BTreeSet::new())
-    }
-}
-
 /// The documents of a folder, what becomes of them, and the other files.
 #[derive(Debug, Default)]
 pub(super) struct Atlas {
@@ -47,7 +31,8 @@ pub(super) struct Atlas {
     outputs: Vec<String>,
     documents: HashMap<String, usize>,
     by_output: HashMap<String, usize>,
-    files: Files,
+    /// The files that are no documents.
+    files: BTreeSet<String>,
     /// Folders that have a page which no document is made of, and that page.
     pub(super) folders: HashMap<String, String>,
     /// What was found near to addresses that lead nowhere. Most are on every page of a site.
@@ -62,7 +47,7 @@ type Neighbours = HashMap<String, Vec<String>>;
 const MOST_NEAR: usize = 300;
 
 impl Atlas {
-    pub(super) fn new(documents: impl Iterator<Item = (String, String)>, files: Files) -> Self {
+    pub(super) fn new(documents: impl Iterator<Item = (String, String)>, files: BTreeSet<String>) -> Self {
         let (sources, outputs): (Vec<String>, Vec<String>) = documents.unzip();
         Self {
             documents: sources.iter().cloned().enumerate().map(|(index, path)| (path, index)).collect(),
@@ -89,7 +74,7 @@ impl Atlas {
         if let Some(&index) = document {
             return Target::Document(index, rest);
         }
-        if self.has_file(&wanted) {
+        if self.files.contains(&wanted) {
             return Target::File(wanted);
         }
         let front = ["index.html", "README.html"].into_iter().find_map(|name| self.by_output.get(&paths::join(&wanted, name)));
@@ -99,25 +84,10 @@ impl Atlas {
         if let Some(page) = self.folders.get(&wanted) {
             return Target::Folder(page.clone(), rest);
         }
-        if is_rooted || self.has_folder(&wanted) {
+        if is_rooted {
             return Target::Elsewhere;
         }
         Target::Missing(wanted)
-    }
-
-    fn has_file(&self, path: &str) -> bool {
-        match &self.files {
-            Files::Known(known) => known.contains(path),
-            Files::Below(folder) => folder.join(path).is_file(),
-        }
-    }
-
-    fn has_folder(&self, path: &str) -> bool {
-        match &self.files {
-            // A folder that nothing is made of is not in the output.
-            Files::Known(_) => false,
-            Files::Below(folder) => folder.join(path).is_dir(),
-        }
     }
 
     /// The document that a page is made of.
@@ -138,8 +108,7 @@ impl Atlas {
         }
         let (by_name, by_folder) = self.paths.get_or_init(|| {
             let (mut by_name, mut by_folder) = (Neighbours::default(), Neighbours::default());
-            let files = if let Files::Known(files) = &self.files { Some(files) } else { None };
-            for path in self.sources.iter().chain(files.into_iter().flatten()) {
+            for path in self.sources.iter().chain(&self.files) {
                 by_name.entry(paths::name(path).to_owned()).or_default().push(path.clone());
                 by_folder.entry(paths::folder(path).to_owned()).or_default().push(path.clone());
             }
@@ -199,7 +168,7 @@ mod tests {
         ];
         let documents = documents.into_iter().map(|(source, output)| (source.to_owned(), output.to_owned()));
         let files = BTreeSet::from(["images/station.svg".to_owned(), "log/b.pdf".to_owned()]);
-        let atlas = Atlas::new(documents, Files::Known(files));
+        let atlas = Atlas::new(documents, files);
         let find = |address| atlas.find("log/a.md", address);
         for (address, expected) in [
             ("../README.md#top", Target::Document(0, "#top")),

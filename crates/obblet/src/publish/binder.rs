@@ -5,7 +5,7 @@ use super::make::{Known as Folder, lead};
 use super::parallel::in_order;
 use super::run::Run;
 use super::site::Site;
-use super::{Progress, paths, source};
+use super::{Progress, make, paths};
 use crate::conversion::{LinkTarget, Links, Surroundings};
 use crate::convert;
 use crate::document::{Document, Kind, Place, Step};
@@ -126,16 +126,16 @@ impl Run<'_> {
 fn bind(folder: &Folder<'_>, index: usize, places: &[usize], is_twin: &(dyn Fn(&str) -> bool + Sync)) -> Result<Bound, Error> {
     let plan = folder.plan;
     let planned = &plan.documents[index];
-    let path = plan.source.join(&planned.source);
-    let bytes = source::read(&path).map_err(|cause| Error::File { path: planned.source.clone(), cause })?;
+    let bytes = make::read(plan, planned)?;
     let wanted = folder.facts[index].as_ref().map(|facts| facts.kept.clone()).unwrap_or_default();
     let profile = &*planned.profile;
     let links = LinksInBinder { folder, index, places };
-    let output = plan.output.join(&planned.output);
+    let output = plan.output.path().join(&planned.output);
     let surroundings = Surroundings {
         name: paths::stem(&planned.output).0,
-        folder: path.parent(),
         root: Some(&plan.source),
+        folder: std::path::Path::new(&planned.source).parent(),
+        shows: Some(&|path| plan.shows(path)),
         output: output.parent(),
         mirrored: true,
         shared: Some(&plan.shared),

@@ -2,26 +2,32 @@
 //! things that nothing needs any more.
 
 use super::atlas::Target as Leads;
-use super::hash::Hash;
+use super::hash::{self, Hash};
 use super::parallel::lock;
 use super::record::{Other, Output};
 use super::run::{Run, edited};
-use super::source;
 use super::target::{Put, Target};
 use super::{Action, Progress, Step};
 use crate::document::Finding;
 use crate::error::Error;
+use crate::files::{self, Stray, There};
+use crate::inert::{self, Coming};
+use crate::page::images::left_out_of;
 use crate::page::svg;
+use crate::picture;
 use crate::profile::{Copies, ImagePlace};
 use std::collections::{BTreeMap, BTreeSet};
-use std::path::Path;
+use std::io::Read;
 use std::time::Duration;
+
+/// So often is a file copied again that changed while it was copied.
+const MOST_TRIES: usize = 4;
 
 impl Run<'_> {
     /// Brings files along that documents show or lead to, or all of them.
     pub(super) fn copy_others(&mut self, progress: &mut dyn Progress) -> Result<(), Error> {
-        for path in self.needed() {
-            self.copy(&path, progress)?;
+        for (path, only_shown) in self.needed() {
+            self.copy(&path, only_shown, progress)?;
         }
         self.put_shared(progress)?;
         // What pages bring along that were not written in this run.
@@ -43,81 +49,123 @@ impl Run<'_> {
         Ok(())
     }
 
-    /// The files that have to come along.
-    fn needed(&self) -> BTreeSet<String> {
+    /// The files that have to come along, and whether nothing leads to them but pages that show them.
+    fn needed(&self) -> BTreeMap<String, bool> {
         let plan = self.plan;
         if plan.profile.publish.copy == Copies::All {
-            return plan.others.clone();
+            return plan.others.iter().map(|path| (path.clone(), false)).collect();
         }
-        let mut needed = BTreeSet::new();
+        let mut needed = BTreeMap::new();
         for (index, planned) in plan.documents.iter().enumerate() {
             let Some(facts) = &self.facts[index] else { continue };
             for (address, _) in &facts.links {
                 if let Leads::File(path) = self.atlas.find(&planned.source, address) {
-                    needed.insert(path);
+                    needed.insert(path, false);
                 }
             }
             let Some(known) = self.documents.get(&planned.source) else { continue };
             if planned.profile.images.place == ImagePlace::Folder {
-                needed.extend(known.uses.iter().filter(|(_, hash)| !hash.is_nothing()).map(|(path, _)| path.clone()));
+                let shown = known.uses.iter().filter(|(path, hash)| !hash.is_nothing() && plan.shows(path));
+                for (path, _) in shown {
+                    needed.entry(path.clone()).or_insert(true);
+                }
             }
         }
         needed
     }
 
-    /// Copies a file. Drawings lose what can run, unless the folder is trusted.
-    fn copy(&mut self, path: &str, progress: &mut dyn Progress) -> Result<(), Error> {
+    /// Copies a file without what can run in it, unless the folder is trusted. A file may be there only because pages show it.
+    fn copy(&mut self, path: &str, only_shown: bool, progress: &mut dyn Progress) -> Result<(), Error> {
         let plan = self.plan;
-        let full = plan.source.join(path);
-        let profile = &plan.profile;
         let from = plan.hash_of(path);
-        let before = plan.record.others.get(path).filter(|other| other.from == Some(from) && !other.gone);
-        let is_there = |other: &&Other| {
-            std::fs::metadata(plan.output.join(path)).is_ok_and(|found| found.is_file() && found.len() == other.output.size)
+        let coming = match self.coming(path, only_shown) {
+            Ok(coming) => coming,
+            Err(cause) => return self.fail(path, cause, progress),
         };
-        if let Some(other) = before.filter(is_there).filter(|_| !plan.options.force && !plan.record.unfinished) {
+        // A copy that was made under other rules is made again.
+        let is_such = |other: &&Other| (coming == Coming::AsItIs) == (other.output.hash == from);
+        let before = plan.record.others.get(path).filter(|other| other.from == Some(from) && !other.gone).filter(is_such);
+        let is_there = |other: &&Other| plan.output.has(path, other.output.size) && !plan.is_damaged(&other.output);
+        let is_current = !plan.options.force && !plan.record.unfinished && !matches!(coming, Coming::Not(_));
+        if let Some(other) = before.filter(is_there).filter(|_| is_current) {
             self.others.insert(path.to_owned(), other.clone());
             return Ok(());
         }
-        let is_drawing = path.rsplit_once('.').is_some_and(|(_, extension)| extension.eq_ignore_ascii_case("svg"));
-        if is_drawing && !profile.html.trust {
-            return self.copy_drawing(path, from, &full, progress);
+        match coming {
+            Coming::AsItIs => {}
+            Coming::Drawing => return self.copy_drawing(path, from, only_shown, progress),
+            Coming::Not(why) => return self.leave_out(path, why, only_shown, progress),
         }
-        for _ in 0..source::MOST_TRIES {
-            let (hash, size) = match source::hash(&full) {
+        for _ in 0..MOST_TRIES {
+            let (hash, size) = match hash::of_file(&plan.source, path.as_ref()) {
                 Ok(known) => known,
                 Err(cause) => return self.fail(path, cause, progress),
             };
             let output = Output { path: path.to_owned(), hash, size };
             let other = Other { source: path.to_owned(), from: Some(hash), output, gone: false };
             self.target.announce_other(&other)?;
-            if let Some(put) = self.target.put_copy(&other.output, &full)? {
-                self.note_other(other, put, Action::Copied, progress);
+            if let Some(put) = self.target.put_copy(&other.output, &plan.source, path)? {
+                self.note_other(other, put, Action::Copied, &[], progress);
                 return Ok(());
             }
         }
-        self.fail(path, source::changing(), progress)
+        self.fail(path, files::changing(), progress)
+    }
+
+    /// How a file comes along: pictures where pages show it, and otherwise what can't run.
+    fn coming(&self, path: &str, only_shown: bool) -> std::io::Result<Coming> {
+        let (source, profile) = (&self.plan.source, &self.plan.profile);
+        if profile.html.trust {
+            return Ok(Coming::AsItIs);
+        }
+        let mut start = Vec::new();
+        source.open_file(path.as_ref())?.take(inert::LOOKED_AT as u64).read_to_end(&mut start)?;
+        let limit = profile.limits.image;
+        let coming = inert::coming(path, &start, || source.read(path.as_ref(), limit))?;
+        if !only_shown || coming != Coming::AsItIs {
+            return Ok(coming);
+        }
+        // What is shown as a picture and is none has been told where it is shown.
+        let is_picture = picture::Kind::of(&start).is_some_and(|kind| kind.fits(path));
+        Ok(if is_picture { coming } else { Coming::Not("it is no picture") })
+    }
+
+    /// Says that a file does not come along. What is wrong with one that is only shown has been told where it is.
+    fn leave_out(&mut self, path: &str, why: &str, only_shown: bool, progress: &mut dyn Progress) -> Result<(), Error> {
+        if only_shown {
+            return Ok(());
+        }
+        let finding = Finding::lost("publish.running-file", format!("{path} does not come along, for {why}"))
+            .hint("html.trust=true brings it as it is; for your own documents only");
+        self.tell_skipped(path, why, &finding, progress);
+        Ok(())
+    }
+
+    fn tell_skipped(&mut self, path: &str, why: &str, finding: &Finding, progress: &mut dyn Progress) {
+        self.summary.weights[finding.weight as usize] += 1;
+        self.lacks_files = true;
+        progress.step(&step(path, path, Action::Skipped(why.to_owned()), std::slice::from_ref(finding)));
     }
 
     /// Copies a drawing without what can run in it. One that can't be made safe does not come along.
-    fn copy_drawing(&mut self, path: &str, from: Hash, full: &Path, progress: &mut dyn Progress) -> Result<(), Error> {
-        let limit = self.plan.profile.limits.image;
-        let clean = if std::fs::metadata(full).is_ok_and(|found| found.len() > limit) {
-            Err("it has more bytes than limits.image allows".to_owned())
-        } else {
-            match source::read(full) {
-                Ok(bytes) => svg::clean(&bytes),
-                Err(cause) => return self.fail(path, cause, progress),
+    fn copy_drawing(&mut self, path: &str, from: Hash, only_shown: bool, progress: &mut dyn Progress) -> Result<(), Error> {
+        let bytes = match self.plan.source.read(path.as_ref(), self.plan.profile.limits.image) {
+            Ok(bytes) => Ok(bytes),
+            Err(cause) if matches!(Stray::of(&cause), Some(Stray::TooLarge(_))) => {
+                Err("it has more bytes than limits.image allows".to_owned())
             }
+            Err(cause) => return self.fail(path, cause, progress),
         };
-        match clean {
-            Ok(clean) => self.put_other(path, Some(from), path, &clean, Action::Copied, progress),
+        match bytes.and_then(|bytes| svg::clean(&bytes)) {
+            Ok(clean) => {
+                let lost = clean.left_out.filter(|_| !only_shown).map(|left_out| left_out_of(path, &left_out));
+                self.put_other((path, Some(from)), path, &clean.bytes, Action::Copied, lost.as_slice(), progress)
+            }
+            Err(_) if only_shown => Ok(()),
             Err(message) => {
                 let why = format!("it can't be made safe: {message}");
                 let finding = Finding::lost("image.scriptable", format!("{path} does not come along, for {why}"));
-                self.summary.weights[finding.weight as usize] += 1;
-                self.lacks_files = true;
-                progress.step(&step(path, path, Action::Skipped(why), std::slice::from_ref(&finding)));
+                self.tell_skipped(path, &why, &finding, progress);
                 Ok(())
             }
         }
@@ -133,16 +181,16 @@ impl Run<'_> {
 
     /// Writes a file that no document is made of.
     pub(super) fn put_made(&mut self, path: &str, bytes: &[u8], progress: &mut dyn Progress) -> Result<(), Error> {
-        self.put_other("", None, path, bytes, Action::Made, progress)
+        self.put_other(("", None), path, bytes, Action::Made, &[], progress)
     }
 
     fn put_other(
         &mut self,
-        source: &str,
-        from: Option<Hash>,
+        (source, from): (&str, Option<Hash>),
         path: &str,
         bytes: &[u8],
         action: Action,
+        findings: &[Finding],
         progress: &mut dyn Progress,
     ) -> Result<(), Error> {
         let other = Other { source: source.to_owned(), from, output: Target::output(path, bytes), gone: false };
@@ -152,22 +200,26 @@ impl Run<'_> {
         }
         self.target.announce_other(&other)?;
         let put = self.target.put(&other.output, bytes)?;
-        self.note_other(other, put, action, progress);
+        self.note_other(other, put, action, findings, progress);
         Ok(())
     }
 
     /// Tells and counts what became of a file, and keeps it for the record.
-    fn note_other(&mut self, other: Other, put: Put, action: Action, progress: &mut dyn Progress) {
+    fn note_other(&mut self, other: Other, put: Put, action: Action, findings: &[Finding], progress: &mut dyn Progress) {
         let path = &other.output.path;
-        let finding = (put == Put::Kept).then(|| edited(path));
+        for finding in findings {
+            self.summary.weights[finding.weight as usize] += 1;
+        }
+        let mut findings = findings.to_vec();
+        findings.extend((put == Put::Kept).then(|| edited(path)));
         match (put, &action) {
             (Put::Same, _) => {}
             (Put::Kept, _) => self.summary.edited += 1,
             (Put::Written, Action::Copied) => self.summary.copied += 1,
             (Put::Written, _) => self.summary.made += 1,
         }
-        if put != Put::Same {
-            progress.step(&step(&other.source, path, action, finding.as_slice()));
+        if put != Put::Same || !findings.is_empty() {
+            progress.step(&step(&other.source, path, action, &findings));
         }
         self.others.insert(path.clone(), other);
     }
@@ -205,7 +257,7 @@ impl Run<'_> {
             match action {
                 Action::Removed => self.summary.removed += 1,
                 _ => {
-                    if !plan.output.join(&path).is_file() {
+                    if !matches!(plan.output.there(path.as_ref()), There::File(_)) {
                         continue;
                     }
                     self.summary.stays += 1;

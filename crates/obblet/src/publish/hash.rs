@@ -1,6 +1,10 @@
 //! Hashes of what goes in and comes out.
 
+use crate::files::Root;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
+use std::cell::RefCell;
+use std::io::{self, Read};
+use std::path::Path;
 
 /// The first half of a BLAKE3 hash; written as hexadecimal digits.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -32,6 +36,31 @@ impl Hash {
     pub(super) fn bytes(self) -> [u8; 16] {
         self.0.to_be_bytes()
     }
+}
+
+/// The hash of a file, and how many bytes it has.
+pub(super) fn of_file(root: &Root, path: &Path) -> io::Result<(Hash, u64)> {
+    of_file_to(root, path, |_| Ok(()))
+}
+
+/// The hash of a file, and how many bytes it has, all of which go to `take`; it ends where that takes no more.
+pub(super) fn of_file_to(root: &Root, path: &Path, mut take: impl FnMut(&[u8]) -> Result<(), ()>) -> io::Result<(Hash, u64)> {
+    thread_local! {
+        static BUFFER: RefCell<Vec<u8>> = RefCell::new(vec![0; 1 << 17]);
+    }
+    let mut file = root.open_file(path)?;
+    let mut hasher = blake3::Hasher::new();
+    let mut size = 0;
+    BUFFER.with_borrow_mut(|buffer| {
+        loop {
+            let read = file.read(buffer)?;
+            hasher.update(&buffer[..read]);
+            size += read as u64;
+            if read == 0 || take(&buffer[..read]).is_err() {
+                return Ok((Hash::from(hasher.finalize()), size));
+            }
+        }
+    })
 }
 
 impl From<blake3::Hash> for Hash {

@@ -2,15 +2,17 @@
 
 use super::atlas::{Atlas, InDocument, Target, place_in};
 use super::hash::Hash;
+use super::paths;
 use super::piece::{Body, Extra, KnownFacts, Piece};
 use super::plan::{Plan, Planned};
 use super::record::{Facts, Page};
 use super::split::{self, Part};
-use super::{paths, source};
+use super::tree;
 use crate::conversion::{LinkTarget, Links, OutputFile, Surroundings};
 use crate::convert;
 use crate::document::{Document, Finding, NoteId, Place};
 use crate::error::Error;
+use crate::files::Stray;
 use crate::formats::Format;
 use crate::page::{self, Told};
 use crate::profile::Shape;
@@ -103,23 +105,32 @@ impl Links for LinksOf<'_> {
     }
 }
 
+/// The bytes of a document.
+pub(super) fn read(plan: &Plan, planned: &Planned) -> Result<Vec<u8>, Error> {
+    let limit = planned.profile.limits.source;
+    plan.source.read(planned.source.as_ref(), limit).map_err(|cause| match Stray::of(&cause) {
+        Some(Stray::TooLarge(limit)) => Error::TooLarge { size: planned.size, limit },
+        _ => Error::File { path: planned.source.clone(), cause },
+    })
+}
+
 /// Converts a document. `wanted` are the names of places in it that other documents lead to.
 pub(super) fn make(known: &Known<'_>, index: usize, wanted: &BTreeSet<String>) -> Result<Piece, Error> {
     let plan = known.plan;
     let planned = &plan.documents[index];
     let clock = plan.options.clock;
     let begun = clock.map(|clock| clock());
-    let path = plan.source.join(&planned.source);
-    let bytes = source::read(&path).map_err(|cause| Error::File { path: planned.source.clone(), cause })?;
+    let bytes = read(plan, planned)?;
     let hash = Hash::of(&bytes);
     let links = LinksOf { known, planned, seen: RefCell::default(), own: RefCell::default(), leads: RefCell::default() };
-    let output = plan.output.join(&planned.output);
+    let output = plan.output.path().join(&planned.output);
     let (name, _) = paths::stem(&planned.output);
     let to_top = paths::to_top(&planned.output);
     let surroundings = Surroundings {
         name,
-        folder: path.parent(),
         root: Some(&plan.source),
+        folder: Path::new(&planned.source).parent(),
+        shows: Some(&|path| plan.shows(path)),
         output: output.parent(),
         to_top: &to_top,
         mirrored: true,
@@ -290,13 +301,9 @@ fn extra(folder: &str, file: OutputFile) -> Option<Extra> {
 
 /// The files that a document shows, with their hashes.
 fn uses(plan: &Plan, used: &[std::path::PathBuf]) -> Vec<(String, Hash)> {
-    let relative = |path: &Path| {
-        let path = path.strip_prefix(&plan.source).ok()?.to_str()?.replace('%', "%25");
-        paths::follow("", &path)
-    };
     let mut all: Vec<(String, Hash)> = used
         .iter()
-        .filter_map(|path| relative(path))
+        .filter_map(|path| tree::text(path))
         .map(|path| {
             let hash = plan.hash_of(&path);
             (path, hash)

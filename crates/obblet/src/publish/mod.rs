@@ -33,8 +33,8 @@ mod archive;
 mod atlas;
 mod binder;
 mod copies;
-mod file;
 mod hash;
+mod ignored;
 mod links;
 mod make;
 mod names;
@@ -47,20 +47,20 @@ mod run;
 mod site;
 mod slice;
 mod slice_files;
-mod source;
 mod split;
 mod target;
 mod tree;
 
 pub use archive::archive;
-pub use file::write_whole;
+pub use ignored::IGNORE_FILE;
 pub use links::DocumentLinks;
 pub use plan::{Plan, Planned, Removed, State, Why};
 pub use record::{RECORD_FILE, UNFINISHED_FILE};
-pub use tree::{IGNORE_FILE, Skipped};
+pub use tree::Skipped;
 
 use crate::document::{Finding, Weight};
 use crate::error::Error;
+use crate::files::Root;
 use crate::formats::Format;
 use crate::profile::Layers;
 use std::path::{Path, PathBuf};
@@ -242,8 +242,9 @@ pub fn format_of(path: &Path) -> Option<Format> {
 /// # Errors
 /// Where the folder can't be read.
 pub fn documents(source: &Path) -> Result<Vec<Entry>, Error> {
-    let tree = tree::look(source, &tree::Choice::default())?;
-    let named = names::name_all(&tree.documents, Format::Html);
+    let root = Root::open(source).map_err(|cause| Error::File { path: source.display().to_string(), cause })?;
+    let tree = tree::look(&root, &tree::Choice::default())?;
+    let named = names::name_all(&tree.documents, &tree.others, Format::Html);
     let entry = |(found, named): (tree::Found, names::Named)| Entry {
         source: found.path.into(),
         output: named.output.into(),

@@ -4,7 +4,10 @@ use super::paths;
 use super::tree::Found;
 use crate::document::Finding;
 use crate::formats::Format;
-use crate::map::HashMap;
+use crate::map::{HashMap, HashSet};
+use crate::picture::shortened;
+use std::collections::BTreeSet;
+use unicode_normalization::UnicodeNormalization;
 
 /// What a document becomes.
 #[derive(Clone, Debug)]
@@ -14,15 +17,20 @@ pub(super) struct Named {
     pub(super) finding: Option<Finding>,
 }
 
-/// A name that means one file wherever the case of letters makes no difference.
+/// A name that means one file wherever the case of letters makes no difference, nor the way in which letters with accents are
+/// composed (Unicode Standard Annex 15).
 pub(super) fn folded(path: &str) -> String {
-    if path.is_ascii() { path.to_ascii_lowercase() } else { path.to_lowercase() }
+    if path.is_ascii() { path.to_ascii_lowercase() } else { path.nfc().flat_map(char::to_lowercase).collect() }
 }
 
+/// A name of an output has no more bytes than this, so that parts of documents have room for their own names behind it; of a
+/// longer one, as much stays.
+const LONGEST: usize = 240;
+
 /// Gives each document the name of its output: its own with another extension. A readme is the front page of its folder,
-/// unless the folder has one. Where two documents would become one file, or files that differ only by the case of letters,
-/// the second in the order of their names gets a name of its own.
-pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
+/// unless the folder has one. Where two documents would become one file, or files that only some systems can tell apart, or one
+/// would have the name of a folder, the second in the order of their names gets a name of its own.
+pub(super) fn name_all(documents: &[Found], others: &BTreeSet<String>, writes: Format) -> Vec<Named> {
     let extension = writes.extensions()[0];
     let in_folder = |path: &str, name: &str| {
         let folder = paths::folder(path);
@@ -31,11 +39,12 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
             output.push_str(folder);
             output.push('/');
         }
-        output.push_str(name);
+        output.push_str(if name.len() + extension.len() < LONGEST { name } else { shortened(name, LONGEST - 40) });
         output.push('.');
         output.push_str(extension);
         output
     };
+    let folders = folders_called(&format!(".{extension}"), documents, others);
     let plain: Vec<String> = documents.iter().map(|found| in_folder(&found.path, paths::stem(&found.path).0)).collect();
     let as_wanted: Vec<String> = plain.iter().map(|output| folded(output)).collect();
     let mut wanted: HashMap<&str, usize> = HashMap::with_capacity_and_hasher(documents.len(), Default::default());
@@ -54,17 +63,27 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
             output = as_front;
             own_name = Some(folded(&output));
         }
-        let mut finding = None;
+        let is_short = paths::name(&output).len() < paths::stem(&found.path).0.len();
+        let mut finding = is_short.then(|| {
+            Finding::changed("publish.long-name", format!("the name of its page would be too long; it becomes {output}"))
+                .hint("give it a shorter name")
+        });
         let other = match &own_name {
             Some(name) => taken.get(name).copied(),
             None => wanted.get(as_wanted[index].as_str()).copied().filter(|&first| first < index),
         };
-        if let Some(other) = other {
-            let other = &documents[other].path;
+        let other = other.map(|other| documents[other].path.as_str());
+        let folder_of_its_name = || folders.contains(as_wanted[index].as_str()).then_some("the folder of that name");
+        let is_folder = other.is_none();
+        if let Some(other) = other.or_else(folder_of_its_name) {
             let (stem, own) = paths::stem(&found.path);
             let folder = paths::folder(&found.path);
             let mut number = 1;
-            let free = |name: &str| !taken.contains_key(folded(name).as_str()) && !wanted.contains_key(folded(name).as_str());
+            let stem = shortened(stem, LONGEST - 40);
+            let free = |name: &str| {
+                let name = folded(name);
+                !taken.contains_key(name.as_str()) && !wanted.contains_key(name.as_str()) && !folders.contains(name.as_str())
+            };
             let mut other_name = paths::join(folder, &format!("{stem}-{}.{extension}", own.to_lowercase()));
             while !free(&other_name) {
                 number += 1;
@@ -73,7 +92,10 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
             finding = Some(
                 Finding::changed(
                     "publish.collision",
-                    format!("it would become {output}, as {other} does; it becomes {other_name}"),
+                    format!(
+                        "it would become {output}, as {other} {}; it becomes {other_name}",
+                        if is_folder { "is" } else { "does" }
+                    ),
                 )
                 .hint("rename one of the two"),
             );
@@ -86,6 +108,22 @@ pub(super) fn name_all(documents: &[Found], writes: Format) -> Vec<Named> {
         named.push(Named { output, finding });
     }
     named
+}
+
+/// Folders of the output whose names end like those of pages, as names fold.
+fn folders_called(ending: &str, documents: &[Found], others: &BTreeSet<String>) -> HashSet<String> {
+    let mut found = HashSet::default();
+    for path in documents.iter().map(|found| &found.path).chain(others) {
+        let mut folder = paths::folder(path);
+        while !folder.is_empty() {
+            let name = paths::name(folder);
+            if name.len() > ending.len() && folded(name).ends_with(ending) {
+                found.insert(folded(folder));
+            }
+            folder = paths::folder(folder);
+        }
+    }
+    found
 }
 
 #[cfg(test)]
@@ -105,7 +143,7 @@ mod tests {
             "tides.md",
         ];
         let found: Vec<Found> = paths.iter().map(|path| Found::new((*path).to_owned(), Format::Markdown)).collect();
-        let named = name_all(&found, Format::Html);
+        let named = name_all(&found, &BTreeSet::new(), Format::Html);
         let outputs: Vec<&str> = named.iter().map(|named| named.output.as_str()).collect();
         assert_eq!(
             outputs,
@@ -121,7 +159,19 @@ mod tests {
             ]
         );
         assert!(named[6].finding.as_ref().unwrap().message.contains("as Tides.md does"));
-        let outputs: Vec<String> = name_all(&found[..2], Format::Text).into_iter().map(|named| named.output).collect();
+        let outputs: Vec<String> =
+            name_all(&found[..2], &BTreeSet::new(), Format::Text).into_iter().map(|named| named.output).collect();
         assert_eq!(outputs, ["README.txt", "Tides.txt"]);
+    }
+    #[test]
+    fn names_that_only_some_systems_tell_apart_are_one() {
+        let long = format!("{}.md", "ö".repeat(126));
+        let paths = ["caf\u{E9}.md", "cafe\u{301}.md", "b.md", "b.html/x.md", "c.md", long.as_str()];
+        let found: Vec<Found> = paths.iter().map(|path| Found::new((*path).to_owned(), Format::Markdown)).collect();
+        let named = name_all(&found, &BTreeSet::from(["C.html/a.png".to_owned()]), Format::Html);
+        let outputs: Vec<&str> = named.iter().map(|named| named.output.as_str()).collect();
+        assert_eq!(outputs[..5], ["caf\u{E9}.html", "cafe\u{301}-md.html", "b-md.html", "b.html/x.html", "c-md.html"]);
+        assert!(outputs[5].len() < 255 && named[5].finding.is_some());
+        assert!(named[2].finding.as_ref().unwrap().message.contains("as the folder of that name is"));
     }
 }

@@ -25,6 +25,12 @@ pub(super) fn stem(path: &str) -> (&str, &str) {
     }
 }
 
+/// Whether a path is one of a file below a folder, and nothing else on any system: no way up, no top, no drive, nothing twice.
+pub(super) fn is_plain(path: &str) -> bool {
+    let is_name = |name: &str| !name.is_empty() && name != "." && name != "..";
+    path.split('/').all(is_name) && !path.contains(['\0', '\\'])
+}
+
 /// A name in a folder.
 pub(super) fn join(folder: &str, name: &str) -> String {
     if folder.is_empty() { name.to_owned() } else { format!("{folder}/{name}") }

@@ -2,11 +2,14 @@
 
 use super::hash::Hash;
 use super::parallel::lock;
-use super::record::Facts;
+use super::paths;
+use super::record::{Facts, Page};
 use crate::document::Finding;
 use crate::error::Error;
+use crate::files::{self, Root};
 use crate::map::HashMap;
 use crate::page::Content;
+use crate::picture;
 use serde::{Deserialize, Serialize};
 use std::fs::File;
 use std::io::{BufRead, BufReader, Read, Seek, SeekFrom, Write};
@@ -57,6 +60,32 @@ impl Piece {
             Body::Text(text) => text.len(),
         });
         bodies.sum::<usize>() + self.extras.iter().map(|extra| extra.bytes.len()).sum::<usize>() + 512
+    }
+
+    /// What is wrong with it as the piece of a document, for it may come from a stranger: whether it would write anything but
+    /// the pages of the document and pictures beside them. Where a document may write to is in its output's folder.
+    pub(super) fn fault(&self, output: &str) -> Option<String> {
+        let (folder, (stem, extension)) = (paths::folder(output), paths::stem(output));
+        let is_page = |page: &Page| {
+            let (of, name) = (paths::folder(&page.output), paths::stem(&page.output));
+            page.output == output || (of == folder && name.0.starts_with(stem) && name.1 == extension)
+        };
+        if self.bodies.is_empty() || self.bodies.len() != self.facts.pages.len() || !self.facts.pages.iter().all(is_page) {
+            return Some(format!("its pages are not those of {}", self.source));
+        }
+        let is_file = |extra: &Extra| {
+            let below = folder.is_empty() || extra.path.strip_prefix(folder).is_some_and(|rest| rest.starts_with('/'));
+            let fits = match extra.path.rsplit_once('.') {
+                Some((_, "css" | "emf" | "wmf" | "bin")) => true,
+                _ => picture::Kind::of(&extra.bytes).is_some_and(|kind| kind.fits(&extra.path)),
+            };
+            below && fits && paths::is_plain(&extra.path)
+        };
+        if let Some(extra) = self.extras.iter().find(|extra| !is_file(extra)) {
+            return Some(format!("{} is no picture of {}", extra.path, self.source));
+        }
+        let uses_others = self.uses.iter().any(|(path, _)| !paths::is_plain(path));
+        uses_others.then(|| format!("{} shows files outside of the folder", self.source))
     }
 
     /// The line that stands for it in a file.
@@ -111,9 +140,7 @@ impl Pieces {
         let (file, at) = match kept.overflow {
             Some(overflow) => overflow,
             None => {
-                let there = self.folder.ancestors().find(|folder| folder.is_dir()).unwrap_or(&self.folder);
-                let file = tempfile::tempfile_in(there).map_err(fail)?;
-                kept.files.push(file);
+                kept.files.push(files::scratch(&self.folder).map_err(fail)?);
                 (kept.files.len() - 1, 0)
             }
         };
@@ -144,9 +171,14 @@ impl Pieces {
     }
 
     /// Takes up the pieces of a file that a slice wrote; `found` says which document each is for, if any.
-    pub(super) fn load(&self, path: &Path, mut found: impl FnMut(&Piece) -> Option<usize>) -> Result<(), Error> {
-        let fail = |cause| Error::File { path: path.display().to_string(), cause };
-        let file = File::open(path).map_err(fail)?;
+    pub(super) fn load(
+        &self,
+        (root, name): (&Root, &str),
+        mut found: impl FnMut(&Piece) -> Result<Option<usize>, String>,
+    ) -> Result<(), Error> {
+        let path = || root.path().join(name).display().to_string();
+        let fail = |cause| Error::File { path: path(), cause };
+        let file = root.open_file(name.as_ref()).map_err(fail)?.into_std();
         let mut reader = BufReader::new(file.try_clone().map_err(fail)?);
         let mut kept = lock(&self.kept);
         kept.files.push(file);
@@ -154,19 +186,22 @@ impl Pieces {
         let (mut at, mut line) = (0, Vec::new());
         loop {
             line.clear();
-            let length = reader.read_until(b'\n', &mut line).map_err(fail)? as u64;
+            let length = (&mut reader).take(LONGEST_LINE).read_until(b'\n', &mut line).map_err(fail)? as u64;
             if length == 0 {
                 return Ok(());
             }
-            let piece: Piece = serde_json::from_slice(&line)
-                .map_err(|error| Error::Slice { path: path.display().to_string(), message: error.to_string() })?;
-            if let Some(index) = found(&piece) {
+            let wrong = |message: String| Error::Slice { path: path(), message };
+            let piece: Piece = serde_json::from_slice(&line).map_err(|error| wrong(error.to_string()))?;
+            if let Some(index) = found(&piece).map_err(wrong)? {
                 kept.lines.insert(index, (number, at, length));
             }
             at += length;
         }
     }
 }
+
+/// A document takes no more than this in the file of a slice, in bytes.
+const LONGEST_LINE: u64 = 1 << 30;
 
 /// Facts of a document that may be asked for while documents are converted.
 pub(super) type KnownFacts = Vec<Option<Arc<Facts>>>;

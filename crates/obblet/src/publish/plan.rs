@@ -1,16 +1,16 @@
 //! What a run would begin with: what is in the folder, what each document becomes, and what has changed since the last run.
 
-use super::atlas::{Atlas, Files};
-use super::hash::Hash;
+use super::atlas::Atlas;
+use super::hash::{self, Hash};
 use super::names;
 use super::parallel::lock;
 use super::paths;
 use super::record::{Known, Output, Record};
-use super::source;
 use super::tree::{self, Choice, Found, Skipped, Tree};
 use super::{Options, RECORD_FILE};
 use crate::document::Finding;
 use crate::error::Error;
+use crate::files::{Root, There};
 use crate::formats::Format;
 use crate::map::{HashMap, HashSet};
 use crate::profile::{FILE_NAME, Layers, Profile, SETTINGS, Shape, globs};
@@ -109,8 +109,8 @@ pub struct Plan {
     pub removed: Vec<Removed>,
     /// What there is to know of the folder as a whole.
     pub findings: Vec<Finding>,
-    pub(super) source: PathBuf,
-    pub(super) output: PathBuf,
+    pub(super) source: Arc<Root>,
+    pub(super) output: Root,
     pub(super) options: Options,
     /// The settings of the folder itself.
     pub(super) profile: Arc<Profile>,
@@ -125,13 +125,24 @@ pub struct Plan {
 
 impl std::fmt::Debug for Plan {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        f.debug_struct("Plan").field("documents", &self.documents.len()).field("source", &self.source).finish_non_exhaustive()
+        f.debug_struct("Plan")
+            .field("documents", &self.documents.len())
+            .field("source", &self.source.path())
+            .finish_non_exhaustive()
     }
 }
 
 /// Settings that say nothing about a single document.
-const OF_THE_FOLDER: [&str; 7] =
-    ["publish.include", "publish.exclude", "publish.copy", "publish.binder", "site.title", "site.address", "site.feed-entries"];
+const OF_THE_FOLDER: [&str; 8] = [
+    "publish.verify",
+    "publish.include",
+    "publish.exclude",
+    "publish.copy",
+    "publish.binder",
+    "site.title",
+    "site.address",
+    "site.feed-entries",
+];
 
 impl Plan {
     /// Looks at a folder and at what its last run left in `output`. Nothing is written.
@@ -143,12 +154,12 @@ impl Plan {
         if !options.writes.is_written() {
             return Err(Error::NotWritten { format: options.writes.name() });
         }
-        let source = std::fs::canonicalize(source).map_err(|cause| fail(source, cause))?;
-        let output = source::real(output).map_err(|cause| fail(output, cause))?;
-        if source.starts_with(&output) {
-            return Err(Error::OutputAroundSource { output: output.display().to_string() });
+        let source = Arc::new(Root::open(source).map_err(|cause| fail(source, cause))?);
+        let output = Root::perhaps(output).map_err(|cause| fail(output, cause))?;
+        if source.path().starts_with(output.path()) {
+            return Err(Error::OutputAroundSource { output: output.path().display().to_string() });
         }
-        let profile = options.layers.of(&source.join(FILE_NAME), Some(&source))?;
+        let profile = options.layers.of(&source.path().join(FILE_NAME), Some(source.path()))?;
         let writes_pages = options.writes == Format::Html;
         if profile.publish.site && writes_pages && profile.shape == Shape::Fragment {
             return Err(Error::SiteOfFragments);
@@ -157,7 +168,7 @@ impl Plan {
             formats: &options.reads,
             include: &profile.publish.include,
             exclude: &profile.publish.exclude,
-            outputs: vec![output.clone()],
+            outputs: output.path().strip_prefix(source.path()).map(Path::to_owned).into_iter().collect(),
         };
         let pool = rayon::ThreadPoolBuilder::new()
             .num_threads(options.jobs)
@@ -187,13 +198,13 @@ impl Plan {
             skipped,
             removed: Vec::new(),
             findings: Vec::new(),
+            shared: Shared::of(Arc::clone(&source)),
             source,
             output,
             options,
             profile,
             others,
             record,
-            shared: Shared::default(),
             pool,
             hashes: HashMap::default(),
             more_hashes: Mutex::default(),
@@ -227,6 +238,7 @@ impl Plan {
     /// The documents with their names and settings.
     fn list(&mut self, documents: Vec<Found>) -> Result<(), Error> {
         let only = globs(&self.options.only)?;
+        let top = self.source.path().to_owned();
         // By where the profiles are; as long as they are in here, they stay there.
         let mut settings: HashMap<*const Profile, (Arc<Profile>, Hash)> = HashMap::default();
         let mut profiled = Vec::with_capacity(documents.len());
@@ -240,11 +252,11 @@ impl Plan {
                 profiled.push((found, Arc::clone(profile)));
                 continue;
             }
-            let profile = self.options.layers.of(&self.source.join(&found.path), Some(&self.source))?;
-            last = self.options.layers.of_all_in(&self.source.join(folder)).map(|profile| (folder.to_owned(), profile));
+            let profile = self.options.layers.of(&top.join(&found.path), Some(&top))?;
+            last = self.options.layers.of_all_in(&top.join(folder)).map(|profile| (folder.to_owned(), profile));
             if let std::collections::hash_map::Entry::Vacant(entry) = settings.entry(Arc::as_ptr(&profile)) {
                 let files = setting_files(&profile);
-                parts.extend(files.iter().filter_map(|(_, file)| tree::text(file.strip_prefix(&self.source).ok()?)));
+                parts.extend(files.iter().filter_map(|(_, file)| tree::text(file.strip_prefix(&top).ok()?)));
                 entry.insert((Arc::clone(&profile), self.hash_settings(&profile, &files)?));
             }
             profiled.push((found, profile));
@@ -260,7 +272,7 @@ impl Plan {
         });
         self.others.retain(|path| !parts.contains(path));
         let (documents, profiles): (Vec<Found>, Vec<Arc<Profile>>) = profiled.into_iter().unzip();
-        let named = names::name_all(&documents, self.options.writes);
+        let named = names::name_all(&documents, &self.others, self.options.writes);
         for ((found, profile), named) in documents.into_iter().zip(profiles).zip(named) {
             let (hash, size) = found.content.as_ref().map_or((Hash::NOTHING, 0), |content| *content);
             self.documents.push(Planned {
@@ -283,7 +295,7 @@ impl Plan {
     }
 
     fn hash_settings(&self, profile: &Profile, files: &[(&'static str, PathBuf)]) -> Result<Hash, Error> {
-        let root = self.source.display().to_string();
+        let root = self.source.path().display().to_string();
         let mut parts = vec![
             env!("CARGO_PKG_VERSION").to_owned(),
             cfg!(feature = "highlight").to_string(),
@@ -316,14 +328,16 @@ impl Plan {
             self.record.documents.values().flat_map(|known| known.uses.iter().map(|(path, _)| path)).collect();
         let copied = self.record.others.values().filter(|other| other.from.is_some()).map(|other| &other.source);
         let used: Vec<&String> = used.into_iter().chain(copied).collect();
-        let hash = |path: &String| (path.clone(), source::hash(&root.join(path)).map_or(Hash::NOTHING, |(hash, _)| hash));
+        let hash = |path: &String| (path.clone(), hash::of_file(root, path.as_ref()).map_or(Hash::NOTHING, |(hash, _)| hash));
         self.hashes = self.pool.install(|| used.into_par_iter().with_min_len(16).map(hash).collect());
     }
 
     fn settle_states(&mut self) {
         let (record, options, hashes, output) = (&self.record, &self.options, &self.hashes, &self.output);
+        let verify = self.profile.publish.verify;
         let brought: HashSet<&String> = record.documents.values().flat_map(|known| &known.brings).collect();
-        let missing: HashSet<&String> = brought.into_iter().filter(|path| !output.join(path).is_file()).collect();
+        let missing: HashSet<&String> =
+            brought.into_iter().filter(|path| !matches!(output.there(path.as_ref()), There::File(_))).collect();
         let settle = |planned: &mut Planned| {
             let Some(known) = record.documents.get(&planned.source) else { return };
             planned.is_known = true;
@@ -333,7 +347,7 @@ impl Plan {
             planned.state = match why(known, planned, hashes) {
                 Some(why) => State::Changed(why),
                 None if options.force => State::Changed(Why::Forced),
-                None => match state_of_outputs(known, output, &missing, record.unfinished) {
+                None => match state_of_outputs(known, output, &missing, record.unfinished, verify) {
                     Outputs::Fine => State::Unchanged,
                     Outputs::Gone(path) => State::Changed(Why::OutputGone(path)),
                     Outputs::CutOff => State::Changed(Why::CutOff),
@@ -390,7 +404,7 @@ impl Plan {
     /// What tells whether the folder as a whole is as it was: the names of its files, and its own settings.
     pub(super) fn marks(&self) -> Hash {
         let settings = SETTINGS.iter().map(|setting| format!("{}={}", setting.key, (setting.get)(&self.profile)));
-        let root = self.source.display().to_string();
+        let root = self.source.path().display().to_string();
         let settings: Vec<String> = settings.map(|setting| setting.replace(&root, "")).collect();
         let documents = self.documents.iter().flat_map(|planned| [planned.source.as_str(), planned.output.as_str()]);
         let parts = settings.iter().map(String::as_str).chain([self.options.writes.name()]).chain(documents).chain([""]);
@@ -405,13 +419,22 @@ impl Plan {
         let mut more = lock(&self.more_hashes);
         *more
             .entry(path.to_owned())
-            .or_insert_with(|| source::hash(&self.source.join(path)).map_or(Hash::NOTHING, |(hash, _)| hash))
+            .or_insert_with(|| hash::of_file(&self.source, path.as_ref()).map_or(Hash::NOTHING, |(hash, _)| hash))
+    }
+
+    /// Whether a file may be shown on pages: one that was found and not left out, or a way to it over symbolic links.
+    pub(super) fn shows(&self, path: &str) -> bool {
+        self.others.contains(path)
+            || self
+                .source
+                .without_links(path.as_ref())
+                .is_ok_and(|real| real != Path::new(path) && tree::text(&real).is_some_and(|real| self.others.contains(&real)))
     }
 
     /// Where links of this folder lead.
     pub(super) fn atlas(&self) -> Atlas {
         let documents = self.documents.iter().map(|planned| (planned.source.clone(), planned.output.clone()));
-        Atlas::new(documents, Files::Known(self.others.clone()))
+        Atlas::new(documents, self.others.clone())
     }
 
     /// The folders that hold a document, and those above them.
@@ -458,22 +481,26 @@ enum Outputs {
     CutOff,
 }
 
-/// How the outputs of a document are. After a run that was cut off, their bytes are looked at, else their sizes.
-fn state_of_outputs(known: &Known, folder: &Path, missing: &HashSet<&String>, unfinished: bool) -> Outputs {
+/// How the outputs of a document are. After a run that was cut off, and where `publish.verify` asks for it, their bytes are
+/// looked at, else their sizes.
+fn state_of_outputs(known: &Known, folder: &Root, missing: &HashSet<&String>, unfinished: bool, verify: bool) -> Outputs {
     let mut edited = Vec::new();
     if let Some(path) = known.brings.iter().find(|path| missing.contains(path)) {
         return Outputs::Gone(path.clone());
     }
     for Output { path, hash, size } in &known.outputs {
-        let full = folder.join(path);
-        match std::fs::metadata(&full) {
-            Ok(found) if found.is_file() && found.len() == *size => {
-                if unfinished && source::hash(&full).is_ok_and(|(now, _)| now != *hash) {
+        match folder.there(path.as_ref()) {
+            There::File(found) if found == *size => {
+                let is_other = |looks: bool| looks && hash::of_file(folder, path.as_ref()).is_ok_and(|(now, _)| now != *hash);
+                if is_other(unfinished) {
                     return Outputs::CutOff;
                 }
+                if is_other(verify) {
+                    edited.push(path.clone());
+                }
             }
-            Ok(found) if found.is_file() && found.len() > 0 && unfinished => return Outputs::CutOff,
-            Ok(found) if found.is_file() && found.len() > 0 => edited.push(path.clone()),
+            There::File(found) if found > 0 && unfinished => return Outputs::CutOff,
+            There::File(found) if found > 0 => edited.push(path.clone()),
             _ => return Outputs::Gone(path.clone()),
         }
     }

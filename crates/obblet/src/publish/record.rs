@@ -4,13 +4,14 @@
 //! output is known to one of the two at any moment, and a run that was cut off is taken up where it ended.
 
 use super::hash::Hash;
+use super::paths;
 use crate::document::Finding;
+use crate::files::Root;
 use crate::map::HashMap;
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use std::collections::{BTreeMap, BTreeSet};
 use std::ops::Range;
-use std::path::Path;
 use std::sync::{Arc, OnceLock};
 use std::time::SystemTime;
 
@@ -193,7 +194,32 @@ enum Line {
     Document(Box<Known>),
     Facts(Box<Facts>),
     File(Other),
+    /// Of the lines above it, up to the one before.
+    Check(Hash),
 }
+
+impl Line {
+    /// Whether every path in it is one of a file in its folder: a record may come from a stranger.
+    fn is_plain(&self) -> bool {
+        match self {
+            Self::Document(known) => {
+                let shown = known.uses.iter().map(|(path, _)| path);
+                let outputs = known.outputs.iter().map(|output| &output.path);
+                outputs.chain(&known.brings).chain(shown).chain([&known.source]).all(|path| paths::is_plain(path))
+            }
+            Self::File(other) => {
+                paths::is_plain(&other.output.path) && (other.source.is_empty() || paths::is_plain(&other.source))
+            }
+            Self::Record(_) | Self::Facts(_) | Self::Check(_) => true,
+        }
+    }
+}
+
+/// How a line begins that says which bytes those above it have.
+const CHECK: &[u8] = b"{\"check\":";
+
+/// So much is read of a record: a few hundred bytes for each document.
+const LARGEST: u64 = 16 << 30;
 
 /// What a line says.
 fn line(text: &[u8]) -> Result<Line, serde_json::Error> {
@@ -227,15 +253,14 @@ pub(super) struct Record {
 
 impl Record {
     /// Reads the record of a folder. One that is damaged is as good as none: everything is done anew.
-    pub(super) fn read(output: &Path) -> Self {
+    pub(super) fn read(output: &Root) -> Self {
         let mut record = Self { mark: Self::mark(output), ..Self::default() };
-        let path = output.join(RECORD_FILE);
-        match std::fs::read(&path) {
+        match output.read(RECORD_FILE.as_ref(), LARGEST) {
             Ok(bytes) => record.take(Arc::new(bytes), true),
             Err(error) if error.kind() == std::io::ErrorKind::NotFound => {}
             Err(error) => record.damage = Some(format!("{RECORD_FILE} can't be read: {}", crate::error::describe(&error))),
         }
-        if let Ok(bytes) = std::fs::read(output.join(UNFINISHED_FILE))
+        if let Ok(bytes) = output.read(UNFINISHED_FILE.as_ref(), LARGEST)
             && !bytes.is_empty()
         {
             record.unfinished = true;
@@ -248,14 +273,24 @@ impl Record {
         use rayon::prelude::*;
         let mut lines: Vec<(&[u8], Range<usize>)> = Vec::new();
         let mut at = 0;
+        // Of the file of a run, only lines count that are followed by their check sum.
+        let (mut checked, mut checked_to) = (0, 0);
         for end in memchr::memchr_iter(b'\n', &bytes).chain([bytes.len()]) {
             let line = &bytes[at..end];
             match lines.last_mut() {
                 Some((_, facts)) if line.starts_with(FACTS) && facts.end == 0 => *facts = at..end,
                 _ if line.is_empty() => {}
+                _ if !is_whole && line.starts_with(CHECK) => {
+                    let fits = matches!(self::line(line), Ok(Line::Check(hash)) if hash == Hash::of(&bytes[checked_to..at]));
+                    lines.truncate(if fits { lines.len() } else { checked });
+                    (checked, checked_to) = (lines.len(), (end + 1).min(bytes.len()));
+                }
                 _ => lines.push((line, 0..0)),
             }
             at = end + 1;
+        }
+        if !is_whole {
+            lines.truncate(checked);
         }
         let facts: Vec<Range<usize>> = lines.iter().map(|(_, facts)| facts.clone()).collect();
         let below = memchr::memchr(b'\n', &bytes).map_or(0, |end| end + 1);
@@ -276,6 +311,12 @@ impl Record {
                 Ok(Line::Record(header)) => {
                     self.damage.get_or_insert(format!("{RECORD_FILE} has the form {}", header.version));
                 }
+                Ok(line) if !line.is_plain() => {
+                    if is_whole {
+                        let what = "names a file outside of the folder";
+                        self.damage.get_or_insert(format!("line {} of {RECORD_FILE} {what}", index + 1));
+                    }
+                }
                 Ok(Line::Document(mut known)) => {
                     known.facts = FactsText { text: Arc::clone(&bytes), line: facts };
                     let before = self.documents.insert(known.source.clone(), known);
@@ -285,8 +326,8 @@ impl Record {
                     let before = self.others.insert(other.output.path.clone(), other);
                     self.older.extend(before.map(|before| before.output));
                 }
-                // Facts of nothing.
-                Ok(Line::Facts(_)) => {}
+                // Facts of nothing, and what is for the file of a run.
+                Ok(Line::Facts(_) | Line::Check(_)) => {}
                 // The line at which a run was cut off.
                 Err(_) if !is_whole && index == last => {}
                 Err(error) if is_whole => {
@@ -303,9 +344,8 @@ impl Record {
     }
 
     /// The mark of the record as it is now.
-    pub(super) fn mark(output: &Path) -> Option<(u64, SystemTime)> {
-        let known = std::fs::metadata(output.join(RECORD_FILE)).ok()?;
-        Some((known.len(), known.modified().ok()?))
+    pub(super) fn mark(output: &Root) -> Option<(u64, SystemTime)> {
+        output.mark(RECORD_FILE)
     }
 
     /// Whether a file holds what a run of ours wrote there.
@@ -343,11 +383,17 @@ pub(super) fn text<'k>(
     text
 }
 
-/// A line of the file of a run that goes on.
+/// Lines of the file of a run that goes on: a document, and the check sum of that.
 pub(super) fn document_line(known: &Known) -> Vec<u8> {
     let mut out = Vec::new();
     document(&mut out, known);
+    check(&mut out);
     out
+}
+
+fn check(out: &mut Vec<u8>) {
+    let hash = Hash::of(out);
+    wrapped(out, "check", &hash);
 }
 
 fn document(out: &mut Vec<u8>, known: &Known) {
@@ -356,10 +402,11 @@ fn document(out: &mut Vec<u8>, known: &Known) {
     out.push(b'\n');
 }
 
-/// A line of the file of a run that goes on.
+/// Lines of the file of a run that goes on: a file, and the check sum of that.
 pub(super) fn other_line(other: &Other) -> Vec<u8> {
     let mut out = Vec::new();
     wrapped(&mut out, "file", other);
+    check(&mut out);
     out
 }
 

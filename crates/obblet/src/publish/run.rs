@@ -1,13 +1,14 @@
 //! Carrying a plan out.
 
 use super::atlas::{Atlas, Target as Leads};
-use super::hash::Hash;
+use super::hash::{self, Hash};
 use super::make::{self, Known as Folder, lead};
 use super::parallel::{in_order, lock};
 use super::piece::{Body, KnownFacts, Piece, Pieces};
 use super::plan::{Plan, Planned, State};
 use super::record::{self, Facts, FactsText, Known, Other, Output};
 use super::site::Site;
+use super::slice_files::SliceFile;
 use super::target::{Put, Target};
 use super::{Action, Progress, Step, Summary, Why, paths};
 use crate::conversion::Surroundings;
@@ -17,6 +18,7 @@ use crate::map::HashMap;
 use crate::page::{self, Around};
 use rayon::prelude::*;
 use std::collections::{BTreeMap, BTreeSet};
+use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Arc, Mutex};
 use std::time::Duration;
 
@@ -41,6 +43,18 @@ struct Progressing {
     around_hash: Hash,
 }
 
+type Targets = Vec<(u32, u32)>;
+
+/// The documents that links lead to.
+fn targets(atlas: &Atlas, source: &str, facts: &Facts) -> Targets {
+    let to = |address: &str| match atlas.find(source, address) {
+        Leads::Document(to, _) => Some(to),
+        _ => None,
+    };
+    let links = facts.links.iter().enumerate();
+    links.filter_map(|(at, (address, _))| Some((u32::try_from(at).ok()?, u32::try_from(to(address)?).ok()?))).collect()
+}
+
 /// What came of writing a document.
 struct Done {
     known: Known,
@@ -55,6 +69,11 @@ pub(super) struct Run<'p> {
     pub(super) summary: Summary,
     pub(super) atlas: Atlas,
     pub(super) facts: KnownFacts,
+    /// The documents that the links of each document lead to: the number of the link, and that of the document.
+    targets: Vec<Targets>,
+    /// Documents for which something may differ from the last run: those that are converted, those that lead to them, and those
+    /// that they lead to.
+    touched: Vec<bool>,
     states: Vec<Progressing>,
     pub(super) pieces: Pieces,
     /// What the new record says.
@@ -91,7 +110,7 @@ impl Plan {
         let target = Target::open(&self.output, &self.record, self.options.force, rehearsal)?;
         if !rehearsal && super::record::Record::mark(&self.output) != self.record.mark {
             target.leave()?;
-            return Err(Error::Busy { output: self.output.display().to_string() });
+            return Err(Error::Busy { output: self.output.path().display().to_string() });
         }
         let is_idle = self.options.slice.is_none() && slices.is_empty() && self.is_idle();
         let run = Run {
@@ -101,8 +120,10 @@ impl Plan {
             // Nobody asks where links lead when nothing is done.
             atlas: if is_idle { Atlas::default() } else { self.atlas() },
             facts: Vec::new(),
+            targets: vec![Targets::new(); if is_idle { 0 } else { self.documents.len() }],
+            touched: vec![true; if is_idle { 0 } else { self.documents.len() }],
             states: std::iter::repeat_with(Progressing::default).take(if is_idle { 0 } else { self.documents.len() }).collect(),
-            pieces: Pieces::new(BUDGET, &self.output),
+            pieces: Pieces::new(BUDGET, self.output.path()),
             documents: BTreeMap::new(),
             others: BTreeMap::new(),
             put_now: HashMap::default(),
@@ -126,8 +147,7 @@ impl Plan {
         let record = &self.record;
         let other_is_fine = |other: &Other| {
             let is_current = other.from.is_none_or(|from| self.hash_of(&other.source) == from);
-            let full = self.output.join(&other.output.path);
-            let is_there = std::fs::metadata(full).is_ok_and(|found| found.is_file() && found.len() == other.output.size);
+            let is_there = self.output.has(&other.output.path, other.output.size) && !self.is_damaged(&other.output);
             other.gone || (is_current && is_there)
         };
         self.documents.iter().all(|planned| planned.action().is_none())
@@ -139,6 +159,12 @@ impl Plan {
             && (self.removed.is_empty() || !self.options.prune)
             && record.others.values().all(other_is_fine)
             && !(self.options.prune && record.others.values().any(|other| other.gone))
+    }
+
+    /// Whether an output has other bytes than a run gave it, where `publish.verify` asks for looking.
+    pub(super) fn is_damaged(&self, output: &Output) -> bool {
+        let is_other = || hash::of_file(&self.output, output.path.as_ref()).is_ok_and(|(hash, _)| hash != output.hash);
+        self.profile.publish.verify && is_other()
     }
 
     /// What is known of documents that are not converted, or not yet.
@@ -155,7 +181,7 @@ impl<'s> Step<'s> {
 }
 
 impl Run<'_> {
-    fn carry_out(mut self, progress: &mut dyn Progress, slices: &[std::path::PathBuf]) -> Result<Summary, Error> {
+    fn carry_out(mut self, progress: &mut dyn Progress, slices: &[SliceFile]) -> Result<Summary, Error> {
         let site = self.plan.is_site();
         if site {
             self.atlas.folders = Site::pages_of_folders(self.plan);
@@ -172,8 +198,14 @@ impl Run<'_> {
             })
             .collect();
         progress.begin(chosen.len());
+        self.find_targets();
+        if self.has_same_names() && slices.is_empty() {
+            self.touched.fill(false);
+            self.touch(&chosen);
+        }
         let wanted = self.wanted();
         self.make(&chosen, &wanted, progress);
+        self.touch(&chosen);
         self.settle_links(progress);
         self.find_astray();
         let mut whole = None;
@@ -200,24 +232,63 @@ impl Run<'_> {
         Ok(self.summary)
     }
 
+    /// Whether all documents and files have the names that they had in the last run, so that links lead where they led.
+    fn has_same_names(&self) -> bool {
+        let record = &self.plan.record;
+        record.marks == self.plan.marks() && !record.unfinished && record.damage.is_none()
+    }
+
+    /// Looks up which documents links lead to, of those that are known already.
+    fn find_targets(&mut self) {
+        let (atlas, facts, documents) = (&self.atlas, &self.facts, &self.plan.documents);
+        let find = |(index, known): (usize, &mut Targets)| {
+            if let Some(facts) = &facts[index] {
+                *known = targets(atlas, &documents[index].source, facts);
+            }
+        };
+        let all = self.targets.par_iter_mut().enumerate().with_min_len(16);
+        self.plan.pool.install(|| all.for_each(find));
+    }
+
+    /// Notes that something differs for documents, and so perhaps for those that lead to them or that they lead to.
+    fn touch(&mut self, changed: &[(usize, Action)]) {
+        if changed.is_empty() || self.touched.iter().all(|touched| *touched) {
+            return;
+        }
+        let mut is_changed = vec![false; self.touched.len()];
+        for &(index, _) in changed {
+            is_changed[index] = true;
+            self.touched[index] = true;
+            for &(_, to) in &self.targets[index] {
+                self.touched[to as usize] = true;
+            }
+        }
+        for (touched, targets) in self.touched.iter_mut().zip(&self.targets) {
+            *touched |= targets.iter().any(|&(_, to)| is_changed[to as usize]);
+        }
+    }
+
     /// Takes up what slices made.
-    fn load(&mut self, slices: &[std::path::PathBuf]) -> Result<(), Error> {
+    fn load(&mut self, slices: &[SliceFile]) -> Result<(), Error> {
         let plan = self.plan;
         let by_source: HashMap<&str, usize> =
             plan.documents.iter().enumerate().map(|(index, planned)| (planned.source.as_str(), index)).collect();
-        for path in slices {
+        for file in slices {
             let (facts, states) = (&mut self.facts, &mut self.states);
-            self.pieces.load(path, |piece| {
-                let index = *by_source.get(piece.source.as_str())?;
+            self.pieces.load((&file.root, &file.name), |piece| {
+                let Some(&index) = by_source.get(piece.source.as_str()) else { return Ok(None) };
                 let planned = &plan.documents[index];
                 // What changed since the slice was made is converted here.
                 if planned.hash != piece.hash || planned.settings != piece.settings {
-                    return None;
+                    return Ok(None);
+                }
+                if let Some(fault) = piece.fault(&planned.output) {
+                    return Err(fault);
                 }
                 facts[index] = Some(Arc::new(piece.facts.clone()));
                 states[index].leads = piece.leads;
                 states[index].action = Some(planned.action().unwrap_or(Action::Changed(Why::Forced)));
-                Some(index)
+                Ok(Some(index))
             })?;
         }
         Ok(())
@@ -254,16 +325,19 @@ impl Run<'_> {
         Ok(self.summary)
     }
 
-    /// The names of places that other documents lead to, for each document.
+    /// The names of places that other documents lead to, for each document for which something may differ.
     fn wanted(&self) -> Vec<BTreeSet<String>> {
         let mut wanted = vec![BTreeSet::new(); self.facts.len()];
-        for (from, facts) in self.facts.iter().enumerate() {
+        for (facts, targets) in self.facts.iter().zip(&self.targets) {
             let Some(facts) = facts else { continue };
-            let source = &self.plan.documents[from].source;
-            for (address, _) in facts.links.iter().filter(|(address, _)| address.contains('#')) {
-                let Leads::Document(to, rest) = self.atlas.find(source, address) else { continue };
-                let Some((_, name)) = rest.split_once('#').filter(|(_, name)| !name.is_empty()) else { continue };
-                wanted[to].insert(percent_encoding::percent_decode_str(name).decode_utf8_lossy().into_owned());
+            for &(link, to) in targets.iter().filter(|(_, to)| self.touched[*to as usize]) {
+                let name = facts.links.get(link as usize).and_then(|(address, _)| address.split_once('#'));
+                let Some((_, name)) = name.filter(|(_, name)| !name.is_empty()) else { continue };
+                let name = percent_encoding::percent_decode_str(name).decode_utf8_lossy();
+                let wanted = &mut wanted[to as usize];
+                if !wanted.contains(&*name) {
+                    wanted.insert(name.into_owned());
+                }
             }
         }
         wanted
@@ -273,7 +347,7 @@ impl Run<'_> {
     pub(super) fn make(&mut self, chosen: &[(usize, Action)], wanted: &[BTreeSet<String>], progress: &mut dyn Progress) {
         let (plan, pool, pieces) = (self.plan, &self.plan.pool, &self.pieces);
         let folder = Folder { plan, atlas: &self.atlas, facts: &self.facts };
-        let make = |&(index, _): &(usize, Action)| -> Result<(Arc<Facts>, Hash), Error> {
+        let make = |&(index, _): &(usize, Action)| -> Result<(Arc<Facts>, Hash, Targets), Error> {
             if let State::Unreadable(message) = &plan.documents[index].state {
                 let cause = std::io::Error::other(message.clone());
                 return Err(Error::File { path: plan.documents[index].source.clone(), cause });
@@ -281,7 +355,8 @@ impl Run<'_> {
             // One document that finds a fault of the program does not take the others with it.
             let piece = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| make::make(&folder, index, &wanted[index])))
                 .unwrap_or_else(|_| Err(Error::Internal { message: "the conversion broke off".to_owned() }))?;
-            let known = (Arc::new(piece.facts.clone()), piece.leads);
+            let targets = targets(folder.atlas, &plan.documents[index].source, &piece.facts);
+            let known = (Arc::new(piece.facts.clone()), piece.leads, targets);
             pieces.put(index, piece)?;
             Ok(known)
         };
@@ -293,8 +368,9 @@ impl Run<'_> {
         for ((index, action), outcome) in chosen.iter().zip(made) {
             let state = &mut self.states[*index];
             match outcome {
-                Ok((facts, leads)) => {
+                Ok((facts, leads, targets)) => {
                     self.facts[*index] = Some(facts);
+                    self.targets[*index] = targets;
                     (state.action, state.leads) = (Some(action.clone()), leads);
                     state.failure = None;
                 }
@@ -316,7 +392,7 @@ impl Run<'_> {
                 .install(|| {
                     (0..self.facts.len())
                         .into_par_iter()
-                        .filter(|&index| self.is_outdated(index, &wanted[index]))
+                        .filter(|&index| self.touched[index] && self.is_outdated(index, &wanted[index]))
                         .collect::<Vec<_>>()
                 })
                 .into_iter()
@@ -326,6 +402,7 @@ impl Run<'_> {
                 return;
             }
             self.make(&again, &wanted, progress);
+            self.touch(&again);
         }
     }
 
@@ -351,10 +428,14 @@ impl Run<'_> {
     fn find_astray(&mut self) {
         let folder = Folder { plan: self.plan, atlas: &self.atlas, facts: &self.facts };
         let documents = &self.plan.documents;
-        let states = &mut self.states;
+        let (states, touched, record) = (&mut self.states, &self.touched, &self.plan.record);
         self.plan.pool.install(|| {
             states.par_iter_mut().enumerate().for_each(|(index, state)| {
-                if let Some(facts) = &folder.facts[index] {
+                if !touched[index] {
+                    if let Some(known) = record.documents.get(&documents[index].source) {
+                        state.astray.clone_from(&known.astray);
+                    }
+                } else if let Some(facts) = &folder.facts[index] {
                     state.astray = make::check_places(&folder, &documents[index], facts);
                 }
             });
@@ -377,6 +458,7 @@ impl Run<'_> {
             .map(|index| (index, Action::Changed(Why::Around)))
             .collect();
         if !again.is_empty() {
+            self.touch(&again);
             let wanted = self.wanted();
             self.make(&again, &wanted, progress);
         }
@@ -386,16 +468,31 @@ impl Run<'_> {
     fn write_all(&mut self, progress: &mut dyn Progress) -> Result<(), Error> {
         let all: Vec<usize> = (0..self.states.len()).collect();
         let mut outcomes = Vec::with_capacity(all.len());
+        // Where there is no room for one file there is none for the others: that is told once, and ends the run.
+        let (is_full, mut full) = (AtomicBool::new(false), None);
         {
             let run = &*self;
             let write = |&index: &usize| match run.states[index].action {
                 Some(Action::Failed) | None => Ok(None),
-                Some(_) => run.write(index).map(Some),
+                Some(_) if is_full.load(Ordering::Relaxed) => {
+                    let path = run.plan.output.path().display().to_string();
+                    Err(Error::File { path, cause: std::io::ErrorKind::StorageFull.into() })
+                }
+                Some(_) => run.write(index).map(Some).inspect_err(|error| {
+                    is_full.fetch_or(error.is_full(), Ordering::Relaxed);
+                }),
             };
-            in_order(&run.plan.pool, &all, write, |index, outcome| {
-                run.tell(index, &outcome, progress);
-                outcomes.push(outcome);
+            in_order(&run.plan.pool, &all, write, |index, outcome| match outcome {
+                Err(error) if error.is_full() => drop(full.get_or_insert(error)),
+                _ if full.is_some() => {}
+                outcome => {
+                    run.tell(index, &outcome, progress);
+                    outcomes.push(outcome);
+                }
             });
+        }
+        if let Some(full) = full {
+            return Err(full);
         }
         for (index, outcome) in outcomes.into_iter().enumerate() {
             self.note(index, outcome);
@@ -452,12 +549,13 @@ impl Run<'_> {
         around: &Around,
         brings: &mut BTreeSet<String>,
     ) -> Result<String, Error> {
-        let full = self.plan.output.join(output);
+        let full = self.plan.output.path().join(output);
         // A page that is shown at an address that nobody knows names the top by its whole address.
         let to_top = if around.top.is_empty() { paths::to_top(output) } else { around.top.clone() };
         let surroundings = Surroundings {
             name: paths::stem(output).0,
             root: Some(&self.plan.source),
+            shows: Some(&|path| self.plan.shows(path)),
             output: full.parent(),
             to_top: &to_top,
             mirrored: true,

@@ -1,7 +1,6 @@
 //! A folder that is published in slices, each on another machine: every slice converts its part into a file, and a last run
 //! joins them.
 
-use super::file::Aside;
 use super::run::Run;
 use super::slice_files::name;
 use super::{Action, Progress, Step, Summary};
@@ -22,9 +21,12 @@ impl Run<'_> {
         self.facts = vec![None; self.plan.documents.len()];
         let wanted = vec![std::collections::BTreeSet::new(); self.facts.len()];
         self.make(&chosen, &wanted, progress);
-        let path = self.plan.output.join(name(slice, slices));
-        let mut out = if self.target.is_rehearsal() { None } else { Some(BufWriter::new(Aside::new(&path)?)) };
-        let fail = |cause| Error::File { path: path.display().to_string(), cause };
+        let (root, name) = (&self.plan.output, name(slice, slices));
+        let fail = |cause| Error::File { path: root.path().join(&name).display().to_string(), cause };
+        let mut out = match self.target.is_rehearsal() {
+            true => None,
+            false => Some(BufWriter::new(root.aside(name.as_ref()).map_err(fail)?)),
+        };
         for (index, planned) in self.plan.documents.iter().enumerate() {
             let step = |action: Action| Step {
                 source: &planned.source,
@@ -58,7 +60,7 @@ impl Run<'_> {
             }
         }
         if let Some(out) = out {
-            out.into_inner().map_err(|error| fail(error.into_error()))?.take_name(false)?;
+            out.into_inner().map_err(|error| fail(error.into_error()))?.take_name(false).map_err(fail)?;
         }
         self.target.leave()?;
         Ok(self.summary)

@@ -1,15 +1,15 @@
 //! The folder that the output goes to: one run at a time, whole files, and nothing overwritten that somebody else wrote.
 
-use super::file::{Aside, TEMPORARY, flush_all, make_folder, put_in_place};
-use super::hash::Hash;
+use super::hash::{self, Hash};
 use super::parallel::lock;
+use super::paths;
 use super::record::{self, Known, Other, Output, RECORD_FILE, Record, UNFINISHED_FILE};
 use crate::error::Error;
+use crate::files::{Held, Kind, Root, TEMPORARY};
 use crate::map::HashSet;
-use same_file::Handle;
-use std::fs::{File, TryLockError};
+use std::fs::File;
 use std::io::{BufRead, BufReader, Read, Write};
-use std::path::{Path, PathBuf};
+use std::path::Path;
 use std::sync::Mutex;
 
 /// What became of a file that was to be written.
@@ -25,29 +25,31 @@ pub(super) enum Put {
 
 /// The folder that the output goes to.
 pub(super) struct Target<'r> {
-    folder: PathBuf,
+    root: &'r Root,
     record: &'r Record,
     force: bool,
     /// The file of the run that goes on; none where nothing is written.
     journal: Option<Mutex<File>>,
-    folders: Mutex<HashSet<PathBuf>>,
+    folders: Mutex<HashSet<String>>,
 }
 
 impl<'r> Target<'r> {
     /// Takes hold of the folder. In a rehearsal nothing is written, and nobody is kept out.
-    pub(super) fn open(folder: &Path, record: &'r Record, force: bool, rehearsal: bool) -> Result<Self, Error> {
-        let journal = if rehearsal {
-            None
-        } else {
-            let path = folder.join(UNFINISHED_FILE);
-            make_folder(&path)?;
-            let file = hold(&path)?;
+    pub(super) fn open(root: &'r Root, record: &'r Record, force: bool, rehearsal: bool) -> Result<Self, Error> {
+        let mut target = Self { root, record, force, journal: None, folders: Mutex::default() };
+        if !rehearsal {
+            let fail = |cause| Error::File { path: root.path().display().to_string(), cause };
+            root.make().map_err(fail)?;
+            let journal = match root.hold(UNFINISHED_FILE).map_err(|cause| target.failed(UNFINISHED_FILE, cause))? {
+                Held::Ours(journal) => journal,
+                Held::ByAnother => return Err(Error::Busy { output: root.path().display().to_string() }),
+            };
             if record.unfinished {
-                clear_away(folder);
+                clear_away(root);
             }
-            Some(Mutex::new(file))
-        };
-        Ok(Self { folder: folder.to_owned(), record, force, journal, folders: Mutex::default() })
+            target.journal = Some(Mutex::new(journal));
+        }
+        Ok(target)
     }
 
     /// Whether nothing is written.
@@ -73,7 +75,7 @@ impl<'r> Target<'r> {
     }
 
     fn failed(&self, path: &str, cause: std::io::Error) -> Error {
-        Error::File { path: self.folder.join(path).display().to_string(), cause }
+        Error::File { path: self.root.path().join(path).display().to_string(), cause }
     }
 
     /// What there is to know of a file that will hold these bytes.
@@ -83,24 +85,28 @@ impl<'r> Target<'r> {
 
     /// What writing a file would do.
     fn look(&self, output: &Output, content: Content<'_>) -> Result<Put, Error> {
-        let full = self.folder.join(&output.path);
-        let found = match std::fs::symlink_metadata(&full) {
+        let path = output.path.as_ref();
+        let (kind, size) = match self.root.itself(path) {
             Ok(found) => found,
-            Err(_) => return Ok(Put::Written),
+            Err(error) if error.kind() == std::io::ErrorKind::NotFound => return Ok(Put::Written),
+            Err(cause) => return Err(self.failed(&output.path, cause)),
         };
-        if found.is_dir() {
-            return Err(self.failed(&output.path, std::io::ErrorKind::IsADirectory.into()));
+        match kind {
+            Kind::Folder => return Err(self.failed(&output.path, std::io::ErrorKind::IsADirectory.into())),
+            // Nobody but a person puts links and devices here. What they lead to is not touched.
+            Kind::Link | Kind::Special => return Ok(if self.force { Put::Written } else { Put::Kept }),
+            Kind::File => {}
         }
         // An empty file is what is left of one that was never written.
-        if found.len() == 0 && output.size > 0 {
+        if size == 0 && output.size > 0 {
             return Ok(Put::Written);
         }
-        let (hash, _) = super::source::hash(&full).map_err(|cause| self.failed(&output.path, cause))?;
+        let (hash, _) = hash::of_file(self.root, path).map_err(|cause| self.failed(&output.path, cause))?;
         Ok(if hash == output.hash {
             Put::Same
         } else if self.force
             || self.record.is_ours(&output.path, hash)
-            || (self.record.unfinished && found.len() < output.size && is_torn(&full, content))
+            || (self.record.unfinished && size < output.size && is_torn(self.root, path, content))
         {
             Put::Written
         } else {
@@ -112,56 +118,60 @@ impl<'r> Target<'r> {
     pub(super) fn put(&self, output: &Output, bytes: &[u8]) -> Result<Put, Error> {
         let put = self.look(output, Content::Bytes(bytes))?;
         if put == Put::Written && !self.is_rehearsal() {
-            put_in_place(&self.place(output)?, bytes, false)?;
+            self.make_folder_of(output)?;
+            self.root.put(output.path.as_ref(), bytes, false).map_err(|cause| self.failed(&output.path, cause))?;
         }
         Ok(put)
     }
 
-    /// Copies a file, unless somebody edited the copy. Nothing comes of it where the file is not any more what `output` says.
-    pub(super) fn put_copy(&self, output: &Output, source: &Path) -> Result<Option<Put>, Error> {
-        let put = self.look(output, Content::Copy(source))?;
+    /// Copies a file of the source, unless somebody edited the copy. Nothing comes of it where the file is not any more what
+    /// `output` says.
+    pub(super) fn put_copy(&self, output: &Output, source: &Root, path: &str) -> Result<Option<Put>, Error> {
+        let put = self.look(output, Content::Copy(source, path.as_ref()))?;
         if put == Put::Written && !self.is_rehearsal() {
-            let mut copy = Aside::new(&self.place(output)?)?;
+            self.make_folder_of(output)?;
+            let fail = |cause| self.failed(&output.path, cause);
+            let mut copy = self.root.aside(output.path.as_ref()).map_err(fail)?;
             let mut failure = None;
-            let copied = super::source::hash_to(source, |bytes| copy.write_all(bytes).map_err(|cause| failure = Some(cause)));
+            let copied =
+                hash::of_file_to(source, path.as_ref(), |bytes| copy.write_all(bytes).map_err(|cause| failure = Some(cause)));
             if let Some(cause) = failure {
-                return Err(copy.failed(cause));
+                return Err(fail(cause));
             }
             if !copied.is_ok_and(|copied| copied == (output.hash, output.size)) {
                 return Ok(None);
             }
-            copy.take_name(false)?;
+            copy.take_name(false).map_err(fail)?;
         }
         Ok(Some(put))
     }
 
-    /// The path of an output, whose folder is there.
-    fn place(&self, output: &Output) -> Result<PathBuf, Error> {
-        let full = self.folder.join(&output.path);
-        let folder = full.parent().unwrap_or(&self.folder).to_owned();
-        let is_new = !lock(&self.folders).contains(&folder);
-        if is_new {
-            make_folder(&full)?;
-            lock(&self.folders).insert(folder);
+    /// Makes the folder of an output.
+    fn make_folder_of(&self, output: &Output) -> Result<(), Error> {
+        let folder = paths::folder(&output.path);
+        if !folder.is_empty() && !lock(&self.folders).contains(folder) {
+            self.root.make_folder_of(output.path.as_ref()).map_err(|cause| self.failed(&output.path, cause))?;
+            lock(&self.folders).insert(folder.to_owned());
         }
-        Ok(full)
+        Ok(())
     }
 
     /// Removes a file that an earlier run wrote, unless somebody edited it, and the folders that are empty then.
     pub(super) fn remove(&self, path: &str) -> Result<Put, Error> {
-        let full = self.folder.join(path);
-        let Ok((hash, _)) = super::source::hash(&full) else { return Ok(Put::Same) };
-        if !self.force && !self.record.is_ours(path, hash) {
+        match self.root.itself(path.as_ref()) {
+            Ok((Kind::File, _)) => {}
+            Ok(_) => return Ok(Put::Kept),
+            Err(_) => return Ok(Put::Same),
+        }
+        let Ok((hash, _)) = hash::of_file(self.root, path.as_ref()) else { return Ok(Put::Same) };
+        if !self.record.is_ours(path, hash) {
             return Ok(Put::Kept);
         }
         if !self.is_rehearsal() {
-            std::fs::remove_file(&full).map_err(|cause| self.failed(path, cause))?;
-            let mut folder = full.parent();
-            while let Some(empty) = folder.filter(|folder| *folder != self.folder && folder.starts_with(&self.folder)) {
-                if std::fs::remove_dir(empty).is_err() {
-                    break;
-                }
-                folder = empty.parent();
+            self.root.remove(path.as_ref()).map_err(|cause| self.failed(path, cause))?;
+            let mut folder = paths::folder(path);
+            while !folder.is_empty() && self.root.remove_empty(folder.as_ref()).is_ok() {
+                folder = paths::folder(folder);
             }
         }
         Ok(Put::Written)
@@ -174,20 +184,18 @@ impl<'r> Target<'r> {
         }
         if !is_same {
             // What the record says is on the disk, is.
-            flush_all(&self.folder);
-            put_in_place(&self.folder.join(RECORD_FILE), text, true)?;
+            self.root.flush();
+            self.root.put(RECORD_FILE.as_ref(), text, true).map_err(|cause| self.failed(RECORD_FILE, cause))?;
         }
         // Gone while it is held, so that nobody else takes hold of a file that is about to go.
-        let path = self.folder.join(UNFINISHED_FILE);
-        std::fs::remove_file(&path).map_err(|cause| self.failed(UNFINISHED_FILE, cause))
+        self.root.remove(UNFINISHED_FILE.as_ref()).map_err(|cause| self.failed(UNFINISHED_FILE, cause))
     }
 
     /// Lets go of the folder without a record of its own: what was written is known from the file of the run.
     pub(super) fn leave(self) -> Result<(), Error> {
         let is_empty = self.journal.as_ref().is_some_and(|journal| lock(journal).metadata().is_ok_and(|known| known.len() == 0));
         if is_empty {
-            let path = self.folder.join(UNFINISHED_FILE);
-            std::fs::remove_file(&path).map_err(|cause| self.failed(UNFINISHED_FILE, cause))?;
+            self.root.remove(UNFINISHED_FILE.as_ref()).map_err(|cause| self.failed(UNFINISHED_FILE, cause))?;
         }
         Ok(())
     }
@@ -197,19 +205,19 @@ impl<'r> Target<'r> {
 #[derive(Clone, Copy)]
 enum Content<'c> {
     Bytes(&'c [u8]),
-    /// What another file holds.
-    Copy(&'c Path),
+    /// What a file of the source holds.
+    Copy(&'c Root, &'c Path),
 }
 
 /// Whether a file is the beginning of what it should be, or nothing but zeros: so the power leaves it that goes before the disk
 /// has all bytes.
-fn is_torn(path: &Path, content: Content<'_>) -> bool {
+fn is_torn(root: &Root, path: &Path, content: Content<'_>) -> bool {
     let look = || -> std::io::Result<bool> {
         let mut wanted: Box<dyn Read> = match content {
             Content::Bytes(bytes) => Box::new(bytes),
-            Content::Copy(source) => Box::new(BufReader::new(File::open(source)?)),
+            Content::Copy(source, path) => Box::new(BufReader::new(source.open_file(path)?)),
         };
-        let mut found = BufReader::new(File::open(path)?);
+        let mut found = BufReader::new(root.open_file(path)?);
         let (mut begins, mut is_empty) = (true, true);
         let mut same = Vec::new();
         while begins || is_empty {
@@ -230,40 +238,19 @@ fn is_torn(path: &Path, content: Content<'_>) -> bool {
 }
 
 /// Removes what a run that was cut off had not given its name yet.
-fn clear_away(folder: &Path) {
-    let mut folders = vec![folder.to_owned()];
+fn clear_away(root: &Root) {
+    let mut folders = vec![String::new()];
     while let Some(at) = folders.pop() {
-        let Ok(entries) = std::fs::read_dir(&at) else { continue };
-        for entry in entries.flatten() {
-            if entry.file_type().is_ok_and(|kind| kind.is_dir()) {
-                folders.push(entry.path());
-            } else if entry.file_name().to_string_lossy().starts_with(TEMPORARY) {
+        let Ok(entries) = root.entries(at.as_ref()) else { continue };
+        for (name, kind) in entries.flatten() {
+            let Some(name) = name.to_str() else { continue };
+            let path = paths::join(&at, name);
+            match kind {
+                Kind::Folder => folders.push(path),
                 // One that stays is in nobody's way.
-                let _ = std::fs::remove_file(entry.path());
+                Kind::File if name.starts_with(TEMPORARY) => drop(root.remove(path.as_ref())),
+                _ => {}
             }
-        }
-    }
-}
-
-/// Opens the file of a run and keeps all other runs from it.
-fn hold(path: &Path) -> Result<File, Error> {
-    let fail = |cause| Error::File { path: path.display().to_string(), cause };
-    loop {
-        let file = std::fs::OpenOptions::new().create(true).append(true).open(path).map_err(fail)?;
-        match file.try_lock() {
-            Ok(()) => {}
-            Err(TryLockError::WouldBlock) => {
-                let output = path.parent().unwrap_or(path).display().to_string();
-                return Err(Error::Busy { output });
-            }
-            // File systems without locks let everybody in.
-            Err(TryLockError::Error(_)) => return Ok(file),
-        }
-        // A run that ended in between has taken the file with it.
-        let held = file.try_clone().and_then(Handle::from_file).map_err(fail)?;
-        match Handle::from_path(path) {
-            Ok(there) if there == held => return Ok(file),
-            _ => {}
         }
     }
 }

@@ -1,17 +1,19 @@
 //! What is in a folder: documents, other files, and what is left out, with the reason.
 
-use super::hash::Hash;
-use super::{RECORD_FILE, UNFINISHED_FILE, format_of, source};
+use super::hash::{self, Hash};
+use super::ignored::Rules;
+use super::{RECORD_FILE, UNFINISHED_FILE, format_of, paths};
 use crate::error::Error;
+use crate::files::{Kind, Root, There};
 use crate::formats::Format;
-use crate::profile::{FILE_NAME, ProfileError, globs};
-use ignore::WalkBuilder;
+use crate::map::HashSet;
+use crate::profile::{FILE_NAME, globs};
+use globset::GlobSet;
 use rayon::prelude::*;
 use std::collections::BTreeSet;
+use std::ffi::OsString;
 use std::path::{Path, PathBuf};
-
-/// The name of files that say what is left out, in the syntax that version control uses for it.
-pub const IGNORE_FILE: &str = ".obbletignore";
+use std::sync::Arc;
 
 /// A document of the folder.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -32,9 +34,9 @@ impl Found {
 }
 
 /// Looks into documents, over all cores.
-pub(super) fn hash(documents: &mut [Found], root: &Path) {
+pub(super) fn hash(documents: &mut [Found], root: &Root) {
     documents.par_iter_mut().with_min_len(16).for_each(|found| {
-        found.content = source::hash(&root.join(&found.path)).map_err(|error| crate::error::describe(&error));
+        found.content = hash::of_file(root, found.path.as_ref()).map_err(|error| crate::error::describe(&error));
     });
 }
 
@@ -64,97 +66,147 @@ pub(super) struct Choice<'c> {
     pub(super) formats: &'c [Format],
     pub(super) include: &'c [String],
     pub(super) exclude: &'c [String],
-    /// Folders that are not looked into.
+    /// Folders that are not looked into, from the folder.
     pub(super) outputs: Vec<PathBuf>,
 }
 
-/// Looks through a folder. Hidden files and what ignore files name are left out; symbolic links to files of the folder are
+/// Looks through a folder. Hidden files and what ignore files name are left out; symbolic links to files that are found are
 /// followed, others are not.
-pub(super) fn look(source: &Path, choice: &Choice<'_>) -> Result<Tree, Error> {
-    let fail = |path: &Path, cause| Error::File { path: path.display().to_string(), cause };
-    let real = std::fs::canonicalize(source).map_err(|cause| fail(source, cause))?;
-    if !real.is_dir() {
-        return Err(fail(source, std::io::ErrorKind::NotADirectory.into()));
-    }
-    let pattern_error = |error: ProfileError| Error::Profile(error);
-    let (include, exclude) = (globs(choice.include).map_err(pattern_error)?, globs(choice.exclude).map_err(pattern_error)?);
-    let outputs = choice.outputs.clone();
-    let walk = WalkBuilder::new(&real)
-        .parents(false)
-        .git_global(false)
-        .git_exclude(false)
-        .require_git(false)
-        .follow_links(false)
-        .add_custom_ignore_filename(IGNORE_FILE)
-        .filter_entry(move |entry| {
-            let is_folder = entry.depth() > 0 && entry.file_type().is_some_and(|kind| kind.is_dir());
-            // What was published into a folder of the source is no source.
-            let is_output = is_folder && entry.path().join(RECORD_FILE).is_file();
-            !is_output && !outputs.iter().any(|output| entry.path() == output)
-        })
-        .build();
-    let mut tree = Tree::default();
-    for entry in walk {
-        let entry = match entry {
-            Ok(entry) => entry,
-            Err(error) => {
-                tree.skipped.push(unreadable(&error, &real));
-                continue;
-            }
-        };
-        let Some(kind) = entry.file_type().filter(|kind| !kind.is_dir()) else { continue };
-        let relative = entry.path().strip_prefix(&real).unwrap_or(entry.path());
-        let Some(path) = text(relative) else {
-            let why = "its name is not Unicode; rename it".to_owned();
-            tree.skipped.push(Skipped { path: relative.to_string_lossy().into_owned(), why });
-            continue;
-        };
-        let skip = |why: &str| Skipped { path: path.clone(), why: why.to_owned() };
-        if kind.is_symlink() {
-            match std::fs::canonicalize(entry.path()) {
-                Err(_) => {
-                    tree.skipped.push(skip("a symbolic link that leads nowhere"));
-                    continue;
-                }
-                Ok(target) if !target.starts_with(&real) => {
-                    tree.skipped.push(skip("a symbolic link out of the folder; such links are not followed"));
-                    continue;
-                }
-                Ok(target) if !target.is_file() => {
-                    tree.skipped.push(skip("a symbolic link to a folder, whose documents are published where they are"));
-                    continue;
-                }
-                Ok(_) => {}
-            }
-        } else if !kind.is_file() {
-            tree.skipped.push(skip("no file but a device, a pipe or a socket"));
-            continue;
-        }
-        if [FILE_NAME, RECORD_FILE, UNFINISHED_FILE].contains(&super::paths::name(&path)) {
-            continue;
-        }
-        if exclude.is_match(&path) {
-            tree.skipped.push(skip("publish.exclude"));
-            continue;
-        }
-        match format_of(relative).filter(|format| format.is_read()) {
-            Some(_) if !include.is_empty() && !include.is_match(&path) => tree.skipped.push(skip("not in publish.include")),
-            Some(format) if !choice.formats.is_empty() && !choice.formats.contains(&format) => {
-                tree.unasked.push(Found::new(path, format));
-            }
-            // Office programs put such files beside a document that is open.
-            Some(Format::Word) if super::paths::name(&path).starts_with("~$") => {
-                tree.skipped.push(skip("a note of an office program that the document beside it is open"));
-            }
-            Some(format) => tree.documents.push(Found::new(path, format)),
-            None => {
-                tree.others.insert(path);
-            }
+pub(super) fn look(root: &Root, choice: &Choice<'_>) -> Result<Tree, Error> {
+    let mut looking = Looking {
+        root,
+        include: globs(choice.include).map_err(Error::Profile)?,
+        exclude: globs(choice.exclude).map_err(Error::Profile)?,
+        choice,
+        tree: Tree::default(),
+        links: Vec::new(),
+    };
+    let mut folders = vec![(String::new(), None)];
+    while let Some((folder, above)) = folders.pop() {
+        let entries = root.entries(folder.as_ref()).and_then(Iterator::collect::<std::io::Result<Vec<_>>>);
+        match entries {
+            Ok(entries) => looking.folder(&folder, above, entries, &mut folders),
+            Err(cause) if folder.is_empty() => return Err(Error::File { path: root.path().display().to_string(), cause }),
+            Err(error) => looking.skip(&folder, &format!("it can't be read: {}", crate::error::describe(&error))),
         }
     }
+    looking.settle_links();
+    let mut tree = looking.tree;
     tree.documents.sort_by(|a, b| a.path.cmp(&b.path));
     tree.skipped.sort_by(|a, b| a.path.cmp(&b.path));
     Ok(tree)
+}
+
+/// A folder that is looked through.
+struct Looking<'l> {
+    root: &'l Root,
+    include: GlobSet,
+    exclude: GlobSet,
+    choice: &'l Choice<'l>,
+    tree: Tree,
+    /// Symbolic links to files, and those files.
+    links: Vec<(String, Option<String>)>,
+}
+
+impl Looking<'_> {
+    fn skip(&mut self, path: &str, why: &str) {
+        self.tree.skipped.push(Skipped { path: path.to_owned(), why: why.to_owned() });
+    }
+
+    fn folder(
+        &mut self,
+        folder: &str,
+        above: Option<Arc<Rules>>,
+        entries: Vec<(OsString, Kind)>,
+        folders: &mut Vec<(String, Option<Arc<Rules>>)>,
+    ) {
+        // What was published into a folder of the source is no source.
+        let is_output = entries.iter().any(|(name, kind)| name == RECORD_FILE && *kind == Kind::File);
+        if is_output && !folder.is_empty() {
+            return;
+        }
+        let rules = Rules::read(self.root, folder, above, &entries, &mut self.tree.skipped);
+        for (name, kind) in entries {
+            let Some(name) = name.to_str() else {
+                let path = paths::join(folder, &name.to_string_lossy());
+                self.skip(&path, "its name is not Unicode; rename it");
+                continue;
+            };
+            let path = paths::join(folder, name);
+            let is_folder = kind == Kind::Folder;
+            let is_left_out = match rules.as_ref().and_then(|rules| rules.say(&path, is_folder)) {
+                Some(is_left_out) => is_left_out,
+                None => name.starts_with('.'),
+            };
+            if is_left_out {
+                continue;
+            }
+            if name.contains('\\') {
+                self.skip(&path, "its name has a backslash, which other systems take for a folder; rename it");
+                continue;
+            }
+            match kind {
+                Kind::Folder if self.choice.outputs.iter().any(|output| output == Path::new(&path)) => {}
+                Kind::Folder => folders.push((path, rules.clone())),
+                Kind::File => self.file(path),
+                Kind::Link => self.link(path),
+                Kind::Special => self.skip(&path, "no file but a device, a pipe or a socket"),
+            }
+        }
+    }
+
+    fn link(&mut self, path: String) {
+        match self.root.there(path.as_ref()) {
+            There::File(_) => {
+                let target = self.root.without_links(path.as_ref()).ok().and_then(|target| text(&target));
+                self.links.push((path, target));
+            }
+            There::Nothing => self.skip(&path, "a symbolic link that leads nowhere"),
+            There::Outside => self.skip(&path, "a symbolic link out of the folder; such links are not followed"),
+            There::Folder => self.skip(&path, "a symbolic link to a folder, whose documents are published where they are"),
+            There::Special => self.skip(&path, "a symbolic link to a device, a pipe or a socket"),
+        }
+    }
+
+    /// Links lead to what was found, and to nothing that is hidden or left out.
+    fn settle_links(&mut self) {
+        if self.links.is_empty() {
+            return;
+        }
+        let mut found: HashSet<String> = self.tree.others.iter().cloned().collect();
+        found.extend(self.tree.documents.iter().chain(&self.tree.unasked).map(|found| found.path.clone()));
+        for (path, target) in std::mem::take(&mut self.links) {
+            if target.is_some_and(|target| found.contains(&target)) {
+                self.file(path);
+            } else {
+                self.skip(&path, "a symbolic link to a file that is hidden or left out");
+            }
+        }
+    }
+
+    fn file(&mut self, path: String) {
+        if [FILE_NAME, RECORD_FILE, UNFINISHED_FILE].contains(&paths::name(&path)) {
+            return;
+        }
+        if self.exclude.is_match(&path) {
+            return self.skip(&path, "publish.exclude");
+        }
+        let choice = self.choice;
+        match format_of(path.as_ref()).filter(|format| format.is_read()) {
+            Some(_) if !self.include.is_empty() && !self.include.is_match(&path) => self.skip(&path, "not in publish.include"),
+            Some(format) if !choice.formats.is_empty() && !choice.formats.contains(&format) => {
+                self.tree.unasked.push(Found::new(path, format));
+            }
+            // Office programs put such files beside a document that is open.
+            Some(Format::Word) if paths::name(&path).starts_with("~$") => {
+                self.skip(&path, "a note of an office program that the document beside it is open");
+            }
+            Some(format) => self.tree.documents.push(Found::new(path, format)),
+            None => {
+                self.tree.others.insert(path);
+            }
+        }
+    }
 }
 
 /// A path as text with slashes.
@@ -170,23 +222,4 @@ pub(super) fn text(path: &Path) -> Option<String> {
         text.push_str(part.to_str()?);
     }
     Some(text)
-}
-
-fn unreadable(error: &ignore::Error, root: &Path) -> Skipped {
-    let mut path = None;
-    let mut at = error;
-    let why = loop {
-        match at {
-            ignore::Error::WithPath { path: known, err } => {
-                path = Some(known.clone());
-                at = err;
-            }
-            ignore::Error::WithDepth { err, .. } | ignore::Error::WithLineNumber { err, .. } => at = err,
-            ignore::Error::Io(error) => break crate::error::describe(error),
-            other => break other.to_string(),
-        }
-    };
-    let path = path.unwrap_or_default();
-    let path = path.strip_prefix(root).unwrap_or(&path).to_string_lossy().into_owned();
-    Skipped { path, why: format!("it can't be read: {why}") }
 }

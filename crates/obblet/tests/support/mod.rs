@@ -5,6 +5,7 @@ pub mod conservation;
 pub mod convert;
 pub mod corpus;
 pub mod dom;
+pub mod drawing;
 pub mod folder;
 pub mod linear;
 pub mod package;

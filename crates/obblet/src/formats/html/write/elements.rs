@@ -552,6 +552,23 @@ impl Writer<'_, '_> {
     fn raw(&mut self, raw: Text, id: NodeId, block: bool) {
         let text = self.doc.text(raw);
         match self.options.raw {
+            Raw::Keep if !self.options.trust && !super::raw::is_inert(text) => {
+                self.findings.push(
+                    Finding::changed("html.raw-running", "raw HTML that may run script, or that is not whole, is shown as text")
+                        .at(self.doc.place(id))
+                        .losing(text.trim())
+                        .hint("html.trust=true writes it as it is; for your own documents only"),
+                );
+                if block {
+                    self.out.line();
+                    self.out.markup("<p>");
+                    self.out.text(text.trim());
+                    self.out.markup("</p>");
+                    self.out.line();
+                } else {
+                    self.out.text(text);
+                }
+            }
             Raw::Keep => {
                 if block {
                     self.out.line();

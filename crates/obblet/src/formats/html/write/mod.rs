@@ -6,6 +6,7 @@ mod ids;
 mod links;
 mod notes;
 mod printer;
+mod raw;
 mod scrolling;
 
 use super::{Options, Raw};

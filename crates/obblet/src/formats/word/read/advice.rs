@@ -208,8 +208,8 @@ impl Reader<'_, '_> {
         );
         say(
             &advice.vector_pictures,
-            Finding::lost("word.picture-format", "pictures are in a format that browsers can't show; the files are linked")
-                .hint("save them as PNG or SVG in the document")
+            Finding::lost("word.picture-format", "pictures are in a format that browsers can't show")
+                .hint("save them as PNG or SVG in the document; images.keep-unknown=true puts the files beside the page")
                 .losing(advice.vector_pictures.words()),
         );
         say(

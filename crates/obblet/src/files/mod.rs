@@ -1,0 +1,26 @@
+//! The one door to the file system.
+//!
+//! Documents, the folders that they lie in, and records of earlier runs come from strangers, and any path in them may lead
+//! anywhere. So nothing but this room opens files, and what it opens is
+//!
+//! * below a [`Root`], which holds its folder open: no path, no `..` and no symbolic link leads out of it, whatever anybody does
+//!   to the folder meanwhile;
+//! * or a file that the user named, in the functions that take any path;
+//! * a regular file, unless the user named it: devices, pipes and sockets of a folder are not opened;
+//! * read up to a limit that the caller names.
+
+#![allow(clippy::disallowed_methods, clippy::disallowed_types, reason = "this is the door")]
+
+mod aside;
+mod named;
+mod root;
+
+pub(crate) use aside::TEMPORARY;
+pub use named::write_whole;
+pub(crate) use named::{Sink, read_text, real, scratch};
+pub use named::{is_same, read_named};
+pub(crate) use root::{Held, Kind, Stray, changing};
+pub use root::{Root, There};
+
+/// So much is read of a file that holds settings, patterns or a part of a page, in bytes.
+pub(crate) const MOST_OF_A_SETTING: u64 = 16 << 20;
