@@ -250,12 +250,6 @@ impl Gallery<'_> {
             There::Nothing => return Err(missing()),
             There::Folder | There::Special => return Err(no_picture(local, "no file")),
         };
-        if !self.may_show(root, path) {
-            let message = format!("the picture {local} is hidden, ignored or left out in its folder; it was not read");
-            return Err(Box::new(
-                Finding::changed("image.hidden", message).hint("move or rename it, or change what leaves it out"),
-            ));
-        }
         let limit = self.profile.limits.image;
         if length > limit {
             let message = format!("the picture {local} has {length} bytes, more than limits.image allows; it was not read");
@@ -265,6 +259,12 @@ impl Gallery<'_> {
         let picture = self.look(&bytes, &format!("the picture {local}")).ok_or_else(|| {
             no_picture(local, crate::signature::not_text(&bytes, false).unwrap_or("text, or something unknown"))
         })??;
+        if !self.may_show(root, path) {
+            let message = format!("the picture {local} is hidden, ignored or left out in its folder; it was not read");
+            return Err(Box::new(
+                Finding::changed("image.hidden", message).hint("move or rename it, or change what leaves it out"),
+            ));
+        }
         let is_copied = self.surroundings.mirrored && self.profile.images.place == ImagePlace::Folder;
         if is_copied && !picture.kind.fits(local) {
             let kind = picture.kind.extensions()[0];
