@@ -98,6 +98,9 @@ fn notes() {
             "<p>a{mark}</p><section role='doc-endnotes' aria-label='Notes'><ol><li id='note-1'><p><em>b</em></p><p>c {back}</p></li></ol></section>"
         ),
     );
+    // A list in the first line of a note goes on where the note does.
+    let html = write("a[^x]\n\n[^x]: - ```\n      b\n      ```\n    - c\n");
+    assert!(html.contains("<ul>\n<li>\n<pre><code>b\n</code></pre>\n</li>\n<li>c</li>\n</ul>"), "{html}");
     case("a[^nope] [^]", "<p>a[^nope] [^]</p>");
     // Two mentions have two ways back; consecutive definitions are two notes; a note in a table is one.
     let html = write("| a[^1] | b[^1][^2] |\n|-|-|\n\n[^1]: one\n[^2]: two[^1]\n[^3]: three\n");

@@ -55,8 +55,8 @@ fn of_node(node: Node<'_, '_>) -> Option<String> {
 
 fn is_link(name: &str, address: &str) -> bool {
     let scheme = address.split(['/', '?', '#']).next().and_then(|start| start.split_once(':')).map(|(scheme, _)| scheme);
-    name == "a"
-        && scheme.is_none_or(|scheme| !scheme.contains("script") && !["data", "blob", "feed", "filesystem"].contains(&scheme))
+    let running = ["javascript", "vbscript", "livescript", "data", "blob", "feed", "filesystem", "view-source", "jar", "mhtml"];
+    name == "a" && scheme.is_none_or(|scheme| !running.contains(&scheme))
 }
 
 fn is_picture(name: &str, address: &str) -> bool {

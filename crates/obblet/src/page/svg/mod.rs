@@ -241,7 +241,7 @@ impl Copy {
     /// What becomes of an attribute without a namespace, or of an address.
     fn attribute<'v>(&mut self, element: &str, name: &str, value: &'v str) -> Option<(&'static str, Cow<'v, str>)> {
         let outcome = match allowed::attribute(name) {
-            Some(Attribute::Plain(known)) => Some((known, Cow::Borrowed(value))),
+            Some(Attribute::Plain(known)) => is_plain(known, value).then_some((known, Cow::Borrowed(value))),
             Some(Attribute::Value(known)) => style::value(value).map(|value| (known, Cow::Owned(value))),
             Some(Attribute::Style) => {
                 let rules = style::declarations(value, &mut self.left);
@@ -306,6 +306,13 @@ impl Copy {
         self.out.push('\n');
         Ok(Drawing { left_out: self.left.told(), bytes: self.out.into_bytes() })
     }
+}
+
+/// Whether a value is one of an attribute that holds numbers and names: nothing that style rules would load, were it one of
+/// theirs. Words may be any.
+fn is_plain(name: &str, value: &str) -> bool {
+    matches!(name, "id" | "class" | "aria-label" | "aria-roledescription")
+        || !(value.contains('\\') || value.to_ascii_lowercase().contains("url("))
 }
 
 /// The prefix and the local part of a name.

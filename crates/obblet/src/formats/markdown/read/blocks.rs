@@ -313,6 +313,8 @@ impl<'s> Blocks<'s> {
         self.push(body, ContainerKind::Note, 4);
         cursor.skip_indent();
         cursor.skip_bytes(length + 1);
+        // What a list in the first line is set in by is no part of it: its items go on where the note does.
+        cursor.skip_indent();
         true
     }
 
