@@ -164,7 +164,9 @@ impl Copy {
             None | Some("") => prefix.is_empty(),
             Some(_) => false,
         };
-        let known = allowed::element(local).filter(|_| of_svg);
+        // Style rules are text and nothing else.
+        let in_rules = self.open.last().is_some_and(|open| open.style.is_some());
+        let known = allowed::element(local).filter(|_| of_svg && !in_rules);
         let Some(known) = known.filter(|known| self.has_root || *known == "svg") else {
             if !self.has_root {
                 return Err(format!("it begins with <{local}>"));

@@ -106,9 +106,9 @@ fn rule(input: &mut Parser<'_>, out: &mut String, left: &mut LeftOut) {
 
 /// Rules for media and for animations stay, and fonts that are part of the drawing.
 fn at_rule(input: &mut Parser<'_>, name: &str, out: &mut String, left: &mut LeftOut) {
-    let mut text = format!("@{name}");
+    let mut said = String::new();
     let before = Delimiter::CurlyBracketBlock | Delimiter::Semicolon;
-    let selector: Outcome<()> = input.parse_until_before(before, |input| prelude(input, &mut text));
+    let selector: Outcome<()> = input.parse_until_before(before, |input| prelude(input, &mut said));
     let Ok(Token::CurlyBracketBlock) = input.next().cloned() else {
         left.add(format!("@{name}"));
         return;
@@ -117,7 +117,8 @@ fn at_rule(input: &mut Parser<'_>, name: &str, out: &mut String, left: &mut Left
         left.add(format!("@{name}"));
         return;
     }
-    text.truncate(text.trim_end().len());
+    let said = said.trim();
+    let mut text = if said.is_empty() { format!("@{name}") } else { format!("@{name} {said}") };
     text.push_str(if name == "font-face" { " {" } else { " { " });
     let _: Outcome<()> = input.parse_nested_block(|input| match name {
         "font-face" => block(input, &mut text, left, true),
