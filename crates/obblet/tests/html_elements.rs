@@ -478,7 +478,7 @@ fn what_programs_leave_goes() {
     case("<p>one&nbsp;&nbsp;&nbsp;two</p>", "<p>one&nbsp;&nbsp;&nbsp;two</p>");
     case("<p>&nbsp;&nbsp;&nbsp;&nbsp;indented</p>", "<p>&nbsp;&nbsp;&nbsp;&nbsp;indented</p>");
     case("<p>end&nbsp;</p>", "<p>end&nbsp;</p>");
-    case("<p>a<br><br>b</p>", "<p>a<br>\n<br>\nb</p>");
+    case("<p>a<br><br>b</p>", "<p>a</p>\n<p>b</p>");
     case("<p>a<br></p>", "<p>a</p>");
     case(r#"<p data-x="1" contenteditable="true" spellcheck="false" class="ql-align-center">a</p>"#, "<p>a</p>");
     case(r#"<p id="unused" class="unused">a</p>"#, r#"<p id="unused">a</p>"#);

@@ -91,7 +91,7 @@ fn links_and_pictures() {
 
 #[test]
 fn lines_and_white_space() {
-    case("<p>one<br>two<br><br>three", "one\\\ntwo\\\n\\\nthree\n");
+    case("<p>one<br>two<br><br>three", "one\\\ntwo\n\nthree\n");
     case("<p>a<!-- c -->b<wbr>c&shy;d&nbsp;e&#8203;f", "abc&shy;d&nbsp;e&#x200B;f\n");
     case("<p>  a   b\nc  </p>  d  <p></p><p>&nbsp;</p>", "a b\nc\n\nd\n");
     case(

@@ -254,3 +254,64 @@ fn a_document_made_in_code_is_written() {
     let html = html::write(&doc, &html::Options::default()).html;
     assert_eq!(html, "<figure>\n<img src=\"staff.png\" alt=\"The staff\">\n<figcaption>At low water</figcaption>\n</figure>\n");
 }
+
+#[test]
+fn own_style_sheets_stand_behind_the_rules_of_the_document() {
+    let folder = tempfile::tempdir().unwrap();
+    std::fs::write(folder.path().join("own.css"), ".chapter { color: teal }").unwrap();
+    let own = folder.path().join("own.css");
+    for place in ["embed", "link"] {
+        let mut profile = Profile::built_in("page").unwrap();
+        for setting in ["styling=named", &format!("page.styles={place}"), &format!("page.stylesheets={}", own.display())] {
+            profile.set(setting).unwrap();
+        }
+        let surroundings = Surroundings { name: "log", output: Some(folder.path()), ..Surroundings::default() };
+        let source = b"THE LOG\n\nCHAPTER ONE\n\nIt came in.\n";
+        let page = convert_in(source, Format::Text, Format::Html, &profile, &surroundings).unwrap().text;
+        let at = |wanted: &str| page.find(wanted).unwrap_or_else(|| panic!("{wanted} in {page}"));
+        assert!(at(".chapter { text-align") < at(if place == "embed" { "color: teal" } else { "own.css" }), "{place}: {page}");
+    }
+}
+
+#[test]
+fn parts_that_a_target_does_not_take_leave_the_rest_whole() {
+    let table =
+        "<table><caption>Hours</caption><thead><tr><th>Day</th></tr></thead><tbody><tr><td>Monday</td></tr></tbody></table>";
+    let with = |settings: &[&str], source: &str, reads| {
+        let settings: Vec<&str> = ["html.compact=true", "shape=fragment"].iter().chain(settings).copied().collect();
+        support::convert::convert(source.as_bytes(), reads, Format::Html, &settings).text
+    };
+    assert_eq!(
+        with(&["clean.allow-elements=p, table, thead, tbody, tr, td, th"], table, Format::Html),
+        "<p>Hours</p><table><thead><tr><th>Day</th></tr></thead><tbody><tr><td>Monday</td></tr></tbody></table>"
+    );
+    let note = "High[^a] water.\n\n[^a]: At *six*.\n";
+    assert_eq!(
+        with(&["clean.allow-elements=p, sup"], note, Format::Markdown),
+        "<p>High<sup>1</sup> water.</p><p><sup>1</sup> At six.</p>"
+    );
+    assert_eq!(with(&["clean.allow-elements=p"], note, Format::Markdown), "<p>High[1] water.</p><p>[1] At six.</p>");
+}
+
+#[test]
+fn what_goes_back_to_markdown_is_valid_and_whole() {
+    let back =
+        |html: &str, settings: &[&str]| support::convert::convert(html.as_bytes(), Format::Html, Format::Markdown, settings).text;
+    // Two line breaks in a row end a paragraph.
+    assert_eq!(back("<p>a<br><br>b</p>", &[]), "a\n\nb\n");
+    // Merged cells are taken apart where HTML is not wanted.
+    let merged = "<table><tr><td rowspan=2>a</td><td>b</td></tr><tr><td>c</td></tr><tr><td colspan=2>d</td></tr></table>";
+    let expected = "|  |  |\n| --- | --- |\n| a | b |\n|  | c |\n| d |  |\n";
+    let written = back(merged, &["markdown.html=drop"]);
+    assert_eq!(written, expected);
+    let again =
+        support::convert::convert(written.as_bytes(), Format::Markdown, Format::Html, &["html.compact=true", "shape=fragment"]);
+    assert_eq!(again.text.matches("<tr>").count(), 4, "{}", again.text);
+    // What stands behind a fence stays whole.
+    for info in ["rust,ignore", "rust", "c++", "no_run,should_panic"] {
+        let source = format!("```{info}\nx\n```\n");
+        let html = support::convert::convert(source.as_bytes(), Format::Markdown, Format::Html, &["shape=fragment"]).text;
+        assert!(html.contains(&format!("class=\"language-{info}\"")), "{html}");
+        assert_eq!(back(&html, &[]), source);
+    }
+}

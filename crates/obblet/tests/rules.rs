@@ -90,7 +90,7 @@ fn spaces_quotes_and_dashes() {
         &["clean.quotes=typographic", "clean.dashes=typographic"],
         "<pre><code>\"a\" --\n</code></pre>\n<p><code>\"b\" --</code></p>",
     );
-    case("<p>'tis the '80s</p>", &["clean.quotes=typographic"], "<p>‘tis the ’80s</p>");
+    case("<p>'tis the '80s</p>", &["clean.quotes=typographic"], "<p>’tis the ’80s</p>");
     case(r#"<p>"<i>a</i>"</p>"#, &["clean.quotes=typographic"], "<p>“<em>a</em>”</p>");
 }
 

@@ -97,6 +97,36 @@ fn manuscripts_have_titles_chapters_scenes_and_indents() {
 }
 
 #[test]
+fn paragraphs_that_are_set_in_are_no_code() {
+    // The form in which publishers want manuscripts: a tab before each paragraph, and nothing between them, or an empty line.
+    let expected = "<h1>The Fog</h1><p>It came in.</p><p>\"You can't see it,\" said Tolliver, and he went out on the pier to look.</p><p>I wrote it down.</p>";
+    for between in ["\n", "\n\n"] {
+        for inset in ["\t", "     ", "        "] {
+            let text = [
+                "The Fog\n",
+                "It came in.",
+                "\"You can't see it,\" said Tolliver, and he went out on the pier to look.",
+                "I wrote it down.",
+            ];
+            let text = text.join(&format!("{between}{inset}"));
+            reads(&text, expected);
+        }
+    }
+    // One alone, at the beginning, in the middle and at the end.
+    for (text, expected) in [
+        ("\tOne.\n\nTwo.\n", "<p>One.</p><p>Two.</p>"),
+        ("One.\n\n\tTwo.\n\nThree.\n", "<p>One.</p><p>Two.</p><p>Three.</p>"),
+        ("One.\n\n\tTwo.\n", "<p>One.</p><p>Two.</p>"),
+        (
+            "One.\n\n    Two is a sentence that goes on for a while, and it ends.\n\nThree.\n",
+            "<p>One.</p><p>Two is a sentence that goes on for a while, and it ends.</p><p>Three.</p>",
+        ),
+    ] {
+        reads(text, expected);
+    }
+}
+
+#[test]
 fn lines_underlines_tabs_and_columns() {
     reads("Roster\n======\n\nHours\n-----\n\nfrom six\n", "<h1>Roster</h1><h2>Hours</h2><p>from six</p>");
     reads(
@@ -106,7 +136,11 @@ fn lines_underlines_tabs_and_columns() {
     let columns = with(b"Mon   06:00   Pask\nTue   07:00   Tolliver\n", Format::Text, Format::Html, &[]);
     assert_eq!(columns.text, "<pre><code>Mon   06:00   Pask\nTue   07:00   Tolliver\n</code></pre>");
     assert!(columns.findings.iter().any(|found| found.code == "text.columns"), "{:?}", columns.findings);
-    reads("Copy this:\n\n\tset in by a tab\n", "<p>Copy this:</p><pre><code>set in by a tab\n</code></pre>");
+    reads(
+        "Copy this:\n\n\tcd log\n\tls -l\n\nThen go home.\n",
+        "<p>Copy this:</p><pre><code>cd log\nls -l\n</code></pre><p>Then go home.</p>",
+    );
+    reads("Copy this:\n\n    ls -l\n\nThen go home.\n", "<p>Copy this:</p><pre><code>ls -l\n</code></pre><p>Then go home.</p>");
     // Line ends of all systems, pages, and what no text has.
     reads("one\r\n\r\ntwo\r\rthree\u{C}four\u{2029}five\0\n", "<p>one</p><p>two</p><p>three</p><p>four</p><p>five\u{FFFD}</p>");
     // Each line is a paragraph where the text is so, or where that is asked for.

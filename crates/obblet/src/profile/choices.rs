@@ -108,7 +108,7 @@ impl Choice for Quotes {
 
 impl Choice for Dashes {
     const CHOICES: &'static [(&'static str, Self)] =
-        &[("keep", Self::Keep), ("typographic", Self::Typographic), ("hyphens", Self::Hyphens)];
+        &[("keep", Self::Keep), ("typographic", Self::Typographic), ("language", Self::Language), ("hyphens", Self::Hyphens)];
 }
 
 impl Choice for ParagraphEnds {

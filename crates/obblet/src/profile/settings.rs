@@ -513,7 +513,7 @@ pub static SETTINGS: &[Setting] = &[
         "clean.dashes",
         Dashes,
         clean.dashes,
-        "Whether two and three hyphens become dashes, and three full stops an ellipsis; or the other way."
+        "Whether two hyphens become an en dash and three an em dash (typographic), or either the dash that the language of the document sets, with or without spaces (language: in English an em dash without any); and three full stops an ellipsis; or the other way."
     ),
     choice!(
         "clean.scene-breaks",

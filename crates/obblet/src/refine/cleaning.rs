@@ -211,7 +211,9 @@ const PASSES: [Pass; 13] = [
     |doc, cleaning| run(doc, cleaning.white_space.holds(doc), white_space::tidy),
     |doc, cleaning| {
         let dressed = doc.traces.make != Make::Plain;
-        run(doc, cleaning.spacers && (dressed || may_have_spacers(doc)), |doc| empty::drop_spacers(doc, dressed));
+        run(doc, cleaning.spacers && (dressed || may_have_spacers(doc)), |doc| {
+            empty::drop_spacers(doc, dressed || doc.may_hold(Presence::LINE_BREAKS))
+        });
     },
     |doc, cleaning| run(doc, cleaning.anchors.holds(doc), anchors::fold),
     |doc, cleaning| run(doc, cleaning.empty.holds(doc), empty::drop_empty),

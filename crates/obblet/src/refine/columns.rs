@@ -41,17 +41,34 @@ pub fn make_tables(doc: &mut Document) {
 /// One line alone is lined up with nothing.
 const FEWEST_ROWS: usize = 2;
 
-/// How many tabs stand within the text of a paragraph, where it can be cut at them: tabs in elements can't.
+/// How many tabs stand within the text of a paragraph, where it can be cut at them: tabs in elements can't. Those that it begins
+/// with set it in, and those that it ends with do nothing.
 fn tabs(doc: &Document, paragraph: NodeId) -> usize {
-    let mut count = 0;
+    let (mut count, mut begun) = (0, false);
+    // Tabs that nothing has followed yet.
+    let mut pending = 0;
     for child in doc.children(paragraph) {
         match doc.kind(child) {
-            Kind::Text(text) => count += doc.text(text).matches('\t').count(),
+            Kind::Text(text) => {
+                for c in doc.text(text).chars() {
+                    match c {
+                        '\t' if begun => pending += 1,
+                        c if c.is_whitespace() => {}
+                        _ => {
+                            begun = true;
+                            count += std::mem::take(&mut pending);
+                        }
+                    }
+                }
+                continue;
+            }
             Kind::LineBreak => return 0,
             kind if kind.is_leaf() => {}
             _ if doc.plain_text(child).contains('\t') => return 0,
             _ => {}
         }
+        begun = true;
+        count += std::mem::take(&mut pending);
     }
     count
 }
@@ -68,23 +85,32 @@ fn table(doc: &mut Document, rows: &[NodeId]) {
         let row = doc.append_at(body, Kind::Row, offset);
         let mut cell = doc.append_at(row, Kind::Cell(CellKind::PLAIN), offset);
         let children: Vec<NodeId> = doc.children(paragraph).collect();
-        for child in children {
+        let mut left = tabs(doc, paragraph);
+        for (at, &child) in children.iter().enumerate() {
             let Kind::Text(text) = doc.kind(child) else {
                 doc.move_into(cell, child);
                 continue;
             };
+            let is_last = at + 1 == children.len();
             let mut start = text.start;
             let words = doc.text(text).to_owned();
-            for (index, piece) in words.split('\t').enumerate() {
-                if index > 0 {
+            let pieces: Vec<&str> = words.split('\t').collect();
+            for (index, piece) in pieces.iter().enumerate() {
+                // Tabs before the first words and behind the last ones begin no cell.
+                if index > 0 && left > 0 && doc.node(cell).first_child().is_some() {
                     cell = doc.append_at(row, Kind::Cell(CellKind::PLAIN), offset);
+                    left -= 1;
                 }
                 let end = start + piece.len() as u32;
-                let edge = (piece.len() - piece.trim_start().len()) as u32;
-                let words = Text { start: start + edge, end: start + edge + piece.trim().len() as u32 };
-                // Space before and behind what is no text is space between words.
-                let words = if index == 0 && doc.node(cell).first_child().is_some() { Text { start, ..words } } else { words };
-                doc.append_joined(cell, words, offset);
+                // Space at the edges of a cell is none; what stands beside an element is space between words.
+                let at_start = doc.node(cell).first_child().is_none();
+                let at_end = index + 1 < pieces.len() || is_last;
+                let before = if at_start { piece.len() - piece.trim_start().len() } else { 0 };
+                let behind = if at_end { piece.trim_start().len() - piece.trim().len() } else { 0 };
+                let words = Text { start: start + before as u32, end: end - behind as u32 };
+                if words.start < words.end {
+                    doc.append_joined(cell, words, offset);
+                }
                 start = end + 1;
             }
         }
@@ -100,7 +126,7 @@ mod tests {
     #[test]
     fn lines_with_as_many_tabs_become_rows() {
         let mut doc = Document::new();
-        for line in ["Tea\t15:00", "Gate \t10:00", "alone", "one\ttab"] {
+        for line in ["Tea\t15:00", "\tGate \t10:00\t", "alone", "one\ttab"] {
             let paragraph = doc.append(doc.root(), Kind::Paragraph);
             doc.append_text(paragraph, line);
         }
@@ -110,5 +136,27 @@ mod tests {
             html,
             "<table><tbody><tr><td>Tea</td><td>15:00</td></tr><tr><td>Gate</td><td>10:00</td></tr></tbody></table><p>alone</p><p>one\ttab</p>"
         );
+    }
+
+    #[test]
+    fn first_lines_are_no_columns_and_words_stay_apart() {
+        let mut doc = Document::new();
+        for line in ["\tIt came in.", "\tThen it went ", "a\t", "b\t"] {
+            let paragraph = doc.append(doc.root(), Kind::Paragraph);
+            doc.append_text(paragraph, line);
+        }
+        make_tables(&mut doc);
+        assert!(doc.children(doc.root()).all(|block| doc.kind(block) == Kind::Paragraph));
+        let mut doc = Document::new();
+        for _ in 0..2 {
+            let paragraph = doc.append(doc.root(), Kind::Paragraph);
+            doc.append_text(paragraph, "the lamp\tis ");
+            let strong = doc.append(paragraph, Kind::Strong);
+            doc.append_text(strong, "lit");
+            doc.append_text(paragraph, " at six ");
+        }
+        make_tables(&mut doc);
+        let html = html::write(&doc, &html::Options { compact: true, ..html::Options::default() }).html;
+        assert_eq!(html.matches("<td>is <strong>lit</strong> at six</td>").count(), 2, "{html}");
     }
 }

@@ -169,6 +169,7 @@ pub fn drop_empty(doc: &mut Document) {
     if !doc.nodes().any(|(_, node)| node.parent().is_some() && is_candidate(node.kind(), node.first_child().is_some())) {
         return;
     }
+    let space = doc.intern(" ");
     for top in tops(doc) {
         let order: Vec<NodeId> =
             doc.walk(top).filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None }).collect();
@@ -181,6 +182,12 @@ pub fn drop_empty(doc: &mut Document) {
                 continue;
             }
             let stays = matches!(kind, Kind::Cell(_) | Kind::Anchor | Kind::Root | Kind::Note | Kind::Summary);
+            // It ended a line: what stands around it is not one word.
+            let parts_words = !stays && !kind.is_inline() && stands_between_words(doc, id);
+            if parts_words {
+                let text = doc.create(Kind::Text(space));
+                doc.move_before(id, text);
+            }
             if !stays && doc.attributes(id).id.is_none() {
                 doc.detach(id);
             } else if !stays && !matches!(kind, Kind::Row | Kind::RowGroup(_)) {
@@ -188,4 +195,21 @@ pub fn drop_empty(doc: &mut Document) {
             }
         }
     }
+}
+
+/// Whether text or its like stands on both sides of a block, also outside of the formatting that it stands in.
+fn stands_between_words(doc: &Document, id: NodeId) -> bool {
+    let beside = |next: fn(&crate::document::Node) -> Option<NodeId>| {
+        let mut at = id;
+        loop {
+            if let Some(found) = next(doc.node(at)) {
+                return doc.kind(found).is_inline() && doc.kind(found) != Kind::LineBreak;
+            }
+            match doc.node(at).parent().filter(|&parent| doc.kind(parent).is_inline()) {
+                Some(parent) => at = parent,
+                None => return false,
+            }
+        }
+    };
+    beside(crate::document::Node::previous) && beside(crate::document::Node::next)
 }

@@ -119,7 +119,7 @@ fn tidy_block(doc: &mut Document, id: NodeId) {
         let mixed = doc.children(id).any(|child| doc.kind(child).is_inline());
         if mixed && doc.children(id).all(|child| doc.kind(child).is_inline()) {
             doc.set_kind(id, Kind::Paragraph);
-        } else if !mixed {
+        } else if !mixed && doc.node(id).first_child().is_some() {
             doc.unwrap(id);
         }
     }

@@ -3,6 +3,7 @@
 use crate::document::{Document, Finding, Kind, NodeId, Step};
 use crate::refine::tops;
 use std::collections::BTreeSet;
+use std::ops::Range;
 use unicode_segmentation::UnicodeSegmentation;
 
 /// What becomes of passages in capitals.
@@ -97,10 +98,22 @@ type Word<'t> = (usize, &'t str);
 
 fn lowered(text: &str, capitals: Capitals, protected: &[String], suggested: &mut Vec<String>) -> String {
     let words: Vec<Word<'_>> = text.unicode_word_indices().filter(|(_, word)| word.chars().any(char::is_alphabetic)).collect();
+    let names = names(text, protected);
     let mut out = String::with_capacity(text.len());
     let mut done = 0;
     for passage in passages(&words) {
         for (place, &(start, word)) in passage.iter().enumerate() {
+            if start < done {
+                // A part of a name that is written already.
+                continue;
+            }
+            if let Some((range, name)) = names.iter().find(|(range, _)| range.contains(&start)) {
+                let from = range.start.max(done);
+                out.push_str(&text[done..from]);
+                out.push_str(name);
+                done = range.end;
+                continue;
+            }
             let opens = place == 0 || starts_sentence(text, start);
             let last = place + 1 == passage.len();
             let new = match protected.iter().find(|known| known.to_lowercase() == word.to_lowercase() && same_length(known, word))
@@ -119,6 +132,41 @@ fn lowered(text: &str, capitals: Capitals, protected: &[String], suggested: &mut
     }
     out.push_str(&text[done..]);
     out
+}
+
+/// Where protected words stand that are more than one word to others, such as `USB-C`, and how they are written.
+fn names<'p>(text: &str, protected: &'p [String]) -> Vec<(Range<usize>, &'p str)> {
+    let is_plain = |name: &str| name.unicode_words().next() == Some(name);
+    let mut found = Vec::new();
+    for name in protected.iter().filter(|name| !name.is_empty() && !is_plain(name)) {
+        let mut from = 0;
+        while let Some(range) = find(&text[from..], name) {
+            let range = from + range.start..from + range.end;
+            let stands_alone = !text[..range.start].chars().next_back().is_some_and(char::is_alphanumeric)
+                && !text[range.end..].chars().next().is_some_and(char::is_alphanumeric);
+            from = range.end;
+            if stands_alone {
+                found.push((range, name.as_str()));
+            }
+        }
+    }
+    found.sort_by_key(|(range, _)| (range.start, std::cmp::Reverse(range.end)));
+    found
+}
+
+/// Where a text has a name, whatever the case of its letters; each stands for one, so that its length stays the same.
+fn find(text: &str, name: &str) -> Option<Range<usize>> {
+    let is_same = |a: char, b: char| a == b || a.to_lowercase().eq(b.to_lowercase()) || (is_apostrophe(a) && is_apostrophe(b));
+    text.char_indices().find_map(|(start, _)| {
+        let mut rest = text[start..].chars();
+        name.chars()
+            .all(|wanted| rest.next().is_some_and(|c| is_same(c, wanted)))
+            .then(|| start..text.len() - rest.as_str().len())
+    })
+}
+
+const fn is_apostrophe(c: char) -> bool {
+    matches!(c, '\'' | '\u{2019}')
 }
 
 fn same_length(a: &str, b: &str) -> bool {
@@ -210,7 +258,7 @@ mod tests {
 
     #[track_caller]
     fn case(capitals: Capitals, text: &str, expected: &str) {
-        let protected = ["NOAA".to_owned(), "Greywick".to_owned()];
+        let protected = ["NOAA", "Greywick", "USB-C", "Wi-Fi", "O'Neil", "v2.x"].map(str::to_owned);
         assert_eq!(lowered(text, capitals, &protected, &mut Vec::new()), expected);
     }
 
@@ -222,6 +270,8 @@ mod tests {
         case(Capitals::Sentence, "He said I AM NOT GOING OUT.", "He said I am not going out.");
         case(Capitals::Title, "THE KEEPER OF THE LAMP AND THE SEA", "The Keeper of the Lamp and the Sea");
         case(Capitals::Title, "CHAPTER XIV: WHAT THE FOG LEFT", "Chapter XIV: What the Fog Left");
+        case(Capitals::Sentence, "THE USB-C CABLE OF O'NEIL (WI-FI) AND V2.X", "The USB-C cable of O'Neil (Wi-Fi) and v2.x");
+        case(Capitals::Title, "WI-FI FOR ALL AND USB-CABLES", "Wi-Fi for All and Usb-Cables");
         case(Capitals::Sentence, "Mind the step. IMPORTANT: low water", "Mind the step. Important: low water");
     }
 

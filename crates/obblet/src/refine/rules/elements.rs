@@ -63,7 +63,7 @@ pub fn restrict(doc: &mut Document, rules: &Rules<'_>) {
     // The section that notes stand in may lose nothing but itself.
     let section = rules.allowed.is_empty() || rules.allows("section");
     if !section || !["sup", "a", "ol", "li"].iter().all(|element| rules.allows(element)) {
-        write_notes_out(doc, &mut tally);
+        write_notes_out(doc, &mut tally, rules.allows("sup"));
     }
     let order = order(doc);
     for &id in &order {
@@ -194,8 +194,20 @@ fn remove(doc: &mut Document, rules: &Rules<'_>) {
     join_texts(doc, parents);
 }
 
-/// Marks of notes as numbers in brackets, and the notes as paragraphs at the end.
-fn write_notes_out(doc: &mut Document, tally: &mut Tally) {
+/// The mark of a note: its number, raised or in brackets.
+fn mark(doc: &mut Document, number: usize, raised: bool) -> NodeId {
+    let text = doc.intern(&if raised { number.to_string() } else { format!("[{number}]") });
+    let text = doc.create(Kind::Text(text));
+    if !raised {
+        return text;
+    }
+    let mark = doc.create(Kind::Superscript);
+    doc.move_into(mark, text);
+    mark
+}
+
+/// Marks of notes as numbers, raised or in brackets, and the notes as paragraphs at the end.
+fn write_notes_out(doc: &mut Document, tally: &mut Tally, raised: bool) {
     if doc.notes.is_empty() {
         return;
     }
@@ -205,17 +217,22 @@ fn write_notes_out(doc: &mut Document, tally: &mut Tally) {
         .collect();
     for (id, note) in marks {
         tally.add(doc, id);
-        let text = doc.intern(&format!("[{}]", note + 1));
-        lines::as_text(doc, id, text);
+        let mark = mark(doc, note as usize + 1, raised);
+        doc.move_before(id, mark);
+        doc.detach(id);
     }
     let root = doc.root();
     for (number, note) in std::mem::take(&mut doc.notes).into_iter().enumerate() {
-        let label = doc.intern(&format!("[{}] ", number + 1));
-        let label = doc.create(Kind::Text(label));
+        let label = mark(doc, number + 1, raised);
+        let space = doc.intern(" ");
+        let space = doc.create(Kind::Text(space));
         let first = doc.node(note.body).first_child();
         match first.filter(|&first| doc.kind(first) == Kind::Paragraph) {
             Some(first) => match doc.node(first).first_child() {
-                Some(text) => doc.move_before(text, label),
+                Some(text) => {
+                    doc.move_before(text, label);
+                    doc.move_before(text, space);
+                }
                 None => doc.move_into(first, label),
             },
             None => {
@@ -305,7 +322,15 @@ fn unwrap_block(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut T
                 doc.move_into(id, bold);
             }
         }
-        Kind::Summary | Kind::Caption => doc.set_kind(id, Kind::Paragraph),
+        Kind::Summary => doc.set_kind(id, Kind::Paragraph),
+        Kind::Caption => {
+            tally.add(doc, id);
+            doc.set_kind(id, Kind::Paragraph);
+            // Nothing but rows stands in a table.
+            if let Some(table) = doc.node(id).parent().filter(|&table| doc.kind(table) == Kind::Table) {
+                doc.move_before(table, id);
+            }
+        }
         Kind::CodeBlock { .. } | Kind::Preformatted => {
             tally.add(doc, id);
             lines::into_lines(doc, id, "");

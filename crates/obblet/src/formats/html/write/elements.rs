@@ -385,9 +385,10 @@ impl Writer<'_, '_> {
         self.keyboard_stop(id);
         self.out.close_tag();
         self.out.markup("<code");
-        let language = language(self.doc.text(info));
+        let info = self.doc.text(info);
+        let language = language(info);
         if !language.is_empty() {
-            self.out.attribute("class", &format!("language-{language}"));
+            self.out.attribute("class", &format!("language-{}", first_word(info)));
         }
         self.out.close_tag();
         let code = self.doc.text(code);
@@ -621,11 +622,18 @@ const fn simple_element(kind: Kind) -> Option<Tag> {
     })
 }
 
-/// The language in what a source says about a code block: its first word, without the punctuation that some put around it.
-fn language(info: &str) -> &str {
+/// The first word of what a source says about a code block (CommonMark, section 4.5), without the punctuation that some put
+/// around it. It may say more than the language, as `rust,ignore` does.
+fn first_word(info: &str) -> &str {
     let info = info.trim_start_matches(['{', '.']);
-    let end = info.find(|c: char| c.is_whitespace() || matches!(c, ',' | '}')).unwrap_or(info.len());
+    let end = info.find(|c: char| c.is_whitespace() || c == '}').unwrap_or(info.len());
     &info[..end]
+}
+
+/// The language in what a source says about a code block.
+fn language(info: &str) -> &str {
+    let word = first_word(info);
+    &word[..word.find(',').unwrap_or(word.len())]
 }
 
 /// Takes the meaning from tags that are not allowed.

@@ -7,6 +7,9 @@ use unicode_width::UnicodeWidthStr;
 /// Columns of tables that are wider than this are not padded.
 const WIDEST: usize = 160;
 
+/// A cell is taken apart into no more columns than this.
+const MOST_MERGED: usize = 200;
+
 /// The rows of a table, and which of them is the head.
 pub(super) struct Grid {
     rows: Vec<Vec<NodeId>>,
@@ -18,13 +21,60 @@ pub(super) struct Grid {
 }
 
 impl Writer<'_, '_> {
-    /// Writes a table with what cells hold put on a line each.
+    /// Writes a table with what cells hold put on a line each. Merged cells are taken apart: their text is in the first.
     pub(super) fn plain_table(&mut self, table: NodeId) {
-        let rows = rows(self, table);
-        for (_, row) in rows {
-            let cells: Vec<NodeId> = self.doc.children(row).collect();
-            let texts: Vec<String> = cells.into_iter().map(|cell| self.plain_cell(cell)).collect();
-            self.out.line(format!("| {} |", texts.join(" | ")).trim_end());
+        let doc = self.doc;
+        let kind = |cell: NodeId| if let Kind::Cell(kind) = doc.kind(cell) { kind } else { CellKind::PLAIN };
+        let all = rows(self, table);
+        let mut has_head = false;
+        // How many more rows each column is taken for by a cell above.
+        let mut taken: Vec<u16> = Vec::new();
+        let mut texts: Vec<Vec<String>> = Vec::new();
+        for (index, (group, row)) in all.into_iter().enumerate() {
+            let cells: Vec<NodeId> = doc.children(row).collect();
+            if index == 0 {
+                has_head =
+                    group == Some(RowGroupKind::Head) || (!cells.is_empty() && cells.iter().all(|&cell| kind(cell).header));
+            }
+            let mut line: Vec<String> = Vec::new();
+            for cell in cells {
+                while taken.get(line.len()).is_some_and(|rows| *rows > 0) {
+                    line.push(String::new());
+                }
+                let (from, span) = (line.len(), kind(cell));
+                // Nothing that a source says makes a table wider than people can read.
+                let columns = usize::from(span.columns.max(1)).min(MOST_MERGED);
+                line.push(self.plain_cell(cell));
+                line.resize(from + columns, String::new());
+                if taken.len() < line.len() {
+                    taken.resize(line.len(), 0);
+                }
+                taken[from..].fill(span.rows.max(1));
+            }
+            if self.options.dialect.tables {
+                line.resize(line.len().max(taken.len()), String::new());
+            }
+            for rows in &mut taken {
+                *rows = rows.saturating_sub(1);
+            }
+            texts.push(line);
+        }
+        if !self.options.dialect.tables {
+            for line in texts {
+                self.out.line(format!("| {} |", line.join(" | ")).trim_end());
+            }
+            return;
+        }
+        let columns = taken.len().max(1);
+        if !has_head {
+            texts.insert(0, vec![String::new(); columns]);
+        }
+        for (index, mut line) in texts.into_iter().enumerate() {
+            line.resize(columns, String::new());
+            self.out.line(&format!("| {} |", line.join(" | ")));
+            if index == 0 {
+                self.out.line(&format!("|{}", " --- |".repeat(columns)));
+            }
         }
     }
 

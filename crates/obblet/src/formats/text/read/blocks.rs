@@ -8,6 +8,9 @@ use crate::refine::lists::{Mark, typed};
 use crate::refine::rules::scenes;
 use unicode_width::UnicodeWidthChar;
 
+/// A line of so many columns that ends as sentences do is one.
+const LONG_SENTENCE: usize = 40;
+
 /// A list that may get more items.
 #[derive(Debug)]
 struct Open {
@@ -223,9 +226,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
             return self.table(lines);
         }
         let gaps = |line: &Line| self.text(line).contains("   ") || self.text(line).contains('\t');
-        if lines.iter().all(|line| line.indent >= 4) && !self.manner.indented
-            || lines.len() > 1 && lines.iter().filter(|line| gaps(line)).count() * 2 > lines.len()
-        {
+        if self.is_code(lines) || lines.len() > 1 && lines.iter().filter(|line| gaps(line)).count() * 2 > lines.len() {
             return self.columns(lines);
         }
         let mut from = 0;
@@ -240,6 +241,25 @@ impl<'d, 'o> Blocks<'d, 'o> {
             }
         }
         self.paragraph(self.top(), &lines[from..]);
+    }
+
+    /// Whether lines are set in because they are code: all of them, between others that are not, in a text whose paragraphs are
+    /// not set in either. A line alone that begins with a tab is a paragraph, and so is one that reads like a sentence.
+    fn is_code(&self, lines: &[Line]) -> bool {
+        let is_inset = |line: &Line| line.indent >= 4;
+        let Some(first) = lines.first().filter(|_| lines.iter().all(is_inset) && !self.manner.indented) else { return false };
+        let at = self.lines.partition_point(|line| line.start < first.start);
+        let filled = |line: &&Line| !line.is_blank();
+        let before = self.lines[..at].iter().rev().find(filled);
+        let after = self.lines[(at + lines.len()).min(self.lines.len())..].iter().find(filled);
+        if before.into_iter().chain(after).any(is_inset) || (before.is_none() && after.is_none()) {
+            return false;
+        }
+        let text = self.text(first);
+        let begins_with_tab = self.doc.pool()[..first.start].ends_with('\t');
+        let is_sentence =
+            first.width >= LONG_SENTENCE && text.ends_with(['.', '!', '?', '"', '\'', '\u{201D}', '\u{2019}', '\u{2026}']);
+        lines.len() > 1 || !(begins_with_tab || is_sentence)
     }
 
     fn paragraph(&mut self, parent: NodeId, lines: &[Line]) {
@@ -418,6 +438,11 @@ fn is_wrapped(pool: &str, before: &Line, line: &Line, width: usize) -> bool {
     (before.indent + before.width + 1 + next) * 8 > width * 7
 }
 
+/// Whether a line ends as sentences do.
+fn ends_sentence(text: &str) -> bool {
+    text.ends_with(['.', '!', '?', '"', '\'', '\u{201D}', '\u{2019}', '\u{2026}'])
+}
+
 fn is_wide(c: char) -> bool {
     c.width() == Some(2)
 }
@@ -441,7 +466,14 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
     let is_long = |line: &Line| line.indent + line.width > 60;
     let parted = lines.windows(2).filter(|pair| pair[0].is_blank() && is_long(&pair[1]) && !is_inset(&pair[1])).count();
     // Most lines are not set in, and those that are begin something: manuscripts have no empty lines between paragraphs then.
-    let indented = options.paragraphs == ParagraphEnds::Auto && inset > 1 && inset * 2 < filled.len() && parted * 4 < inset * 3;
+    let parted_little = inset > 1 && inset * 2 < filled.len() && parted * 4 < inset * 3;
+    // Or each paragraph is one line that is set in, however long it is.
+    let set_in = || filled.iter().filter(|line| line.indent > 0 && line.quotes == 0 && typed(line.text(pool)).is_none());
+    let sentences = set_in().filter(|line| ends_sentence(line.text(pool))).count();
+    // Lines that are broken to a width, all of them set in, end as sentences do now and then.
+    let most = if broken { 4 } else { 6 };
+    let in_lines = set_in().count() > 1 && set_in().count() * 2 >= filled.len() && sentences * most >= set_in().count() * 3;
+    let indented = options.paragraphs == ParagraphEnds::Auto && (parted_little || in_lines);
     let ends = match options.paragraphs {
         ParagraphEnds::Auto if indented => ParagraphEnds::BlankLine,
         // Without empty lines to speak of, and with lines as long as paragraphs, each is one.
