@@ -1,6 +1,6 @@
 //! The page around the content: a template, and what it can use.
 
-use super::{Around, Content, Styles};
+use super::{Around, Content, Sheets, Styles};
 use crate::conversion::Surroundings;
 use crate::error::Error;
 use crate::formats::html::{Characters, Syntax, escape, is_safe_link};
@@ -46,6 +46,9 @@ pub(super) struct View<'v> {
 pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &View<'_>) -> Result<String, Error> {
     let xhtml = profile.html.syntax == Syntax::Xhtml;
     let known = view.content;
+    let (look, own) = (&view.styles.look, &view.styles.own);
+    let addresses =
+        |sheets: &[&Sheets]| sheets.iter().flat_map(|sheets| &sheets.linked).map(|sheet| address(sheet)).collect::<Vec<_>>();
     let content = context! {
         title => known.title.clone(),
         shows_title => known.shows_title,
@@ -60,8 +63,10 @@ pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &
         contents => safe(view.contents),
         headings => Value::from(Serde(&known.headings)),
         body => safe(known.body.trim_end_matches('\n')),
-        styles => safe(&view.styles.embedded.concat()),
-        stylesheets => view.styles.linked.iter().map(|sheet| address(sheet)).collect::<Vec<_>>(),
+        styles => safe(&[look.embedded.concat(), own.embedded.concat()].concat()),
+        stylesheets => addresses(&[look, own]),
+        look_stylesheets => addresses(&[look]),
+        own_stylesheets => addresses(&[own]),
         site => Value::from(Serde(view.around)),
         top => surroundings.to_top,
         name => surroundings.name,

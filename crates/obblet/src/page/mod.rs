@@ -173,7 +173,7 @@ pub(crate) fn dress(
     let mut files = Vec::new();
     let mut styles = styles(profile, surroundings, &mut files)?;
     if !content.rules.is_empty() {
-        styles.embedded.push(content.rules.clone());
+        styles.look.embedded.push(content.rules.clone());
     }
     let contents = match profile.page.contents {
         depth if depth > 0 && content.headings.len() >= FEWEST_CONTENTS => {
@@ -193,22 +193,31 @@ fn authors(doc: &Document, profile: &Profile) -> Vec<String> {
     if profile.page.author.is_empty() { doc.metadata.authors.clone() } else { vec![profile.page.author.clone()] }
 }
 
-/// The style rules of a page: text for its head, and addresses.
+/// Style rules: text for the head of a page, and addresses.
 #[derive(Debug, Default)]
-pub(crate) struct Styles {
+pub(crate) struct Sheets {
     pub(crate) embedded: Vec<String>,
     pub(crate) linked: Vec<String>,
+}
+
+/// The style rules of a page. Those of the user stand behind all others, which they may change.
+#[derive(Debug, Default)]
+pub(crate) struct Styles {
+    /// Of the look, and of the document.
+    pub(crate) look: Sheets,
+    /// Of `page.stylesheets`.
+    pub(crate) own: Sheets,
 }
 
 fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<OutputFile>) -> Result<Styles, Error> {
     let mut styles = Styles::default();
     let look = look::stylesheet(&profile.page.look)?;
     if let Some(look) = look {
-        add_style(profile, surroundings, files, &mut styles, &format!("look-{}.css", profile.page.look), &look);
+        add_style(profile, surroundings, files, &mut styles.look, &format!("look-{}.css", profile.page.look), &look);
     }
     for sheet in &profile.page.stylesheets {
         if sheet.contains("://") || sheet.starts_with("//") {
-            styles.linked.push(sheet.clone());
+            styles.own.linked.push(sheet.clone());
             continue;
         }
         let text = shared::text(surroundings.shared, "page.stylesheets", Path::new(sheet))?;
@@ -220,7 +229,7 @@ fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<Ou
             None => path.file_name().map(|name| name.to_string_lossy()).into_iter().collect(),
         };
         let name = parts.join("/");
-        add_style(profile, surroundings, files, &mut styles, &name, &text);
+        add_style(profile, surroundings, files, &mut styles.own, &name, &text);
     }
     Ok(styles)
 }
@@ -313,7 +322,7 @@ fn add_style(
     profile: &Profile,
     surroundings: &Surroundings<'_>,
     files: &mut Vec<OutputFile>,
-    styles: &mut Styles,
+    styles: &mut Sheets,
     name: &str,
     text: &str,
 ) {

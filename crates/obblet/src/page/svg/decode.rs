@@ -22,7 +22,17 @@ pub(super) fn decode(bytes: &[u8]) -> Result<Cow<'_, str>, String> {
         },
     };
     let text = encoding.decode_without_bom_handling_and_without_replacement(&bytes[start..]);
-    text.ok_or_else(|| format!("it is not {}", encoding.name()))
+    let text = text.ok_or_else(|| format!("it is not {}", encoding.name()))?;
+    if text.contains(|c| !is_allowed(c)) {
+        return Ok(Cow::Owned(text.chars().filter(|c| is_allowed(*c)).collect()));
+    }
+    Ok(text)
+}
+
+/// Whether XML allows a character (XML 1.0, section 2.2). Others are taken out before anything is parsed, so that nothing is
+/// read as one thing here and as another where they are gone.
+pub(super) const fn is_allowed(c: char) -> bool {
+    matches!(c, '\t' | '\n' | '\r' | ' '..='\u{D7FF}' | '\u{E000}'..='\u{FFFD}' | '\u{10000}'..)
 }
 
 /// The encoding that the declaration names at the very beginning.
@@ -64,7 +74,7 @@ impl Entities {
             None => number.parse(),
         });
         match code {
-            Some(code) => code.ok().and_then(char::from_u32).map(String::from),
+            Some(code) => code.ok().and_then(char::from_u32).filter(|c| is_allowed(*c)).map(String::from),
             None => quick_xml::escape::resolve_predefined_entity(reference)
                 .map(str::to_owned)
                 .or_else(|| self.0.get(reference).cloned()),

@@ -365,8 +365,8 @@ fn escape(out: &mut String, text: &str, in_attribute: bool) {
             '\n' | '\t' | '\r' if in_attribute => out.push(' '),
             '\r' => out.push_str("&#13;"),
             '\n' | '\t' => out.push(c),
-            '\0'..='\u{1F}' | '\u{FFFE}' | '\u{FFFF}' => {}
-            c => out.push(c),
+            c if decode::is_allowed(c) => out.push(c),
+            _ => {}
         }
     }
 }
