@@ -314,7 +314,7 @@ impl Copy {
 /// theirs. Words may be any.
 fn is_plain(name: &str, value: &str) -> bool {
     matches!(name, "id" | "class" | "aria-label" | "aria-roledescription")
-        || !(value.contains('\\') || value.to_ascii_lowercase().contains("url("))
+        || !(value.contains(['\\', '@']) || value.to_ascii_lowercase().contains("url("))
 }
 
 /// The prefix and the local part of a name.
