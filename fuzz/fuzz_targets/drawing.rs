@@ -5,10 +5,10 @@
 mod drawing;
 
 libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
-    if let Ok(clean) = obblet::page::clean_drawing(bytes) {
+    if let Ok(clean) = obblet::drawing::clean(bytes) {
         let fault = drawing::fault(&clean.bytes);
         assert!(fault.is_none(), "{fault:?}");
-        let again = obblet::page::clean_drawing(&clean.bytes).map(|again| again.bytes);
+        let again = obblet::drawing::clean(&clean.bytes).map(|again| again.bytes);
         assert_eq!(again.as_ref(), Ok(&clean.bytes), "{}", String::from_utf8_lossy(&clean.bytes));
     }
 });

@@ -80,7 +80,13 @@ pub(crate) fn save(path: &Path, report: &impl Serialize) -> Result<(), Failure> 
     if is_dash(path) {
         return to_standard_output(text.as_bytes());
     }
-    obblet::files::write_whole(path, text.as_bytes()).map_err(|error| fail(error.to_string()))
+    write_file(path, text.as_bytes())
+}
+
+/// Writes a file that the user named.
+pub(crate) fn write_file(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
+    obblet::files::write_whole(path, bytes)
+        .map_err(|error| Failure(Outcome::Failed, format!("can't write {}: {}", path.display(), obblet::describe(&error))))
 }
 
 /// Writes to standard output.

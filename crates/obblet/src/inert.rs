@@ -1,7 +1,8 @@
 //! Whether a file that comes along with pages could run where they lie: in a reader's browser, with the rights of the site, or
 //! on the server.
 
-use crate::page::svg;
+use crate::file_name;
+use crate::picture;
 use quick_xml::Reader;
 use quick_xml::events::Event;
 
@@ -19,13 +20,11 @@ pub(crate) enum Coming {
 /// So many bytes at the beginning of a file say whether browsers take it for markup (WHATWG MIME Sniffing, section 5.2).
 pub(crate) const LOOKED_AT: usize = 1445;
 
-/// Extensions of what servers run. Those of the second list count anywhere in a name: some servers look at all of its parts.
+/// Extensions of what servers run.
 const ON_SERVERS: [&str; 26] = [
     "asa", "asax", "ascx", "ashx", "asmx", "asp", "aspx", "cfc", "cfm", "cgi", "fcgi", "htaccess", "htpasswd", "jsp", "jspf",
     "jspx", "jsw", "shtm", "shtml", "stm", "pl", "dll", "cer", "cdx", "vbhtml", "cshtml",
 ];
-const IN_ANY_PART: [&str; 13] =
-    ["php", "php2", "php3", "php4", "php5", "php6", "php7", "php8", "phps", "pht", "phtml", "phar", "phpt"];
 
 /// Extensions of what browsers show as pages, whatever is in it.
 const IN_BROWSERS: [&str; 17] = [
@@ -51,17 +50,15 @@ fn extension(name: &str) -> String {
     name.rsplit_once('.').map(|(_, extension)| extension.to_ascii_lowercase()).unwrap_or_default()
 }
 
-/// Whether a part of a name between dots makes a server run it that looks at all parts.
-pub(crate) fn has_running_part(name: &str) -> bool {
-    name.split('.').skip(1).any(|part| IN_ANY_PART.contains(&part.to_ascii_lowercase().as_str()))
-}
-
 /// How a file of a name comes along, by its first bytes; `whole` gives all of them.
 pub(crate) fn coming<E>(name: &str, start: &[u8], whole: impl FnOnce() -> Result<Vec<u8>, E>) -> Result<Coming, E> {
     let name = name.rsplit('/').next().unwrap_or(name);
     let extension = extension(name);
     let extension = extension.as_str();
-    if has_running_part(name) || ON_SERVERS.contains(&extension) || matches!(name.to_ascii_lowercase().as_str(), "web.config") {
+    if file_name::has_running_part(name)
+        || ON_SERVERS.contains(&extension)
+        || matches!(name.to_ascii_lowercase().as_str(), "web.config")
+    {
         return Ok(Coming::Not("servers run files of its name"));
     }
     if IN_BROWSERS.contains(&extension) {
@@ -74,7 +71,7 @@ pub(crate) fn coming<E>(name: &str, start: &[u8], whole: impl FnOnce() -> Result
         return Ok(Coming::AsItIs);
     }
     let bytes = whole()?;
-    Ok(if svg::is_drawing(&bytes) {
+    Ok(if picture::is_drawing(&bytes) {
         Coming::Drawing
     } else if (IN_XML.contains(&extension) || is_declared(&bytes)) && is_data(&bytes) {
         Coming::AsItIs

@@ -18,6 +18,7 @@
 //! * [`mod@formats`]: a room for each format, reading it into the model and writing it from there;
 //! * [`mod@files`]: the one door to the file system;
 //! * [`mod@refine`]: passes from a document to a document;
+//! * [`mod@drawing`]: clean copies of drawings;
 //! * [`mod@page`]: the page around a fragment, and its looks;
 //! * [`mod@profile`]: every setting, its default and its meaning;
 //! * [`mod@inspect`]: what is in a document, and what will be found when it is converted;
@@ -33,8 +34,10 @@ pub mod compare;
 mod conversion;
 mod convert;
 pub mod document;
+pub mod drawing;
 mod encoding;
 mod error;
+mod file_name;
 pub mod files;
 pub mod formats;
 mod inert;

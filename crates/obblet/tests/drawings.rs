@@ -3,7 +3,7 @@
 
 mod support;
 
-use obblet::page::clean_drawing;
+use obblet::drawing::clean as clean_drawing;
 use proptest::prelude::*;
 use support::drawing::fault;
 use support::linear;

@@ -398,7 +398,7 @@ fn blocks_of_code_quotes_and_captions() {
         style("Q", "Quote", "", "", "") + &style("C", "HTML Preformatted", "", "", "") + &style("K", "caption", "", "", "");
     let package = |body: &str| Package {
         styles: styles.clone(),
-        pictures: vec![("a.png".to_owned(), vec![0x89, b'P', b'N', b'G'])],
+        pictures: vec![("a.png".to_owned(), b"\x89PNG\r\n\x1A\n".to_vec())],
         ..Package::of(body)
     };
     case_with(

@@ -4,13 +4,13 @@ use super::input::{Input, STANDARD_INPUT, folder_of, is_dash};
 use crate::Outcome;
 use crate::arguments::{Convert, Talk};
 use crate::failure::{Failure, misused};
-use crate::report::{Report, to_standard_output};
+use crate::report::{Report, to_standard_output, write_file};
 use crate::{indentation, messages};
 use obblet::document::Finding;
-use obblet::files::{is_same, write_whole};
+use obblet::files::is_same;
 use obblet::profile::{Dialect, Layers, Profile, Shape};
 use obblet::publish::{DocumentLinks, Entry, format_of};
-use obblet::{Converted, Error, Format, Links, Surroundings, convert_in, describe};
+use obblet::{Converted, Format, Links, Surroundings, convert_in};
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
@@ -203,17 +203,13 @@ fn from_standard_input(
 
 /// Writes what a conversion made: pictures first, so that no page names what is not there.
 fn save(converted: &Converted, target: Option<&Path>, folder: Option<&Path>) -> Result<(), Failure> {
-    let fail = |error: Error| match error {
-        Error::File { path, cause } => Failure(Outcome::Failed, format!("can't write {path}: {}", describe(&cause))),
-        error => error.into(),
-    };
     if let Some(folder) = folder {
         for file in &converted.files {
-            write_whole(&folder.join(&file.path), &file.bytes).map_err(fail)?;
+            write_file(&folder.join(&file.path), &file.bytes)?;
         }
     }
     match target {
-        Some(target) => write_whole(target, converted.text.as_bytes()).map_err(fail),
+        Some(target) => write_file(target, converted.text.as_bytes()),
         None => {
             // What comes next on a terminal begins on a line of its own.
             let end = if converted.text.is_empty() || converted.text.ends_with('\n') { "" } else { "\n" };

@@ -4,9 +4,9 @@ use crate::arguments::{Arguments, Command, Demo};
 use crate::commands::publish;
 use crate::failure::Failure;
 use crate::progress::Log;
+use crate::report::write_file;
 use crate::{Outcome, messages};
 use clap::Parser;
-use obblet::files::write_whole;
 use std::ffi::OsString;
 use std::path::Path;
 
@@ -25,7 +25,7 @@ pub(crate) fn run(demo: &Demo) -> Outcome {
 fn publish(demo: &Demo) -> Result<Outcome, Failure> {
     let (source, output) = (demo.folder.join("handbook"), demo.folder.join("site"));
     for (path, bytes) in DEMO_FILES {
-        write_whole(&source.join(Path::new(path)), bytes)?;
+        write_file(&source.join(Path::new(path)), bytes)?;
     }
     // The command that anybody would give.
     let mut line: Vec<OsString> = vec!["obblet".into(), "publish".into(), source.into(), output.into()];

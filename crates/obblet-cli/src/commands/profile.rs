@@ -1,7 +1,8 @@
 //! `obblet profile`
 
 use crate::arguments::{Profile as Arguments, ProfileAction};
-use crate::{Outcome, messages};
+use crate::failure::Failure;
+use crate::{Outcome, messages, report};
 use anstyle::Style;
 use obblet::profile::{BUILT_IN, Layer, Profile, SETTINGS};
 use std::fmt::Write as _;
@@ -94,7 +95,7 @@ fn new(file: &Path, from: &str) -> Outcome {
         let mark = if value == usual { "# " } else { "" };
         let _ = writeln!(out, "{mark}{} = {value}", setting.key);
     }
-    match obblet::files::write_whole(file, out.as_bytes()) {
+    match report::write_file(file, out.as_bytes()) {
         Ok(()) => {
             messages::say(format_args!(
                 "{} holds every setting; take the number sign from those that you change",
@@ -102,7 +103,7 @@ fn new(file: &Path, from: &str) -> Outcome {
             ));
             Outcome::Done
         }
-        Err(error) => messages::fail(Outcome::Failed, error),
+        Err(Failure(outcome, message)) => messages::fail(outcome, message),
     }
 }
 

@@ -2,7 +2,6 @@
 
 use super::aside::Aside;
 use super::root::{Root, Stray};
-use crate::error::Error;
 use std::fs::File;
 use std::io::{self, Read, Seek, SeekFrom, Write};
 use std::path::{Path, PathBuf};
@@ -39,22 +38,19 @@ pub(crate) fn read_text(path: &Path, root: Option<&Root>, limit: u64) -> io::Res
 ///
 /// # Errors
 /// Where the folder or the file can't be written, or the file that is there is read-only.
-pub fn write_whole(path: &Path, bytes: &[u8]) -> Result<(), Error> {
-    let write = || -> io::Result<()> {
-        let path = resolve_links(path)?;
-        let is_same_size = std::fs::metadata(&path).is_ok_and(|known| known.is_file() && known.len() == bytes.len() as u64);
-        if is_same_size && std::fs::read(&path).is_ok_and(|known| known == bytes) {
-            return Ok(());
-        }
-        if is_device(&path) {
-            let mut device = std::fs::OpenOptions::new().write(true).open(&path)?;
-            return device.write_all(bytes);
-        }
-        let mut sink = Sink::open(&path)?;
-        sink.write_all(bytes)?;
-        sink.end()
-    };
-    write().map_err(|cause| Error::File { path: path.display().to_string(), cause })
+pub fn write_whole(path: &Path, bytes: &[u8]) -> io::Result<()> {
+    let path = resolve_links(path)?;
+    let is_same_size = std::fs::metadata(&path).is_ok_and(|known| known.is_file() && known.len() == bytes.len() as u64);
+    if is_same_size && std::fs::read(&path).is_ok_and(|known| known == bytes) {
+        return Ok(());
+    }
+    if is_device(&path) {
+        let mut device = std::fs::OpenOptions::new().write(true).open(&path)?;
+        return device.write_all(bytes);
+    }
+    let mut sink = Sink::open(&path)?;
+    sink.write_all(bytes)?;
+    sink.end()
 }
 
 /// Where something goes that a user names: a file appears when it is whole, devices and pipes are written to.

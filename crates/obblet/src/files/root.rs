@@ -82,8 +82,8 @@ pub(crate) fn changing() -> io::Error {
     io::Error::other("it changes while it is read")
 }
 
-/// An error of the folder, told by what it means. The library that holds folders open has no kind of its own for a way out.
-fn told(error: io::Error) -> io::Error {
+/// An error of the folder, by what it means. The library that holds folders open has no kind of its own for a way out.
+fn explained(error: io::Error) -> io::Error {
     let is_way_out = error.kind() == io::ErrorKind::PermissionDenied && error.raw_os_error().is_none();
     if is_way_out { Stray::Outside.error() } else { error }
 }
@@ -106,7 +106,8 @@ impl Root {
     /// # Errors
     /// Where it is not there, is no folder, or may not be looked into.
     pub fn open(path: &Path) -> io::Result<Self> {
-        let path = std::fs::canonicalize(path)?;
+        // The folder of a file that is named without one is that where the program runs.
+        let path = std::fs::canonicalize(at(path))?;
         let folder = Dir::open_ambient_dir(&path, ambient_authority())?;
         Ok(Self { path, folder: folder.into() })
     }
@@ -146,13 +147,13 @@ impl Root {
     /// path behind it is tried, which is one below the folder or none.
     fn act<T>(&self, path: &Path, act: impl Fn(&Dir, &Path) -> io::Result<T>) -> io::Result<T> {
         let folder = self.folder()?;
-        let outcome = act(folder, at(path)).map_err(told);
+        let outcome = act(folder, at(path)).map_err(explained);
         if !outcome.as_ref().is_err_and(|error| Stray::of(error).is_some()) || !is_plain(path) {
             return outcome;
         }
         let Ok(real) = std::fs::canonicalize(self.path.join(path)) else { return outcome };
         match real.strip_prefix(&self.path) {
-            Ok(real) => act(folder, at(real)).map_err(told),
+            Ok(real) => act(folder, at(real)).map_err(explained),
             Err(_) => outcome,
         }
     }
@@ -176,7 +177,7 @@ impl Root {
 
     /// What is at a path itself, where a link is a link.
     pub(crate) fn itself(&self, path: &Path) -> io::Result<(Kind, u64)> {
-        let known = self.folder()?.symlink_metadata(at(path)).map_err(told)?;
+        let known = self.folder()?.symlink_metadata(at(path)).map_err(explained)?;
         Ok((kind(known.file_type()), known.len()))
     }
 
@@ -193,7 +194,7 @@ impl Root {
 
     /// What is in a folder of it, by name, in no order.
     pub(crate) fn entries(&self, path: &Path) -> io::Result<impl Iterator<Item = io::Result<(std::ffi::OsString, Kind)>>> {
-        let entries = self.folder()?.open_dir(at(path)).map_err(told)?.entries()?;
+        let entries = self.folder()?.open_dir(at(path)).map_err(explained)?.entries()?;
         Ok(entries.map(|entry| entry.and_then(|entry| Ok((entry.file_name(), kind(entry.file_type()?))))))
     }
 
@@ -241,7 +242,7 @@ impl Root {
     /// Makes the folder of a file.
     pub(crate) fn make_folder_of(&self, path: &Path) -> io::Result<()> {
         match path.parent().filter(|folder| !folder.as_os_str().is_empty()) {
-            Some(folder) => self.folder()?.create_dir_all(folder).map_err(told),
+            Some(folder) => self.folder()?.create_dir_all(folder).map_err(explained),
             None => Ok(()),
         }
     }
@@ -250,7 +251,7 @@ impl Root {
     pub(crate) fn aside(&self, path: &Path) -> io::Result<Aside> {
         let (folder, name) = (path.parent().unwrap_or(Path::new("")), path.file_name());
         let name = name.ok_or(io::ErrorKind::InvalidInput)?;
-        let folder = self.folder()?.open_dir(at(folder)).map_err(told)?;
+        let folder = self.folder()?.open_dir(at(folder)).map_err(explained)?;
         Aside::new(folder, name)
     }
 
@@ -263,12 +264,12 @@ impl Root {
 
     /// Removes a file; of a link, the link.
     pub(crate) fn remove(&self, path: &Path) -> io::Result<()> {
-        self.folder()?.remove_file(path).map_err(told)
+        self.folder()?.remove_file(path).map_err(explained)
     }
 
     /// Removes a folder that is empty.
     pub(crate) fn remove_empty(&self, path: &Path) -> io::Result<()> {
-        self.folder()?.remove_dir(path).map_err(told)
+        self.folder()?.remove_dir(path).map_err(explained)
     }
 
     /// Opens a file of its own folder for adding to it, and keeps all others from it who ask. A file system without locks lets
@@ -282,7 +283,7 @@ impl Root {
                 use cap_std::fs::OpenOptionsExt;
                 options.custom_flags(rustix::fs::OFlags::NONBLOCK.bits().cast_signed());
             }
-            let file = self.folder()?.open_with(name, &options).map_err(told)?;
+            let file = self.folder()?.open_with(name, &options).map_err(explained)?;
             if !file.metadata()?.is_file() {
                 return Err(Stray::Special.error());
             }
@@ -317,7 +318,7 @@ pub(crate) enum Held {
     ByAnother,
 }
 
-/// A path from the folder; the folder itself has none.
+/// A path from a folder; the folder itself has none.
 fn at(path: &Path) -> &Path {
     if path.as_os_str().is_empty() { Path::new(".") } else { path }
 }

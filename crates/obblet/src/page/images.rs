@@ -1,8 +1,9 @@
 //! Pictures: where they go, how large they are, and whether they are there at all.
 
-use super::svg;
 use crate::conversion::{OutputFile, Surroundings};
 use crate::document::{Document, Finding, Kind, NodeId, Presence, Step, Text};
+use crate::drawing;
+use crate::file_name::{self, plain_stem};
 use crate::files::{self, Root, There};
 use crate::map::HashMap;
 use crate::picture;
@@ -151,7 +152,7 @@ impl Gallery<'_> {
                     if embeds {
                         picture.address = data_address(&picture);
                     } else {
-                        let file = picture.kind.file_name(&name);
+                        let file = file_name_of(picture.kind, &name);
                         picture.address = Some(self.put_beside(std::mem::take(&mut picture.bytes), file));
                     }
                     Some(picture)
@@ -295,12 +296,12 @@ impl Gallery<'_> {
     /// What bytes are, where they are a picture; drawings are made safe.
     fn look(&self, bytes: &[u8], name: &str) -> Option<Result<Picture, Box<Finding>>> {
         let kind = picture::Kind::of(bytes)?;
-        let mut picture = Picture { size: size(bytes), bytes: Vec::new(), kind, address: None, left_out: None };
+        let mut picture = Picture { size: picture::size(bytes), bytes: Vec::new(), kind, address: None, left_out: None };
         if kind != picture::Kind::Svg || self.profile.html.trust {
             picture.bytes = bytes.to_vec();
             return Some(Ok(picture));
         }
-        Some(match svg::clean(bytes) {
+        Some(match drawing::clean(bytes) {
             Ok(clean) => {
                 (picture.bytes, picture.left_out) = (clean.bytes, clean.left_out);
                 Ok(picture)
@@ -327,7 +328,7 @@ impl Gallery<'_> {
             return;
         }
         let name = path.file_name().map_or_else(|| "picture".into(), |name| name.to_string_lossy());
-        let name = picture.kind.file_name(&name);
+        let name = file_name_of(picture.kind, &name);
         picture.address = Some(self.put_beside(std::mem::take(&mut picture.bytes), name));
     }
 
@@ -343,7 +344,7 @@ impl Gallery<'_> {
         let folder = self.profile.images.folder.replace("{name}", self.surroundings.name);
         // The setting names a folder beside the page and nothing else.
         let parts = Path::new(&folder).components().filter_map(|part| match part {
-            Component::Normal(name) => Some(picture::shortened(&name.to_string_lossy(), picture::LONGEST_NAME).to_owned()),
+            Component::Normal(name) => Some(file_name::shortened(&name.to_string_lossy(), file_name::LONGEST_NAME).to_owned()),
             _ => None,
         });
         let path = parts.collect::<PathBuf>().join(file);
@@ -369,6 +370,13 @@ pub(crate) fn left_out_of(name: &str, left_out: &str) -> Finding {
         .losing(left_out.to_owned())
 }
 
+/// The name of the file of a picture: as it was, where its extension is right, else with the right one.
+fn file_name_of(kind: picture::Kind, name: &str) -> String {
+    let (stem, extension) = name.rsplit_once('.').unwrap_or((name, ""));
+    let known = kind.extensions().iter().any(|known| known.eq_ignore_ascii_case(extension));
+    format!("{}.{}", plain_stem(stem), if known { extension } else { kind.extensions()[0] })
+}
+
 /// The name of a file that is kept although nobody knows what it is: one that nothing runs.
 fn file_name_of_unknown(name: &str, bytes: &[u8]) -> String {
     let stem = name.rsplit_once('.').map_or(name, |(stem, _)| stem);
@@ -378,7 +386,7 @@ fn file_name_of_unknown(name: &str, bytes: &[u8]) -> String {
         _ if bytes.get(40..44) == Some(b" EMF") => "emf",
         _ => "bin",
     };
-    format!("{}.{extension}", picture::plain_stem(stem))
+    format!("{}.{extension}", plain_stem(stem))
 }
 
 /// The address that holds a picture itself (RFC 2397), for the kinds that browsers show.
@@ -420,15 +428,6 @@ fn local_path(address: &str) -> Option<String> {
 fn encode(name: &str) -> String {
     const SET: &percent_encoding::AsciiSet = &percent_encoding::CONTROLS.add(b' ').add(b'%').add(b'?').add(b'#').add(b':');
     percent_encoding::utf8_percent_encode(name, SET).to_string()
-}
-
-/// Width and height in CSS pixels.
-fn size(bytes: &[u8]) -> Option<(usize, usize)> {
-    imagesize::blob_size(bytes)
-        .ok()
-        .map(|size| (size.width, size.height))
-        .or_else(|| svg::size(bytes))
-        .filter(|&(width, height)| (1..100_000).contains(&width) && (1..100_000).contains(&height))
 }
 
 fn set_size(doc: &mut Document, id: NodeId, width: usize, height: usize) {

@@ -8,11 +8,9 @@ mod frame;
 mod highlight;
 pub(crate) mod images;
 mod look;
-pub(crate) mod svg;
 
 pub(crate) use around::{Around, Stop};
 pub use look::LOOKS;
-pub use svg::{Drawing, clean as clean_drawing};
 
 use crate::conversion::{Converted, OutputFile, Surroundings};
 use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Step};

@@ -212,7 +212,7 @@ pub static SETTINGS: &[Setting] = &[
     flag!(
         "html.trust",
         html.trust,
-        "Whether what can run is carried over: addresses and handlers that run script, drawings and files as they are. For your own documents only."
+        "Whether what can run is carried over: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are. For your own documents only."
     ),
     choice!(
         "html.ids",
@@ -633,7 +633,7 @@ pub static SETTINGS: &[Setting] = &[
     flag!(
         "publish.verify",
         publish.verify,
-        "Whether the bytes of outputs are looked at for what was damaged or edited since the last run. Without it, only their sizes are: that is faster, and misses what has as many bytes."
+        "Whether the hashes of outputs are checked, to find what was damaged or edited since the last run. Without it only their sizes are: that is faster, and misses what has as many bytes."
     ),
     text!("site.title", site.title, "The name of a site. Without one, its start page is asked."),
     text!(

@@ -1,7 +1,6 @@
 //! Files that come along: pictures that pages show, files that links lead to, style sheets that pages share; and what is left of
 //! things that nothing needs any more.
 
-use super::atlas::Target as Leads;
 use super::hash::{self, Hash};
 use super::parallel::lock;
 use super::record::{Other, Output};
@@ -9,11 +8,11 @@ use super::run::{Run, edited};
 use super::target::{Put, Target};
 use super::{Action, Progress, Step};
 use crate::document::Finding;
+use crate::drawing;
 use crate::error::Error;
 use crate::files::{self, Stray, There};
 use crate::inert::{self, Coming};
 use crate::page::images::left_out_of;
-use crate::page::svg;
 use crate::picture;
 use crate::profile::{Copies, ImagePlace};
 use std::collections::{BTreeMap, BTreeSet};
@@ -57,12 +56,7 @@ impl Run<'_> {
         }
         let mut needed = BTreeMap::new();
         for (index, planned) in plan.documents.iter().enumerate() {
-            let Some(facts) = &self.facts[index] else { continue };
-            for (address, _) in &facts.links {
-                if let Leads::File(path) = self.atlas.find(&planned.source, address) {
-                    needed.insert(path, false);
-                }
-            }
+            needed.extend(self.targets[index].files.iter().map(|path| (path.clone(), false)));
             let Some(known) = self.documents.get(&planned.source) else { continue };
             if planned.profile.images.place == ImagePlace::Folder {
                 let shown = known.uses.iter().filter(|(path, hash)| !hash.is_nothing() && plan.shows(path));
@@ -156,7 +150,7 @@ impl Run<'_> {
             }
             Err(cause) => return self.fail(path, cause, progress),
         };
-        match bytes.and_then(|bytes| svg::clean(&bytes)) {
+        match bytes.and_then(|bytes| drawing::clean(&bytes)) {
             Ok(clean) => {
                 let lost = clean.left_out.filter(|_| !only_shown).map(|left_out| left_out_of(path, &left_out));
                 self.put_other((path, Some(from)), path, &clean.bytes, Action::Copied, lost.as_slice(), progress)

@@ -1,12 +1,20 @@
 //! Files that say what is left out of a folder, in the syntax that version control uses for it.
 
 use super::paths;
-use super::tree::Skipped;
 use crate::files::{self, Kind, Root, Stray};
 use ignore::Match;
 use ignore::gitignore::{Gitignore, GitignoreBuilder};
 use std::ffi::OsString;
 use std::sync::Arc;
+
+/// Something that is left out.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Skipped {
+    /// Its path in the folder.
+    pub path: String,
+    /// Why.
+    pub why: String,
+}
 
 /// The name of files that say what is left out.
 pub const IGNORE_FILE: &str = ".obbletignore";

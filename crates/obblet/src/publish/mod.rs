@@ -49,14 +49,14 @@ mod slice;
 mod slice_files;
 mod split;
 mod target;
+mod targets;
 mod tree;
 
 pub use archive::archive;
-pub use ignored::IGNORE_FILE;
+pub use ignored::{IGNORE_FILE, Skipped};
 pub use links::DocumentLinks;
 pub use plan::{Plan, Planned, Removed, State, Why};
 pub use record::{RECORD_FILE, UNFINISHED_FILE};
-pub use tree::Skipped;
 
 use crate::document::{Finding, Weight};
 use crate::error::Error;

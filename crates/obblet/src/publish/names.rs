@@ -3,9 +3,9 @@
 use super::paths;
 use super::tree::Found;
 use crate::document::Finding;
+use crate::file_name::shortened;
 use crate::formats::Format;
 use crate::map::{HashMap, HashSet};
-use crate::picture::shortened;
 use std::collections::BTreeSet;
 use unicode_normalization::UnicodeNormalization;
 

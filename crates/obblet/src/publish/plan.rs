@@ -2,11 +2,12 @@
 
 use super::atlas::Atlas;
 use super::hash::{self, Hash};
+use super::ignored::Skipped;
 use super::names;
 use super::parallel::lock;
 use super::paths;
 use super::record::{Known, Output, Record};
-use super::tree::{self, Choice, Found, Skipped, Tree};
+use super::tree::{self, Choice, Found, Tree};
 use super::{Options, RECORD_FILE};
 use crate::document::Finding;
 use crate::error::Error;

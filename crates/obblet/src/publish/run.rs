@@ -1,6 +1,6 @@
 //! Carrying a plan out.
 
-use super::atlas::{Atlas, Target as Leads};
+use super::atlas::Atlas;
 use super::hash::{self, Hash};
 use super::make::{self, Known as Folder, lead};
 use super::parallel::{in_order, lock};
@@ -10,6 +10,7 @@ use super::record::{self, Facts, FactsText, Known, Other, Output};
 use super::site::Site;
 use super::slice_files::SliceFile;
 use super::target::{Put, Target};
+use super::targets::Targets;
 use super::{Action, Progress, Step, Summary, Why, paths};
 use crate::conversion::Surroundings;
 use crate::document::Finding;
@@ -43,18 +44,6 @@ struct Progressing {
     around_hash: Hash,
 }
 
-type Targets = Vec<(u32, u32)>;
-
-/// The documents that links lead to.
-fn targets(atlas: &Atlas, source: &str, facts: &Facts) -> Targets {
-    let to = |address: &str| match atlas.find(source, address) {
-        Leads::Document(to, _) => Some(to),
-        _ => None,
-    };
-    let links = facts.links.iter().enumerate();
-    links.filter_map(|(at, (address, _))| Some((u32::try_from(at).ok()?, u32::try_from(to(address)?).ok()?))).collect()
-}
-
 /// What came of writing a document.
 struct Done {
     known: Known,
@@ -69,11 +58,11 @@ pub(super) struct Run<'p> {
     pub(super) summary: Summary,
     pub(super) atlas: Atlas,
     pub(super) facts: KnownFacts,
-    /// The documents that the links of each document lead to: the number of the link, and that of the document.
-    targets: Vec<Targets>,
+    /// What the links of each document lead to.
+    pub(super) targets: Vec<Targets>,
     /// Documents for which something may differ from the last run: those that are converted, those that lead to them, and those
     /// that they lead to.
-    touched: Vec<bool>,
+    pub(super) touched: Vec<bool>,
     states: Vec<Progressing>,
     pub(super) pieces: Pieces,
     /// What the new record says.
@@ -120,7 +109,7 @@ impl Plan {
             // Nobody asks where links lead when nothing is done.
             atlas: if is_idle { Atlas::default() } else { self.atlas() },
             facts: Vec::new(),
-            targets: vec![Targets::new(); if is_idle { 0 } else { self.documents.len() }],
+            targets: vec![Targets::default(); if is_idle { 0 } else { self.documents.len() }],
             touched: vec![true; if is_idle { 0 } else { self.documents.len() }],
             states: std::iter::repeat_with(Progressing::default).take(if is_idle { 0 } else { self.documents.len() }).collect(),
             pieces: Pieces::new(BUDGET, self.output.path()),
@@ -238,36 +227,6 @@ impl Run<'_> {
         record.marks == self.plan.marks() && !record.unfinished && record.damage.is_none()
     }
 
-    /// Looks up which documents links lead to, of those that are known already.
-    fn find_targets(&mut self) {
-        let (atlas, facts, documents) = (&self.atlas, &self.facts, &self.plan.documents);
-        let find = |(index, known): (usize, &mut Targets)| {
-            if let Some(facts) = &facts[index] {
-                *known = targets(atlas, &documents[index].source, facts);
-            }
-        };
-        let all = self.targets.par_iter_mut().enumerate().with_min_len(16);
-        self.plan.pool.install(|| all.for_each(find));
-    }
-
-    /// Notes that something differs for documents, and so perhaps for those that lead to them or that they lead to.
-    fn touch(&mut self, changed: &[(usize, Action)]) {
-        if changed.is_empty() || self.touched.iter().all(|touched| *touched) {
-            return;
-        }
-        let mut is_changed = vec![false; self.touched.len()];
-        for &(index, _) in changed {
-            is_changed[index] = true;
-            self.touched[index] = true;
-            for &(_, to) in &self.targets[index] {
-                self.touched[to as usize] = true;
-            }
-        }
-        for (touched, targets) in self.touched.iter_mut().zip(&self.targets) {
-            *touched |= targets.iter().any(|&(_, to)| is_changed[to as usize]);
-        }
-    }
-
     /// Takes up what slices made.
     fn load(&mut self, slices: &[SliceFile]) -> Result<(), Error> {
         let plan = self.plan;
@@ -325,24 +284,6 @@ impl Run<'_> {
         Ok(self.summary)
     }
 
-    /// The names of places that other documents lead to, for each document for which something may differ.
-    fn wanted(&self) -> Vec<BTreeSet<String>> {
-        let mut wanted = vec![BTreeSet::new(); self.facts.len()];
-        for (facts, targets) in self.facts.iter().zip(&self.targets) {
-            let Some(facts) = facts else { continue };
-            for &(link, to) in targets.iter().filter(|(_, to)| self.touched[*to as usize]) {
-                let name = facts.links.get(link as usize).and_then(|(address, _)| address.split_once('#'));
-                let Some((_, name)) = name.filter(|(_, name)| !name.is_empty()) else { continue };
-                let name = percent_encoding::percent_decode_str(name).decode_utf8_lossy();
-                let wanted = &mut wanted[to as usize];
-                if !wanted.contains(&*name) {
-                    wanted.insert(name.into_owned());
-                }
-            }
-        }
-        wanted
-    }
-
     /// Converts documents, over all cores.
     pub(super) fn make(&mut self, chosen: &[(usize, Action)], wanted: &[BTreeSet<String>], progress: &mut dyn Progress) {
         let (plan, pool, pieces) = (self.plan, &self.plan.pool, &self.pieces);
@@ -355,7 +296,7 @@ impl Run<'_> {
             // One document that finds a fault of the program does not take the others with it.
             let piece = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| make::make(&folder, index, &wanted[index])))
                 .unwrap_or_else(|_| Err(Error::Internal { message: "the conversion broke off".to_owned() }))?;
-            let targets = targets(folder.atlas, &plan.documents[index].source, &piece.facts);
+            let targets = Targets::of(folder.atlas, &plan.documents[index].source, &piece.facts);
             let known = (Arc::new(piece.facts.clone()), piece.leads, targets);
             pieces.put(index, piece)?;
             Ok(known)

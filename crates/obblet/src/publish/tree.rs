@@ -1,7 +1,7 @@
 //! What is in a folder: documents, other files, and what is left out, with the reason.
 
 use super::hash::{self, Hash};
-use super::ignored::Rules;
+use super::ignored::{Rules, Skipped};
 use super::{RECORD_FILE, UNFINISHED_FILE, format_of, paths};
 use crate::error::Error;
 use crate::files::{Kind, Root, There};
@@ -38,15 +38,6 @@ pub(super) fn hash(documents: &mut [Found], root: &Root) {
     documents.par_iter_mut().with_min_len(16).for_each(|found| {
         found.content = hash::of_file(root, found.path.as_ref()).map_err(|error| crate::error::describe(&error));
     });
-}
-
-/// Something that is left out.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Skipped {
-    /// Its path in the folder.
-    pub path: String,
-    /// Why.
-    pub why: String,
 }
 
 /// What is in a folder.

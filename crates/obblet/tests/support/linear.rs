@@ -56,7 +56,7 @@ pub fn grows_linearly<R>(
     }
     // Sizes at which something no longer fits into a cache say little; what is quadratic is so at each of them.
     let mut best = f64::MAX;
-    for size in [size, size * 2, size / 2] {
+    for size in [size, size * 2, size / 2, size * 4] {
         let (small, large) = (shape(size), shape(size * 10));
         let growth = large.len() as f64 / small.len() as f64;
         assert!(

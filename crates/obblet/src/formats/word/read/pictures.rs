@@ -3,6 +3,7 @@
 use super::super::package::PackageError;
 use super::Reader;
 use crate::document::{Kind, Media, NodeId};
+use crate::picture;
 use image::{DynamicImage, ImageFormat, ImageReader, Limits};
 use std::io::Cursor;
 
@@ -146,17 +147,11 @@ impl Reader<'_, '_> {
 
 /// What bytes are, by how they begin: names of parts are often wrong.
 fn sort(bytes: &[u8]) -> Sort {
-    let start = bytes.get(..512).unwrap_or(bytes);
-    match bytes {
-        [0x89, b'P', b'N', b'G', ..] => Sort::Shown("png"),
-        [0xFF, 0xD8, 0xFF, ..] => Sort::Shown("jpg"),
-        [b'G', b'I', b'F', b'8', ..] => Sort::Shown("gif"),
-        [b'R', b'I', b'F', b'F', _, _, _, _, b'W', b'E', b'B', b'P', ..] => Sort::Shown("webp"),
-        [_, _, _, _, b'f', b't', b'y', b'p', b'a', b'v', b'i', b'f', ..] => Sort::Shown("avif"),
-        [b'B', b'M', ..] => Sort::Turned(ImageFormat::Bmp),
-        [b'I', b'I', b'*', 0, ..] | [b'M', b'M', 0, b'*', ..] => Sort::Turned(ImageFormat::Tiff),
-        _ if memchr::memmem::find(start, b"<svg").is_some() => Sort::Shown("svg"),
-        _ => Sort::Other,
+    match picture::Kind::of(bytes) {
+        Some(picture::Kind::Bmp) => Sort::Turned(ImageFormat::Bmp),
+        Some(picture::Kind::Tiff) => Sort::Turned(ImageFormat::Tiff),
+        Some(kind) => Sort::Shown(kind.extensions()[0]),
+        None => Sort::Other,
     }
 }
 

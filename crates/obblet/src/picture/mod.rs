@@ -1,6 +1,9 @@
-//! What a picture is by its bytes, and the names that its files may have.
+//! What a picture is by its bytes, and how large it is.
 
-use crate::page::svg;
+pub(crate) mod xml;
+
+use quick_xml::Reader;
+use quick_xml::events::{BytesStart, Event};
 
 /// A kind of picture that browsers show, or that is turned into one.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -29,7 +32,7 @@ impl Kind {
             // The size of the header that follows that of the file.
             [b'B', b'M', _, _, _, _, _, _, _, _, _, _, _, _, 12 | 40 | 52 | 56 | 64 | 108 | 124, 0, 0, 0, ..] => Some(Self::Bmp),
             [b'I', b'I', b'*', 0, ..] | [b'M', b'M', 0, b'*', ..] => Some(Self::Tiff),
-            _ => svg::is_drawing(bytes).then_some(Self::Svg),
+            _ => is_drawing(bytes).then_some(Self::Svg),
         }
     }
 
@@ -69,36 +72,58 @@ impl Kind {
         let rasters = [Self::Png, Self::Jpeg, Self::Gif, Self::Webp, Self::Avif, Self::Bmp, Self::Tiff];
         if self == Self::Svg { is_of(self) } else { rasters.into_iter().any(is_of) }
     }
-
-    /// The name of a file of this kind: as it was, where its extension is right, else with the right one. Nothing in it names a
-    /// folder, is hidden, or makes a server run it.
-    pub(crate) fn file_name(self, name: &str) -> String {
-        let (stem, extension) = name.rsplit_once('.').unwrap_or((name, ""));
-        let known = self.extensions().iter().find(|known| known.eq_ignore_ascii_case(extension));
-        let extension = if known.is_some() { extension } else { self.extensions()[0] };
-        format!("{}.{extension}", plain_stem(stem))
-    }
 }
 
-/// A name of a file has no more bytes than this; systems take 255, and what is written aside needs some.
-pub(crate) const LONGEST_NAME: usize = 200;
-
-/// A name without an extension as files may have it anywhere: no folder, no dots at its ends, and none within that make an
-/// extension which servers run; not too long.
-pub(crate) fn plain_stem(stem: &str) -> String {
-    let is_odd = |c: char| c.is_control() || matches!(c, '/' | '\\' | ':' | '*' | '?' | '"' | '<' | '>' | '|');
-    let mut plain: String = stem.chars().map(|c| if is_odd(c) { '-' } else { c }).collect();
-    if crate::inert::has_running_part(&plain) {
-        plain = plain.replace('.', "-");
-    }
-    let plain = shortened(plain.trim_matches(['.', ' ']), LONGEST_NAME);
-    if plain.is_empty() { "picture".to_owned() } else { plain.to_owned() }
+/// Whether bytes are a drawing: XML whose first element is `svg`.
+pub(crate) fn is_drawing(bytes: &[u8]) -> bool {
+    // Most that is none is found out by its first byte.
+    let has_mark = encoding_rs::Encoding::for_bom(bytes).is_some();
+    (has_mark || bytes.trim_ascii_start().starts_with(b"<"))
+        && xml::decode(bytes).is_ok_and(|text| root(&text, |_| Some(())).is_some())
 }
 
-/// The beginning of a text that has so many bytes at most.
-pub(crate) fn shortened(text: &str, most: usize) -> &str {
-    let end = (0..=most.min(text.len())).rev().find(|&end| text.is_char_boundary(end)).unwrap_or(0);
-    &text[..end]
+/// Width and height of any picture in CSS pixels.
+pub(crate) fn size(bytes: &[u8]) -> Option<(usize, usize)> {
+    imagesize::blob_size(bytes)
+        .ok()
+        .map(|size| (size.width, size.height))
+        .or_else(|| size_of_drawing(bytes))
+        .filter(|&(width, height)| (1..100_000).contains(&width) && (1..100_000).contains(&height))
+}
+
+/// Width and height that a drawing says it has.
+fn size_of_drawing(bytes: &[u8]) -> Option<(usize, usize)> {
+    root(&xml::decode(bytes).ok()?, |tag| {
+        let get = |name: &str| tag.try_get_attribute(name).ok().flatten().map(|value| value.value.into_owned());
+        let length = |name: &str| get(name).and_then(|value| value.trim().trim_end_matches("px").parse::<f64>().ok());
+        let view = get("viewBox").unwrap_or_default();
+        let view: Vec<f64> = view.split([' ', ',']).filter_map(|part| part.parse().ok()).collect();
+        let (width, height) = match (length("width"), length("height"), view.as_slice()) {
+            (Some(width), Some(height), _) => (width, height),
+            (_, _, [_, _, width, height]) => (*width, *height),
+            _ => return None,
+        };
+        Some((width.round() as usize, height.round() as usize))
+    })
+}
+
+/// Before its first element a drawing has no more than so many things.
+const MOST_BEFORE: usize = 64;
+
+/// Looks at the first element, where it is `svg`.
+fn root<T>(text: &str, look: impl FnOnce(&BytesStart<'_>) -> Option<T>) -> Option<T> {
+    let mut reader = Reader::from_str(text);
+    for _ in 0..MOST_BEFORE {
+        match reader.read_event().ok()? {
+            Event::Start(tag) | Event::Empty(tag) => {
+                return (tag.local_name().as_ref() == "svg").then(|| look(&tag)).flatten();
+            }
+            Event::Text(text) if !text.trim().is_empty() => return None,
+            Event::Eof => return None,
+            _ => {}
+        }
+    }
+    None
 }
 
 #[cfg(test)]
@@ -106,28 +131,26 @@ mod tests {
     use super::*;
 
     #[test]
-    fn bytes_say_what_a_picture_is_and_what_its_file_is_called() {
+    fn bytes_say_what_a_picture_is() {
         let png = b"\x89PNG\r\n\x1A\n....";
         assert_eq!(Kind::of(png), Some(Kind::Png));
         assert_eq!(Kind::of(b"<!-- x -->\n<svg/>"), Some(Kind::Svg));
         for other in [&b"BM makes cars, and this is text."[..], b"SECRET=1", b"<html><svg/></html>", b"GIF89", b""] {
             assert_eq!(Kind::of(other), None);
         }
-        for (name, expected) in [
-            ("a.png", "a.png"),
-            ("a.PNG", "a.PNG"),
-            ("fig.1.png", "fig.1.png"),
-            ("report.html", "report.png"),
-            ("x.php.png", "x-php.png"),
-            (".htaccess", "picture.png"),
-            ("pic.svg.xhtml", "pic.svg.png"),
-            ("../../a.jpg", "-..-a.png"),
-            ("a", "a.png"),
-        ] {
-            assert_eq!(Kind::Png.file_name(name), expected, "{name}");
-        }
-        assert!(Kind::Png.file_name(&"潮".repeat(300)).len() < 255);
         assert!(Kind::Png.fits("a.jpeg") && Kind::Png.fits("a") && !Kind::Png.fits("a.svg") && !Kind::Png.fits("a.php"));
         assert!(Kind::Svg.fits("a.svg") && !Kind::Svg.fits("a") && !Kind::Svg.fits("a.png"));
+    }
+
+    #[test]
+    fn drawings_say_how_large_they_are() {
+        for (root, expected) in [
+            ("width=\"20px\" height=\" 10 \"", Some((20, 10))),
+            ("width=\"100%\" height=\"50mm\" viewBox=\"0,0 30.4 12\"", Some((30, 12))),
+            ("width=\"20\"", None),
+        ] {
+            assert_eq!(size(format!("<!-- x --><svg {root}/>").as_bytes()), expected, "{root}");
+        }
+        assert_eq!((size(b"<p/>"), size(b"no drawing")), (None, None));
     }
 }

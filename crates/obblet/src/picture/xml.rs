@@ -1,4 +1,4 @@
-//! The text of a drawing: its encoding, and the entities that it declares.
+//! The text of an XML document: its encoding, the characters that it may have, and the entities that it declares.
 
 use encoding_rs::{Encoding, UTF_8};
 use std::borrow::Cow;
@@ -9,7 +9,7 @@ const MOST_ENTITIES: usize = 100;
 const LONGEST_ENTITY: usize = 300;
 
 /// The text of an XML document, by its byte order mark or what it says of itself (XML 1.0, section 4.3.3).
-pub(super) fn decode(bytes: &[u8]) -> Result<Cow<'_, str>, String> {
+pub(crate) fn decode(bytes: &[u8]) -> Result<Cow<'_, str>, String> {
     let (encoding, start) = match Encoding::for_bom(bytes) {
         Some((encoding, length)) => (encoding, length),
         None => match declared(bytes) {
@@ -31,7 +31,7 @@ pub(super) fn decode(bytes: &[u8]) -> Result<Cow<'_, str>, String> {
 
 /// Whether XML allows a character (XML 1.0, section 2.2). Others are taken out before anything is parsed, so that nothing is
 /// read as one thing here and as another where they are gone.
-pub(super) const fn is_allowed(c: char) -> bool {
+pub(crate) const fn is_allowed(c: char) -> bool {
     matches!(c, '\t' | '\n' | '\r' | ' '..='\u{D7FF}' | '\u{E000}'..='\u{FFFD}' | '\u{10000}'..)
 }
 
@@ -48,11 +48,11 @@ fn declared(bytes: &[u8]) -> Option<&[u8]> {
 /// Entities that a drawing declares, as drawing programs do for the names of their namespaces. Those that hold markup or other
 /// entities are none, so that nothing grows.
 #[derive(Debug, Default)]
-pub(super) struct Entities(HashMap<String, String>);
+pub(crate) struct Entities(HashMap<String, String>);
 
 impl Entities {
     /// Those of a document type declaration.
-    pub(super) fn declared(declarations: &str) -> Self {
+    pub(crate) fn declared(declarations: &str) -> Self {
         let mut found = HashMap::new();
         for declaration in declarations.split("<!ENTITY").skip(1).take(MOST_ENTITIES) {
             let Some((name, rest)) = declaration.trim_start().split_once(char::is_whitespace) else { continue };
@@ -67,7 +67,7 @@ impl Entities {
     }
 
     /// What a reference stands for: a character, one of the five names that XML defines, or what the drawing declares.
-    pub(super) fn meaning(&self, reference: &str) -> Option<String> {
+    pub(crate) fn meaning(&self, reference: &str) -> Option<String> {
         let number = reference.strip_prefix('#');
         let code = number.map(|number| match number.strip_prefix('x') {
             Some(digits) => u32::from_str_radix(digits, 16),
@@ -82,7 +82,7 @@ impl Entities {
     }
 
     /// The value of an attribute with its references resolved; none where one of them stands for nothing.
-    pub(super) fn resolve<'v>(&self, value: &'v str) -> Option<Cow<'v, str>> {
+    pub(crate) fn resolve<'v>(&self, value: &'v str) -> Option<Cow<'v, str>> {
         if memchr::memchr(b'&', value.as_bytes()).is_none() {
             return Some(Cow::Borrowed(value));
         }

@@ -1,15 +1,14 @@
-//! Drawings (SVG 2): their size, and a clean copy of them.
+//! Clean copies of drawings (SVG 2).
 //!
-//! A drawing runs script where somebody opens it by itself, and may come from a stranger. So it is read and written anew: what
-//! the lists in [`allowed`] name stays, all else is left out and told. The copy is in UTF-8, has no document type, no entities,
-//! no comments and no processing instructions, and is well-formed (XML 1.0).
+//! A drawing runs script where somebody opens it by itself, and may come from a stranger. So it is read and written anew: the
+//! elements, attributes and style properties of fixed lists stay, all else is left out, and what may be missed is named. The copy
+//! is in UTF-8, has no document type, no entities, no comments and no processing instructions, and is well-formed (XML 1.0).
 
 mod allowed;
-mod decode;
 mod style;
 
+use crate::picture::xml::{self, Entities};
 use allowed::Attribute;
-use decode::Entities;
 use quick_xml::Reader;
 use quick_xml::events::{BytesStart, Event};
 use std::borrow::Cow;
@@ -30,52 +29,11 @@ pub struct Drawing {
     pub left_out: Option<String>,
 }
 
-/// Whether bytes are a drawing: XML whose first element is `svg`.
-pub(crate) fn is_drawing(bytes: &[u8]) -> bool {
-    // The names of nothing else begin so early.
-    decode::decode(bytes).is_ok_and(|text| root(&text, |_| Some(())).is_some())
-}
-
-/// Width and height in CSS pixels.
-pub(crate) fn size(bytes: &[u8]) -> Option<(usize, usize)> {
-    root(&decode::decode(bytes).ok()?, |tag| {
-        let get = |name: &str| tag.try_get_attribute(name).ok().flatten().map(|value| value.value.into_owned());
-        let length = |name: &str| get(name).and_then(|value| value.trim().trim_end_matches("px").parse::<f64>().ok());
-        let view = get("viewBox").unwrap_or_default();
-        let view: Vec<f64> = view.split([' ', ',']).filter_map(|part| part.parse().ok()).collect();
-        let (width, height) = match (length("width"), length("height"), view.as_slice()) {
-            (Some(width), Some(height), _) => (width, height),
-            (_, _, [_, _, width, height]) => (*width, *height),
-            _ => return None,
-        };
-        Some((width.round() as usize, height.round() as usize))
-    })
-}
-
-/// Before its first element a drawing has no more than so many things.
-const MOST_BEFORE: usize = 64;
-
-/// Looks at the first element, where it is `svg`.
-fn root<T>(text: &str, look: impl FnOnce(&BytesStart<'_>) -> Option<T>) -> Option<T> {
-    let mut reader = Reader::from_str(text);
-    for _ in 0..MOST_BEFORE {
-        match reader.read_event().ok()? {
-            Event::Start(tag) | Event::Empty(tag) => {
-                return (tag.local_name().as_ref() == "svg").then(|| look(&tag)).flatten();
-            }
-            Event::Text(text) if !text.trim().is_empty() => return None,
-            Event::Eof => return None,
-            _ => {}
-        }
-    }
-    None
-}
-
 /// A copy of a drawing that holds nothing but what drawings may hold here.
 ///
 /// ```
 /// let drawing = br#"<svg xmlns="http://www.w3.org/2000/svg"><script>a()</script><path d="M0 0" onclick="b()"/></svg>"#;
-/// let clean = obblet::page::clean_drawing(drawing)?;
+/// let clean = obblet::drawing::clean(drawing)?;
 /// assert!(clean.bytes.ends_with(b"<svg xmlns=\"http://www.w3.org/2000/svg\"><path d=\"M0 0\"/></svg>\n"));
 /// assert_eq!(clean.left_out.as_deref(), Some("<script>, onclick"));
 /// # Ok::<(), String>(())
@@ -84,7 +42,7 @@ fn root<T>(text: &str, look: impl FnOnce(&BytesStart<'_>) -> Option<T>) -> Optio
 /// # Errors
 /// Where it is no drawing, no well-formed XML, or in an encoding that is not known.
 pub fn clean(bytes: &[u8]) -> Result<Drawing, String> {
-    let text = decode::decode(bytes)?;
+    let text = xml::decode(bytes)?;
     let mut reader = Reader::from_str(&text);
     reader.config_mut().check_end_names = true;
     let mut copy = Copy { out: String::with_capacity(text.len() + 64), ..Copy::default() };
@@ -306,7 +264,7 @@ impl Copy {
             return Err("it ends too early".to_owned());
         }
         self.out.push('\n');
-        Ok(Drawing { left_out: self.left.told(), bytes: self.out.into_bytes() })
+        Ok(Drawing { left_out: self.left.summary(), bytes: self.out.into_bytes() })
     }
 }
 
@@ -365,7 +323,7 @@ fn escape(out: &mut String, text: &str, in_attribute: bool) {
             '\n' | '\t' | '\r' if in_attribute => out.push(' '),
             '\r' => out.push_str("&#13;"),
             '\n' | '\t' => out.push(c),
-            c if decode::is_allowed(c) => out.push(c),
+            c if xml::is_allowed(c) => out.push(c),
             _ => {}
         }
     }

@@ -30,7 +30,7 @@ impl LeftOut {
     }
 
     /// All of it in a row; nothing where nothing was left out.
-    pub(super) fn told(&self) -> Option<String> {
+    pub(super) fn summary(&self) -> Option<String> {
         let end = if self.more { " and more" } else { "" };
         (!self.names.is_empty()).then(|| format!("{}{end}", self.names.join(", ")))
     }
@@ -346,7 +346,7 @@ mod tests {
     fn sheets_keep_what_a_drawing_may_have() {
         let clean = |text: &str| {
             let mut left = LeftOut::default();
-            (sheet(text, &mut left), left.told().unwrap_or_default())
+            (sheet(text, &mut left), left.summary().unwrap_or_default())
         };
         for (text, expected, left) in [
             (".a, #b > c:hover { FILL: red; stroke: url(#g) }", ".a, #b > c:hover { fill: red; stroke: url(#g) }\n", ""),
@@ -359,11 +359,11 @@ mod tests {
             ("</style><script>.a{r:1}", "", "a style rule"),
             ("@font-face{font-family:a;src:url(a.woff)}", "@font-face { font-family: a }\n", "src"),
         ] {
-            let (text, told) = (clean(text), text);
-            if !told.starts_with("@imp/**/") {
-                assert_eq!((text.0.as_str(), text.1.as_str()), (expected, left), "{told}");
+            let (text, source) = (clean(text), text);
+            if !source.starts_with("@imp/**/") {
+                assert_eq!((text.0.as_str(), text.1.as_str()), (expected, left), "{source}");
             }
-            assert!(!text.0.contains("http") && !text.0.contains("import"), "{told}: {}", text.0);
+            assert!(!text.0.contains("http") && !text.0.contains("import"), "{source}: {}", text.0);
         }
         let mut left = LeftOut::default();
         assert_eq!(declarations("fill:red;;x y;stroke:/**/blue", &mut left), " fill: red; stroke: blue");
