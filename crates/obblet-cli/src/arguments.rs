@@ -3,7 +3,7 @@
 use clap::builder::{PossibleValue, PossibleValuesParser, TypedValueParser};
 use clap::{Args, Parser, Subcommand, ValueEnum};
 use obblet::Format;
-use obblet::document::Weight;
+use obblet::document::{Finding, Weight};
 use std::path::PathBuf;
 
 /// Turns documents into clean, standards-valid HTML, and says what was lost on the way.
@@ -82,26 +82,31 @@ pub(crate) struct Talk {
     /// Writes all findings to a file, as JSON; to standard output for `-`.
     #[arg(long, value_name = "FILE")]
     pub(crate) report: Option<PathBuf>,
-    /// Ends with exit code 3 where there is a finding of this weight or a heavier one.
+    /// Ends with exit code 3 where there is a finding of this weight or a heavier one; with limit, where an output takes more
+    /// characters than limits.characters says.
     #[arg(long, value_name = "WEIGHT")]
-    pub(crate) fail_on: Option<WeightName>,
+    pub(crate) fail_on: Option<FailOn>,
 }
 
-/// Weights, as they are written.
+/// What makes a command end with an exit code of its own.
 #[derive(Clone, Copy, Debug, ValueEnum)]
-pub(crate) enum WeightName {
+pub(crate) enum FailOn {
     Lost,
     Changed,
     Advice,
+    Limit,
 }
 
-impl From<WeightName> for Weight {
-    fn from(name: WeightName) -> Self {
-        match name {
-            WeightName::Lost => Self::Lost,
-            WeightName::Changed => Self::Changed,
-            WeightName::Advice => Self::Advice,
-        }
+impl FailOn {
+    /// Whether a finding is one of those that are asked for.
+    pub(crate) fn is_met_by(self, finding: &Finding) -> bool {
+        let weight = match self {
+            Self::Lost => Weight::Lost,
+            Self::Changed => Weight::Changed,
+            Self::Advice => Weight::Advice,
+            Self::Limit => return finding.code.starts_with("limit."),
+        };
+        finding.weight <= weight
     }
 }
 

@@ -109,6 +109,8 @@ pub(crate) struct Telling<'t> {
     lines: bool,
     /// Why something could not be written to standard output.
     lost: Option<std::io::Error>,
+    /// Whether there was a finding that was asked for.
+    met: bool,
 }
 
 impl<'t> Telling<'t> {
@@ -127,7 +129,12 @@ impl<'t> Telling<'t> {
             bar
         });
         let lines = !quiet && (!terminal || arguments.talk.verbose) && !arguments.dry_run;
-        Self { arguments, log, bar, report: Report::default(), lines, lost: None }
+        Self { arguments, log, bar, report: Report::default(), lines, lost: None, met: false }
+    }
+
+    /// Whether there was a finding that `--fail-on` asks for.
+    pub(crate) const fn is_met(&self) -> bool {
+        self.met
     }
 
     /// Writes something; the bar is out of its way meanwhile.
@@ -209,6 +216,9 @@ impl Progress for Telling<'_> {
 
     fn step(&mut self, step: &Step<'_>) {
         self.log.write(step);
+        // What is told of the folder as a whole is about no document.
+        let wanted = self.arguments.talk.fail_on.filter(|_| !step.source.is_empty());
+        self.met |= wanted.is_some_and(|wanted| step.findings.iter().any(|finding| wanted.is_met_by(finding)));
         let is_taken = |path: &Option<PathBuf>| path.as_deref().is_some_and(is_dash);
         if self.arguments.dry_run && !is_taken(&self.arguments.log) && !is_taken(&self.arguments.talk.report) {
             self.rehearse(step);

@@ -1,6 +1,7 @@
 //! Findings for programs.
 
 use crate::Outcome;
+use crate::arguments::FailOn;
 use crate::commands::input::is_dash;
 use crate::failure::Failure;
 use obblet::document::{Finding, Weight};
@@ -61,9 +62,9 @@ impl Report {
         self.counts.failed > 0
     }
 
-    /// Whether there is a finding of a weight, or a heavier one.
-    pub(crate) fn reaches(&self, weight: Weight) -> bool {
-        self.documents.iter().flat_map(|document| &document.findings).any(|finding| finding.weight <= weight)
+    /// Whether there is a finding that was asked for.
+    pub(crate) fn meets(&self, wanted: FailOn) -> bool {
+        self.documents.iter().flat_map(|document| &document.findings).any(|finding| wanted.is_met_by(finding))
     }
 
     /// Writes the report where the user asked for it.

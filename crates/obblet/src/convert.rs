@@ -7,6 +7,7 @@ use crate::formats::{Format, html, markdown, text, word};
 use crate::page;
 use crate::profile::{Profile, Shape};
 use crate::refine;
+use crate::refine::rules::leave_out::{Selector, leave_out};
 use crate::signature;
 use std::collections::BTreeSet;
 
@@ -47,7 +48,12 @@ pub fn convert_in(
 /// # Errors
 /// Where the format can't be read, or the source is too large.
 pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document, Error> {
-    read_wanted(source, format, profile, &BTreeSet::new())
+    let (mut doc, unused) = read_parts(source, format, profile, &BTreeSet::new())?;
+    for selector in unused {
+        let found = Finding::advice("clean.leave-out", format!("nothing was left out: nothing in the document fits {selector}"));
+        doc.find(found.hint("inspect shows headings, styles and classes"));
+    }
+    Ok(doc)
 }
 
 /// Reads a document into the model; `wanted` are names of places in it that others lead to.
@@ -57,6 +63,16 @@ pub(crate) fn read_wanted(
     profile: &Profile,
     wanted: &BTreeSet<String>,
 ) -> Result<Document, Error> {
+    read_parts(source, format, profile, wanted).map(|(doc, _)| doc)
+}
+
+/// Reads those parts of a document into the model that are not to be left out, and gives the selectors that fit none.
+fn read_parts(
+    source: &[u8],
+    format: Format,
+    profile: &Profile,
+    wanted: &BTreeSet<String>,
+) -> Result<(Document, Vec<String>), Error> {
     let size = source.len() as u64;
     if size > profile.limits.source {
         return Err(Error::TooLarge { size, limit: profile.limits.source });
@@ -83,7 +99,19 @@ pub(crate) fn read_wanted(
     if !wanted.is_empty() {
         doc.traces.places_of_others.wanted.clone_from(wanted);
     }
-    Ok(doc)
+    let mut unused = Vec::new();
+    if !profile.clean.leave_out.is_empty() {
+        if profile.html.raw == html::Raw::Clean {
+            html::open_raw_with(&mut doc, true);
+        }
+        let selectors: Vec<Selector> = profile.clean.leave_out.iter().filter_map(|text| Selector::read(text)).collect();
+        unused = leave_out(&mut doc, &selectors);
+        if !profile.keeps_classes() {
+            // They were read for the selectors only.
+            refine::rules::attributes::drop_classes(&mut doc);
+        }
+    }
+    Ok((doc, unused))
 }
 
 /// Makes a document what a profile wants it to be before it is written.
@@ -92,7 +120,7 @@ pub(crate) fn refined(doc: &mut Document, format: Format, profile: &Profile, lin
         doc.metadata.language = Some(profile.page.language.clone());
     }
     if format != Format::Markdown && profile.html.raw == html::Raw::Clean {
-        html::open_raw(doc);
+        html::open_raw_with(doc, profile.keeps_classes());
     }
     // Behind the raw HTML, whose text is text like any other now.
     refine::clean(doc, &profile.clean);
@@ -165,32 +193,44 @@ const PARTS_NAMED: usize = 3;
 /// What there is to say of an output that its target will not take.
 fn too_long(doc: &Document, profile: &Profile, format: Format, length: &Length) -> Finding {
     let options = profile.html_options(html::Ids::None);
-    let mut parts: Vec<(usize, NodeId)> = doc
-        .children(doc.root())
-        .map(|part| {
-            let size = match format {
-                Format::Html => html::write_part(doc, part, &options).chars().count(),
-                _ => doc.plain_text(part).chars().count(),
-            };
-            (size, part)
-        })
-        .collect();
+    let size_of = |part| match format {
+        Format::Html => html::write_part(doc, part, &options).chars().count() as u64,
+        _ => doc.plain_text(part).chars().count() as u64,
+    };
+    let mut parts: Vec<(u64, NodeId)> = doc.children(doc.root()).map(|part| (size_of(part), part)).collect();
+    let mut used = 0;
+    let passing = parts.iter().find(|(size, _)| {
+        used += size;
+        used > length.limit
+    });
+    let ends = match passing {
+        Some(&(_, part)) => format!("; it is full within {}", excerpt(doc, part)),
+        None if !doc.notes.is_empty() => "; it is full within the notes".to_owned(),
+        None => String::new(),
+    };
     parts.sort_by_key(|&(size, _)| std::cmp::Reverse(size));
-    let named: Vec<String> = parts
-        .iter()
-        .take(PARTS_NAMED)
-        .map(|&(size, part)| {
-            let text = doc.plain_text(part);
-            let words: Vec<&str> = text.split_whitespace().take(5).collect();
-            format!("<{}> {} ({size})", doc.kind(part).element(), words.join(" "))
-        })
-        .collect();
+    let named: Vec<String> =
+        parts.iter().take(PARTS_NAMED).map(|&(size, part)| format!("{} ({size})", excerpt(doc, part))).collect();
     let over = length.used - length.limit;
     Finding::lost(
         "limit.characters",
-        format!("the output takes {} characters, {over} more than the {} that there is room for", length.used, length.limit),
+        format!(
+            "the output takes {} characters, {over} more than the {} that there is room for{ends}",
+            length.used, length.limit
+        ),
     )
     .hint(format!("what takes most: {}", named.join("; ")))
+}
+
+/// What a part is and how it begins.
+fn excerpt(doc: &Document, part: NodeId) -> String {
+    let text = doc.plain_text(part);
+    let words: Vec<&str> = text.split_whitespace().take(5).collect();
+    let element = match doc.kind(part).element() {
+        "" => "text".to_owned(),
+        element => format!("<{element}>"),
+    };
+    if words.is_empty() { element } else { format!("{element} {}", words.join(" ")) }
 }
 
 fn as_markdown(doc: &Document, profile: &Profile) -> Converted {

@@ -149,6 +149,7 @@ fn values_of(key: &str, files: &Path) -> Vec<String> {
         "clean.protected-words" => of(&["CAPITALS"]),
         "clean.scene-mark" => of(&["###"]),
         "clean.list-lines" => of(&["log of"]),
+        "clean.leave-out" => of(&["table", ".red", "h2 strong, p > a"]),
         "clean.remove-elements" | "clean.unwrap-elements" => of(&["table", "strong", "h*", "p"]),
         "clean.rename-elements" => of(&["strong = b", "h4 = p"]),
         "clean.allow-elements" => of(&["p, a, strong", "h1"]),

@@ -225,7 +225,8 @@ fn looks_are_three_and_have_no_script() {
         assert!(html.contains("prefers-color-scheme: dark") && html.contains("@media print") && !html.contains("<script"));
     }
     let mut profile = Profile::default();
-    profile.set("page.look=charts").unwrap();
+    assert!(profile.set("page.look=charts").is_err());
+    "charts".clone_into(&mut profile.page.look);
     assert!(matches!(convert(b"", Format::Markdown, Format::Html, &profile), Err(Error::UnknownLook { .. })));
 }
 

@@ -249,3 +249,67 @@ fn manuscripts_have_a_structure() {
     manuscript("(1) a\n(2) b", "<ol>\n<li>a</li>\n<li>b</li>\n</ol>");
     manuscript("I. a\nII. b\nIII. c", "<ol type=\"I\">\n<li>a</li>\n<li>b</li>\n<li>c</li>\n</ol>");
 }
+
+#[test]
+fn parts_are_left_out_by_selectors() {
+    let source = "<h1>Log</h1><p class=draft>a</p><aside><p>b</p></aside><p id=x>c <a href=#y>to y</a></p>\
+        <h2 id=y>Pay (and more)</h2><p>d</p><h3>Deep</h3><p>e</p><h2>End</h2><table><tr><td>f<td class=draft>g</table>";
+    let left = |selectors: &str| {
+        let done = convert(source, Format::Html, Format::Html, &[&format!("clean.leave-out={selectors}")]);
+        let told = done.findings.iter().filter(|finding| finding.code == "clean.leave-out").count();
+        (done.text.replace('\n', ""), told)
+    };
+    let whole = "<h1>Log</h1><p>a</p><aside><p>b</p></aside><p id=\"x\">c <a href=\"#y\">to y</a></p>\
+        <h2 id=\"y\">Pay (and more)</h2><p>d</p><h3>Deep</h3><p>e</p><h2>End</h2>\
+        <table><tbody><tr><td>f</td><td>g</td></tr></tbody></table>";
+    // Classes that are read for selectors are not written; what fits nothing is told.
+    assert_eq!(left(".nothing"), (whole.to_owned(), 1));
+    assert_eq!(left(""), (whole.to_owned(), 0));
+    let (html, told) = left("section(pay*), aside > p, td.draft");
+    let expected =
+        "<h1>Log</h1><p>a</p><p id=\"x\">c to y</p><h2>End</h2><table><tbody><tr><td>f</td><td></td></tr></tbody></table>";
+    assert_eq!((html.as_str(), told), (expected, 2));
+    assert_eq!(left("section(#y)").0, left("section(Pay (and more))").0);
+    assert_eq!(left("h1, p, h2, h3, section(.x), aside p, table > td"), left("h1, p, h2, h3, section(.x), table > td"));
+    assert!(left("table td").0.contains("<td></td><td></td>"));
+    assert_eq!(left("[id=x], a[href='#y']").0, whole.replace("<p id=\"x\">c <a href=\"#y\">to y</a></p>", ""));
+    assert_eq!(left("section(*)").0, "");
+}
+
+#[test]
+fn leaving_out_works_in_every_format_and_takes_notes_along() {
+    let markdown = "# A\n\nb[^1]\n\n<div class=\"client\">\n\nc[^2]\n\n</div>\n\n## D\n\nd[^2]\n\n[^1]: one\n[^2]: two\n";
+    let done = convert(markdown, Format::Markdown, Format::Markdown, &["clean.leave-out=.client, section(#d)"]);
+    assert_eq!(done.text, "# A\n\nb[^1]\n\n[^1]: one\n");
+    assert_eq!(done.findings.iter().map(|found| found.lost.as_str()).collect::<Vec<_>>(), ["c\nD\nd"]);
+    let text =
+        convert("Alpha\n=====\n\nb\n\nCeta\n====\n\nd\n", Format::Text, Format::Html, &["clean.leave-out=section(Ceta)"]).text;
+    assert_eq!(text, "<h1>Alpha</h1>\n<p>b</p>\n");
+}
+
+#[test]
+fn settings_in_a_wrong_form_are_errors() {
+    for (setting, entry) in [
+        ("clean.remove-elements=[\"aside > p\"]", "aside > p"),
+        ("clean.remove-elements=p, .note", ".note"),
+        ("clean.allow-attributes=[href]", "[href]"),
+        ("clean.rename-elements=p = span", "p = span"),
+        ("clean.rename-elements=strong = bolder", "strong = bolder"),
+        ("clean.classes=.note = tip", ".note = tip"),
+        ("clean.leave-out=p:first-child", "p:first-child"),
+        ("clean.leave-out=a > > b", "a > > b"),
+        ("clean.leave-out=section(a", "section(a"),
+        ("page.language=in English", "in English"),
+        ("html.encoding=latin-nine", "latin-nine"),
+        ("site.address=tides", "tides"),
+        ("images.folder=../pictures", "../pictures"),
+    ] {
+        let mut profile = obblet::profile::Profile::default();
+        let error = profile.set(setting).unwrap_err().to_string();
+        assert!(error.contains(&format!("can't be {entry:?}; it may be: ")), "{error}");
+    }
+    let mut profile = obblet::profile::Profile::default();
+    profile.set("page.title=\"High, and low\"").unwrap();
+    profile.set("shape='fragment'").unwrap();
+    assert_eq!((profile.page.title.as_str(), profile.shape), ("High, and low", obblet::profile::Shape::Fragment));
+}

@@ -27,7 +27,7 @@ pub(crate) fn run(convert: &Convert) -> Outcome {
     if let Err(Failure(outcome, message)) = report.save(convert.talk.report.as_ref()) {
         return messages::fail(outcome, message);
     }
-    let found = convert.talk.fail_on.is_some_and(|weight| report.reaches(weight.into()));
+    let found = convert.talk.fail_on.is_some_and(|wanted| report.meets(wanted));
     match outcome {
         Outcome::Done if report.has_failures() => Outcome::Failed,
         Outcome::Done if found => Outcome::Found,

@@ -57,10 +57,9 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
             seen.iter().map(|(source, inspection)| serde_json::json!({ "source": source, "inspection": inspection })).collect();
         report::save(path, &serde_json::json!({ "documents": documents }))?;
     }
-    let reached = arguments.talk.fail_on.is_some_and(|weight| {
-        let weight = Weight::from(weight);
+    let reached = arguments.talk.fail_on.is_some_and(|wanted| {
         let all = seen.iter().flat_map(|(_, inspection)| inspection.findings.iter().chain(&inspection.faults));
-        all.into_iter().any(|finding| finding.weight <= weight)
+        all.into_iter().any(|finding| wanted.is_met_by(finding))
     });
     Ok(if outcome == Outcome::Done && reached { Outcome::Found } else { outcome })
 }

@@ -48,6 +48,7 @@ pub(crate) fn once(arguments: &Publish, log: &mut Log) -> Result<Outcome, Failur
     if arguments.talk.verbose {
         super::tell_settings(plan.layers());
     }
+    let found = telling.is_met();
     telling.save(arguments.talk.report.as_ref())?;
     if let Some(path) = &arguments.archive
         && !arguments.dry_run
@@ -58,7 +59,6 @@ pub(crate) fn once(arguments: &Publish, log: &mut Log) -> Result<Outcome, Failur
             messages::say(format_args!("{}: {count} files", messages::shown_path(path)));
         }
     }
-    let found = arguments.talk.fail_on.is_some_and(|weight| summary.reaches(weight.into()));
     Ok(match summary {
         Summary { failed: 1.., .. } => Outcome::Failed,
         _ if found => Outcome::Found,

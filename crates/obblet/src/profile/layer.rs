@@ -1,6 +1,6 @@
 //! Putting layers of settings on each other.
 
-use super::{Profile, ProfileError, SETTINGS, Setting, Value, error};
+use super::{Profile, ProfileError, SETTINGS, Setting, Value, error, settings};
 use crate::files::{self, Root, Stray, There};
 use globset::{GlobBuilder, GlobSet, GlobSetBuilder};
 use std::path::{Component, Path, PathBuf};
@@ -264,20 +264,33 @@ fn assignments(table: DeTable<'_>, folder: Option<&Path>, line_of: &dyn Fn(usize
 
 impl Profile {
     /// Changes one setting, given as `key=value`. A list is several values with commas between them, or is written as in TOML
-    /// where one of them holds a comma: `clean.replace=["a, b => c", "d => e"]`.
+    /// where one of them holds a comma: `clean.replace=["a, b => c", "d => e"]`. A text may stand in quotation marks.
     ///
     /// # Errors
     /// Where there is no such setting, or it can't have that value.
     pub fn set(&mut self, assignment: &str) -> Result<(), ProfileError> {
         let (key, value) = assignment.split_once('=').ok_or_else(|| ProfileError::NoValue { text: assignment.to_owned() })?;
-        self.set_value(key.trim(), &Value::text(value.trim()))
+        let (key, value) = (key.trim(), value.trim());
+        let takes_list = matches!((find(key)?.get)(self), Value::List(_));
+        // A text may be given as a file has it, in quotation marks.
+        let quoted = if takes_list { None } else { Value::parse(value).filter(|value| matches!(value, Value::Text(_))) };
+        self.set_value(key, &quoted.unwrap_or_else(|| Value::text(value)))
     }
 
     fn set_value(&mut self, key: &str, value: &Value) -> Result<(), ProfileError> {
         let setting = find(key)?;
-        (setting.set)(self, value).ok_or_else(|| ProfileError::WrongValue {
+        if (setting.set)(self, value).is_some() {
+            return Ok(());
+        }
+        // Of a list, the entry is named that is wrong.
+        let entries = if matches!((setting.get)(self), Value::List(_)) { settings::list(value) } else { None };
+        let wrong = entries.unwrap_or_default().into_iter().find(|entry| {
+            let alone = Value::List(vec![entry.clone()]);
+            (setting.set)(&mut self.clone(), &alone).is_none()
+        });
+        Err(ProfileError::WrongValue {
             key: key.to_owned(),
-            value: value.to_string(),
+            value: wrong.map_or_else(|| value.to_string(), |entry| Value::Text(entry).to_string()),
             expected: format!("it may be: {}", (setting.values)()),
         })
     }

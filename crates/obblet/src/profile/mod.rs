@@ -364,12 +364,22 @@ impl Default for Profile {
 }
 
 impl Profile {
+    /// Whether classes of the source are in the output.
+    pub(crate) fn keeps_classes(&self) -> bool {
+        self.styling != Styling::Semantic || !self.clean.classes.is_empty()
+    }
+
+    /// Whether classes of the source are asked for.
+    fn reads_classes(&self) -> bool {
+        self.keeps_classes() || !self.clean.leave_out.is_empty()
+    }
+
     /// The options of the HTML reader that the profile asks for.
     pub(crate) fn html_read_options(&self) -> html::ReadOptions<'_> {
         html::ReadOptions {
             encoding: Some(self.html.encoding.as_str()).filter(|label| !label.is_empty()),
             content: self.html.content,
-            classes: self.styling != Styling::Semantic || !self.clean.classes.is_empty(),
+            classes: self.reads_classes(),
             promote_headings: self.html.promote_headings,
             formatting_classes: self.clean.inline == crate::refine::rules::inline::Inline::Classes,
         }
@@ -384,13 +394,13 @@ impl Profile {
             headings: self.text.headings,
             links: self.text.links,
             emphasis: self.text.emphasis,
-            classes: self.styling != Styling::Semantic || !self.clean.classes.is_empty(),
+            classes: self.reads_classes(),
         }
     }
 
     /// The options of the Word reader that the profile asks for.
     pub(crate) fn word_read_options(&self, wanted: &BTreeSet<String>) -> word::ReadOptions {
-        let names = !self.clean.classes.is_empty();
+        let names = self.reads_classes();
         word::ReadOptions {
             looks: match self.styling {
                 Styling::Semantic if names => word::Looks::Named,

@@ -2,22 +2,25 @@
 
 use super::value::{Choice, Value};
 use super::{Copies, Dialect, HeadingLevels, ImagePlace, LineEnds, Profile, Shape, StylePlace, Styling};
+use crate::document::Kind;
 use crate::formats::html::{Characters, Content, Ids, Raw, Syntax};
 use crate::formats::markdown::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm};
 use crate::formats::text::ParagraphEnds;
 use crate::formats::word::{Comments, Headers, HeadingNumbers, ListNumbers};
+use crate::page::LOOKS;
 use crate::refine::When;
 use crate::refine::lists::Lists;
 use crate::refine::revisions::Revisions;
 use crate::refine::rules::capitals::Capitals;
 use crate::refine::rules::elements::Disallowed;
 use crate::refine::rules::inline::{Bold, Inline};
+use crate::refine::rules::leave_out::Selector;
 use crate::refine::rules::lines::{LineBreaks, Paragraphs};
 use crate::refine::rules::replace;
 use crate::refine::rules::scenes::SceneBreaks;
 use crate::refine::rules::spaces::{StopSpaces, Tabs};
 use crate::refine::typography::{Dashes, Quotes};
-use std::path::PathBuf;
+use std::path::{Component, Path, PathBuf};
 
 /// One setting.
 pub struct Setting {
@@ -90,13 +93,16 @@ macro_rules! number {
 
 macro_rules! text {
     ($key:literal, $($field:ident).+, $meaning:literal) => {
+        text!($key, $($field).+, "text", |_: &str| true, $meaning)
+    };
+    ($key:literal, $($field:ident).+, $values:literal, $is:expr, $meaning:literal) => {
         Setting {
             key: $key,
             meaning: $meaning,
-            values: || "text".to_owned(),
+            values: || $values.to_owned(),
             get: |profile| Value::text(&profile.$($field).+),
             set: |profile, value| {
-                profile.$($field).+ = text(value)?;
+                profile.$($field).+ = text(value).filter(|text| $is(text.as_str()))?;
                 Some(())
             },
         }
@@ -160,7 +166,7 @@ fn text(value: &Value) -> Option<String> {
     }
 }
 
-fn list(value: &Value) -> Option<Vec<String>> {
+pub(super) fn list(value: &Value) -> Option<Vec<String>> {
     match value {
         Value::List(texts) => Some(texts.clone()),
         // On a command line, commas stand between them, or they are written as in a file.
@@ -173,6 +179,55 @@ fn list(value: &Value) -> Option<Vec<String>> {
         },
         Value::Flag(_) | Value::Number(_) => None,
     }
+}
+
+/// Whether a text is a name as markup has them, in which `*` stands for any characters.
+fn is_name(text: &str) -> bool {
+    !text.is_empty() && text.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '_' | ':' | '*'))
+}
+
+/// Whether a text is the name of an attribute, or those of an element and an attribute with a full stop between.
+fn is_attribute(text: &str) -> bool {
+    text.split_once('.').map_or_else(|| is_name(text), |(element, attribute)| is_name(element) && is_name(attribute))
+}
+
+/// Whether a text is a pattern of class names, with or without what becomes of those that fit.
+fn is_class_rule(text: &str) -> bool {
+    let is_class = |name: &str| !name.contains(|c: char| c.is_whitespace() || matches!(c, '.' | '#' | '>' | '<' | '"'));
+    let (pattern, name) = text.split_once('=').map_or((text, ""), |(pattern, name)| (pattern.trim(), name.trim()));
+    !pattern.is_empty() && is_class(pattern) && is_class(name)
+}
+
+/// Whether a text is a pair of elements of which one can become the other.
+fn is_renaming(text: &str) -> bool {
+    let Some((from, to)) = text.split_once('=').map(|(from, to)| (from.trim(), to.trim())) else { return false };
+    let Some(new) = Kind::from_element(to).filter(|new| !new.is_leaf()) else { return false };
+    is_name(from) && Kind::from_element(from).is_none_or(|old| old.is_inline() == new.is_inline() && !old.is_leaf())
+}
+
+/// Whether a text names an encoding (WHATWG Encoding, section 4.2); none is named by an empty one.
+fn is_encoding(text: &str) -> bool {
+    text.is_empty() || encoding_rs::Encoding::for_label(text.as_bytes()).is_some()
+}
+
+/// Whether a text has the form of a language tag (BCP 47, section 2.1); none is named by an empty one.
+fn is_language(text: &str) -> bool {
+    let is_part = |part: &str| (1..=8).contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric());
+    text.is_empty() || text.split('-').all(is_part)
+}
+
+fn is_look(text: &str) -> bool {
+    text.is_empty() || text == "none" || LOOKS.contains(&text)
+}
+
+fn is_web_address(text: &str) -> bool {
+    text.is_empty() || url::Url::parse(text).is_ok_and(|url| matches!(url.scheme(), "http" | "https"))
+}
+
+/// Whether a path leads to a folder below the one that it counts from.
+fn is_path_down(text: &str) -> bool {
+    let is_down = |part| matches!(part, Component::Normal(_) | Component::CurDir);
+    !text.contains('\\') && Path::new(text).components().all(is_down)
 }
 
 /// Every setting, in the order in which `obblet profile show` lists them.
@@ -230,6 +285,8 @@ pub static SETTINGS: &[Setting] = &[
     text!(
         "html.encoding",
         html.encoding,
+        "the name of an encoding",
+        is_encoding,
         "The encoding of HTML sources, as in windows-1252. Without one, the byte order mark and the page itself are asked, and then it is guessed."
     ),
     choice!(
@@ -306,6 +363,8 @@ pub static SETTINGS: &[Setting] = &[
     text!(
         "text.encoding",
         text.encoding,
+        "the name of an encoding",
+        is_encoding,
         "The encoding of plain text sources, as in windows-1252. Without one, the byte order mark is asked, and then it is guessed."
     ),
     choice!(
@@ -353,6 +412,8 @@ pub static SETTINGS: &[Setting] = &[
     text!(
         "images.folder",
         images.folder,
+        "the name of a folder, or a path down from the page",
+        is_path_down,
         "The folder of pictures beside a page; {name} is the name of the page's file. Pictures that the page can reach where they are stay there."
     ),
     flag!(
@@ -376,8 +437,20 @@ pub static SETTINGS: &[Setting] = &[
         "A sentence or two about the page, for those who find it. Without one, the metadata is asked."
     ),
     text!("page.author", page.author, "Who wrote it. Without one, the metadata is asked."),
-    text!("page.language", page.language, "The language of the page, as in en or pt-BR. Without one, the metadata is asked."),
-    text!("page.look", page.look, "The design: chart, folio or beacon; none for a page without one."),
+    text!(
+        "page.language",
+        page.language,
+        "a language, as in en or pt-BR",
+        is_language,
+        "The language of the page, as in en or pt-BR. Without one, the metadata is asked."
+    ),
+    text!(
+        "page.look",
+        page.look,
+        "chart, folio, beacon, none",
+        is_look,
+        "The design: chart, folio or beacon; none for a page without one."
+    ),
     choice!(
         "page.styles",
         StylePlace,
@@ -405,6 +478,13 @@ pub static SETTINGS: &[Setting] = &[
     ),
     flag!("page.skip-link", page.skip_link, "Whether the page begins with a link past the header, for those who use a keyboard."),
     flag!("page.highlight", page.highlight, "Whether code has colours."),
+    list!(
+        "clean.leave-out",
+        clean.leave_out,
+        "a list of selectors, as in \"aside\", \".draft\", \"#pay\", \"table.wide p\" or \"section(Pay)\"",
+        |selector: &str| Selector::read(selector).is_some(),
+        "Parts of the source that the output goes without: elements, by name, class, id or what they stand in, and headings with all that is under them."
+    ),
     choice!(
         "clean.revisions",
         Revisions,
@@ -536,26 +616,29 @@ pub static SETTINGS: &[Setting] = &[
     list!(
         "clean.remove-elements",
         clean.remove_elements,
-        "a list of names of elements, in which * stands for any characters",
+        "a list of names of elements, as in \"aside\" or \"o:*\" (selectors are for clean.leave-out)",
+        is_name,
         "Elements that HTML output loses with their content."
     ),
     list!(
         "clean.unwrap-elements",
         clean.unwrap_elements,
-        "a list of names of elements, in which * stands for any characters",
+        "a list of names of elements, as in \"aside\" or \"o:*\" (selectors are for clean.leave-out)",
+        is_name,
         "Elements that HTML output loses, but not their content."
     ),
     list!(
         "clean.rename-elements",
         clean.rename_elements,
-        "a list of pairs, as in \"strong = b\"",
-        |rule: &str| rule.contains('='),
+        "a list of pairs of elements that may stand in the same places, as in \"strong = b\"",
+        is_renaming,
         "Elements of HTML output that become others."
     ),
     list!(
         "clean.allow-elements",
         clean.allow_elements,
-        "a list of names of elements, in which * stands for any characters",
+        "a list of names of elements, as in \"aside\" or \"o:*\" (selectors are for clean.leave-out)",
+        is_name,
         "The only elements that HTML output may have; all where there are none."
     ),
     choice!(
@@ -580,18 +663,21 @@ pub static SETTINGS: &[Setting] = &[
         "clean.classes",
         clean.classes,
         "a list of patterns, as in \"note-*\" (kept), \"Quote = pull-quote\" (renamed), \"Mso* =\" (dropped)",
+        is_class_rule,
         "What becomes of classes of the source: the first pattern that fits decides, and what none fits is dropped. Without any, styling decides."
     ),
     list!(
         "clean.allow-attributes",
         clean.allow_attributes,
         "a list of names, as in \"href\" or \"img.width\"",
+        is_attribute,
         "The only attributes that HTML output may have, beside those without which an element says nothing; all where there are none."
     ),
     list!(
         "clean.remove-attributes",
         clean.remove_attributes,
         "a list of names, as in \"id\" or \"img.width\"",
+        is_attribute,
         "Attributes that HTML output loses. What says nothing without them, as a link without an address, leaves its words."
     ),
     list!(
@@ -639,6 +725,8 @@ pub static SETTINGS: &[Setting] = &[
     text!(
         "site.address",
         site.address,
+        "a web address, as in https://tides.example/handbook/",
+        is_web_address,
         "Where a site will be, as in https://tides.example/handbook/. Site maps need it, and so do links of pages that stand in for missing ones."
     ),
     number!("site.feed-entries", site.feed_entries, 0 to 1000, "How many of the newest dated documents a site's feed has; 0 for no feed."),

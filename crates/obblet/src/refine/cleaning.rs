@@ -39,6 +39,7 @@ impl When {
 #[derive(Clone, Debug, PartialEq, Eq)]
 #[allow(missing_docs, reason = "the table of settings says what each is")]
 pub struct Cleaning {
+    pub leave_out: Vec<String>,
     pub revisions: Revisions,
     pub layout_tables: bool,
     pub tab_columns: bool,
@@ -98,6 +99,7 @@ impl Cleaning {
     #[must_use]
     pub fn none() -> Self {
         Self {
+            leave_out: Vec::new(),
             revisions: Revisions::Keep,
             layout_tables: false,
             tab_columns: false,

@@ -16,6 +16,7 @@ mod write;
 pub use address::{is_safe_link, is_safe_picture};
 pub use check::{check, is_page};
 pub(crate) use model::is_language;
+pub(crate) use read::open_raw_with;
 pub use read::{Content, ReadOptions, decode, open_raw, read};
 pub use write::{HeadingEntry, Written, write, write_part};
 

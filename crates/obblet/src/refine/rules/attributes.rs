@@ -65,6 +65,20 @@ pub fn restrict(doc: &mut Document, allowed: &[String], removed: &[String]) {
     }
 }
 
+/// Takes out all classes, but for those that say which language code is in.
+pub(crate) fn drop_classes(doc: &mut Document) {
+    let nodes: Vec<NodeId> = doc.nodes().filter(|(_, node)| node.has_attributes()).map(|(id, _)| id).collect();
+    for id in nodes {
+        let is_language = |class: &Text| doc.text(*class).starts_with("language-") || doc.text(*class) == "display";
+        let is_code = matches!(doc.kind(id), Kind::Preformatted | Kind::Code(_) | Kind::CodeBlock { .. } | Kind::TextLevel(_));
+        let kept: Vec<Text> = doc.attributes(id).classes.iter().copied().filter(|class| is_code && is_language(class)).collect();
+        if kept.len() < doc.attributes(id).classes.len() {
+            doc.attributes_mut(id).classes = kept.into();
+        }
+    }
+    doc.styles.clear();
+}
+
 /// Maps, keeps and drops classes. Each rule is `pattern` (kept), `pattern = name` (renamed) or `pattern =` (dropped); the first one
 /// that fits a class decides. What none fits is dropped, but for the names that rules give.
 pub fn classes(doc: &mut Document, rules: &[String]) {

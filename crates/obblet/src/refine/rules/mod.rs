@@ -4,6 +4,7 @@ pub mod attributes;
 pub mod capitals;
 pub mod elements;
 pub mod inline;
+pub mod leave_out;
 pub mod lines;
 pub mod pattern;
 pub mod replace;

@@ -24,6 +24,7 @@ mod tokens;
 mod wear;
 
 pub use raw::open_raw;
+pub(crate) use raw::open_raw_with;
 
 use super::guard::Guard;
 use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, SourceMap, Step, Traces};

@@ -24,6 +24,11 @@ enum Event {
 
 /// Parses the raw HTML of a document and puts what it means in its place. What can run script goes, with findings.
 pub fn open_raw(doc: &mut Document) {
+    open_raw_with(doc, false);
+}
+
+/// As [`open_raw`]; its classes stay where they are asked for.
+pub(crate) fn open_raw_with(doc: &mut Document, classes: bool) {
     if !doc.may_hold(Presence::RAW) {
         return;
     }
@@ -40,7 +45,7 @@ pub fn open_raw(doc: &mut Document) {
     let has_raw = nodes_with_raw(doc);
     for top in tops {
         if has_raw[top.index()] {
-            open_tree(doc, top, &has_raw);
+            open_tree(doc, top, &has_raw, classes);
         }
     }
     doc.traces = traces;
@@ -128,7 +133,7 @@ fn events(doc: &Document, top: NodeId, has_raw: &[bool]) -> Vec<Event> {
     events
 }
 
-fn open_tree(doc: &mut Document, top: NodeId, has_raw: &[bool]) {
+fn open_tree(doc: &mut Document, top: NodeId, has_raw: &[bool], classes: bool) {
     let events = events(doc, top, has_raw);
     for event in &events {
         if let Event::Open(id) | Event::Whole(id) | Event::Raw(id, _) = event {
@@ -155,6 +160,7 @@ fn open_tree(doc: &mut Document, top: NodeId, has_raw: &[bool]) {
     let Parts { doc, root, mut made, names } = builder.sink.into_parts();
     let looks = if made.dresses.is_empty() { css::Looks::default() } else { css::looks(doc, &made, &names) };
     doc.move_children(root, top);
-    let mut settler = Settler::new(&mut made, &looks, false);
+    let mut settler = Settler::new(&mut made, &looks, classes);
+    settler.keep_classes(doc);
     settler.tree(doc, top);
 }
