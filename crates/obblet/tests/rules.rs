@@ -270,7 +270,7 @@ fn parts_are_left_out_by_selectors() {
         "<h1>Log</h1><p>a</p><p id=\"x\">c to y</p><h2>End</h2><table><tbody><tr><td>f</td><td></td></tr></tbody></table>";
     assert_eq!((html.as_str(), told), (expected, 2));
     assert_eq!(left("section(#y)").0, left("section(Pay (and more))").0);
-    assert_eq!(left("h1, p, h2, h3, section(.x), aside p, table > td"), left("h1, p, h2, h3, section(.x), table > td"));
+    assert_eq!(left("h1, p, h2, h3, aside p, table > td").0, left("h1, p, h2, h3").0);
     assert!(left("table td").0.contains("<td></td><td></td>"));
     assert_eq!(left("[id=x], a[href='#y']").0, whole.replace("<p id=\"x\">c <a href=\"#y\">to y</a></p>", ""));
     assert_eq!(left("section(*)").0, "");

@@ -3,7 +3,7 @@
 use super::super::{Context, Raw, Syntax, model};
 use super::Writer;
 use crate::document::{
-    Align, CellKind, Direction, DivisionKind, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Text, TextLevel,
+    Align, CellKind, Direction, DivisionKind, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Step, Text, TextLevel,
 };
 
 /// Tags that GitHub disallows in raw HTML (GitHub Flavored Markdown, section 6.11).
@@ -412,7 +412,18 @@ impl Writer<'_, '_> {
         self.out.line();
     }
 
+    /// Whether a node is the last of the document, and mentions no note.
+    fn ends_document(&self, id: NodeId) -> bool {
+        let is_last = self.doc.node(id).next().is_none() && self.doc.node(id).parent() == Some(self.doc.root());
+        let is_mark = |step| matches!(step, Step::Enter(id) if matches!(self.doc.kind(id), Kind::NoteReference(_)));
+        is_last && !self.doc.walk(id).any(is_mark)
+    }
+
     fn enter_division(&mut self, division: DivisionKind, id: NodeId) {
+        // The footer of a page stands below its notes.
+        if division == DivisionKind::Footer && self.ends_document(id) {
+            self.write_notes();
+        }
         let tag = self.division(division);
         self.restrict(division, 1);
         self.out.line();

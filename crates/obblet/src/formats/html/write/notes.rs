@@ -14,6 +14,8 @@ pub(super) struct NoteNumbers {
     mentions: Vec<Mentions>,
     /// The last paragraph of the note that is being written, and the note.
     pub(super) ending: Option<(NodeId, NoteId)>,
+    /// Whether the section of notes is written.
+    are_written: bool,
 }
 
 #[derive(Debug, Default)]
@@ -118,6 +120,9 @@ impl Writer<'_, '_> {
 
     /// Writes the section of notes.
     pub(super) fn write_notes(&mut self) {
+        if std::mem::replace(&mut self.notes.are_written, true) {
+            return;
+        }
         self.notes.complete(self.doc, &mut self.ids, self.options.unmentioned, &mut self.findings);
         if self.notes.order.is_empty() {
             return;

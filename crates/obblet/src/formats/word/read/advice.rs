@@ -70,6 +70,7 @@ pub(super) struct Advice {
     last_empty: u32,
     odd_numbers: Tally,
     tabs: Tally,
+    pub(super) tab_stops: Tally,
     spaces: Tally,
     breaks: Tally,
     headings: Vec<(u32, String)>,
@@ -94,6 +95,14 @@ impl Advice {
     }
 }
 
+/// Whether text in bold reads like a heading: short, and no sentence.
+pub(super) fn is_like_heading(text: &str) -> bool {
+    let text = text.trim();
+    (2..=80).contains(&text.chars().count())
+        && !text.ends_with(['.', ',', ';', ':', '!', '?'])
+        && text.chars().any(char::is_alphabetic)
+}
+
 impl Reader<'_, '_> {
     /// Looks for habits that do not survive in a paragraph that is read.
     pub(super) fn advise(&mut self, paragraph: &OpenParagraph) {
@@ -115,11 +124,7 @@ impl Reader<'_, '_> {
         let outside = self.doc.node(node).parent() == Some(self.doc.root());
         if paragraph.bold && paragraph.heading.is_none() && outside && self.is_all_bold(paragraph) {
             let text = self.doc.plain_text(node).split_whitespace().collect::<Vec<_>>().join(" ");
-            let count = text.chars().count();
-            if (2..=80).contains(&count)
-                && !text.ends_with(['.', ',', ';', ':', '!', '?'])
-                && text.chars().any(char::is_alphabetic)
-            {
+            if is_like_heading(&text) {
                 self.advice.headings.push((offset, text));
                 // It begins something new, wherever its margin is.
                 self.context_mut().suspended.clear();
@@ -127,7 +132,7 @@ impl Reader<'_, '_> {
         }
     }
 
-    fn is_all_bold(&self, paragraph: &OpenParagraph) -> bool {
+    pub(super) fn is_all_bold(&self, paragraph: &OpenParagraph) -> bool {
         let by_style = paragraph.base.flags.is(super::properties::Flag::Bold);
         self.doc.children(paragraph.node).all(|child| match self.doc.kind(child) {
             Kind::Strong | Kind::Anchor => true,
@@ -241,6 +246,11 @@ impl Reader<'_, '_> {
             &advice.tabs,
             Finding::advice("word.tabs", "paragraphs line up text with tabs, which HTML does not have")
                 .hint("make tables of them, or set clean.tab-columns"),
+        );
+        say(
+            &advice.tab_stops,
+            Finding::changed("word.tab-stops", "tab stops that HTML can't show became equal distances")
+                .hint("make tables of the paragraphs, or set clean.tab-columns"),
         );
         say(
             &advice.spaces,

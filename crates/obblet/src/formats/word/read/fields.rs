@@ -121,6 +121,14 @@ impl Reader<'_, '_> {
                 let link = self.link_to(String::new(), place, None);
                 self.field_is_link(link);
             }
+            // A page of HTML has no number; the one of the last print would be wrong.
+            "PAGE" | "NUMPAGES" | "SECTIONPAGES" if self.in_header => {
+                if let Some(field) = self.fields.last_mut() {
+                    field.omits = true;
+                }
+                self.page_numbers += 1;
+                self.omit();
+            }
             "TOC" if !self.options.contents && !has("\\c") && !has("\\a") => {
                 if let Some(field) = self.fields.last_mut() {
                     field.omits = true;

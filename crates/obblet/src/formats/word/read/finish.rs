@@ -11,6 +11,8 @@ use crate::slug;
 impl Reader<'_, '_> {
     pub(super) fn finish(&mut self) {
         self.drop_emptied();
+        self.drop_rules_of_boxes();
+        self.set_numbered_headings();
         self.settle_headings();
         self.settle_anchors();
         self.settle_captions();
@@ -40,6 +42,64 @@ impl Reader<'_, '_> {
 
     fn is_in_tree(&self, node: NodeId) -> bool {
         self.doc.node(node).parent().is_some()
+    }
+
+    /// A numbered paragraph in bold that is a list of its own is a heading with its number.
+    fn set_numbered_headings(&mut self) {
+        let mut found: Vec<(NodeId, String, u8)> = Vec::new();
+        for (paragraph, number, level) in std::mem::take(&mut self.numbered_headings) {
+            let Some(item) = self.doc.node(paragraph).parent() else { continue };
+            let Some(list) = self.doc.node(item).parent().filter(|&list| matches!(self.doc.kind(list), Kind::List(_))) else {
+                continue;
+            };
+            let is_alone = |id: NodeId| self.doc.node(id).previous().is_none() && self.doc.node(id).next().is_none();
+            // A heading has something below it.
+            let is_followed = self
+                .doc
+                .node(list)
+                .next()
+                .is_some_and(|next| !matches!(self.doc.kind(next), Kind::Heading(_) | Kind::Division(_)));
+            if is_alone(paragraph) && is_alone(item) && is_followed && self.doc.node(list).parent() == Some(self.doc.root()) {
+                self.doc.unwrap(item);
+                self.doc.unwrap(list);
+                found.push((paragraph, number, level));
+            }
+        }
+        let Some((first, ..)) = found.first() else { return };
+        let place = self.doc.place(*first);
+        let message = format!("numbered paragraphs in bold became headings: {}", found.len());
+        self.doc.find(
+            Finding::changed("word.numbered-heading", message)
+                .at(place)
+                .hint("give them the style of a heading in the word processor"),
+        );
+        let mut headings = Vec::new();
+        for (paragraph, number, level) in found {
+            self.open_bold(paragraph);
+            // They stand below the heading with a style that they follow.
+            let above = self.headings.iter().rev().find(|(known, _)| known.index() < paragraph.index());
+            let level = above.map_or(0, |(_, level)| *level) + 1 + level;
+            self.doc.set_kind(paragraph, Kind::Heading(level.clamp(1, 6)));
+            self.doc.attributes_mut(paragraph).classes.clear();
+            if self.keeps_heading_numbers() {
+                self.put_number(paragraph, &number);
+            } else {
+                self.heading_texts.push((paragraph, number));
+            }
+            headings.push((paragraph, level));
+        }
+        self.headings.append(&mut headings);
+        self.headings.sort_by_key(|(node, _)| node.index());
+        self.heading_texts.sort_by_key(|(node, _)| node.index());
+    }
+
+    /// What is bold in all of a heading is so for being one.
+    fn open_bold(&mut self, heading: NodeId) {
+        let bold: Vec<NodeId> = self.doc.children(heading).filter(|&child| self.doc.kind(child) == Kind::Strong).collect();
+        for node in bold {
+            self.doc.unwrap(node);
+        }
+        self.doc.join_texts(heading);
     }
 
     fn settle_headings(&mut self) {
@@ -107,14 +167,19 @@ impl Reader<'_, '_> {
             return;
         }
         for (node, number) in numbered {
-            let text = self.doc.intern(&format!("{number} "));
-            let text = self.doc.create(Kind::Text(text));
-            match self.doc.node(node).first_child() {
-                Some(first) => self.doc.move_before(first, text),
-                None => self.doc.move_into(node, text),
-            }
-            self.doc.join_texts(node);
+            self.put_number(node, &number);
         }
+    }
+
+    /// Puts its number before the text of a heading.
+    fn put_number(&mut self, node: NodeId, number: &str) {
+        let text = self.doc.intern(&format!("{number} "));
+        let text = self.doc.create(Kind::Text(text));
+        match self.doc.node(node).first_child() {
+            Some(first) => self.doc.move_before(first, text),
+            None => self.doc.move_into(node, text),
+        }
+        self.doc.join_texts(node);
     }
 
     /// Places stay where a link leads to them. A heading is known by its words, not by a number of the program's.

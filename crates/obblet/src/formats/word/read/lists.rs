@@ -39,6 +39,7 @@ impl Reader<'_, '_> {
         let marker = level.map_or(Marker::Plain, Level::marker);
         let indent = indent.or(level.and_then(|level| level.paragraph.indent_start)).unwrap_or(0);
         self.end_runs_of_blocks();
+        self.context_mut().is_heading = false;
         self.resume_lists(numbered, ordered);
         let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
         // Levels of one definition are levels of one list. A list of another stands in the item that it is set in further than.
@@ -107,6 +108,9 @@ impl Reader<'_, '_> {
         let Some(list) = context.suspended.last() else { return };
         let belongs = continued || indent.is_some_and(|indent| indent > 0 && indent + TOLERANCE >= list.indent);
         context.ends_lists = !belongs;
+        if std::mem::take(&mut context.is_heading) && !belongs {
+            context.suspended.clear();
+        }
     }
 
     /// The paragraph that lists were interrupted by has ended. One that went, for there was nothing in it, interrupts nothing.

@@ -1,12 +1,15 @@
 //! Looks: names of styles as classes, and rules that make a page look like the document. Each set of rules is one class.
 
 use super::Reader;
+use super::boxes::JOINED;
 use super::numbering::{Level, NumberFormat, Numbered};
-use super::properties::{Alignment, Border, CharacterProperties, Colour, Flag, LineRule, ParagraphProperties, TabKind};
+use super::properties::{
+    Alignment, Border, CharacterProperties, Colour, Flag, Line, LineRule, ParagraphProperties, TabKind, TabStop,
+};
 use super::rules::{CellKey, Rules, cell_rules, difference, edge, points, trimmed};
 use super::styles::{InCell, Role, StyleKind};
 use super::tables::OpenTable;
-use crate::document::{Kind, NamedStyle, NodeId, NumberStyle, Text};
+use crate::document::{Kind, NamedStyle, NodeId, NumberStyle};
 use crate::map::HashMap;
 
 /// How much of the looks of a document is kept.
@@ -107,10 +110,11 @@ impl Wardrobe {
         self.rules.push(NamedStyle { name: name.to_owned(), class: class.to_owned(), properties, numbers: None });
     }
 
-    /// All rules: those of styles before those of single places, which are to win.
+    /// All rules: those of styles before those of single places, which are to win, and those that join paragraphs last.
     pub(super) fn into_styles(self) -> Vec<NamedStyle> {
         let (named, single): (Vec<_>, Vec<_>) = self.rules.into_iter().partition(|style| !style.name.is_empty());
-        named.into_iter().chain(single).collect()
+        let (joined, single): (Vec<_>, Vec<_>) = single.into_iter().partition(|style| style.class.starts_with(JOINED));
+        named.into_iter().chain(single).chain(joined).collect()
     }
 }
 
@@ -257,8 +261,8 @@ impl Reader<'_, '_> {
             && contextual
             && style == properties.style
         {
-            let below = self.wardrobe.of_rules("p", vec![("margin-bottom", "0".to_owned())]);
-            let above = self.wardrobe.of_rules("p", vec![("margin-top", "0".to_owned())]);
+            let below = self.wardrobe.of_rules(JOINED, vec![("margin-bottom", "0".to_owned())]);
+            let above = self.wardrobe.of_rules(JOINED, vec![("margin-top", "0".to_owned())]);
             if let (Some(below), Some(above)) = (below, above) {
                 self.add_class(last, &below);
                 self.add_class(node, &above);
@@ -482,50 +486,123 @@ impl Reader<'_, '_> {
         self.add_rules(node, "holder", vec![("margin", "0".to_owned())]);
     }
 
-    /// Tabs of a paragraph: one that leads to the right margin fills the line; others go to stops at equal distances.
+    /// Tabs of a paragraph, as far as style rules can show its stops; the others are told. One that leads to the right margin
+    /// fills the line, those to the middle and to the right part it; others go to stops at equal distances.
     pub(super) fn look_of_tabs(&mut self, node: NodeId, properties: &ParagraphProperties) {
         let mut whole = self.styles.of_paragraph(properties.style).paragraph.clone();
         whole.override_with(properties);
-        let texts: Vec<(NodeId, Text)> = self
-            .doc
-            .children(node)
-            .filter_map(|child| match self.doc.kind(child) {
-                Kind::Text(text) if self.doc.text(text).contains('\t') => Some((child, text)),
-                _ => None,
-            })
-            .collect();
-        let right = whole.tabs.iter().rev().find(|stop| stop.kind == TabKind::Right);
-        let breaks = self.doc.children(node).any(|child| self.doc.kind(child) == Kind::LineBreak);
-        if let (Some(stop), [(child, text)], false) = (right, texts.as_slice(), breaks)
-            && let words = self.doc.text(*text).to_owned()
-            && let Some((before, after)) = words.split_once('\t').filter(|(_, after)| !after.contains('\t'))
-        {
-            let line = stop.leader.map(|line| Border { line, width: 8, space: 0, colour: Colour::Auto });
-            let mut rules: Rules = vec![("flex", "1".to_owned()), ("margin", "0 4pt".to_owned())];
-            rules.extend(line.map(|line| ("border-bottom", edge(&line))));
-            let (before, after) = (before.to_owned(), after.to_owned());
-            let rest = self.doc.intern(&after);
-            let rest = self.doc.create(Kind::Text(rest));
-            let tab = self.doc.create(Kind::Span);
-            self.doc.append_text(tab, "\t");
-            self.doc.move_after(*child, rest);
-            self.doc.move_after(*child, tab);
-            let before = self.doc.intern(&before);
-            self.doc.set_kind(*child, Kind::Text(before));
-            self.add_rules(tab, "tab", rules);
-            for empty in [*child, rest] {
-                if matches!(self.doc.kind(empty), Kind::Text(text) if text.is_empty()) {
-                    self.doc.detach(empty);
+        let stops: Vec<TabStop> = whole.tabs.iter().copied().filter(|stop| stop.kind != TabKind::Clear && stop.at > 0).collect();
+        let is_broken = self.doc.children(node).any(|child| self.doc.kind(child) == Kind::LineBreak);
+        let tabs = if is_broken { None } else { self.split_at_tabs(node, &stops) };
+        let right = stops.iter().rev().find(|stop| stop.kind == TabKind::Right);
+        match (tabs.as_deref(), stops.as_slice()) {
+            (Some([tab]), _) if right.is_some() => {
+                let leader = right.and_then(|stop| stop.leader);
+                self.fill_line(node, *tab, leader);
+            }
+            // A line to write on, as in forms.
+            (Some([tab]), [stop]) if stop.leader.is_some() && self.doc.node(*tab).next().is_none() => {
+                self.fill_line(node, *tab, stop.leader);
+                self.add_rules(node, "p", vec![("max-width", points(stop.at))]);
+            }
+            (Some([tab]), [stop]) if stop.kind == TabKind::Center && self.doc.node(*tab).previous().is_none() => {
+                self.add_rules(node, "p", vec![("text-align", "center".to_owned())]);
+            }
+            (Some([middle, end]), [first, second]) if first.kind == TabKind::Center && second.kind == TabKind::Right => {
+                self.part_line(node, *middle, *end);
+            }
+            _ => {
+                let mut rules: Rules = vec![("white-space", "pre-wrap".to_owned())];
+                if whole.tabs.is_empty() {
+                    rules.push(("tab-size", points(DEFAULT_TAB)));
+                }
+                self.add_rules(node, "p", rules);
+                let is_plain = |stop: &TabStop| stop.kind == TabKind::Left && stop.leader.is_none();
+                if !stops.iter().all(is_plain) || stops.windows(2).any(|pair| pair[1].at != pair[0].at + stops[0].at) {
+                    self.advice.tab_stops.add(self.offset, "");
                 }
             }
-            self.add_rules(node, "p", vec![("display", "flex".to_owned())]);
-        } else if !breaks {
-            let mut rules: Rules = vec![("white-space", "pre-wrap".to_owned())];
-            if whole.tabs.is_empty() {
-                rules.push(("tab-size", points(DEFAULT_TAB)));
-            }
-            self.add_rules(node, "p", rules);
         }
+    }
+
+    /// Puts the tabs that stand directly in a paragraph into spans of their own and gives those, where all of its tabs are such
+    /// and stops may be there that have to be shown.
+    fn split_at_tabs(&mut self, node: NodeId, stops: &[TabStop]) -> Option<Vec<NodeId>> {
+        let has_tab =
+            |reader: &Self, id: NodeId| matches!(reader.doc.kind(id), Kind::Text(text) if reader.doc.text(text).contains('\t'));
+        let children: Vec<NodeId> = self.doc.children(node).collect();
+        let own: usize = children
+            .iter()
+            .filter_map(|&child| if let Kind::Text(text) = self.doc.kind(child) { Some(text) } else { None })
+            .map(|text| self.doc.text(text).matches('\t').count())
+            .sum();
+        let all = self.doc.plain_text(node).matches('\t').count();
+        let is_shown = stops.iter().any(|stop| stop.kind != TabKind::Left || stop.leader.is_some());
+        if own != all || !(1..=2).contains(&own) || !is_shown {
+            return None;
+        }
+        let mut tabs = Vec::new();
+        for child in children {
+            if !has_tab(self, child) {
+                continue;
+            }
+            let Kind::Text(text) = self.doc.kind(child) else { continue };
+            let words = self.doc.text(text).to_owned();
+            for (place, piece) in words.split('\t').enumerate() {
+                if place > 0 {
+                    let tab = self.doc.create(Kind::Span);
+                    self.doc.append_text(tab, "\t");
+                    self.doc.move_before(child, tab);
+                    tabs.push(tab);
+                }
+                if !piece.is_empty() {
+                    let piece = self.doc.intern(piece);
+                    let piece = self.doc.create(Kind::Text(piece));
+                    self.doc.move_before(child, piece);
+                }
+            }
+            self.doc.detach(child);
+        }
+        Some(tabs)
+    }
+
+    /// A tab fills what is left of the line, with its leader.
+    fn fill_line(&mut self, node: NodeId, tab: NodeId, leader: Option<Line>) {
+        let mut rules: Rules = vec![("flex", "1".to_owned()), ("margin", "0 4pt".to_owned())];
+        let line = leader.map(|line| Border { line, width: 8, space: 0, colour: Colour::Auto });
+        rules.extend(line.map(|line| ("border-bottom", edge(&line))));
+        self.add_rules(tab, "tab", rules);
+        self.add_rules(node, "p", vec![("display", "flex".to_owned())]);
+    }
+
+    /// What stands before, between and behind two tabs takes the left, the middle and the right of the line.
+    fn part_line(&mut self, node: NodeId, middle: NodeId, end: NodeId) {
+        let mut parts: [Vec<NodeId>; 3] = Default::default();
+        let mut part = 0;
+        for child in self.doc.children(node) {
+            part += usize::from(child == middle || child == end);
+            parts[part].push(child);
+        }
+        for (children, align) in parts.into_iter().zip(["left", "center", "right"]) {
+            let holder = self.doc.create(Kind::Span);
+            match children.first() {
+                Some(&first) => self.doc.move_before(first, holder),
+                None => {
+                    let Some(first) = self.doc.node(node).first_child() else { continue };
+                    // Nothing at the left takes its room all the same.
+                    self.doc.append_text(holder, "\u{A0}");
+                    self.doc.move_before(first, holder);
+                }
+            }
+            for child in children {
+                self.doc.move_into(holder, child);
+            }
+            self.add_rules(holder, "tab", vec![("flex", "1".to_owned()), ("text-align", align.to_owned())]);
+        }
+        for tab in [middle, end] {
+            self.doc.unwrap(tab);
+        }
+        self.add_rules(node, "p", vec![("display", "flex".to_owned())]);
     }
 
     pub(super) fn look_of_box(&mut self, holder: NodeId) {

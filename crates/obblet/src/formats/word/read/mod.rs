@@ -6,6 +6,7 @@
 
 mod advice;
 mod body;
+mod boxes;
 mod controls;
 mod directions;
 mod drawings;
@@ -238,6 +239,12 @@ struct Reader<'p, 'b> {
     last_contextual: Option<(NodeId, Option<Name>, bool)>,
     space_above: i32,
     page_break: bool,
+    boxes: boxes::Boxes,
+    /// Paragraphs with numbers that may be headings, with their numbers and levels.
+    numbered_headings: Vec<(NodeId, String, u8)>,
+    /// Whether a header or a footer is being read, and how many numbers of pages were left out of them.
+    in_header: bool,
+    page_numbers: usize,
     sections: sections::Sections,
     breaks: usize,
     revisions: usize,
@@ -311,6 +318,10 @@ impl<'p, 'b> Reader<'p, 'b> {
             last_contextual: None,
             space_above: 0,
             page_break: false,
+            boxes: boxes::Boxes::default(),
+            numbered_headings: Vec::new(),
+            in_header: false,
+            page_numbers: 0,
             sections: sections::Sections::default(),
             breaks: 0,
             revisions: 0,

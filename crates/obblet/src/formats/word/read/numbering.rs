@@ -268,6 +268,11 @@ impl Numberings {
 impl Level {
     /// Whether a list in HTML shows its numbers much as the document does: the number of the level alone, with no more than
     /// a stop or parentheses around it.
+    /// Whether it counts.
+    pub(super) const fn is_ordered(&self) -> bool {
+        !matches!(self.format, NumberFormat::Bullet | NumberFormat::None)
+    }
+
     pub(super) fn is_plain(&self, level: u8) -> bool {
         if self.format == NumberFormat::Bullet {
             return true;

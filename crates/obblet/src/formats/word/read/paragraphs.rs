@@ -2,8 +2,8 @@
 
 use super::lists::OpenList;
 use super::looks::Subject;
-use super::numbering::Numbered;
-use super::properties::{CharacterProperties, Flag, Line, Name, ParagraphProperties};
+use super::numbering::{Level, Numbered};
+use super::properties::{Borders, CharacterProperties, Flag, Name, ParagraphProperties};
 use super::runs::Wrap;
 use super::styles::{Role, StyleKind};
 use super::tables::OpenTable;
@@ -36,6 +36,8 @@ pub(super) struct OpenParagraph {
     pub(super) space: bool,
     /// Its number, where it is no item of a list.
     number: Option<Numbered>,
+    /// Its number, where it is one.
+    item: Option<Numbered>,
 }
 
 /// Something that holds blocks: the body, a cell, a text box, a note.
@@ -46,6 +48,8 @@ pub(super) struct Context {
     pub(super) lists: Vec<OpenList>,
     /// Lists that a paragraph interrupted.
     pub(super) suspended: Vec<OpenList>,
+    /// Whether the last item may be a heading: what comes behind it is no part of it.
+    pub(super) is_heading: bool,
     /// Whether those that are suspended end with the open paragraph, if it stays.
     pub(super) ends_lists: bool,
     quote: Option<NodeId>,
@@ -67,6 +71,7 @@ impl Context {
             paragraph: None,
             lists: Vec::new(),
             suspended: Vec::new(),
+            is_heading: false,
             ends_lists: false,
             quote: None,
             code: Vec::new(),
@@ -188,6 +193,7 @@ impl Reader<'_, '_> {
             bold: false,
             space: false,
             number: number.clone(),
+            item: list.filter(|_| !omitted),
         });
         self.begin_run(CharacterProperties::default());
         match number.filter(|_| !is_written) {
@@ -301,7 +307,9 @@ impl Reader<'_, '_> {
         } else if paragraph.role == Role::Code && paragraph.heading.is_none() && !self.in_item(node) {
             self.context_mut().code.push(Some(node));
         } else {
+            self.note_box(&paragraph);
             self.advise(&paragraph);
+            self.note_numbered_heading(&paragraph);
             if paragraph.tabs > 0 && self.options.looks.is_exact() {
                 self.look_of_tabs(node, &paragraph.properties);
             }
@@ -347,6 +355,20 @@ impl Reader<'_, '_> {
         })
     }
 
+    /// A numbered paragraph in bold that begins a list may be a heading; whether it is, the end of the list tells.
+    fn note_numbered_heading(&mut self, paragraph: &OpenParagraph) {
+        let Some(numbered) = paragraph.item.as_ref().filter(|_| paragraph.bold && !self.context().in_cell) else { return };
+        let node = paragraph.node;
+        let first = self.doc.node(node).parent().is_some_and(|item| self.doc.node(item).previous().is_none());
+        let text = self.doc.plain_text(node);
+        let is_ordered = self.numberings.level(numbered.instance, numbered.level).is_some_and(Level::is_ordered);
+        if first && is_ordered && super::advice::is_like_heading(&text) && self.is_all_bold(paragraph) {
+            let number = self.numberings.shown(numbered);
+            self.numbered_headings.push((node, number, numbered.level));
+            self.context_mut().is_heading = true;
+        }
+    }
+
     fn in_item(&self, node: NodeId) -> bool {
         self.doc.node(node).parent().is_some_and(|parent| matches!(self.doc.kind(parent), Kind::ListItem { .. }))
     }
@@ -357,8 +379,14 @@ impl Reader<'_, '_> {
         let style = self.styles.of_paragraph(paragraph.properties.style);
         let mut borders = style.paragraph.borders;
         borders.override_with(&paragraph.properties.borders);
-        let ruled = [borders.bottom, borders.top].into_iter().flatten().any(|border| border.line != Line::None);
+        // Paragraphs with the same border are one box (section 17.3.1.24): one within it, or at its end, is space.
+        let in_box =
+            borders.is_box() || self.doc.node(node).previous().is_some_and(|before| self.boxes.is_last(before, &borders));
+        let ruled = borders.is_ruled() && !in_box;
         if ruled && paragraph.heading.is_none() && !self.context().in_cell {
+            if paragraph.properties.borders == Borders::default() {
+                self.boxes.ruled_by_style.extend(paragraph.properties.style.map(|style| (node, style)));
+            }
             let mut at = self.doc.node(node).first_child();
             while let Some(child) = at {
                 at = self.doc.node(child).next();
@@ -470,18 +498,22 @@ impl Reader<'_, '_> {
         self.context_mut()
     }
 
+    /// Whether numbers of headings are text, whatever the text says about them.
+    pub(super) fn keeps_heading_numbers(&self) -> bool {
+        match self.options.heading_numbers {
+            HeadingNumbers::Keep => true,
+            HeadingNumbers::Drop => false,
+            HeadingNumbers::Auto => self.options.looks.is_exact(),
+        }
+    }
+
     /// The number of a heading, as the document shows it.
     fn heading_number(&mut self, numbered: &Numbered) {
         let shown = self.numberings.shown(numbered);
         if shown.is_empty() || shown.chars().all(|c| !c.is_alphanumeric()) {
             return;
         }
-        let keeps = match self.options.heading_numbers {
-            HeadingNumbers::Keep => true,
-            HeadingNumbers::Drop => false,
-            HeadingNumbers::Auto => self.options.looks.is_exact(),
-        };
-        if keeps {
+        if self.keeps_heading_numbers() {
             self.number_as_text(&shown);
         } else if let Some(paragraph) = &self.context().paragraph {
             let node = paragraph.node;

@@ -228,6 +228,16 @@ pub(super) struct Borders {
 }
 
 impl Borders {
+    /// Whether there is a line at the top or at the bottom.
+    pub(super) fn is_ruled(&self) -> bool {
+        [self.top, self.bottom].into_iter().flatten().any(|border| border.line != Line::None)
+    }
+
+    /// Whether there is a line at a side.
+    pub(super) fn is_box(&self) -> bool {
+        [self.left, self.right].into_iter().flatten().any(|border| border.line != Line::None)
+    }
+
     pub(super) fn override_with(&mut self, nearer: &Self) {
         take_over!(self, nearer: top, right, bottom, left, between, columns);
     }
@@ -259,6 +269,7 @@ pub(super) enum TabKind {
     Left,
     Center,
     Right,
+    Decimal,
 }
 
 /// Which numbering a paragraph says it has.
@@ -706,7 +717,13 @@ fn tabs(xml: &mut Xml<'_>) -> Vec<TabStop> {
         let kind = match element.val().as_deref() {
             Some("clear") => TabKind::Clear,
             Some("center") => TabKind::Center,
-            Some("right" | "end" | "decimal") => TabKind::Right,
+            Some("right" | "end") => TabKind::Right,
+            Some("decimal") => TabKind::Decimal,
+            // A bar is a line and no stop.
+            Some("bar") => {
+                xml.skip();
+                continue;
+            }
             _ => TabKind::Left,
         };
         let leader = match element.get(b"leader").as_deref() {

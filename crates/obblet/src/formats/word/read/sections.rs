@@ -79,12 +79,15 @@ impl Reader<'_, '_> {
         self.add_rules(holder, "columns", rules);
     }
 
-    /// Reads headers and footers. One of each is kept where that is asked for; what the others say is told.
+    /// Reads headers and footers. All that say something of their own are kept where that is asked for; else what they say is
+    /// told.
     pub(super) fn headers(&mut self) {
         let mut parts = std::mem::take(&mut self.sections.parts);
         parts.sort_by_key(|(place, pages, _)| (*place == Place::Footer, *pages));
-        let mut kept = [false; 2];
+        let keeps = self.options.headers == Headers::Keep;
+        let mut kept: [Option<NodeId>; 2] = [None; 2];
         let mut told: HashSet<(Place, String)> = HashSet::default();
+        self.in_header = keeps;
         for (place, _, part) in parts {
             let (kind, number, code, what) = match place {
                 Place::Header => (DivisionKind::Header, 3, "word.header", "header"),
@@ -97,19 +100,31 @@ impl Reader<'_, '_> {
             if !words.chars().any(char::is_alphabetic) || !told.insert((place, words.clone())) {
                 continue;
             }
-            if self.options.headers == Headers::Keep && !kept[place as usize] {
-                kept[place as usize] = true;
-                let first = self.doc.node(self.doc.root()).first_child();
-                match first.filter(|_| place == Place::Header) {
-                    Some(first) => self.doc.move_before(first, holder),
-                    None => self.doc.move_into(self.doc.root(), holder),
-                }
+            if !keeps {
+                self.doc.find(
+                    Finding::lost(code, format!("the {what} of the pages was left out"))
+                        .hint("set word.headers to keep it, or page.header and page.footer")
+                        .losing(words),
+                );
                 continue;
             }
+            if let Some(known) = kept[place as usize] {
+                self.doc.move_children(holder, known);
+                continue;
+            }
+            kept[place as usize] = Some(holder);
+            let first = self.doc.node(self.doc.root()).first_child();
+            match first.filter(|_| place == Place::Header) {
+                Some(first) => self.doc.move_before(first, holder),
+                None => self.doc.move_into(self.doc.root(), holder),
+            }
+        }
+        self.in_header = false;
+        if self.page_numbers > 0 {
+            let message = format!("page numbers were left out of headers and footers: {}", self.page_numbers);
             self.doc.find(
-                Finding::lost(code, format!("the {what} of the pages was left out"))
-                    .hint("set word.headers to keep it, or page.header and page.footer")
-                    .losing(words),
+                Finding::changed("word.page-number", message)
+                    .hint("a page of HTML has none; say in the text what they stood for"),
             );
         }
     }

@@ -4,7 +4,7 @@
 
 use super::super::xml::{Element, Event, Ns, Xml, next_child};
 use super::properties::{
-    self, Borders, CharacterProperties, Colour, Name, Names, ParagraphProperties, Vocabulary, borders, shade,
+    self, Borders, CharacterProperties, Colour, Line, Name, Names, ParagraphProperties, Vocabulary, borders, shade,
 };
 use super::theme::Theme;
 use crate::map::HashMap;
@@ -325,6 +325,12 @@ impl TableStyle {
 }
 
 impl TableLook {
+    /// Whether a row that looks so can be told from the others.
+    pub(super) fn sets_apart(&self) -> bool {
+        let is_ruled = self.borders.bottom.is_some_and(|border| border.line != Line::None);
+        is_ruled || self.characters != CharacterProperties::default() || matches!(self.shade, Some(Colour::Rgb(_)))
+    }
+
     pub(super) fn override_with(&mut self, nearer: &Self) {
         self.paragraph.override_with(&nearer.paragraph);
         self.characters.override_with(&nearer.characters);
@@ -386,6 +392,8 @@ pub(super) fn margins(xml: &mut Xml<'_>) -> [Option<i32>; 4] {
 
 fn read_conditional(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>, table: &mut TableStyle, part: TablePart) {
     let mut look = TableLook::default();
+    // Whether a row is a head is told by its looks, however much of them is kept.
+    let looks = std::mem::replace(&mut words.looks, words.looks || part == TablePart::FirstRow);
     while let Some(Event::Open(element)) = next_child(xml) {
         match element.local() {
             b"rPr" => look.characters = properties::characters(xml, words),
@@ -394,6 +402,7 @@ fn read_conditional(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>, table: &mut T
             _ => xml.skip(),
         }
     }
+    words.looks = looks;
     match table.parts.iter_mut().find(|(known, _)| *known == part) {
         Some((_, known)) => known.override_with(&look),
         None => table.parts.push((part, look)),

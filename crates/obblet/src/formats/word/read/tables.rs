@@ -4,7 +4,7 @@
 use super::super::xml::{Event, Xml, next_child};
 use super::Reader;
 use super::properties::{self, Alignment, Borders, Colour, Flag, Line, Name, Vocabulary};
-use super::styles::{InCell, StyleKind, TablePart, TableStyle};
+use super::styles::{InCell, StyleKind, TableLook, TablePart, TableStyle};
 use crate::document::{Align, CellKind, Kind, NodeId, Part, RowGroupKind, Scope, Step};
 use crate::refine::revisions::Revisions;
 use std::borrow::Cow;
@@ -290,9 +290,7 @@ impl Reader<'_, '_> {
         }
         let first_row_is_head = table.rows == 1 && table.look.first_row && {
             let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
-            style
-                .and_then(|style| style.part(TablePart::FirstRow))
-                .is_some_and(|look| look.characters.flags.is(Flag::Bold) || matches!(look.shade, Some(Colour::Rgb(_))))
+            style.and_then(|style| style.part(TablePart::FirstRow)).is_some_and(TableLook::sets_apart)
         };
         let is_head = (table.row_is_head || first_row_is_head) && table.head_rows + 1 == table.rows;
         table.head_rows += usize::from(is_head);
