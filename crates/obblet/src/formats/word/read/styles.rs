@@ -393,7 +393,8 @@ pub(super) fn margins(xml: &mut Xml<'_>) -> [Option<i32>; 4] {
 fn read_conditional(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>, table: &mut TableStyle, part: TablePart) {
     let mut look = TableLook::default();
     // Whether a row is a head is told by its looks, however much of them is kept.
-    let looks = std::mem::replace(&mut words.looks, words.looks || part == TablePart::FirstRow);
+    let looks = words.looks;
+    words.looks |= part == TablePart::FirstRow;
     while let Some(Event::Open(element)) = next_child(xml) {
         match element.local() {
             b"rPr" => look.characters = properties::characters(xml, words),
