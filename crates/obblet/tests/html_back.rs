@@ -137,7 +137,16 @@ fn addresses_titles_and_labels() {
     );
     markdown(r##"<h2 id="low">Low water</h2><p><a href="#low">x</a></p>"##, "## Low water\n\n[x](#low-water)");
     markdown(r##"<h2 id="other-name">Low water</h2><p><a href="#other-name">x</a></p>"##, "## Low water\n\n[x](#low-water)");
-    markdown(r##"<p id="p">a</p><p><a href="#p">x</a></p>"##, "a\n\n[x](#p)");
+    markdown(r##"<p id="p">a</p><p><a href="#p">x</a></p>"##, "<a id=\"p\"></a>a\n\n[x](#p)");
+    markdown(r##"<p id="p">a</p><p id="q"><b id=r>b</b></p><p><a href="#r">x</a></p>"##, "a\n\n<a id=\"r\"></a>**b**\n\n[x](#r)");
+    markdown(
+        r##"<ul id=l><li id=i>a</ul><p><a href="#i">x</a><a href="#l">y</a></p>"##,
+        "<a id=\"l\"></a>\n\n- <a id=\"i\"></a>a\n\n[x](#i)[y](#l)",
+    );
+    markdown(
+        r##"<dl><dt id=t>a<dd>b</dl><p><a href="#t">x</a></p>"##,
+        "<dl>\n<dt><span id=\"t\"></span>a</dt>\n<dd>b</dd>\n</dl>\n\n[x](#t)",
+    );
     markdown(r#"<p><a href="a.html">a<br>b</a></p>"#, "[a\\\nb](a.html)");
     markdown(r#"<p><a href="a&amp;copy=1">a</a></p>"#, "[a](a&copy=1)");
     markdown(r#"<p><a href="\x">a</a></p>"#, r"[a](\x)");
@@ -213,10 +222,7 @@ fn tables_in_syntax_or_as_markup() {
         "<table><tr><th colspan=2>a<tr><td>b<td>c</table>",
         "<table>\n<tbody>\n<tr>\n<th colspan=\"2\">a</th>\n</tr>\n<tr>\n<td>b</td>\n<td>c</td>\n</tr>\n</tbody>\n</table>",
     );
-    markdown(
-        "<table><tr><th>a<tr><td><p>b</p><p>c</p></table>",
-        "<table>\n<tbody>\n<tr>\n<th>a</th>\n</tr>\n<tr>\n<td>\n<p>b</p>\n<p>c</p>\n</td>\n</tr>\n</tbody>\n</table>",
-    );
+    markdown("<table><tr><th>a<tr><td><p>b</p><p>c</p></table>", "| a          |\n| ---------- |\n| b<br><br>c |");
     markdown("<table><tr><th>a<tr><td>b<br>c</table>", "| a      |\n| ------ |\n| b<br>c |");
     markdown(
         "<table><tr><th>a<tr><td><ul><li>b</ul></table>",

@@ -313,3 +313,31 @@ fn settings_in_a_wrong_form_are_errors() {
     profile.set("shape='fragment'").unwrap();
     assert_eq!((profile.page.title.as_str(), profile.shape), ("High, and low", obblet::profile::Shape::Fragment));
 }
+
+#[test]
+fn headings_that_are_not_accepted_follow_the_rule_for_bold_text() {
+    let rule = |bold: &str, expected: &str| case("<h2>Low tide</h2>", &["clean.allow-elements=p, b", bold], expected);
+    rule("clean.bold=keep", "<p><b>Low tide</b></p>");
+    rule("clean.bold=remove", "<p>Low tide</p>");
+    rule("clean.bold=capitals", "<p>LOW TIDE</p>");
+}
+
+#[test]
+fn two_line_breaks_are_a_new_paragraph_wherever_text_stands() {
+    case("<p>a<br><br>b</p>", &[], "<p>a</p>\n<p>b</p>");
+    case(
+        "<table><tr><td>a<br> <br>b<td>c<br>d</table>",
+        &["html.compact=true"],
+        "<table><tbody><tr><td><p>a</p><p>b</p></td><td>c<br>d</td></tr></tbody></table>",
+    );
+    case("<blockquote>a<br><br>b</blockquote>", &["html.compact=true"], "<blockquote><p>a</p><p>b</p></blockquote>");
+}
+
+#[test]
+fn code_is_in_no_language() {
+    case(
+        "<p style='a:b' lang=en>a</p><table><tr><td lang=en><code>x = 1</code><td lang=de>Ebbe <code>y</code></table>",
+        &["html.compact=true"],
+        "<p lang=\"en\">a</p><table><tbody><tr><td><code>x = 1</code></td><td lang=\"de\">Ebbe <code>y</code></td></tr></tbody></table>",
+    );
+}

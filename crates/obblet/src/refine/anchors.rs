@@ -101,7 +101,14 @@ fn fold_one(doc: &mut Document, top: NodeId, place: NodeId) {
     let block =
         parent.filter(|&block| block != top && !doc.kind(block).is_inline() && first && next.is_some() && takes_id(doc, block));
     if let Some(block) = block {
-        doc.attributes_mut(block).id = id;
+        // The paragraph that an item begins with may be no element of its own.
+        let item = doc.node(block).parent().filter(|&item| {
+            doc.kind(block) == Kind::Paragraph
+                && matches!(doc.kind(item), Kind::ListItem { .. })
+                && doc.node(block).previous().is_none()
+                && takes_id(doc, item)
+        });
+        doc.attributes_mut(item.unwrap_or(block)).id = id;
         return doc.detach(place);
     }
     let next = next.or_else(|| parent.filter(|&parent| parent != top && first).and_then(|parent| doc.node(parent).next()));

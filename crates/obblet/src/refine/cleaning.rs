@@ -217,7 +217,7 @@ const PASSES: [Pass; 13] = [
             empty::drop_spacers(doc, dressed || doc.may_hold(Presence::LINE_BREAKS))
         });
     },
-    |doc, cleaning| run(doc, cleaning.anchors.holds(doc), anchors::fold),
+    |doc, cleaning| run(doc, cleaning.anchors != When::Never, anchors::fold),
     |doc, cleaning| run(doc, cleaning.empty.holds(doc), empty::drop_empty),
     |doc, cleaning| {
         run(doc, cleaning.lone_paragraphs.holds(doc), blocks::open_lone_paragraphs);
@@ -248,6 +248,7 @@ pub(crate) fn restrict(doc: &mut Document, cleaning: &Cleaning) {
             removed: &cleaning.remove_elements,
             unwrapped: &cleaning.unwrap_elements,
             renamed: &cleaning.rename_elements,
+            bold: cleaning.bold,
         },
     );
     lines::join_paragraphs(doc, cleaning.paragraphs);

@@ -1,6 +1,6 @@
 //! What holds nothing: paragraphs that are there for the space they take, and elements that were emptied or never filled.
 
-use super::{join_texts, tops};
+use super::{join_texts, tops, wrap_runs};
 use crate::document::{Document, Finding, Kind, NodeId, Presence, Step};
 
 fn is_white(doc: &Document, id: NodeId) -> bool {
@@ -18,6 +18,9 @@ pub fn drop_spacers(doc: &mut Document, split: bool) {
     let mut first = None;
     let breaks = doc.may_hold(Presence::LINE_BREAKS);
     for top in tops(doc) {
+        if split && breaks {
+            wrap_broken_text(doc, top);
+        }
         let blocks: Vec<NodeId> = doc
             .walk(top)
             .filter_map(|step| match step {
@@ -46,6 +49,39 @@ pub fn drop_spacers(doc: &mut Document, split: bool) {
                 .at(place)
                 .hint("space between paragraphs is for the stylesheet"),
         );
+    }
+}
+
+/// Text that stands directly in cells, items and their like becomes paragraphs where two line breaks in a row part it.
+fn wrap_broken_text(doc: &mut Document, top: NodeId) {
+    let holds_text = |kind| {
+        matches!(
+            kind,
+            Kind::Cell(_) | Kind::ListItem { .. } | Kind::TermDescription | Kind::BlockQuote | Kind::Division(_) | Kind::Note
+        )
+    };
+    let is_parted = |doc: &Document, id: NodeId| {
+        let (mut breaks, mut text) = (0, false);
+        doc.children(id).any(|child| {
+            match doc.kind(child) {
+                Kind::LineBreak => breaks += 1,
+                kind if !kind.is_inline() => (breaks, text) = (0, false),
+                _ if is_white(doc, child) => {}
+                _ if text && breaks > 1 => return true,
+                _ => (breaks, text) = (0, true),
+            }
+            false
+        })
+    };
+    let parted: Vec<NodeId> = doc
+        .walk(top)
+        .filter_map(|step| match step {
+            Step::Leave(id) if holds_text(doc.kind(id)) && is_parted(doc, id) => Some(id),
+            _ => None,
+        })
+        .collect();
+    for id in parted {
+        wrap_runs(doc, id);
     }
 }
 

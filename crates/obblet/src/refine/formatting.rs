@@ -1,11 +1,12 @@
 //! Runs of formatting that programs split, nest and put around white space.
 
 use super::tops;
-use crate::document::{Attributes, Direction, DivisionKind, Document, Kind, NodeId, Text, TextLevel};
+use crate::document::{Attributes, Direction, DivisionKind, Document, Kind, NodeId, Step, Text, TextLevel};
 use smallvec::{SmallVec, smallvec};
 
 /// Joins what was split, unwraps what says nothing, and puts white space outside of formatting.
 pub fn tidy(doc: &mut Document) {
+    drop_languages_of_code(doc);
     for id in candidates(doc) {
         let Some(parent) = doc.node(id).parent() else {
             // The top of a tree, or a node that has gone.
@@ -23,6 +24,46 @@ pub fn tidy(doc: &mut Document) {
         } else if !doc.kind(id).is_leaf() {
             tidy_block(doc, id);
         }
+    }
+}
+
+/// Code is in no language that people speak: neither is it itself, nor a cell or an item that holds nothing else.
+fn drop_languages_of_code(doc: &mut Document) {
+    if !doc.nodes().any(|(id, node)| node.has_attributes() && doc.attributes(id).language.is_some()) {
+        return;
+    }
+    let is_code = |kind| matches!(kind, Kind::Code(_) | Kind::CodeBlock { .. } | Kind::Preformatted);
+    let mut found = Vec::new();
+    for top in tops(doc) {
+        // For each open node, whether it holds code, and whether it holds words that are none.
+        let mut open: Vec<(bool, bool)> = Vec::new();
+        let mut preformatted = 0;
+        for step in doc.walk(top) {
+            match step {
+                Step::Enter(id) => {
+                    let kind = doc.kind(id);
+                    let has_words = match kind {
+                        Kind::Text(text) => preformatted == 0 && doc.text(text).chars().any(char::is_alphanumeric),
+                        kind => kind.is_leaf() && !is_code(kind) && !matches!(kind, Kind::LineBreak | Kind::SoftBreak),
+                    };
+                    preformatted += usize::from(kind == Kind::Preformatted);
+                    open.push((is_code(kind), has_words));
+                }
+                Step::Leave(id) => {
+                    let (code, words) = open.pop().unwrap_or_default();
+                    preformatted -= usize::from(doc.kind(id) == Kind::Preformatted);
+                    if let Some(around) = open.last_mut() {
+                        *around = (around.0 || code, around.1 || words);
+                    }
+                    if code && !words && doc.node(id).has_attributes() && doc.attributes(id).language.is_some() {
+                        found.push(id);
+                    }
+                }
+            }
+        }
+    }
+    for id in found {
+        doc.attributes_mut(id).language = None;
     }
 }
 

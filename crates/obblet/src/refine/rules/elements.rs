@@ -1,5 +1,6 @@
 //! Which elements a target accepts, and what becomes of the others.
 
+use super::inline::{self, Bold};
 use super::lines;
 use super::pattern::fits;
 use crate::document::{Document, Finding, Kind, NodeId, Step, TextLevel};
@@ -29,6 +30,8 @@ pub struct Rules<'r> {
     pub unwrapped: &'r [String],
     /// Elements that become others, as `strong = b`.
     pub renamed: &'r [String],
+    /// What becomes of bold text, which headings become that are not accepted.
+    pub bold: Bold,
 }
 
 impl Rules<'_> {
@@ -255,6 +258,20 @@ fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally:
     if element.is_empty() || !kind.is_inline() || rules.allows(element) {
         return;
     }
+    // Another element that looks the same says nearly as much.
+    let twin = match kind {
+        Kind::Strong => Kind::TextLevel(TextLevel::Bold),
+        Kind::TextLevel(TextLevel::Bold) => Kind::Strong,
+        Kind::Emphasis => Kind::TextLevel(TextLevel::Italic),
+        Kind::TextLevel(TextLevel::Italic) => Kind::Emphasis,
+        Kind::Deletion => Kind::Strikethrough,
+        Kind::Strikethrough => Kind::Deletion,
+        kind => kind,
+    };
+    let is_wanted = rules.unwrapped.iter().any(|pattern| fits(pattern, element));
+    if twin != kind && !is_wanted && rules.allows(twin.element()) {
+        return doc.set_kind(id, twin);
+    }
     if !matches!(kind, Kind::Span | Kind::Anchor | Kind::LineBreak | Kind::Image { .. } | Kind::Link { .. }) {
         tally.add(doc, id);
     }
@@ -314,12 +331,15 @@ fn unwrap_block(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut T
             tally.add(doc, id);
             doc.set_kind(id, Kind::Paragraph);
             let strong = [("strong", Kind::Strong), ("b", Kind::TextLevel(TextLevel::Bold))];
-            if let Some((_, kind)) =
-                strong.into_iter().find(|(name, _)| rules.allows(name)).filter(|_| doc.node(id).first_child().is_some())
-            {
-                let bold = doc.create(kind);
-                doc.move_children(id, bold);
-                doc.move_into(id, bold);
+            let strong = strong.into_iter().find(|(name, _)| rules.allows(name));
+            match (rules.bold, strong) {
+                (Bold::Keep, Some((_, kind))) if doc.node(id).first_child().is_some() => {
+                    let bold = doc.create(kind);
+                    doc.move_children(id, bold);
+                    doc.move_into(id, bold);
+                }
+                (Bold::Capitals, _) => inline::set_capitals(doc, id),
+                _ => {}
             }
         }
         Kind::Summary => doc.set_kind(id, Kind::Paragraph),

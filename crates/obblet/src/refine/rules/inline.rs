@@ -1,6 +1,6 @@
 //! How text is set apart: in elements, in classes, in capitals, or not.
 
-use crate::document::{Document, Kind, NamedStyle, NodeId, Step, TextLevel};
+use crate::document::{Document, Kind, NamedStyle, NodeId, Step, Text, TextLevel};
 use crate::refine::{join_texts, tops};
 
 /// How inline formatting is written.
@@ -101,5 +101,27 @@ pub fn set_bold(doc: &mut Document, bold: Bold) {
             doc.unwrap(id);
         }
         join_texts(doc, parents);
+    }
+}
+
+/// All text below a node in capitals.
+pub(super) fn set_capitals(doc: &mut Document, top: NodeId) {
+    let texts: Vec<(NodeId, Text)> = doc
+        .walk(top)
+        .filter_map(|step| match step {
+            Step::Enter(id) => {
+                if let Kind::Text(text) = doc.kind(id) {
+                    Some((id, text))
+                } else {
+                    None
+                }
+            }
+            Step::Leave(_) => None,
+        })
+        .collect();
+    for (id, text) in texts {
+        let capitals = doc.text(text).to_uppercase();
+        let text = doc.intern(&capitals);
+        doc.set_kind(id, Kind::Text(text));
     }
 }

@@ -285,7 +285,7 @@ impl Writer<'_, '_> {
         if doc.walk(id).any(|step| matches!(step, Step::Enter(node) if matches!(doc.kind(node), Kind::NoteReference(_)))) {
             self.unsaid("marks of notes within HTML", id);
         }
-        let html = write(doc, id);
+        let html = write(doc, id, self.has_places);
         self.begin(Shape::Html);
         self.out.lines(&without_empty_lines(html.trim_end_matches('\n')));
         true

@@ -82,7 +82,7 @@ pub enum HtmlPieces {
 }
 
 /// Writes a node, and all that is below it, as HTML.
-pub type ElementWriter<'w> = &'w dyn Fn(&Document, NodeId) -> String;
+pub type ElementWriter<'w> = &'w dyn Fn(&Document, NodeId, bool) -> String;
 
 /// How Markdown is written.
 #[derive(Clone, Copy, Default)]
@@ -141,12 +141,20 @@ pub struct Written {
 /// ```
 #[must_use]
 pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
-    let (doc, findings) = structure::settled(doc);
+    let (mut doc, findings) = structure::settled(doc);
+    let slugs = targets::slugs(&doc);
+    let keeps_places = options.html == HtmlPieces::Keep && !options.ids;
+    let places = if keeps_places { targets::without_heading(&doc, &slugs) } else { Vec::new() };
+    let has_places = !places.is_empty();
+    if has_places {
+        targets::set_places(doc.to_mut(), places);
+    }
     let mut writer = Writer::new(&doc, options);
+    writer.has_places = has_places;
     if options.dialect.front_matter {
         front_matter::write(&mut writer);
     }
-    writer.slugs = targets::slugs(&doc);
+    writer.slugs = slugs;
     writer.tree(doc.root());
     writer.write_notes();
     writer.write_definitions();
@@ -168,6 +176,8 @@ struct Writer<'d, 'o> {
     definition_numbers: HashMap<String, usize>,
     /// What headings are linked to by, for those whose id is another.
     slugs: HashMap<String, String>,
+    /// Whether there are places that links lead to, which are written as HTML.
+    has_places: bool,
     /// What could not be said, how often, and where first.
     unsaid: BTreeMap<&'static str, (usize, Place)>,
 }
@@ -184,6 +194,7 @@ impl<'d, 'o> Writer<'d, 'o> {
             definitions: Vec::new(),
             definition_numbers: HashMap::default(),
             slugs: HashMap::default(),
+            has_places: false,
             unsaid: BTreeMap::new(),
         }
     }

@@ -1,6 +1,6 @@
 //! Tables: in the syntax for them where it can say them (GitHub Flavored Markdown, section 4.10).
 
-use super::Writer;
+use super::{HtmlPieces, Writer};
 use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind};
 use unicode_width::UnicodeWidthStr;
 
@@ -49,7 +49,7 @@ impl Writer<'_, '_> {
                 if taken.len() < line.len() {
                     taken.resize(line.len(), 0);
                 }
-                taken[from..].fill(span.rows.max(1));
+                taken[from..from + columns].fill(span.rows.max(1));
             }
             if self.options.dialect.tables {
                 line.resize(line.len().max(taken.len()), String::new());
@@ -127,6 +127,11 @@ impl Writer<'_, '_> {
         match (children.next(), children.next()) {
             (None, _) => true,
             (Some(only), None) if doc.kind(only) == Kind::Paragraph => !doc.node(only).has_attributes(),
+            // Several paragraphs can stand on one line with line breaks, which are HTML.
+            (Some(first), Some(_)) if doc.kind(first) == Kind::Paragraph => {
+                self.options.html == HtmlPieces::Keep
+                    && doc.children(cell).all(|child| doc.kind(child) == Kind::Paragraph && !doc.node(child).has_attributes())
+            }
             _ => doc.children(cell).all(|child| doc.kind(child).is_inline()),
         }
     }
@@ -155,8 +160,10 @@ impl Writer<'_, '_> {
         for row in &grid.rows {
             let mut cells: Vec<String> = Vec::new();
             for &cell in row {
-                let only = self.doc.node(cell).first_child().filter(|&only| self.doc.kind(only) == Kind::Paragraph);
-                cells.push(self.cell_text(only.unwrap_or(cell)));
+                let doc = self.doc;
+                let paragraphs = doc.children(cell).filter(|&child| doc.kind(child) == Kind::Paragraph);
+                let lines: Vec<String> = paragraphs.map(|paragraph| self.cell_text(paragraph)).collect();
+                cells.push(if lines.is_empty() { self.cell_text(cell) } else { lines.join("<br><br>") });
             }
             cells.resize(columns, String::new());
             texts.push(cells);

@@ -20,7 +20,7 @@ pub(super) fn element(kind: Kind) -> Option<&'static str> {
     })
 }
 
-fn escaped(value: &str) -> String {
+pub(super) fn escaped(value: &str) -> String {
     value.replace('&', "&amp;").replace('"', "&quot;").replace('<', "&lt;").replace('>', "&gt;").replace(['\n', '\r'], " ")
 }
 
@@ -79,7 +79,7 @@ impl Writer<'_, '_> {
 
     /// What stands below a node, as HTML within one line.
     pub(super) fn inline_html(&self, id: NodeId) -> String {
-        let html = self.options.element.map(|write| write(self.doc, id)).unwrap_or_default();
+        let html = self.options.element.map(|write| write(self.doc, id, self.has_places)).unwrap_or_default();
         let inner = html.split_once('>').map_or("", |(_, rest)| rest);
         let inner = inner.rfind("</").map_or(inner, |end| &inner[..end]);
         if html.is_empty() { escaped(&self.doc.plain_text(id)) } else { inner.trim().replace('\n', " ") }

@@ -73,6 +73,11 @@ impl<'d> Writer<'d, '_> {
     }
 
     fn open(&mut self, kind: Kind, id: NodeId, tokens: &mut Vec<Token<'d>>) {
+        if kind == Kind::Anchor && self.has_places {
+            let name = self.doc.attributes(id).id.map(|name| tags::escaped(self.doc.text(name)));
+            tokens.extend(name.map(|name| Token::Literal(format!("<a id=\"{name}\">"))));
+            return;
+        }
         if let Some(mark) = self.mark(kind) {
             return tokens.push(Token::Open(mark));
         }
@@ -84,6 +89,10 @@ impl<'d> Writer<'d, '_> {
     }
 
     fn close(&mut self, kind: Kind, id: NodeId, tokens: &mut Vec<Token<'d>>) {
+        if kind == Kind::Anchor && self.has_places {
+            tokens.extend(self.doc.attributes(id).id.map(|_| Token::Literal("</a>".to_owned())));
+            return;
+        }
         if let Some(mark) = self.mark(kind) {
             return tokens.push(Token::Close(mark));
         }
@@ -154,7 +163,7 @@ impl<'d> Writer<'d, '_> {
     fn link_target(&mut self, address: &str, id: NodeId) -> String {
         let name = address.strip_prefix('#').map(|name| percent_encoding::percent_decode_str(name).decode_utf8_lossy());
         let slug = name.as_deref().and_then(|name| self.slugs.get(name)).map(|slug| format!("#{slug}"));
-        if slug.is_none() && name.is_some_and(|name| !name.is_empty()) && !self.options.ids {
+        if slug.is_none() && name.is_some_and(|name| !name.is_empty()) && !self.options.ids && !self.keeps_html() {
             self.unsaid("names of places that are no headings, to which links lead", id);
         }
         let mut target = String::with_capacity(address.len() + 2);
