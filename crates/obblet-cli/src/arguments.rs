@@ -39,9 +39,11 @@ pub(crate) enum Command {
     Convert(Convert),
     /// Publishes a folder: what has changed since the last time, with links, pictures, and a site around it if you like.
     Publish(Publish),
-    /// Says what is in documents: outline, counts, links, sizes, what will be found, and for HTML the faults in it.
+    /// Says what is in documents: outline, counts, links, sizes, what will be found, and for HTML the faults in it; of folders,
+    /// all that is wrong, by problem.
     Inspect(Inspect),
-    /// Says what differs between two documents of any formats, or between one and itself after a trip through a format.
+    /// Says what differs between two documents of any formats, between two folders of them, or between one document and itself
+    /// after a trip through a format.
     Compare(Compare),
     /// Lists profiles, shows every setting with its meaning, or starts a profile of your own.
     Profile(Profile),
@@ -100,13 +102,18 @@ pub(crate) enum FailOn {
 impl FailOn {
     /// Whether a finding is one of those that are asked for.
     pub(crate) fn is_met_by(self, finding: &Finding) -> bool {
-        let weight = match self {
+        self.is_met(finding.weight, &finding.code)
+    }
+
+    /// Whether findings of a weight and a code are asked for.
+    pub(crate) fn is_met(self, weight: Weight, code: &str) -> bool {
+        let wanted = match self {
             Self::Lost => Weight::Lost,
             Self::Changed => Weight::Changed,
             Self::Advice => Weight::Advice,
-            Self::Limit => return finding.code.starts_with("limit."),
+            Self::Limit => return code.starts_with("limit."),
         };
-        finding.weight <= weight
+        weight <= wanted
     }
 }
 
@@ -194,8 +201,9 @@ pub(crate) struct Publish {
 /// Arguments of `obblet inspect`.
 #[derive(Debug, Args)]
 pub(crate) struct Inspect {
-    /// Documents to look at; standard input where there are none, or for `-`.
-    #[arg(value_name = "FILE")]
+    /// Documents to look at, or folders of them; standard input where there are none, or for `-`. Of folders, what is wrong is
+    /// listed by problem; --report problems.csv writes it as a table.
+    #[arg(value_name = "FILE OR FOLDER")]
     pub(crate) sources: Vec<PathBuf>,
     /// The format of the documents, where their extensions do not tell.
     #[arg(long, value_name = "FORMAT", value_parser = readable())]
@@ -209,10 +217,10 @@ pub(crate) struct Inspect {
 /// Arguments of `obblet compare`.
 #[derive(Debug, Args)]
 pub(crate) struct Compare {
-    /// The first document.
+    /// The first document, or a folder of documents.
     #[arg(value_name = "FIRST")]
     pub(crate) first: PathBuf,
-    /// The second document.
+    /// The second document, or the folder whose documents of the same names are compared, whatever their formats.
     #[arg(value_name = "SECOND")]
     pub(crate) second: Option<PathBuf>,
     /// Compares the first document with itself, written in this format and read again.

@@ -3,12 +3,14 @@
 use crate::Outcome;
 use crate::arguments::Publish;
 use crate::commands::input::is_dash;
+use crate::commands::inspect_folder;
 use crate::failure::Failure;
 use crate::messages::{self, shown};
 use crate::report::Report;
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressState, ProgressStyle};
 use obblet::Error;
 use obblet::document::{Finding, Weight};
+use obblet::inspect::problems;
 use obblet::publish::{Action, Progress, Step, Summary};
 use serde::Serialize;
 use std::fs::File;
@@ -111,6 +113,8 @@ pub(crate) struct Telling<'t> {
     lost: Option<std::io::Error>,
     /// Whether there was a finding that was asked for.
     met: bool,
+    /// What is told of documents that did not change, by document.
+    again: Vec<(String, Vec<Finding>)>,
 }
 
 impl<'t> Telling<'t> {
@@ -129,7 +133,7 @@ impl<'t> Telling<'t> {
             bar
         });
         let lines = !quiet && (!terminal || arguments.talk.verbose) && !arguments.dry_run;
-        Self { arguments, log, bar, report: Report::default(), lines, lost: None, met: false }
+        Self { arguments, log, bar, report: Report::default(), lines, lost: None, met: false, again: Vec::new() }
     }
 
     /// Whether there was a finding that `--fail-on` asks for.
@@ -150,6 +154,7 @@ impl<'t> Telling<'t> {
         if let Some(bar) = self.bar.take() {
             bar.finish_and_clear();
         }
+        self.tell_again();
         summary
     }
 
@@ -158,6 +163,33 @@ impl<'t> Telling<'t> {
         self.report.save(path)?;
         self.log.check()?;
         check(self.lost, "standard output")
+    }
+
+    /// What is still wrong with documents that did not change, by problem.
+    fn tell_again(&self) {
+        let found = problems(self.again.iter().map(|(source, findings)| (source.as_str(), findings.as_slice())));
+        if found.is_empty() {
+            return;
+        }
+        messages::say("still so, in documents that did not change:");
+        let (most, most_places) = if self.arguments.talk.verbose { (usize::MAX, usize::MAX) } else { (12, 4) };
+        for problem in found.iter().take(most) {
+            let style = messages::style(problem.weight);
+            let mut places: Vec<String> = problem.places.iter().take(most_places).map(inspect_folder::place).collect();
+            if problem.places.len() > most_places {
+                places.push(format!("and {} more", problem.places.len() - most_places));
+            }
+            messages::say(format_args!(
+                "  {style}{}{style:#} [{}] {}: {}",
+                problem.weight.word(),
+                shown(&problem.code),
+                shown(&problem.message),
+                places.join(", ")
+            ));
+        }
+        if found.len() > most {
+            messages::say(format_args!("  and {} more problems; --verbose shows them", found.len() - most));
+        }
     }
 
     /// What the run would do, on standard output.
@@ -244,7 +276,11 @@ impl Progress for Telling<'_> {
             })
             .cloned()
             .collect();
-        if !self.arguments.talk.quiet && !told.is_empty() {
+        if matches!(step.action, Action::Unchanged | Action::Left) && !step.source.is_empty() {
+            if !self.arguments.talk.quiet && !told.is_empty() {
+                self.again.push((name.to_owned(), told));
+            }
+        } else if !self.arguments.talk.quiet && !told.is_empty() {
             self.write(|| messages::all_findings(name, &told, self.arguments.talk.verbose));
         }
         let is_asked = self.arguments.talk.report.is_some();

@@ -236,7 +236,7 @@ fn excerpt(doc: &Document, part: NodeId) -> String {
 fn as_markdown(doc: &Document, profile: &Profile) -> Converted {
     let ids = if profile.markdown.ids { html::Ids::Used } else { html::Ids::None };
     let options = html::Options { compact: false, indent: 0, heading_steps: false, ids, ..profile.html_options(ids) };
-    let with_ids = html::Options { ids: html::Ids::Used, ..options.clone() };
+    let with_ids = html::Options { ids: html::Ids::Used, ..options };
     let element = |doc: &Document, id: NodeId, ids: bool| html::write_part(doc, id, if ids { &with_ids } else { &options });
     let options = markdown::WriteOptions { element: Some(&element), ..profile.markdown.write_options() };
     let written = markdown::write(doc, &options);

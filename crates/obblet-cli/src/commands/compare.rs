@@ -6,7 +6,7 @@ use crate::failure::{Failure, misused};
 use crate::messages::shown;
 use crate::{Outcome, messages, report};
 use anstyle::{AnsiColor, Style};
-use obblet::compare::{Comparison, Difference, Side, compare};
+use obblet::compare::{Comparison, Difference, Score, Side, compare};
 use obblet::document::{Document, Place};
 use obblet::profile::{Layers, Profile, Shape};
 use obblet::refine::Cleaning;
@@ -20,19 +20,31 @@ const MOST_SHOWN: usize = 20;
 const LONGEST: usize = 160;
 
 pub(crate) fn run(arguments: &Compare) -> Outcome {
-    match compare_both(arguments) {
-        Ok(comparison) if comparison.is_same() => Outcome::Done,
-        Ok(_) => Outcome::Found,
+    match compare_all(arguments) {
+        Ok(outcome) => outcome,
         Err(Failure(outcome, message)) => messages::fail(outcome, message),
     }
 }
 
-fn compare_both(arguments: &Compare) -> Result<Comparison, Failure> {
+fn compare_all(arguments: &Compare) -> Result<Outcome, Failure> {
     let layers = super::layers(&arguments.settings, &[])?;
+    let second = arguments.second.as_deref();
+    match (arguments.first.is_dir(), second.map(Path::is_dir)) {
+        (true, Some(true)) => super::compare_folders::run(arguments, &layers, second.unwrap_or(Path::new(""))),
+        (true, _) => Err(misused("a folder is compared with another folder; name two of them")),
+        (false, Some(true)) => Err(misused("a document is compared with another document; name two of them, or two folders")),
+        _ => {
+            let comparison = compare_both(arguments, &layers)?;
+            Ok(if comparison.is_same() { Outcome::Done } else { Outcome::Found })
+        }
+    }
+}
+
+fn compare_both(arguments: &Compare, layers: &Layers) -> Result<Comparison, Failure> {
     let first_name = arguments.first.display().to_string();
-    let (first, first_profile) = read(arguments, &layers, &arguments.first)?;
+    let (first, first_profile) = read(arguments, layers, &arguments.first)?;
     let (second, second_name) = match (&arguments.second, &arguments.through) {
-        (Some(path), None) => (read(arguments, &layers, path)?.0, path.display().to_string()),
+        (Some(path), None) => (read(arguments, layers, path)?.0, path.display().to_string()),
         (None, Some(format)) => (trip(&first, arguments, *format, &first_profile)?, format!("itself, through {}", format.name())),
         (None, None) => return Err(misused("name a second document, or a format with --through")),
         (Some(_), Some(_)) => return Err(misused("--through compares one document with itself; leave the second one out")),
@@ -42,19 +54,13 @@ fn compare_both(arguments: &Compare) -> Result<Comparison, Failure> {
         let json = serde_json::json!({
             "first": first_name,
             "second": second_name,
-            "scores": comparison.scores.iter().map(|score| serde_json::json!({
-                "category": score.category,
-                "first": score.first,
-                "second": score.second,
-                "same": score.same,
-                "share": (score.share() * 10_000.0).round() / 10_000.0,
-            })).collect::<Vec<_>>(),
+            "scores": comparison.scores.iter().map(score_as_json).collect::<Vec<_>>(),
             "differences": comparison.differences,
         });
         report::save(path, &json)?;
     }
     if arguments.verbose {
-        super::tell_settings(&layers);
+        super::tell_settings(layers);
     }
     if !arguments.quiet && !arguments.report.as_deref().is_some_and(is_dash) {
         report::written(show(&first_name, &second_name, &comparison, arguments.verbose))?;
@@ -62,7 +68,17 @@ fn compare_both(arguments: &Compare) -> Result<Comparison, Failure> {
     Ok(comparison)
 }
 
-fn read(arguments: &Compare, layers: &Layers, path: &Path) -> Result<(Document, Profile), Failure> {
+pub(super) fn score_as_json(score: &Score) -> serde_json::Value {
+    serde_json::json!({
+        "category": score.category,
+        "first": score.first,
+        "second": score.second,
+        "same": score.same,
+        "share": (score.share() * 10_000.0).round() / 10_000.0,
+    })
+}
+
+pub(super) fn read(arguments: &Compare, layers: &Layers, path: &Path) -> Result<(Document, Profile), Failure> {
     let name = path.display().to_string();
     let input = Input::read(path, arguments.reads, layers).map_err(|failure| failure.of(&name))?;
     let doc = obblet::read(&input.bytes, input.format, &input.profile).map_err(|error| Failure::from(error).of(&name))?;

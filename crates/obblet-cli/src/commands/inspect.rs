@@ -1,8 +1,9 @@
 //! `obblet inspect`
 
 use super::input::{Input, STANDARD_INPUT, is_dash};
+use super::inspect_folder;
 use crate::arguments::Inspect;
-use crate::failure::Failure;
+use crate::failure::{Failure, misused};
 use crate::messages::shown;
 use crate::{Outcome, messages, report};
 use anstyle::{AnsiColor, Style};
@@ -12,7 +13,7 @@ use obblet::inspect::{Inspection, inspect};
 use obblet::profile::Layers;
 use std::collections::BTreeMap;
 use std::io::Write;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 /// So many lines of a part are shown; `--verbose` shows all.
 const MOST_SHOWN: usize = 12;
@@ -34,12 +35,33 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
     let sources = if arguments.sources.is_empty() { standard_input.as_slice() } else { &arguments.sources };
     // Two things on standard output would be of use to nobody.
     let is_shown = !arguments.talk.quiet && !arguments.talk.report.as_deref().is_some_and(is_dash);
+    let (folders, sources): (Vec<&PathBuf>, Vec<&PathBuf>) = sources.iter().partition(|source| source.is_dir());
+    let mut seen_folders = Vec::new();
+    for folder in folders {
+        match inspect_folder::look(arguments, super::layers(&arguments.settings, &[])?, folder) {
+            Ok(found) => {
+                let name = folder.display().to_string();
+                if is_shown {
+                    if !seen_folders.is_empty() {
+                        report::written(writeln!(std::io::stdout()))?;
+                    }
+                    report::written(inspect_folder::show(&name, &found, arguments.talk.verbose))?;
+                }
+                if !found.failed.is_empty() {
+                    outcome = Outcome::Failed;
+                }
+                seen_folders.push((name, found));
+            }
+            Err(Failure(worse, message)) => outcome = messages::fail(worse, message),
+        }
+    }
     for source in sources {
         let name = if is_dash(source) { STANDARD_INPUT.to_owned() } else { source.display().to_string() };
         match look(arguments, &layers, source) {
             Ok(inspection) => {
                 if is_shown {
-                    report::written(show(&name, &inspection, arguments.talk.verbose, !seen.is_empty()))?;
+                    let follows = !seen.is_empty() || !seen_folders.is_empty();
+                    report::written(show(&name, &inspection, arguments.talk.verbose, follows))?;
                 }
                 seen.push((name, inspection));
             }
@@ -52,7 +74,12 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
     if arguments.talk.verbose {
         super::tell_settings(&layers);
     }
-    if let Some(path) = &arguments.talk.report {
+    if let Some(path) = arguments.talk.report.as_ref().filter(|_| !seen_folders.is_empty()) {
+        if !seen.is_empty() {
+            return Err(misused("--report takes folders or documents, not both"));
+        }
+        inspect_folder::save(path, &seen_folders)?;
+    } else if let Some(path) = &arguments.talk.report {
         let documents: Vec<_> =
             seen.iter().map(|(source, inspection)| serde_json::json!({ "source": source, "inspection": inspection })).collect();
         report::save(path, &serde_json::json!({ "documents": documents }))?;
@@ -61,6 +88,7 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
         let all = seen.iter().flat_map(|(_, inspection)| inspection.findings.iter().chain(&inspection.faults));
         all.into_iter().any(|finding| wanted.is_met_by(finding))
     });
+    let reached = reached || seen_folders.iter().any(|(_, found)| inspect_folder::is_met(arguments, found));
     Ok(if outcome == Outcome::Done && reached { Outcome::Found } else { outcome })
 }
 

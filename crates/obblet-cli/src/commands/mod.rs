@@ -1,10 +1,12 @@
 //! One file a command.
 
 pub(crate) mod compare;
+mod compare_folders;
 pub(crate) mod convert;
 pub(crate) mod demo;
 pub(crate) mod input;
 pub(crate) mod inspect;
+pub(crate) mod inspect_folder;
 pub(crate) mod profile;
 pub(crate) mod publish;
 

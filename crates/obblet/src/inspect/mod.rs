@@ -1,11 +1,17 @@
 //! What is in a document, before anything is done to it: its outline, what it holds, where its links lead, how long it is,
 //! and what will be found when it is converted.
 
+mod advice;
 mod counts;
+mod folder;
+mod languages;
 mod links;
+mod problems;
 
 pub use counts::Counts;
+pub use folder::{FolderInspection, Unreadable, inspect_folder};
 pub use links::{LinkSummary, TroubledLink};
+pub use problems::{Occurrence, Problem, problems};
 
 use crate::conversion::Surroundings;
 use crate::document::{Document, Finding, Kind, Metadata, Place, Step};
@@ -91,6 +97,7 @@ pub fn inspect(source: &[u8], format: Format, profile: &Profile, surroundings: &
     if format != Format::Markdown || wanted.html.raw == html::Raw::Clean {
         html::open_raw(&mut doc);
     }
+    let advice = advice::look(&doc);
     let text = String::from_utf8_lossy(source);
     let faults = if format == Format::Html {
         html::check(&html::decode(source, Some(wanted.html.encoding.as_str()).filter(|label| !label.is_empty())))
@@ -116,7 +123,11 @@ pub fn inspect(source: &[u8], format: Format, profile: &Profile, surroundings: &
         faults,
     };
     let converted = crate::convert_in(source, format, Format::Html, &wanted, surroundings)?;
-    Ok(Inspection { findings: converted.findings, ..inspection })
+    let mut findings = converted.findings;
+    let more: Vec<Finding> =
+        advice.into_iter().filter(|finding| findings.iter().all(|known| known.code != finding.code)).collect();
+    findings.extend(more);
+    Ok(Inspection { findings, ..inspection })
 }
 
 fn metadata(metadata: &Metadata) -> BTreeMap<&'static str, String> {

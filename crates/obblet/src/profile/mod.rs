@@ -266,6 +266,7 @@ pub struct PublishSettings {
     pub split: u8,
     pub site: bool,
     pub binder: bool,
+    pub moved: bool,
     pub verify: bool,
 }
 

@@ -717,6 +717,11 @@ pub static SETTINGS: &[Setting] = &[
         "Whether all documents of a published folder are put into one page, binder.html, too."
     ),
     flag!(
+        "publish.moved",
+        publish.moved,
+        "Whether documents of a published folder that are renamed or removed leave a page at their old address, which leads on to the new one, or to the page of the folder."
+    ),
+    flag!(
         "publish.verify",
         publish.verify,
         "Whether the hashes of outputs are checked, to find what was damaged or edited since the last run. Without it only their sizes are: that is faster, and misses what has as many bytes."

@@ -96,7 +96,7 @@ impl Run<'_> {
                 Err(cause) => return self.fail(path, cause, progress),
             };
             let output = Output { path: path.to_owned(), hash, size };
-            let other = Other { source: path.to_owned(), from: Some(hash), output, gone: false };
+            let other = Other { source: path.to_owned(), from: Some(hash), output, leads: String::new(), gone: false };
             self.target.announce_other(&other)?;
             if let Some(put) = self.target.put_copy(&other.output, &plan.source, path)? {
                 self.note_other(other, put, Action::Copied, &[], progress);
@@ -136,7 +136,6 @@ impl Run<'_> {
     }
 
     fn tell_skipped(&mut self, path: &str, why: &str, finding: &Finding, progress: &mut dyn Progress) {
-        self.summary.weights[finding.weight as usize] += 1;
         self.lacks_files = true;
         progress.step(&step(path, path, Action::Skipped(why.to_owned()), std::slice::from_ref(finding)));
     }
@@ -178,6 +177,15 @@ impl Run<'_> {
         self.put_other(("", None), path, bytes, Action::Made, &[], progress)
     }
 
+    /// Writes a page that leads on to another.
+    pub(super) fn put_leading(&mut self, path: &str, to: &str, text: &str, progress: &mut dyn Progress) -> Result<(), Error> {
+        self.put_made(path, text.as_bytes(), progress)?;
+        if let Some(other) = self.others.get_mut(path) {
+            to.clone_into(&mut other.leads);
+        }
+        Ok(())
+    }
+
     fn put_other(
         &mut self,
         (source, from): (&str, Option<Hash>),
@@ -187,7 +195,8 @@ impl Run<'_> {
         findings: &[Finding],
         progress: &mut dyn Progress,
     ) -> Result<(), Error> {
-        let other = Other { source: source.to_owned(), from, output: Target::output(path, bytes), gone: false };
+        let output = Target::output(path, bytes);
+        let other = Other { source: source.to_owned(), from, output, leads: String::new(), gone: false };
         // What several pages bring along is written, told and counted once, in a rehearsal too.
         if self.put_now.insert(path.to_owned(), other.output.hash) == Some(other.output.hash) {
             return Ok(());
@@ -201,9 +210,6 @@ impl Run<'_> {
     /// Tells and counts what became of a file, and keeps it for the record.
     fn note_other(&mut self, other: Other, put: Put, action: Action, findings: &[Finding], progress: &mut dyn Progress) {
         let path = &other.output.path;
-        for finding in findings {
-            self.summary.weights[finding.weight as usize] += 1;
-        }
         let mut findings = findings.to_vec();
         findings.extend((put == Put::Kept).then(|| edited(path)));
         match (put, &action) {
@@ -255,7 +261,7 @@ impl Run<'_> {
                         continue;
                     }
                     self.summary.stays += 1;
-                    let other = Other { source: source.clone(), from: None, output, gone: true };
+                    let other = Other { source: source.clone(), from: None, output, leads: String::new(), gone: true };
                     self.others.insert(path.clone(), other);
                 }
             }

@@ -37,6 +37,7 @@ mod hash;
 mod ignored;
 mod links;
 mod make;
+mod moved;
 mod names;
 mod parallel;
 mod paths;
@@ -218,8 +219,8 @@ pub struct Summary {
     pub stays: usize,
     /// Outputs that somebody edited, and that stay as they are.
     pub edited: usize,
-    /// How many findings of each weight all documents have, those that were not converted included, and the files that came
-    /// along in this run. What is told of the folder as a whole is no part of it.
+    /// How many findings of each weight were told: those of all documents, converted in this run or not, those of files that
+    /// came along, and those of the folder as a whole.
     pub weights: [usize; 3],
 }
 
@@ -237,13 +238,16 @@ pub fn format_of(path: &Path) -> Option<Format> {
     Format::from_extension(&path.extension()?.to_string_lossy())
 }
 
-/// The documents of a folder and their pages, in the order of their paths, without asking what has changed.
+/// The documents of a folder and their pages, in the order of their paths, without asking what has changed. Where the folder is
+/// the output of a run, pages that no document became are left out.
 ///
 /// # Errors
 /// Where the folder can't be read.
 pub fn documents(source: &Path) -> Result<Vec<Entry>, Error> {
     let root = Root::open(source).map_err(|cause| Error::File { path: source.display().to_string(), cause })?;
-    let tree = tree::look(&root, &tree::Choice::default())?;
+    let mut tree = tree::look(&root, &tree::Choice::default())?;
+    let made = tree::made_pages(&root);
+    tree.documents.retain(|found| !made.contains(&found.path));
     let named = names::name_all(&tree.documents, &tree.others, Format::Html);
     let entry = |(found, named): (tree::Found, names::Named)| Entry {
         source: found.path.into(),

@@ -80,7 +80,7 @@ pub struct Planned {
     pub state: State,
     /// Whether this run may convert it; with `--only`, `--reads` and in slices it may not convert all.
     pub is_chosen: bool,
-    pub(super) profile: Arc<Profile>,
+    pub(crate) profile: Arc<Profile>,
     pub(super) hash: Hash,
     pub(super) settings: Hash,
     pub(super) size: u64,
@@ -110,7 +110,7 @@ pub struct Plan {
     pub removed: Vec<Removed>,
     /// What there is to know of the folder as a whole.
     pub findings: Vec<Finding>,
-    pub(super) source: Arc<Root>,
+    pub(crate) source: Arc<Root>,
     pub(super) output: Root,
     pub(super) options: Options,
     /// The settings of the folder itself.
@@ -118,7 +118,7 @@ pub struct Plan {
     pub(super) others: BTreeSet<String>,
     pub(super) record: Record,
     pub(super) shared: Shared,
-    pub(super) pool: rayon::ThreadPool,
+    pub(crate) pool: rayon::ThreadPool,
     /// Hashes of files that documents show.
     hashes: HashMap<String, Hash>,
     more_hashes: Mutex<HashMap<String, Hash>>,
@@ -134,7 +134,8 @@ impl std::fmt::Debug for Plan {
 }
 
 /// Settings that say nothing about a single document.
-const OF_THE_FOLDER: [&str; 8] = [
+const OF_THE_FOLDER: [&str; 9] = [
+    "publish.moved",
     "publish.verify",
     "publish.include",
     "publish.exclude",
@@ -183,6 +184,14 @@ impl Plan {
         };
         let (tree, record) = pool.install(|| rayon::join(look, || Record::read(&output)));
         let Tree { mut documents, unasked, others, mut skipped } = tree?;
+        let made = tree::made_pages(&source);
+        documents.retain(|found| {
+            let is_made = made.contains(&found.path);
+            if is_made {
+                skipped.push(Skipped { path: found.path.clone(), why: "a page that a site made, of no document".to_owned() });
+            }
+            !is_made
+        });
         // What was converted when its format was asked for is not gone.
         let (mut kept, unasked): (Vec<Found>, Vec<Found>) =
             unasked.into_iter().partition(|found| record.documents.contains_key(&found.path));

@@ -44,10 +44,6 @@ pub(super) struct Page {
     pub(super) also: BTreeMap<String, String>,
 }
 
-fn are_none(counts: &[u32; 3]) -> bool {
-    *counts == [0; 3]
-}
-
 fn is_none<T>(value: &Option<T>) -> bool {
     value.is_none()
 }
@@ -132,9 +128,6 @@ pub(super) struct Known {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub(super) uses: Vec<(String, Hash)>,
     pub(super) outputs: Vec<Output>,
-    /// How many findings there are of each weight.
-    #[serde(default, skip_serializing_if = "are_none")]
-    pub(super) weights: [u32; 3],
     #[serde(skip)]
     pub(super) facts: FactsText,
     /// Findings of its conversion, where there are any.
@@ -153,14 +146,6 @@ impl Known {
     pub(super) fn read_findings(&self) -> Vec<Finding> {
         self.findings.as_ref().and_then(|findings| serde_json::from_str(findings.get()).ok()).unwrap_or_default()
     }
-
-    /// Counts its findings.
-    pub(super) fn weigh(&mut self) {
-        self.weights = [0; 3];
-        for finding in self.read_findings().iter().chain(&self.astray) {
-            self.weights[finding.weight as usize] += 1;
-        }
-    }
 }
 
 /// A file that was copied, or a page that no document is made of.
@@ -172,6 +157,9 @@ pub(super) struct Other {
     #[serde(default, skip_serializing_if = "is_none")]
     pub(super) from: Option<Hash>,
     pub(super) output: Output,
+    /// The page that it leads on to, where it stands for a document that is gone.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub(super) leads: String,
     /// Whether nothing needs it any more. It stays until it is asked to go.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub(super) gone: bool,
@@ -208,7 +196,8 @@ impl Line {
                 outputs.chain(&known.brings).chain(shown).chain([&known.source]).all(|path| paths::is_plain(path))
             }
             Self::File(other) => {
-                paths::is_plain(&other.output.path) && (other.source.is_empty() || paths::is_plain(&other.source))
+                let named = [&other.source, &other.leads].into_iter().filter(|path| !path.is_empty());
+                paths::is_plain(&other.output.path) && named.into_iter().all(|path| paths::is_plain(path))
             }
             Self::Record(_) | Self::Facts(_) | Self::Check(_) => true,
         }

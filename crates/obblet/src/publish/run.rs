@@ -102,6 +102,8 @@ impl Plan {
             return Err(Error::Busy { output: self.output.path().display().to_string() });
         }
         let is_idle = self.options.slice.is_none() && slices.is_empty() && self.is_idle();
+        let mut counted = Counted { progress, weights: [0; 3] };
+        let progress = &mut counted;
         let run = Run {
             plan: self,
             target,
@@ -125,10 +127,14 @@ impl Plan {
         for finding in &self.findings {
             progress.step(&Step { findings: std::slice::from_ref(finding), ..Step::of("", Action::Unchanged) });
         }
-        if self.options.slice.is_some() {
-            return run.write_slice(progress);
-        }
-        if is_idle { run.leave_all(progress) } else { run.carry_out(progress, &slices) }
+        let summary = if self.options.slice.is_some() {
+            run.write_slice(progress)
+        } else if is_idle {
+            run.leave_all(progress)
+        } else {
+            run.carry_out(progress, &slices)
+        };
+        Ok(Summary { weights: counted.weights, ..summary? })
     }
 
     /// Whether nothing is to be done.
@@ -160,6 +166,29 @@ impl Plan {
     fn known_facts(&self) -> KnownFacts {
         let known = |planned: &Planned| self.record.documents.get(&planned.source)?.facts.read();
         self.documents.par_iter().with_min_len(16).map(known).collect()
+    }
+}
+
+/// Counts all findings that are told, so that the summary, the report and the log have the same numbers.
+struct Counted<'p> {
+    progress: &'p mut dyn Progress,
+    weights: [usize; 3],
+}
+
+impl Progress for Counted<'_> {
+    fn begin(&mut self, documents: usize) {
+        self.progress.begin(documents);
+    }
+
+    fn converted(&mut self, source: &str) {
+        self.progress.converted(source);
+    }
+
+    fn step(&mut self, step: &Step<'_>) {
+        for finding in step.findings {
+            self.weights[finding.weight as usize] += 1;
+        }
+        self.progress.step(step);
     }
 }
 
@@ -211,6 +240,7 @@ impl Run<'_> {
         if self.plan.has_binder() {
             self.make_binder(progress)?;
         }
+        self.make_moved(progress)?;
         self.settle_gone(progress)?;
         let marks = if self.lacks_files { Hash::NOTHING } else { self.plan.marks() };
         let text = record::text(marks, self.documents.values(), self.others.values());
@@ -258,16 +288,15 @@ impl Run<'_> {
         progress.begin(0);
         for planned in &self.plan.documents {
             let known = self.plan.record.documents.get(&planned.source).map(|known| &**known);
-            for (sum, count) in self.summary.weights.iter_mut().zip(known.map_or([0; 3], |known| known.weights)) {
-                *sum += count as usize;
-            }
             let action = if planned.state == State::Unchanged { Action::Unchanged } else { Action::Left };
             match action {
                 Action::Left => self.summary.left += 1,
                 _ => self.summary.unchanged += 1,
             }
             self.summary.edited += planned.edited.len();
-            let findings: Vec<Finding> = planned.edited.iter().map(|path| edited(path)).collect();
+            let mut findings = known.map(Known::read_findings).unwrap_or_default();
+            findings.extend(planned.edited.iter().map(|path| edited(path)));
+            findings.extend(known.iter().flat_map(|known| known.astray.iter().cloned()));
             let outputs = known.map(|known| known.outputs.iter().map(|output| output.path.as_str()).collect());
             progress.step(&Step {
                 outputs: outputs.unwrap_or_default(),
@@ -525,8 +554,10 @@ impl Run<'_> {
         let (findings, outputs, error, time) = match outcome {
             Ok(Some(done)) => (done.findings.clone(), outputs(Some(&done.known)), None, done.time),
             Ok(None) => {
-                let mut findings: Vec<Finding> = planned.edited.iter().map(|path| edited(path)).collect();
-                findings.extend(state.astray.iter().filter(|_| known.is_some_and(|known| known.astray != state.astray)).cloned());
+                // What is still wrong with it is told again.
+                let mut findings = known.map(Known::read_findings).unwrap_or_default();
+                findings.extend(planned.edited.iter().map(|path| edited(path)));
+                findings.extend(state.astray.iter().cloned());
                 (findings, outputs(known), state.failure.as_ref(), Duration::ZERO)
             }
             Err(error) => (Vec::new(), Vec::new(), Some(error), Duration::ZERO),
@@ -568,15 +599,11 @@ impl Run<'_> {
                 let mut known = self.plan.record.documents.get(&planned.source).map(|known| Known::clone(known));
                 if let Some(known) = &mut known {
                     known.astray.clone_from(&state.astray);
-                    known.weigh();
                 }
                 known
             }
         };
         if let Some(known) = known {
-            for (sum, count) in self.summary.weights.iter_mut().zip(known.weights) {
-                *sum += count as usize;
-            }
             self.documents.insert(known.source.clone(), known);
         }
     }
@@ -605,7 +632,7 @@ impl Planned {
 fn known(piece: Piece, state: &Progressing) -> Known {
     let findings = Some(&piece.findings).filter(|findings| !findings.is_empty());
     let findings = findings.and_then(|findings| serde_json::value::to_raw_value(findings).ok());
-    let mut known = Known {
+    Known {
         source: piece.source,
         hash: piece.hash,
         settings: piece.settings,
@@ -614,14 +641,11 @@ fn known(piece: Piece, state: &Progressing) -> Known {
         brings: Vec::new(),
         uses: piece.uses,
         outputs: Vec::new(),
-        weights: [0; 3],
         facts: FactsText::new(&piece.facts),
         findings,
         astray: state.astray.clone(),
         time: piece.time,
-    };
-    known.weigh();
-    known
+    }
 }
 
 /// What stands around one page of a document: around those behind the first are the pages before and behind them.

@@ -44,9 +44,6 @@ impl Run<'_> {
             match self.pieces.take(index)? {
                 Some(piece) => {
                     self.summary.converted += 1;
-                    for finding in &piece.findings {
-                        self.summary.weights[finding.weight as usize] += 1;
-                    }
                     let time = Duration::from_micros(piece.time);
                     progress.step(&Step { findings: &piece.findings, time, ..step(Action::New) });
                     if let Some(out) = &mut out {

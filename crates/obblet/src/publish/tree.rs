@@ -2,6 +2,7 @@
 
 use super::hash::{self, Hash};
 use super::ignored::{Rules, Skipped};
+use super::record::Record;
 use super::{RECORD_FILE, UNFINISHED_FILE, format_of, paths};
 use crate::error::Error;
 use crate::files::{Kind, Root, There};
@@ -31,6 +32,16 @@ impl Found {
     pub(super) const fn new(path: String, format: Format) -> Self {
         Self { path, format, content: Ok((Hash::NOTHING, 0)) }
     }
+}
+
+/// Pages of a folder that a run of ours made and that no document became, where the folder is the output of one: pages of
+/// folders, lists of pages, pages that lead on.
+pub(super) fn made_pages(root: &Root) -> HashSet<String> {
+    if !matches!(root.there(RECORD_FILE.as_ref()), There::File(_)) {
+        return HashSet::default();
+    }
+    let record = Record::read(root);
+    record.others.into_values().filter(|other| other.source.is_empty()).map(|other| other.output.path).collect()
 }
 
 /// Looks into documents, over all cores.

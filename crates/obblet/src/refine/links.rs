@@ -1,14 +1,24 @@
 //! Links to documents that are converted too lead to what they become.
 
+use super::tops;
 use crate::conversion::{LinkTarget, Links};
-use crate::document::{Document, Finding, Kind, NodeId};
+use crate::document::{Document, Finding, Kind, NodeId, Presence, Step};
 
 /// Gives links the addresses that `links` knows for them, and tells about those that lead nowhere.
 pub fn redirect(doc: &mut Document, links: &dyn Links) {
-    let found: Vec<(NodeId, String, LinkTarget)> = doc
-        .nodes()
-        .filter_map(|(id, node)| match node.kind() {
-            Kind::Link { href } if node.parent().is_some() => {
+    if !doc.may_hold(Presence::LINKS) {
+        return;
+    }
+    // Links in what was left out are still in the arena, and lead nowhere any more.
+    let found: Vec<(NodeId, String, LinkTarget)> = tops(doc)
+        .into_iter()
+        .flat_map(|top| doc.walk(top))
+        .filter_map(|step| match step {
+            Step::Enter(id) => Some((id, doc.kind(id))),
+            Step::Leave(_) => None,
+        })
+        .filter_map(|(id, kind)| match kind {
+            Kind::Link { href } => {
                 let address = doc.text(href);
                 Some((id, address.to_owned(), links.resolve(address, doc.place(id))))
                     .filter(|(_, _, target)| *target != LinkTarget::Stays)

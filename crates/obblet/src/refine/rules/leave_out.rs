@@ -139,8 +139,7 @@ impl Compound {
         }
         let element = name(&mut rest);
         compound.element = element.map(|name| name.to_ascii_lowercase());
-        loop {
-            let Some(mark) = rest.chars().next().filter(|c| matches!(c, '.' | '#' | '[')) else { break };
+        while let Some(mark) = rest.chars().next().filter(|c| matches!(c, '.' | '#' | '[')) {
             rest = &rest[1..];
             match mark {
                 '.' => compound.classes.push(name(&mut rest)?.to_owned()),
