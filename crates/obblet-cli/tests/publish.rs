@@ -141,7 +141,7 @@ fn a_rehearsal_a_run_and_what_they_say() {
         .args(["publish", "book", "documents", "--writes", "markdown"])
         .assert()
         .success()
-        .stderr(contains("the folder: advice [publish.no-pages]").and(contains("5 converted, 1 copied; 2 advice")));
+        .stderr(contains("the folder: advice [publish.no-pages]").and(contains("5 converted, 1 copied; 3 advice")));
     assert!(!place.join("documents/sitemap.xml").exists());
     obblet(place).args(["publish", "nothing", "other"]).assert().code(1).stderr(contains("nothing: there is no such file\n"));
 }

@@ -82,6 +82,9 @@ impl Run<'_> {
         let is_there = |other: &&Other| plan.output.has(path, other.output.size) && !plan.is_damaged(&other.output);
         let is_current = !plan.options.force && !plan.record.unfinished && !matches!(coming, Coming::Not(_));
         if let Some(other) = before.filter(is_there).filter(|_| is_current) {
+            if !other.findings.is_empty() {
+                progress.step(&step(path, path, Action::Unchanged, &other.findings));
+            }
             self.others.insert(path.to_owned(), other.clone());
             return Ok(());
         }
@@ -96,10 +99,17 @@ impl Run<'_> {
                 Err(cause) => return self.fail(path, cause, progress),
             };
             let output = Output { path: path.to_owned(), hash, size };
-            let other = Other { source: path.to_owned(), from: Some(hash), output, leads: String::new(), gone: false };
+            let other = Other {
+                source: path.to_owned(),
+                from: Some(hash),
+                output,
+                leads: String::new(),
+                findings: Vec::new(),
+                gone: false,
+            };
             self.target.announce_other(&other)?;
             if let Some(put) = self.target.put_copy(&other.output, &plan.source, path)? {
-                self.note_other(other, put, Action::Copied, &[], progress);
+                self.note_other(other, put, Action::Copied, progress);
                 return Ok(());
             }
         }
@@ -196,21 +206,22 @@ impl Run<'_> {
         progress: &mut dyn Progress,
     ) -> Result<(), Error> {
         let output = Target::output(path, bytes);
-        let other = Other { source: source.to_owned(), from, output, leads: String::new(), gone: false };
+        let findings = findings.to_vec();
+        let other = Other { source: source.to_owned(), from, output, leads: String::new(), findings, gone: false };
         // What several pages bring along is written, told and counted once, in a rehearsal too.
         if self.put_now.insert(path.to_owned(), other.output.hash) == Some(other.output.hash) {
             return Ok(());
         }
         self.target.announce_other(&other)?;
         let put = self.target.put(&other.output, bytes)?;
-        self.note_other(other, put, action, findings, progress);
+        self.note_other(other, put, action, progress);
         Ok(())
     }
 
     /// Tells and counts what became of a file, and keeps it for the record.
-    fn note_other(&mut self, other: Other, put: Put, action: Action, findings: &[Finding], progress: &mut dyn Progress) {
+    fn note_other(&mut self, other: Other, put: Put, action: Action, progress: &mut dyn Progress) {
         let path = &other.output.path;
-        let mut findings = findings.to_vec();
+        let mut findings = other.findings.clone();
         findings.extend((put == Put::Kept).then(|| edited(path)));
         match (put, &action) {
             (Put::Same, _) => {}
@@ -261,7 +272,14 @@ impl Run<'_> {
                         continue;
                     }
                     self.summary.stays += 1;
-                    let other = Other { source: source.clone(), from: None, output, leads: String::new(), gone: true };
+                    let other = Other {
+                        source: source.clone(),
+                        from: None,
+                        output,
+                        leads: String::new(),
+                        findings: Vec::new(),
+                        gone: true,
+                    };
                     self.others.insert(path.clone(), other);
                 }
             }

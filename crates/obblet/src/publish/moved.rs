@@ -10,6 +10,9 @@ use crate::formats::Format;
 use crate::map::{HashMap, HashSet};
 use std::collections::BTreeMap;
 
+/// A page is followed over no more moves than this.
+const MOST_STEPS: usize = 100;
+
 impl Run<'_> {
     /// Writes pages that lead on, those of earlier runs included.
     pub(super) fn make_moved(&mut self, progress: &mut dyn Progress) -> Result<(), Error> {
@@ -32,9 +35,9 @@ impl Run<'_> {
             if current.contains(path) {
                 continue;
             }
-            // What a page led to may have moved since. There are no more steps than pages.
+            // What a page led to may have moved since.
             let mut to = first;
-            for _ in 0..leads.len() {
+            for _ in 0..leads.len().min(MOST_STEPS) {
                 match leads.get(to).filter(|_| !current.contains(to)) {
                     Some(next) => to = next,
                     None => break,

@@ -160,6 +160,9 @@ pub(super) struct Other {
     /// The page that it leads on to, where it stands for a document that is gone.
     #[serde(default, skip_serializing_if = "String::is_empty")]
     pub(super) leads: String,
+    /// What there is to say of it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) findings: Vec<Finding>,
     /// Whether nothing needs it any more. It stays until it is asked to go.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub(super) gone: bool,
@@ -173,6 +176,9 @@ struct Header {
     folder: Hash,
     /// Of all lines below this one.
     lines: Hash,
+    /// What there is to say of the folder as a whole.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    findings: Vec<Finding>,
 }
 
 #[derive(Debug, Serialize, Deserialize)]
@@ -236,6 +242,8 @@ pub(super) struct Record {
     pub(super) damage: Option<String>,
     /// Of the names of all files, and of the settings of the folder itself, at the last run.
     pub(super) marks: Hash,
+    /// What there was to say of the folder as a whole.
+    pub(super) findings: Vec<Finding>,
     /// Of the file itself: whether another run has written it since.
     pub(super) mark: Option<(u64, SystemTime)>,
 }
@@ -293,6 +301,7 @@ impl Record {
             match line {
                 Ok(Line::Record(header)) if header.version == VERSION => {
                     self.marks = header.folder;
+                    self.findings = header.findings;
                     if header.lines != hash {
                         self.damage.get_or_insert(format!("{RECORD_FILE} is not as it was written"));
                     }
@@ -355,6 +364,7 @@ impl Record {
 /// The text of a record.
 pub(super) fn text<'k>(
     folder: Hash,
+    findings: &[Finding],
     documents: impl Iterator<Item = &'k Known>,
     others: impl Iterator<Item = &'k Other>,
 ) -> Vec<u8> {
@@ -365,7 +375,13 @@ pub(super) fn text<'k>(
     for other in others {
         wrapped(&mut out, "file", other);
     }
-    let header = Header { version: VERSION, program: env!("CARGO_PKG_VERSION").to_owned(), folder, lines: Hash::of(&out) };
+    let header = Header {
+        version: VERSION,
+        program: env!("CARGO_PKG_VERSION").to_owned(),
+        folder,
+        lines: Hash::of(&out),
+        findings: findings.to_vec(),
+    };
     let mut text = Vec::with_capacity(out.len() + 256);
     wrapped(&mut text, "record", &header);
     text.append(&mut out);

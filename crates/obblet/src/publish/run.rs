@@ -72,6 +72,8 @@ pub(super) struct Run<'p> {
     pub(super) put_now: HashMap<String, Hash>,
     /// Whether a file that should come along could not, so that the next run has to try again.
     pub(super) lacks_files: bool,
+    /// What was told of the folder as a whole.
+    pub(super) of_folder: Vec<Finding>,
     /// Style sheets and the like, which many pages bring along.
     pub(super) shared: Mutex<BTreeMap<String, Vec<u8>>>,
 }
@@ -119,6 +121,7 @@ impl Plan {
             others: BTreeMap::new(),
             put_now: HashMap::default(),
             lacks_files: false,
+            of_folder: Vec::new(),
             shared: Mutex::default(),
         };
         for skipped in &self.skipped {
@@ -243,12 +246,18 @@ impl Run<'_> {
         self.make_moved(progress)?;
         self.settle_gone(progress)?;
         let marks = if self.lacks_files { Hash::NOTHING } else { self.plan.marks() };
-        let text = record::text(marks, self.documents.values(), self.others.values());
+        let text = record::text(marks, &self.of_folder, self.documents.values(), self.others.values());
         self.target.close(&text, false)?;
         if !slices.is_empty() {
             super::slice_files::remove(self.plan, slices);
         }
         Ok(self.summary)
+    }
+
+    /// Tells of the folder as a whole, and keeps it for the record.
+    pub(super) fn tell_of_folder(&mut self, finding: Finding, progress: &mut dyn Progress) {
+        progress.step(&Step { findings: std::slice::from_ref(&finding), ..Step::of("", Action::Unchanged) });
+        self.of_folder.push(finding);
     }
 
     /// Whether all documents and files have the names that they had in the last run, so that links lead where they led.
@@ -303,6 +312,16 @@ impl Run<'_> {
                 findings: &findings,
                 ..Step::of(&planned.source, action)
             });
+        }
+        let others = self.plan.record.others.values().filter(|other| !other.findings.is_empty() && !other.gone);
+        let mut others: Vec<&Other> = others.collect();
+        others.sort_by(|a, b| a.output.path.cmp(&b.output.path));
+        for other in others {
+            let outputs = vec![other.output.path.as_str()];
+            progress.step(&Step { outputs, findings: &other.findings, ..Step::of(&other.source, Action::Unchanged) });
+        }
+        for finding in &self.plan.record.findings {
+            progress.step(&Step { findings: std::slice::from_ref(finding), ..Step::of("", Action::Unchanged) });
         }
         for removed in &self.plan.removed {
             self.summary.stays += removed.outputs.len();

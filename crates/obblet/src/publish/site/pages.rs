@@ -8,9 +8,8 @@ use crate::error::Error;
 use crate::page::{self, Around, Stop};
 use crate::profile::{Profile, StylePlace};
 use crate::publish::run::Run;
-use crate::publish::{Action, Progress, Step, paths};
+use crate::publish::{Progress, paths};
 use std::collections::BTreeSet;
-use std::time::Duration;
 
 /// So many entries of the feed stand on one page.
 const ENTRIES_OF_A_PAGE: usize = 25;
@@ -178,7 +177,7 @@ impl Run<'_> {
         if base.is_empty() {
             let finding = Finding::advice("site.address", "there is no site map, for it needs the address of the site")
                 .hint("set site.address");
-            progress.step(&told(std::slice::from_ref(&finding)));
+            self.tell_of_folder(finding, progress);
         } else {
             let mut outputs: Vec<(String, String)> = Vec::new();
             for page in &site.sequence {
@@ -228,14 +227,9 @@ impl Run<'_> {
         if let Some(source) = taken {
             let finding = Finding::advice("publish.taken", format!("{path} is made of {source}, and no page of the site's own"))
                 .hint("rename the document, if that is not what you want");
-            progress.step(&told(std::slice::from_ref(&finding)));
+            self.tell_of_folder(finding, progress);
             return Ok(());
         }
         self.put_made(path, bytes, progress)
     }
-}
-
-/// A step that is only there for what it tells.
-fn told(findings: &[Finding]) -> Step<'_> {
-    Step { source: "", outputs: Vec::new(), action: Action::Unchanged, findings, error: None, time: Duration::ZERO }
 }
