@@ -167,24 +167,22 @@ impl<'t> Telling<'t> {
 
     /// What is still wrong with documents that did not change, by problem.
     fn tell_again(&self) {
-        let found = problems(self.again.iter().map(|(source, findings)| (source.as_str(), findings.as_slice())));
+        let mut found = problems(self.again.iter().map(|(source, findings)| (source.as_str(), findings.as_slice())));
         if found.is_empty() {
             return;
         }
-        messages::say("still so, in documents that did not change:");
+        // Links are what people publish again for.
+        found.sort_by_key(|problem| !problem.code.starts_with("link."));
+        messages::say("still found in documents that did not change:");
         let (most, most_places) = if self.arguments.talk.verbose { (usize::MAX, usize::MAX) } else { (12, 4) };
         for problem in found.iter().take(most) {
             let style = messages::style(problem.weight);
-            let mut places: Vec<String> = problem.places.iter().take(most_places).map(inspect_folder::place).collect();
-            if problem.places.len() > most_places {
-                places.push(format!("and {} more", problem.places.len() - most_places));
-            }
             messages::say(format_args!(
                 "  {style}{}{style:#} [{}] {}: {}",
                 problem.weight.word(),
                 shown(&problem.code),
                 shown(&problem.message),
-                places.join(", ")
+                inspect_folder::places(&problem.places, most_places)
             ));
         }
         if found.len() > most {

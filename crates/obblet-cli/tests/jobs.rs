@@ -250,8 +250,8 @@ fn a_folder_is_checked_before_it_is_published() {
     numbers(&["--dry-run"]);
     numbers(&[]);
     let again = numbers(&[]);
-    assert!(again.contains("still so, in documents that did not change:\n  advice [link.missing] "), "{again}");
-    assert!(again.contains(": a.md:6, in/b.md:3\n"), "{again}");
+    assert!(again.contains("still found in documents that did not change:\n  advice [link.missing] "), "{again}");
+    assert!(again.contains(": a.md:6; in/b.md:3\n"), "{again}");
     numbers(&["--dry-run"]);
 }
 

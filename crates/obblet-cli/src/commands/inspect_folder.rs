@@ -66,34 +66,51 @@ pub(super) fn show(name: &str, seen: &FolderInspection, all: bool) -> std::io::R
 fn one(out: &mut impl Write, problem: &Problem, most: usize) -> std::io::Result<()> {
     let times = match (problem.count, problem.documents) {
         (1, _) => String::new(),
-        (count, 1) => format!("  {count} times in one document"),
-        (count, documents) if count == documents => format!("  in {documents} documents"),
-        (count, documents) => format!("  {count} times in {documents} documents"),
+        (count, 1) => format!(" ({count} times in one document)"),
+        (count, documents) if count == documents => format!(" (in {documents} documents)"),
+        (count, documents) => format!(" ({count} times in {documents} documents)"),
     };
-    writeln!(out, "  {BOLD}{}{BOLD:#}{times}", shown(&problem.code))?;
-    writeln!(out, "    {}", shown(&problem.message))?;
+    writeln!(out, "  {BOLD}{}{BOLD:#}  {}{times}", shown(&problem.code), shown(&problem.message))?;
+    let places = places(&problem.places, most);
+    if !places.is_empty() {
+        writeln!(out, "      {places}")?;
+    }
     if !problem.hint.is_empty() {
-        writeln!(out, "    {DIM}{}{DIM:#}", shown(&problem.hint))?;
-    }
-    let mut places: Vec<String> = problem.places.iter().take(most).map(place).collect();
-    if problem.places.len() > most {
-        places.push(format!("and {} more", problem.places.len() - most));
-    }
-    if !places.iter().all(String::is_empty) {
-        writeln!(out, "    {}", places.join(", "))?;
+        writeln!(out, "      {DIM}{}{DIM:#}", shown(&problem.hint))?;
     }
     Ok(())
 }
 
-/// Where something is: the file and the line, or the paragraph.
-pub(crate) fn place(found: &Occurrence) -> String {
-    let source = shown(&found.source);
-    match found.place {
-        Place::Unknown if source.is_empty() => "the folder".to_owned(),
-        Place::Unknown => source.into_owned(),
-        Place::Line { line, .. } => format!("{source}:{line}"),
-        place => format!("{source} ({place})"),
+/// Where something is, up to so many places: each file once, with its lines or paragraphs.
+pub(crate) fn places(found: &[Occurrence], most: usize) -> String {
+    let mut files: Vec<(&str, Vec<String>)> = Vec::new();
+    for found in found.iter().take(most) {
+        let place = match found.place {
+            Place::Unknown => String::new(),
+            Place::Line { line, .. } => line.to_string(),
+            place => format!("({place})"),
+        };
+        match files.last_mut().filter(|(source, _)| *source == found.source) {
+            Some((_, places)) if places.contains(&place) => {}
+            Some((_, places)) => places.push(place),
+            None => files.push((&found.source, vec![place])),
+        }
     }
+    let mut all: Vec<String> = files
+        .into_iter()
+        .map(|(source, places)| {
+            let source = if source.is_empty() { "the folder".into() } else { shown(source) };
+            match places.first().map(String::as_str) {
+                None | Some("") => source.into_owned(),
+                Some(first) if first.starts_with('(') => format!("{source} {}", places.join(", ")),
+                Some(_) => format!("{source}:{}", places.join(", ")),
+            }
+        })
+        .collect();
+    if found.len() > most {
+        all.push(format!("and {} more", found.len() - most));
+    }
+    all.join("; ")
 }
 
 /// Writes what was found where the user asked for it: as a table where the file is one by its name, else as JSON.

@@ -17,10 +17,10 @@ pub fn drop_spacers(doc: &mut Document, split: bool) {
     let mut count = 0;
     let mut first = None;
     let breaks = doc.may_hold(Presence::LINE_BREAKS);
+    if split && breaks {
+        wrap_broken_text(doc);
+    }
     for top in tops(doc) {
-        if split && breaks {
-            wrap_broken_text(doc, top);
-        }
         let blocks: Vec<NodeId> = doc
             .walk(top)
             .filter_map(|step| match step {
@@ -53,7 +53,7 @@ pub fn drop_spacers(doc: &mut Document, split: bool) {
 }
 
 /// Text that stands directly in cells, items and their like becomes paragraphs where two line breaks in a row part it.
-fn wrap_broken_text(doc: &mut Document, top: NodeId) {
+fn wrap_broken_text(doc: &mut Document) {
     let holds_text = |kind| {
         matches!(
             kind,
@@ -73,14 +73,18 @@ fn wrap_broken_text(doc: &mut Document, top: NodeId) {
             false
         })
     };
-    let parted: Vec<NodeId> = doc
-        .walk(top)
-        .filter_map(|step| match step {
-            Step::Leave(id) if holds_text(doc.kind(id)) && is_parted(doc, id) => Some(id),
-            _ => None,
-        })
+    // What holds a line break that another follows; most documents have none.
+    let mut parted: Vec<NodeId> = doc
+        .nodes()
+        .filter(|(_, node)| node.kind() == Kind::LineBreak && node.next().is_some())
+        .filter_map(|(_, node)| node.parent().filter(|&parent| holds_text(doc.kind(parent))))
         .collect();
+    parted.sort_unstable();
+    parted.dedup();
     for id in parted {
+        if !is_parted(doc, id) {
+            continue;
+        }
         wrap_runs(doc, id);
     }
 }

@@ -13,6 +13,8 @@ use crate::map::HashSet;
 pub(super) struct Boxes {
     /// The last paragraph that has one, its border, and its indents.
     last: Option<(NodeId, Borders, [i32; 2])>,
+    /// How high the empty paragraphs above the open paragraph are, in twips.
+    pub(super) above: i32,
     /// Rules that empty paragraphs became for the border of their style.
     pub(super) ruled_by_style: Vec<(NodeId, Name)>,
     /// Styles with a border that paragraphs with text have.
@@ -58,13 +60,16 @@ impl Reader<'_, '_> {
         }
         let space = |own: Option<i32>, of_style: Option<i32>, of_all: Option<i32>| own.or(of_style).or(of_all).unwrap_or(0);
         let all = &self.styles.paragraph;
-        let (below, above) = (space(None, style.after, all.after), space(properties.before, style.before, all.before).max(0));
+        let below = space(None, style.after, all.after);
+        let above = space(properties.before, style.before, all.before).max(0) + self.boxes.above;
         let line = borders.between.filter(|border| border.line != Line::None);
         let joined = |rules: &mut Rules, side: [&'static str; 3], space: i32, line: String| {
             rules.extend([(side[0], line), (side[1], "0".to_owned()), (side[2], points(space))]);
         };
         let (mut upper, mut lower): (Rules, Rules) = (Vec::new(), Vec::new());
         joined(&mut upper, ["border-bottom", "margin-bottom", "padding-bottom"], below, "none".to_owned());
+        // Between lines and text is as much space as the border says.
+        let above = above + line.map_or(0, |line| i32::from(line.space) * 20);
         let line = line.map_or_else(|| "none".to_owned(), |line| edge(&line));
         joined(&mut lower, ["border-top", "margin-top", "padding-top"], above, line);
         self.add_rules(last, JOINED, upper);

@@ -191,6 +191,7 @@ impl Reader<'_, '_> {
         let mut whole = properties.clone();
         (whole.mark, whole.keep_next, whole.outline) = (CharacterProperties::default(), None, None);
         let space = std::mem::take(&mut self.space_above);
+        self.boxes.above = space;
         if space > 0 {
             whole.before = Some(whole.before.or(style.paragraph.before).or(self.styles.paragraph.before).unwrap_or(0) + space);
         }
