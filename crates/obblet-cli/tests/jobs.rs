@@ -164,6 +164,7 @@ fn sixty_documents_become_a_site_and_come_back() {
             .and(contains("only in back\n  part-1/more.md")),
     );
     desk.run(&["compare", "book", "back/part-1/more.md"], 2).stderr(contains("name two of them"));
+    desk.run(&["compare", "book", "back", "--through", "html"], 2).stderr(contains("--through takes one document"));
 }
 
 #[test]

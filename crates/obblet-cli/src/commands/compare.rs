@@ -30,6 +30,7 @@ fn compare_all(arguments: &Compare) -> Result<Outcome, Failure> {
     let layers = super::layers(&arguments.settings, &[])?;
     let second = arguments.second.as_deref();
     match (arguments.first.is_dir(), second.map(Path::is_dir)) {
+        (true, _) if arguments.through.is_some() => Err(misused("--through takes one document, not a folder")),
         (true, Some(true)) => super::compare_folders::run(arguments, &layers, second.unwrap_or(Path::new(""))),
         (true, _) => Err(misused("a folder is compared with another folder; name two of them")),
         (false, Some(true)) => Err(misused("a document is compared with another document; name two of them, or two folders")),
