@@ -11,7 +11,7 @@ use obblet::document::Document;
 use obblet::formats::html;
 use obblet::profile::Profile;
 use obblet::refine;
-use obblet::{Format, Surroundings};
+use obblet::{Format, Context};
 
 fn written(doc: &Document) -> String {
     html::write(doc, &html::Options::default()).html
@@ -33,7 +33,7 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     assert_eq!(once, written(&doc), "cleaning again changes something");
     profile.shape = obblet::profile::Shape::Fragment;
     profile.html.syntax = html::Syntax::Html;
-    let Ok(converted) = obblet::write(doc, Format::Html, &profile, &Surroundings::default()) else { return };
+    let Ok(converted) = obblet::write(doc, Format::Html, &profile, &Context::default()) else { return };
     let faults: Vec<String> = validity::faults(&converted.text).into_iter().filter(|fault| !fault.contains("class")).collect();
     assert!(faults.is_empty(), "{faults:#?}\n{}", converted.text);
     let _ = html::check(&String::from_utf8_lossy(rest));

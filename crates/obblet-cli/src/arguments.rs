@@ -74,7 +74,7 @@ pub(crate) struct Settings {
 
 /// How much is said.
 #[derive(Debug, Args)]
-pub(crate) struct Talk {
+pub(crate) struct Verbosity {
     /// Says nothing but errors.
     #[arg(long, short)]
     pub(crate) quiet: bool,
@@ -138,7 +138,7 @@ pub(crate) struct Convert {
     #[command(flatten)]
     pub(crate) settings: Settings,
     #[command(flatten)]
-    pub(crate) talk: Talk,
+    pub(crate) talk: Verbosity,
 }
 
 /// Arguments of `obblet publish`.
@@ -195,7 +195,7 @@ pub(crate) struct Publish {
     #[command(flatten)]
     pub(crate) settings: Settings,
     #[command(flatten)]
-    pub(crate) talk: Talk,
+    pub(crate) talk: Verbosity,
 }
 
 /// Arguments of `obblet inspect`.
@@ -211,7 +211,7 @@ pub(crate) struct Inspect {
     #[command(flatten)]
     pub(crate) settings: Settings,
     #[command(flatten)]
-    pub(crate) talk: Talk,
+    pub(crate) talk: Verbosity,
 }
 
 /// Arguments of `obblet compare`.

@@ -102,7 +102,7 @@ fn why(action: &Action) -> Option<String> {
 }
 
 /// Tells a person.
-pub(crate) struct Telling<'t> {
+pub(crate) struct Reporting<'t> {
     arguments: &'t Publish,
     log: &'t mut Log,
     bar: Option<ProgressBar>,
@@ -117,7 +117,7 @@ pub(crate) struct Telling<'t> {
     again: Vec<(String, Vec<Finding>)>,
 }
 
-impl<'t> Telling<'t> {
+impl<'t> Reporting<'t> {
     pub(crate) fn new(arguments: &'t Publish, log: &'t mut Log) -> Self {
         let terminal = std::io::stderr().is_terminal();
         let quiet = arguments.talk.quiet;
@@ -154,7 +154,7 @@ impl<'t> Telling<'t> {
         if let Some(bar) = self.bar.take() {
             bar.finish_and_clear();
         }
-        self.tell_again();
+        self.report_again();
         summary
     }
 
@@ -166,7 +166,7 @@ impl<'t> Telling<'t> {
     }
 
     /// What is still wrong with documents that did not change, by problem.
-    fn tell_again(&self) {
+    fn report_again(&self) {
         let mut found = problems(self.again.iter().map(|(source, findings)| (source.as_str(), findings.as_slice())));
         if found.is_empty() {
             return;
@@ -230,7 +230,7 @@ impl<'t> Telling<'t> {
     }
 }
 
-impl Progress for Telling<'_> {
+impl Progress for Reporting<'_> {
     fn begin(&mut self, documents: usize) {
         if let Some(bar) = &self.bar {
             bar.set_length(documents as u64);

@@ -4,7 +4,7 @@
 
 use obblet::profile::{Layers, Profile};
 use obblet::publish::{Options, Plan, Progress, Step};
-use obblet::{Format, Surroundings, convert_in};
+use obblet::{Context, Format, convert_in};
 use rayon::prelude::*;
 use std::fmt::Write;
 use std::path::{Path, PathBuf};
@@ -107,7 +107,7 @@ fn main() {
     let converting = best_of(2, |_| {
         texts
             .iter()
-            .map(|text| convert_in(text, Format::Markdown, Format::Html, &profile, &Surroundings::default()).unwrap().text.len())
+            .map(|text| convert_in(text, Format::Markdown, Format::Html, &profile, &Context::default()).unwrap().text.len())
             .sum::<usize>()
     });
     let walking =

@@ -2,7 +2,7 @@
 #![allow(clippy::print_stdout, reason = "an example shows its result")]
 
 use obblet::document::{CellKind, Document, Kind, RowGroupKind};
-use obblet::{Error, Format, Surroundings, profile::Profile, write};
+use obblet::{Context, Error, Format, profile::Profile, write};
 
 fn main() -> Result<(), Error> {
     let mut doc = Document::new();
@@ -25,6 +25,6 @@ fn main() -> Result<(), Error> {
     doc.append_link(note, "https://station.example/clock", "pier clock");
     doc.append_text(note, ".");
 
-    print!("{}", write(doc, Format::Html, &Profile::built_in("page")?, &Surroundings::default())?.text);
+    print!("{}", write(doc, Format::Html, &Profile::built_in("page")?, &Context::default())?.text);
     Ok(())
 }

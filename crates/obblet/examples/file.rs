@@ -1,7 +1,7 @@
 //! From file to file, with what there is to say about it: `cargo run --example file -- guide.md guide.html`.
 #![allow(clippy::print_stdout, reason = "an example shows its result")]
 
-use obblet::{Format, Surroundings, convert_in, files, files::Root, profile::Profile};
+use obblet::{Context, Format, convert_in, files, files::Root, profile::Profile};
 use std::error::Error;
 use std::path::Path;
 
@@ -14,14 +14,14 @@ fn main() -> Result<(), Box<dyn Error>> {
     let mut profile = Profile::built_in("page")?;
     profile.set("page.look=folio")?;
     let root = Root::open(source.parent().unwrap_or(Path::new(".")))?;
-    let surroundings = Surroundings {
+    let context = Context {
         name: source.file_stem().and_then(|stem| stem.to_str()).unwrap_or_default(),
         root: Some(&root),
         output: output.parent(),
-        ..Surroundings::default()
+        ..Context::default()
     };
     let converted =
-        convert_in(&files::read_named(source, profile.limits.source)?, Format::Markdown, Format::Html, &profile, &surroundings)?;
+        convert_in(&files::read_named(source, profile.limits.source)?, Format::Markdown, Format::Html, &profile, &context)?;
     for file in &converted.files {
         files::write_whole(&output.with_file_name(&file.path), &file.bytes)?;
     }

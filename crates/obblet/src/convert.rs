@@ -1,6 +1,6 @@
 //! One document from one format to another.
 
-use crate::conversion::{Converted, Length, Links, OutputFile, Surroundings};
+use crate::context::{Context, Converted, Length, LinkResolver, OutputFile};
 use crate::document::{Document, Finding, NodeId};
 use crate::error::Error;
 use crate::formats::{Format, html, markdown, text, word};
@@ -25,7 +25,7 @@ use std::collections::BTreeSet;
 /// # Errors
 /// Where a format can't be read or written, the source is too large, or a file that a setting names can't be used.
 pub fn convert(source: &[u8], reads: Format, writes: Format, profile: &Profile) -> Result<Converted, Error> {
-    convert_in(source, reads, writes, profile, &Surroundings::default())
+    convert_in(source, reads, writes, profile, &Context::default())
 }
 
 /// Converts a document that has files around it.
@@ -37,10 +37,10 @@ pub fn convert_in(
     reads: Format,
     writes: Format,
     profile: &Profile,
-    surroundings: &Surroundings<'_>,
+    context: &Context<'_>,
 ) -> Result<Converted, Error> {
     let doc = read(source, reads, profile)?;
-    write(doc, writes, profile, surroundings)
+    write(doc, writes, profile, context)
 }
 
 /// Reads a document into the model.
@@ -51,7 +51,7 @@ pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document
     let (mut doc, unused) = read_parts(source, format, profile, &BTreeSet::new())?;
     for selector in unused {
         let found = Finding::advice("clean.leave-out", format!("nothing was left out: nothing in the document fits {selector}"));
-        doc.find(found.hint("inspect shows headings, styles and classes"));
+        doc.push_finding(found.hint("inspect shows headings, styles and classes"));
     }
     Ok(doc)
 }
@@ -97,7 +97,7 @@ fn read_parts(
         html::open_raw(&mut doc);
     }
     if !wanted.is_empty() {
-        doc.traces.places_of_others.wanted.clone_from(wanted);
+        doc.layout_hints.external_anchors.requested.clone_from(wanted);
     }
     let mut unused = Vec::new();
     if !profile.clean.leave_out.is_empty() {
@@ -115,7 +115,7 @@ fn read_parts(
 }
 
 /// Makes a document what a profile wants it to be before it is written.
-pub(crate) fn refined(doc: &mut Document, format: Format, profile: &Profile, links: Option<&dyn Links>) {
+pub(crate) fn refined(doc: &mut Document, format: Format, profile: &Profile, links: Option<&dyn LinkResolver>) {
     if !profile.page.language.is_empty() {
         doc.metadata.language = Some(profile.page.language.clone());
     }
@@ -130,20 +130,20 @@ pub(crate) fn refined(doc: &mut Document, format: Format, profile: &Profile, lin
     if format == Format::Html {
         refine::restrict(doc, &profile.clean);
     }
-    refine::structure::settle(doc);
+    refine::structure::repair(doc);
 }
 
 /// Writes a document, with what the profile asks for around it.
 ///
 /// # Errors
 /// Where the format can't be written, or a file that a setting names can't be used.
-pub fn write(mut doc: Document, format: Format, profile: &Profile, surroundings: &Surroundings<'_>) -> Result<Converted, Error> {
+pub fn write(mut doc: Document, format: Format, profile: &Profile, context: &Context<'_>) -> Result<Converted, Error> {
     if !format.is_written() {
         return Err(Error::NotWritten { format: format.name() });
     }
-    refined(&mut doc, format, profile, surroundings.links);
-    let placed = page::images::place(&mut doc, profile, surroundings);
-    let (mut converted, told) = written(&mut doc, format, profile, surroundings, &placed.safe)?;
+    refined(&mut doc, format, profile, context.links);
+    let placed = page::images::place(&mut doc, profile, context);
+    let (mut converted, told) = written(&mut doc, format, profile, context, &placed.safe)?;
     converted.files.splice(..0, placed.files);
     converted.uses = placed.uses;
     let mut findings = std::mem::take(&mut doc.findings);
@@ -159,19 +159,19 @@ pub(crate) fn written(
     doc: &mut Document,
     format: Format,
     profile: &Profile,
-    surroundings: &Surroundings<'_>,
+    context: &Context<'_>,
     safe_pictures: &[NodeId],
-) -> Result<(Converted, page::Told), Error> {
-    let mut told = page::Told::default();
+) -> Result<(Converted, page::WriteReport), Error> {
+    let mut told = page::WriteReport::default();
     let mut converted = match (format, profile.shape) {
         (Format::Markdown, _) => as_markdown(doc, profile),
         (Format::Text, _) => {
             let written = text::write(doc, &text::Options { width: profile.text.width.into() });
             Converted { text: written.text, findings: written.findings, ..Converted::default() }
         }
-        (Format::Html, Shape::Fragment) => fragment(doc, profile, safe_pictures, surroundings, &mut told),
+        (Format::Html, Shape::Fragment) => fragment(doc, profile, safe_pictures, context, &mut told),
         (Format::Word, _) => return Err(Error::NotWritten { format: format.name() }),
-        (Format::Html, Shape::Page | Shape::Auto) => page::finish(doc, profile, surroundings, safe_pictures)?,
+        (Format::Html, Shape::Page | Shape::Auto) => page::finish(doc, profile, context, safe_pictures)?,
     };
     if converted.title.is_empty() {
         converted.title = page::title(doc, profile, "");
@@ -180,7 +180,7 @@ pub(crate) fn written(
         let length = Length { used: converted.text.trim_end().chars().count() as u64, limit: profile.limits.characters };
         if length.used > length.limit {
             let found = too_long(doc, profile, format, &length);
-            doc.find(found);
+            doc.push_finding(found);
         }
         converted.length = Some(length);
     }
@@ -247,23 +247,23 @@ fn fragment(
     doc: &Document,
     profile: &Profile,
     safe_pictures: &[NodeId],
-    surroundings: &Surroundings<'_>,
-    told: &mut page::Told,
+    context: &Context<'_>,
+    told: &mut page::WriteReport,
 ) -> Converted {
     let options = html::Options {
         safe_pictures,
         highlight: page::highlighter(profile),
-        list_ids: surroundings.shared.is_some(),
-        wanted: Some(&doc.traces.places_of_others.wanted),
+        list_ids: context.shared.is_some(),
+        requested: Some(&doc.layout_hints.external_anchors.requested),
         ..profile.html_options(html::Ids::Used)
     };
     let written = html::write(doc, &options);
-    (told.ids, told.spare, told.kept) = (written.ids, written.spare, written.kept);
+    (told.ids, told.unreferenced, told.external) = (written.ids, written.unreferenced, written.external);
     let mut converted = Converted { text: written.html, findings: written.findings, ..Converted::default() };
     // A fragment has no place for the rules of its classes; they go beside it.
     if let Some(rules) = page::named_styles(doc, profile.html.characters, page::Scope::Page) {
-        let hint = if surroundings.output.is_some() && !surroundings.name.is_empty() {
-            let path = std::path::PathBuf::from(format!("{}.css", surroundings.name));
+        let hint = if context.output.is_some() && !context.name.is_empty() {
+            let path = std::path::PathBuf::from(format!("{}.css", context.name));
             let hint = format!("link {} from the page that it goes to", path.display());
             converted.files.push(OutputFile { path, bytes: rules.into_bytes() });
             hint

@@ -30,33 +30,33 @@
 
 #![cfg_attr(not(test), deny(clippy::disallowed_methods, clippy::disallowed_types))]
 
+mod cache;
 pub mod compare;
-mod conversion;
+mod context;
 mod convert;
 pub mod document;
 pub mod drawing;
 mod encoding;
 mod error;
+mod fast_hash;
 mod file_name;
 pub mod files;
 pub mod formats;
+mod indent_writer;
 mod inert;
 pub mod inspect;
-mod lines;
-mod map;
 mod numeral;
 pub mod page;
 mod picture;
 pub mod profile;
 pub mod publish;
 pub mod refine;
-mod scan;
-mod shared;
 mod signature;
+mod simd_scan;
 mod slug;
 
-pub use conversion::{Converted, Length, LinkTarget, Links, OutputFile, Surroundings};
+pub use cache::Shared;
+pub use context::{Context, Converted, Length, LinkResolver, LinkTarget, OutputFile};
 pub use convert::{convert, convert_in, read, write};
 pub use error::{Error, describe};
 pub use formats::Format;
-pub use shared::Shared;

@@ -1,6 +1,6 @@
 //! Names of headings, as links know them.
 
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 use std::fmt::Write;
 
 /// What people expect to link to: the words of the heading in lower case with hyphens between them.

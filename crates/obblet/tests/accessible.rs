@@ -4,15 +4,15 @@
 mod support;
 
 use obblet::profile::Profile;
-use obblet::{Format, Surroundings, convert_in};
+use obblet::{Context, Format, convert_in};
 use support::dom::{Dom, page};
 use support::folder::Folder;
 
 fn of(source: &str, settings: &[&str]) -> (Dom, String) {
     let mut profile = Profile::built_in("page").unwrap();
     settings.iter().for_each(|setting| profile.set(setting).unwrap());
-    let surroundings = Surroundings { name: "rota", ..Surroundings::default() };
-    let text = convert_in(source.as_bytes(), Format::Markdown, Format::Html, &profile, &surroundings).unwrap().text;
+    let context = Context { name: "rota", ..Context::default() };
+    let text = convert_in(source.as_bytes(), Format::Markdown, Format::Html, &profile, &context).unwrap().text;
     (page(&text), text)
 }
 
@@ -72,18 +72,18 @@ fn every_page_has_a_heading_of_the_first_level() {
         let (dom, _) = of(source, settings);
         all(&dom, "h1").map(|node| dom.words_below(node)).collect()
     };
-    assert_eq!(tops("# Tides\n\ntext", &[]), ["Tides"]);
-    assert_eq!(tops("text", &[]), ["rota"]);
-    assert_eq!(tops("text", &["page.title=The rota"]), ["The rota"]);
-    assert_eq!(tops("---\ntitle: The rota\n---\n\n## Spring", &[]), ["The rota"]);
+    assert_eq!(top_headings("# Tides\n\ntext", &[]), ["Tides"]);
+    assert_eq!(top_headings("text", &[]), ["rota"]);
+    assert_eq!(top_headings("text", &["page.title=The rota"]), ["The rota"]);
+    assert_eq!(top_headings("---\ntitle: The rota\n---\n\n## Spring", &[]), ["The rota"]);
     // The only heading that the document begins with is its title; one of several is not.
-    assert_eq!(tops("## Tides\n\n### Spring\n\ntext\n\n### Neap", &[]), ["Tides"]);
+    assert_eq!(top_headings("## Tides\n\n### Spring\n\ntext\n\n### Neap", &[]), ["Tides"]);
     let (dom, text) = of("## Tides\n\n### Spring\n\n### Neap\n", &[]);
     assert_eq!((all(&dom, "h1").count(), all(&dom, "h2").count(), all(&dom, "h3").count()), (1, 2, 0), "{text}");
     let (dom, text) = of("## Spring\n\n## Neap\n", &[]);
     assert_eq!((all(&dom, "h1").count(), all(&dom, "h2").count()), (1, 2), "{text}");
     // What looks like its source gets nothing above it.
-    assert!(tops("text", &["styling=exact", "page.look=none"]).is_empty());
+    assert!(top_headings("text", &["styling=exact", "page.look=none"]).is_empty());
 }
 
 #[test]

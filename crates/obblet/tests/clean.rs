@@ -6,7 +6,7 @@ mod support;
 use obblet::document::{Document, Weight};
 use obblet::formats::html;
 use obblet::profile::Profile;
-use obblet::{Converted, Format, Surroundings, refine};
+use obblet::{Context, Converted, Format, refine};
 use proptest::prelude::*;
 use std::path::{Path, PathBuf};
 use support::conservation::{self, shown};
@@ -456,7 +456,7 @@ proptest! {
         prop_assert_eq!(&once, &written(&doc), "{}", source);
         profile.shape = obblet::profile::Shape::Fragment;
         profile.html.syntax = html::Syntax::Html;
-        let text = obblet::write(doc, Format::Html, &profile, &Surroundings::default()).unwrap().text;
+        let text = obblet::write(doc, Format::Html, &profile, &Context::default()).unwrap().text;
         let faults: Vec<String> = validity::faults(&text).into_iter().filter(|fault| !fault.contains("class")).collect();
         prop_assert!(faults.is_empty(), "{:?}\n{}\n{}", faults, source, text);
         // All words are there still; markers and what was deleted are not words of the text.

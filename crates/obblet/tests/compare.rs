@@ -6,7 +6,7 @@ mod support;
 use obblet::compare::{Category, Comparison, compare};
 use obblet::formats::{html, markdown};
 use obblet::profile::Profile;
-use obblet::{Format, Surroundings, convert_in};
+use obblet::{Context, Format, convert_in};
 use proptest::prelude::*;
 use support::trees;
 
@@ -90,8 +90,8 @@ fn pictures_of_a_package_are_those_of_the_page_that_is_made_of_it() {
         comparison.scores.into_iter().find(|score| score.category == Category::Images).unwrap()
     };
     let output = std::env::temp_dir();
-    let surroundings = Surroundings { name: "handbook", output: Some(&output), ..Surroundings::default() };
-    let page = convert_in(package, Format::Word, Format::Html, &profile, &surroundings).unwrap().text;
+    let context = Context { name: "handbook", output: Some(&output), ..Context::default() };
+    let page = convert_in(package, Format::Word, Format::Html, &profile, &context).unwrap().text;
     assert!(page.contains("handbook-images/one-day.png"));
     assert_eq!((images(&page).first, images(&page).share()), (1, 1.0));
     assert!(images(&page.replace("one-day.png", "another.png")).share() < 1.0);

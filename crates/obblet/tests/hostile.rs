@@ -7,7 +7,7 @@ use obblet::compare::compare;
 use obblet::document::Document;
 use obblet::formats::{html, markdown, text};
 use obblet::profile::Profile;
-use obblet::{Format, Surroundings};
+use obblet::{Context, Format};
 use std::any::Any;
 use std::time::{Duration, Instant};
 use support::linear::grows_linearly;
@@ -53,7 +53,7 @@ fn clean_html(source: &[u8]) -> Kept {
         profile.set(setting).unwrap();
     }
     let doc = obblet::read(source, Format::Html, &profile).unwrap();
-    let written = obblet::write(doc.clone(), Format::Html, &profile, &Surroundings::default()).unwrap();
+    let written = obblet::write(doc.clone(), Format::Html, &profile, &Context::default()).unwrap();
     Box::new((doc, written, html::check(text_of(source))))
 }
 
@@ -61,7 +61,7 @@ fn clean_html(source: &[u8]) -> Kept {
 fn convert_text(source: &[u8]) -> Kept {
     let profile = Profile::built_in("reader").unwrap();
     let doc = obblet::read(source, Format::Text, &profile).unwrap();
-    let written = obblet::write(doc.clone(), Format::Html, &profile, &Surroundings::default()).unwrap();
+    let written = obblet::write(doc.clone(), Format::Html, &profile, &Context::default()).unwrap();
     Box::new((doc, written))
 }
 

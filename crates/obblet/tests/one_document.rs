@@ -7,7 +7,7 @@ mod support;
 use obblet::compare::compare;
 use obblet::inspect::inspect;
 use obblet::profile::Profile;
-use obblet::{Format, Surroundings, convert, read};
+use obblet::{Context, Format, convert, read};
 use proptest::prelude::*;
 use support::package::{Package, cell, item, levels, numbering, paragraph, row, run, style, table};
 
@@ -230,7 +230,7 @@ proptest! {
         let looks: Vec<_> = sources
             .iter()
             .map(|(format, source)| {
-                let seen = inspect(source, *format, &fragment, &Surroundings::default()).unwrap();
+                let seen = inspect(source, *format, &fragment, &Context::default()).unwrap();
                 let outline: Vec<(u8, String)> = seen.outline.into_iter().map(|entry| (entry.level, entry.text)).collect();
                 (outline, seen.counts.named(), seen.sizes.words, seen.links.elsewhere, seen.links.contacts)
             })

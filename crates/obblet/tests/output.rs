@@ -7,7 +7,7 @@ use obblet::document::{Document, Kind};
 use obblet::files::Root;
 use obblet::formats::html;
 use obblet::profile::{Profile, SETTINGS};
-use obblet::{Converted, Error, Format, Surroundings, convert, convert_in};
+use obblet::{Context, Converted, Error, Format, convert, convert_in};
 use support::dom::{fragment, page};
 
 fn with(settings: &[&str], source: &str) -> Converted {
@@ -101,15 +101,9 @@ fn titles_come_from_the_first_place_that_has_one() {
     let title = |settings: &[&str], source: &str| {
         let mut profile = Profile::default();
         settings.iter().for_each(|setting| profile.set(setting).unwrap());
-        convert_in(
-            source.as_bytes(),
-            Format::Markdown,
-            Format::Html,
-            &profile,
-            &Surroundings { name: "file", ..Surroundings::default() },
-        )
-        .unwrap()
-        .title
+        convert_in(source.as_bytes(), Format::Markdown, Format::Html, &profile, &Context { name: "file", ..Context::default() })
+            .unwrap()
+            .title
     };
     assert_eq!(title(&["page.title=S"], "---\ntitle: M\n---\n# H"), "S");
     assert_eq!(title(&[], "---\ntitle: M\n---\n# H"), "M");
@@ -180,8 +174,8 @@ fn pictures_go_where_the_profile_says() {
         let mut profile = Profile::built_in("fragment").unwrap();
         profile.set(&format!("images.place={place}")).unwrap();
         let root = Root::open(source.path()).unwrap();
-        let surroundings = Surroundings { name: "doc", root: Some(&root), output, ..Surroundings::default() };
-        convert_in(markdown.as_bytes(), Format::Markdown, Format::Html, &profile, &surroundings).unwrap()
+        let context = Context { name: "doc", root: Some(&root), output, ..Context::default() };
+        convert_in(markdown.as_bytes(), Format::Markdown, Format::Html, &profile, &context).unwrap()
     };
     let folder = run("folder", Some(output.path()));
     assert!(folder.text.contains("<img src=\"doc-images/p%201.png\" alt=\"x\" width=\"3\" height=\"2\">"), "{}", folder.text);
@@ -266,9 +260,9 @@ fn own_style_sheets_stand_behind_the_rules_of_the_document() {
         for setting in ["styling=named", &format!("page.styles={place}"), &format!("page.stylesheets={}", own.display())] {
             profile.set(setting).unwrap();
         }
-        let surroundings = Surroundings { name: "log", output: Some(folder.path()), ..Surroundings::default() };
+        let context = Context { name: "log", output: Some(folder.path()), ..Context::default() };
         let source = b"THE LOG\n\nCHAPTER ONE\n\nIt came in.\n";
-        let page = convert_in(source, Format::Text, Format::Html, &profile, &surroundings).unwrap().text;
+        let page = convert_in(source, Format::Text, Format::Html, &profile, &context).unwrap().text;
         let at = |wanted: &str| page.find(wanted).unwrap_or_else(|| panic!("{wanted} in {page}"));
         assert!(at(".chapter { text-align") < at(if place == "embed" { "color: teal" } else { "own.css" }), "{place}: {page}");
     }

@@ -191,7 +191,7 @@ fn links_lead_across_formats_and_to_places_that_are_only_there_when_wanted() {
     // One document changes, and another has what it wants, or no longer has what nobody wants.
     folder.write("a.md", "# A\n\n[unused](b.docx#unused)\n");
     let run = folder.publish();
-    assert_eq!(run.action("b.docx"), Some(&Action::Changed(Why::Around)));
+    assert_eq!(run.action("b.docx"), Some(&Action::Changed(Why::Navigation)));
     let page = folder.read("b.html");
     assert!(page.contains("id=\"unused\"") && !page.contains("id=\"spring\""), "{page}");
     assert_eq!(dead_links(&folder.output()), [""; 0]);

@@ -7,7 +7,7 @@ use obblet::document::{
     Align, Callout, CellKind, DivisionKind, Document, Kind, ListKind, Marker, NodeId, RowGroupKind, TextLevel,
 };
 use obblet::profile::Profile;
-use obblet::{Format, Surroundings};
+use obblet::{Context, Format};
 use proptest::prelude::*;
 use support::convert::normal;
 use support::trees;
@@ -50,14 +50,14 @@ fn every_demo_document_comes_back() {
 
 /// The document, written as Markdown, and the HTML of what is read from that.
 fn through_markdown(doc: &Document, profile: &Profile) -> (String, String) {
-    let text = obblet::write(doc.clone(), Format::Markdown, profile, &Surroundings::default()).unwrap().text;
+    let text = obblet::write(doc.clone(), Format::Markdown, profile, &Context::default()).unwrap().text;
     let html = html(&text, profile);
     (text, html)
 }
 
 #[track_caller]
 fn same_tree(doc: &Document, profile: &Profile) {
-    let first = obblet::write(doc.clone(), Format::Html, profile, &Surroundings::default()).unwrap().text;
+    let first = obblet::write(doc.clone(), Format::Html, profile, &Context::default()).unwrap().text;
     let (text, second) = through_markdown(doc, profile);
     assert_eq!(normal(&first), normal(&second), "\n--- markdown\n{text}\n--- first\n{first}\n--- second\n{second}");
 }

@@ -10,7 +10,7 @@ use obblet::compare::{Comparison, Difference, Score, Side, compare};
 use obblet::document::{Document, Place};
 use obblet::profile::{Layers, Profile, Shape};
 use obblet::refine::Cleaning;
-use obblet::{Format, Surroundings};
+use obblet::{Context, Format};
 use std::io::Write;
 use std::path::Path;
 
@@ -61,7 +61,7 @@ fn compare_both(arguments: &Compare, layers: &Layers) -> Result<Comparison, Fail
         report::save(path, &json)?;
     }
     if arguments.verbose {
-        super::tell_settings(layers);
+        super::report_settings(layers);
     }
     if !arguments.quiet && !arguments.report.as_deref().is_some_and(is_dash) {
         report::written(show(&first_name, &second_name, &comparison, arguments.verbose))?;
@@ -94,7 +94,7 @@ fn trip(doc: &Document, arguments: &Compare, format: Format, profile: &Profile) 
     if arguments.settings.shape.is_none() {
         profile.shape = Shape::Fragment;
     }
-    let written = obblet::write(doc.clone(), format, &profile, &Surroundings::default())?;
+    let written = obblet::write(doc.clone(), format, &profile, &Context::default())?;
     Ok(obblet::read(written.text.as_bytes(), format, &profile)?)
 }
 

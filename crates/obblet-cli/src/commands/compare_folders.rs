@@ -5,7 +5,7 @@ use crate::failure::Failure;
 use crate::messages::{self, shown};
 use crate::{Outcome, report};
 use anstyle::Style;
-use obblet::Surroundings;
+use obblet::Context;
 use obblet::compare::{Comparison, compare};
 use obblet::document::{Document, Weight};
 use obblet::profile::Layers;
@@ -52,7 +52,7 @@ pub(super) fn run(arguments: &Compare, layers: &Layers, second: &Path) -> Result
     // Links to documents are the same where they lead to the same page, whatever the formats.
     let read = |folder: &Path, path: &Path, links: &DocumentLinks| -> Result<Document, Failure> {
         let (mut doc, _) = super::compare::read(arguments, layers, &folder.join(path))?;
-        redirect(&mut doc, &links.from(path, &Surroundings::default()));
+        redirect(&mut doc, &links.from(path, &Context::default()));
         Ok(doc)
     };
     for (page, first) in first_pages {

@@ -2,7 +2,7 @@
 
 use super::input::{Input, STANDARD_INPUT, folder_of, is_dash};
 use crate::Outcome;
-use crate::arguments::{Convert, Talk};
+use crate::arguments::{Convert, Verbosity};
 use crate::failure::{Failure, misused};
 use crate::report::{Report, to_standard_output, write_file};
 use crate::{indentation, messages};
@@ -10,7 +10,7 @@ use obblet::document::Finding;
 use obblet::files::is_same;
 use obblet::profile::{Dialect, Layers, Profile, Shape};
 use obblet::publish::{DocumentLinks, Entry, format_of};
-use obblet::{Converted, Format, Links, Surroundings, convert_in};
+use obblet::{Context, Converted, Format, LinkResolver, convert_in};
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
@@ -45,7 +45,7 @@ fn convert_all(convert: &Convert, report: &mut Report) -> Result<Outcome, Failur
     let layers = super::layers(&convert.settings, &[("page.title", convert.title.as_ref())])?;
     let outcome = convert_each(convert, &layers, output, writes, report);
     if convert.talk.verbose {
-        super::tell_settings(&layers);
+        super::report_settings(&layers);
     }
     outcome
 }
@@ -153,11 +153,11 @@ fn from_file(
     }
     let input = Input::read(source, convert.reads, layers)?;
     let output = target.map(folder_of);
-    let around = input.surroundings();
+    let around = input.context();
     let links = links.map(|links| links.from(source, &around));
-    let links = links.as_ref().map(|links| links as &dyn Links);
-    let surroundings = Surroundings { output, links, ..around };
-    let converted = convert_in(&input.bytes, input.format, writes, &input.profile, &surroundings)?;
+    let links = links.as_ref().map(|links| links as &dyn LinkResolver);
+    let context = Context { output, links, ..around };
+    let converted = convert_in(&input.bytes, input.format, writes, &input.profile, &context)?;
     save(&converted, target, output)?;
     talk(&convert.talk, &source.display().to_string(), target, &converted, start);
     Ok(converted.findings)
@@ -189,8 +189,8 @@ fn from_standard_input(
         input.bytes = indentation::remove(&String::from_utf8_lossy(&input.bytes), &indentation).into_bytes();
     }
     let folder = output.map(folder_of);
-    let surroundings = Surroundings { output: folder, ..input.surroundings() };
-    let mut converted = convert_in(&input.bytes, input.format, writes, &input.profile, &surroundings)
+    let context = Context { output: folder, ..input.context() };
+    let mut converted = convert_in(&input.bytes, input.format, writes, &input.profile, &context)
         .map_err(|error| Failure::from(error).of(STANDARD_INPUT))?;
     if !indentation.is_empty() && input.profile.shape == Shape::Fragment {
         converted.text = indentation::add(&converted.text, &indentation);
@@ -218,7 +218,7 @@ fn save(converted: &Converted, target: Option<&Path>, folder: Option<&Path>) -> 
     }
 }
 
-fn talk(talk: &Talk, source: &str, target: Option<&Path>, converted: &Converted, start: Instant) {
+fn talk(talk: &Verbosity, source: &str, target: Option<&Path>, converted: &Converted, start: Instant) {
     if talk.quiet {
         return;
     }

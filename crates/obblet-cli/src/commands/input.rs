@@ -5,7 +5,7 @@ use crate::failure::{Failure, misused};
 use obblet::files::{Root, There, read_named};
 use obblet::profile::{Layers, Profile};
 use obblet::publish::format_of;
-use obblet::{Format, Surroundings, describe};
+use obblet::{Context, Format, describe};
 use std::io::Read;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
@@ -77,9 +77,9 @@ impl Input {
     }
 
     /// What is around the document.
-    pub(crate) fn surroundings(&self) -> Surroundings<'_> {
+    pub(crate) fn context(&self) -> Context<'_> {
         let (root, folder) = self.folders.as_ref().map_or((None, None), |(root, folder)| (Some(root), Some(folder.as_path())));
-        Surroundings { name: &self.name, folder, root, ..Surroundings::default() }
+        Context { name: &self.name, folder, root, ..Context::default() }
     }
 }
 

@@ -38,7 +38,7 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
     let (folders, sources): (Vec<&PathBuf>, Vec<&PathBuf>) = sources.iter().partition(|source| source.is_dir());
     let mut seen_folders = Vec::new();
     for folder in folders {
-        match inspect_folder::look(arguments, super::layers(&arguments.settings, &[])?, folder) {
+        match inspect_folder::analyze(arguments, super::layers(&arguments.settings, &[])?, folder) {
             Ok(found) => {
                 let name = folder.display().to_string();
                 if is_shown {
@@ -57,7 +57,7 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
     }
     for source in sources {
         let name = if is_dash(source) { STANDARD_INPUT.to_owned() } else { source.display().to_string() };
-        match look(arguments, &layers, source) {
+        match analyze(arguments, &layers, source) {
             Ok(inspection) => {
                 if is_shown {
                     let follows = !seen.is_empty() || !seen_folders.is_empty();
@@ -72,7 +72,7 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
         }
     }
     if arguments.talk.verbose {
-        super::tell_settings(&layers);
+        super::report_settings(&layers);
     }
     if let Some(path) = arguments.talk.report.as_ref().filter(|_| !seen_folders.is_empty()) {
         if !seen.is_empty() {
@@ -92,9 +92,9 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
     Ok(if outcome == Outcome::Done && reached { Outcome::Found } else { outcome })
 }
 
-fn look(arguments: &Inspect, layers: &Layers, source: &Path) -> Result<Inspection, Failure> {
+fn analyze(arguments: &Inspect, layers: &Layers, source: &Path) -> Result<Inspection, Failure> {
     let input = Input::read(source, arguments.reads, layers)?;
-    Ok(inspect(&input.bytes, input.format, &input.profile, &input.surroundings())?)
+    Ok(inspect(&input.bytes, input.format, &input.profile, &input.context())?)
 }
 
 /// A number with its thousands set apart.
@@ -200,7 +200,7 @@ fn links(out: &mut impl Write, inspection: &Inspection, most: usize) -> std::io:
     if parts.is_empty() && links.troubled.is_empty() {
         return Ok(());
     }
-    title(out, "Links and pictures")?;
+    title(out, "LinkResolver and pictures")?;
     if !parts.is_empty() {
         writeln!(out, "  {}", parts.join(", "))?;
     }

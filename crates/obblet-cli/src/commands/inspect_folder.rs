@@ -17,7 +17,7 @@ use std::path::Path;
 const MOST_PROBLEMS: usize = 25;
 const MOST_PLACES: usize = 6;
 
-pub(super) fn look(arguments: &Inspect, layers: Layers, folder: &Path) -> Result<FolderInspection, Failure> {
+pub(super) fn analyze(arguments: &Inspect, layers: Layers, folder: &Path) -> Result<FolderInspection, Failure> {
     let mut options = Options::new(layers);
     options.reads.extend(arguments.reads);
     Ok(inspect_folder(folder, options)?)

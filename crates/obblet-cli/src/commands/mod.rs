@@ -51,7 +51,7 @@ fn read_layers(settings: &Settings, more: &[(&str, Option<&String>)]) -> Result<
 }
 
 /// Says which settings files a run used.
-pub(crate) fn tell_settings(layers: &Layers) {
+pub(crate) fn report_settings(layers: &Layers) {
     let files = layers.files();
     if files.is_empty() {
         messages::say("settings: no file");

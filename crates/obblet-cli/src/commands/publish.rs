@@ -3,7 +3,7 @@
 use super::input::is_dash;
 use crate::arguments::Publish;
 use crate::failure::{Failure, misused};
-use crate::progress::{Log, Telling};
+use crate::progress::{Log, Reporting};
 use crate::{Outcome, messages, watch};
 use obblet::Format;
 use obblet::document::Weight;
@@ -39,14 +39,14 @@ pub(crate) fn once(arguments: &Publish, log: &mut Log) -> Result<Outcome, Failur
     let options = options(arguments)?;
     let is_slice = options.slice.is_some();
     let plan = Plan::new(&arguments.source, &arguments.output, options)?;
-    let mut telling = Telling::new(arguments, log);
+    let mut telling = Reporting::new(arguments, log);
     let summary = if arguments.dry_run { plan.rehearse(&mut telling) } else { plan.run(&mut telling) };
     let summary = telling.end(summary)?;
     if !arguments.talk.quiet {
         say(arguments, &summary, begun.elapsed());
     }
     if arguments.talk.verbose {
-        super::tell_settings(plan.layers());
+        super::report_settings(plan.layers());
     }
     let found = telling.is_met();
     telling.save(arguments.talk.report.as_ref())?;

@@ -2,7 +2,7 @@
 
 use super::units::Unit;
 use super::{Category, Difference, Score, Side};
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 use similar::{Algorithm, DiffOp, capture_diff_slices};
 
 /// Units of which less than this is the same have nothing to do with each other.

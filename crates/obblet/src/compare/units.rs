@@ -2,8 +2,8 @@
 
 use super::Category;
 use crate::document::{CellKind, DivisionKind, Document, Kind, NodeId, Place, RowGroupKind, Step, TextLevel};
+use crate::fast_hash::HashSet;
 use crate::formats::html;
-use crate::map::HashSet;
 use crate::refine::structure;
 
 /// One thing that a document has.
@@ -23,7 +23,7 @@ pub(super) type Units = [Vec<Unit>; Category::ALL.len()];
 pub(super) fn of(doc: &Document, other: &Document) -> Units {
     let mut doc = doc.clone();
     html::open_raw(&mut doc);
-    structure::settle(&mut doc);
+    structure::repair(&mut doc);
     let held = doc.media.iter().chain(&other.media).map(|media| media.name.as_str()).collect();
     let mut taker = Taker { doc: &doc, units: Units::default(), held, lists: Vec::new(), quotes: 0, tables: Vec::new() };
     taker.tree(doc.root());

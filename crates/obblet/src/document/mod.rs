@@ -19,25 +19,25 @@
 mod attributes;
 mod finding;
 mod kind;
+mod kind_set;
+mod layout_hints;
 mod metadata;
 mod node;
-mod place;
-mod presence;
-mod trace;
+mod source_map;
 mod tree;
 mod walk;
 
 pub use attributes::{Attributes, AttributesId};
 pub use finding::{Finding, Weight};
 pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, NoteId, RowGroupKind, Scope, TextLevel};
+pub(crate) use kind_set::KindSet;
+pub use layout_hints::{ExternalAnchors, HintRole, LayoutHint, LayoutHints, Producer};
 pub use metadata::{Direction, Metadata};
 pub use node::{Node, NodeId, Text};
-pub use place::{PARTS, Place, SourceMap};
-pub(crate) use presence::Presence;
-pub use trace::{Make, Part, Places, Trace, Traces};
+pub use source_map::{PARTS, Place, SourceMap};
 pub use walk::{Step, Walk};
 
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 
 /// A style that the source document names, such as a word processor's paragraph style.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -113,17 +113,17 @@ pub struct Document {
     /// Tells where in the source a place is.
     pub source: SourceMap,
     /// What a reader saw of the looks of the source.
-    pub traces: Traces,
+    pub layout_hints: LayoutHints,
     nodes: Vec<Node>,
     pool: String,
     attributes: Vec<Attributes>,
     columns: HashMap<NodeId, Vec<Column>>,
     /// Kinds of which there may be nodes.
-    presence: Presence,
+    kinds: KindSet,
     /// How often nodes and their attributes were changed.
     changes: u64,
     /// Whether every node stands where it may; any change of the tree takes that back.
-    settled: bool,
+    is_repaired: bool,
 }
 
 impl Default for Document {
@@ -153,14 +153,14 @@ impl Document {
             notes: Vec::new(),
             findings: Vec::new(),
             source: SourceMap::default(),
-            traces: Traces::default(),
+            layout_hints: LayoutHints::default(),
             nodes: arena,
             pool,
             attributes: vec![Attributes::default()],
             columns: HashMap::default(),
-            presence: Presence::default(),
+            kinds: KindSet::default(),
             changes: 0,
-            settled: false,
+            is_repaired: false,
         }
     }
 
@@ -183,7 +183,7 @@ impl Document {
     pub fn intern(&mut self, text: &str) -> Text {
         let start = self.pool.len();
         if u32::try_from(start + text.len()).is_err() {
-            self.find(Finding::lost("document.too-large", "the document holds more than 4 GiB of text"));
+            self.push_finding(Finding::lost("document.too-large", "the document holds more than 4 GiB of text"));
             return Text::EMPTY;
         }
         self.pool.push_str(text);
@@ -199,7 +199,7 @@ impl Document {
             return second;
         }
         if u32::try_from(self.pool.len() + first.len() + second.len()).is_err() {
-            self.find(Finding::lost("document.too-large", "the document holds more than 4 GiB of text"));
+            self.push_finding(Finding::lost("document.too-large", "the document holds more than 4 GiB of text"));
             return first;
         }
         let start = if first.end as usize == self.pool.len() {
@@ -214,13 +214,13 @@ impl Document {
     }
 
     /// Whether nothing has changed since every node stood where it may.
-    pub(crate) const fn is_settled(&self) -> bool {
-        self.settled
+    pub(crate) const fn is_repaired(&self) -> bool {
+        self.is_repaired
     }
 
     /// Says that every node stands where it may.
-    pub(crate) const fn mark_settled(&mut self) {
-        self.settled = true;
+    pub(crate) const fn mark_repaired(&mut self) {
+        self.is_repaired = true;
     }
 
     /// How often nodes and their attributes were changed. Where the number is the same, nothing has.
@@ -229,8 +229,8 @@ impl Document {
     }
 
     /// Whether there may be nodes of one of these kinds; where not, there are none.
-    pub(crate) const fn may_hold(&self, kinds: Presence) -> bool {
-        self.presence.has_any(kinds)
+    pub(crate) const fn may_hold(&self, kinds: KindSet) -> bool {
+        self.kinds.has_any(kinds)
     }
 
     /// Whether a node has an id, or had one.
@@ -239,7 +239,7 @@ impl Document {
     }
 
     /// Records a finding.
-    pub fn find(&mut self, finding: Finding) {
+    pub fn push_finding(&mut self, finding: Finding) {
         self.findings.push(finding);
     }
 

@@ -1,12 +1,18 @@
 //! Building and changing the tree. Every method takes constant time, or time that grows with the children it moves.
 
-use super::{Document, Kind, Node, NodeId, Presence, SourceMap, Text, Walk};
+use super::{Document, Kind, KindSet, Node, NodeId, SourceMap, Text, Walk};
 
 impl Document {
     /// The root, which is there in every document.
     #[must_use]
     pub const fn root(&self) -> NodeId {
         NodeId::ROOT
+    }
+
+    /// The root and the roots of the notes: walking from each of them meets every node of the document.
+    #[must_use]
+    pub fn roots(&self) -> Vec<NodeId> {
+        std::iter::once(self.root()).chain(self.notes.iter().map(|note| note.body)).collect()
     }
 
     /// How many nodes were ever made, removed ones included.
@@ -22,7 +28,7 @@ impl Document {
     }
 
     pub(super) fn node_mut(&mut self, id: NodeId) -> &mut Node {
-        (self.changes, self.settled) = (self.changes + 1, false);
+        (self.changes, self.is_repaired) = (self.changes + 1, false);
         &mut self.nodes[id.index()]
     }
 
@@ -34,15 +40,15 @@ impl Document {
 
     /// Makes a node another kind; its children stay.
     pub fn set_kind(&mut self, id: NodeId, kind: Kind) {
-        self.presence = self.presence.and(Presence::of(&kind));
+        self.kinds = self.kinds.and(KindSet::of(&kind));
         // Another picture, other words: they may stand where the ones before them stood.
         let alike = matches!(
             (self.kind(id), kind),
             (Kind::Image { .. }, Kind::Image { .. }) | (Kind::Link { .. }, Kind::Link { .. }) | (Kind::Text(_), Kind::Text(_))
         );
-        let settled = self.settled && alike;
+        let is_repaired = self.is_repaired && alike;
         self.node_mut(id).kind = kind;
-        self.settled = settled;
+        self.is_repaired = is_repaired;
     }
 
     /// Says where in the source a node begins, in the units of [`Document::source`].
@@ -58,7 +64,7 @@ impl Document {
     /// Makes a node that stands nowhere yet.
     pub fn create(&mut self, kind: Kind) -> NodeId {
         let id = NodeId::new(self.nodes.len());
-        self.presence = self.presence.and(Presence::of(&kind));
+        self.kinds = self.kinds.and(KindSet::of(&kind));
         self.nodes.push(Node::new(kind));
         id
     }
@@ -72,7 +78,7 @@ impl Document {
     /// Makes a node as the last child of `parent`, and says where in the source it begins.
     pub fn append_at(&mut self, parent: NodeId, kind: Kind, offset: u32) -> NodeId {
         let id = NodeId::new(self.nodes.len());
-        self.presence = self.presence.and(Presence::of(&kind));
+        self.kinds = self.kinds.and(KindSet::of(&kind));
         let above = self.node_mut(parent);
         let previous = above.last.replace(id);
         match previous {
@@ -243,6 +249,30 @@ impl Document {
                 at = Some(node);
             } else {
                 at = next;
+            }
+        }
+    }
+
+    /// Joins texts that stand side by side among the children of each of some nodes.
+    pub fn join_texts_in(&mut self, mut parents: Vec<NodeId>) {
+        parents.sort_unstable();
+        parents.dedup();
+        for parent in parents {
+            self.join_texts(parent);
+        }
+    }
+
+    /// Wraps each run of inline children of a node in a paragraph.
+    pub fn wrap_inline_runs(&mut self, id: NodeId) {
+        let children: Vec<NodeId> = self.children(id).collect();
+        let mut run = None;
+        for child in children {
+            if !self.kind(child).is_inline() {
+                run = None;
+            } else if let Some(run) = run {
+                self.move_into(run, child);
+            } else {
+                run = Some(self.wrap(child, Kind::Paragraph));
             }
         }
     }

@@ -11,11 +11,11 @@
 
 #![allow(clippy::disallowed_methods, clippy::disallowed_types, reason = "this is the door")]
 
-mod aside;
+mod atomic_file;
 mod named;
 mod root;
 
-pub(crate) use aside::TEMPORARY;
+pub(crate) use atomic_file::TEMPORARY;
 pub use named::write_whole;
 pub(crate) use named::{Sink, read_text, real, scratch};
 pub use named::{is_same, read_named};

@@ -1,6 +1,6 @@
 //! Files that a user names: any path is theirs to name, and so are pipes and devices.
 
-use super::aside::Aside;
+use super::atomic_file::Aside;
 use super::root::{Root, Stray};
 use std::fs::File;
 use std::io::{self, Read, Seek, SeekFrom, Write};

@@ -1,6 +1,6 @@
 //! A folder that is held open and can't be left.
 
-use super::aside::Aside;
+use super::atomic_file::Aside;
 use cap_std::ambient_authority;
 use cap_std::fs::{Dir, File, Metadata, OpenOptions};
 use std::fs::TryLockError;

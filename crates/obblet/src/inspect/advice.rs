@@ -3,7 +3,6 @@
 use super::languages;
 use crate::document::{Document, Finding, Kind, NodeId, Step};
 use crate::refine::lists::{self, Lists};
-use crate::refine::tops;
 
 /// So many spaces in a row, or no-break spaces, set text apart as a column.
 const GAP: usize = 3;
@@ -11,7 +10,7 @@ const GAP: usize = 3;
 const FEWEST_LETTERS: usize = 200;
 
 /// Looks through a document as it was read.
-pub(super) fn look(doc: &Document) -> Vec<Finding> {
+pub(super) fn analyze(doc: &Document) -> Vec<Finding> {
     let mut found = Vec::new();
     found.extend(columns_of_spaces(doc));
     found.extend(typed_lists(doc));
@@ -22,7 +21,7 @@ pub(super) fn look(doc: &Document) -> Vec<Finding> {
 }
 
 fn all_steps(doc: &Document) -> impl Iterator<Item = NodeId> + '_ {
-    tops(doc).into_iter().flat_map(|top| doc.walk(top)).filter_map(|step| match step {
+    doc.roots().into_iter().flat_map(|top| doc.walk(top)).filter_map(|step| match step {
         Step::Enter(id) => Some(id),
         Step::Leave(_) => None,
     })

@@ -1,7 +1,7 @@
 //! How much of each thing there is.
 
 use crate::document::{Document, Kind, Step};
-use crate::refine::tops;
+
 use serde::Serialize;
 
 /// How much of each thing a document holds.
@@ -26,7 +26,7 @@ pub struct Counts {
 impl Counts {
     pub(super) fn of(doc: &Document) -> Self {
         let mut counts = Self { notes: doc.notes.len(), ..Self::default() };
-        for top in tops(doc) {
+        for top in doc.roots() {
             for step in doc.walk(top) {
                 let Step::Enter(id) = step else { continue };
                 match doc.kind(id) {

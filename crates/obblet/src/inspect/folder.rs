@@ -44,7 +44,7 @@ pub struct FolderInspection {
 pub fn inspect_folder(folder: &Path, options: Options) -> Result<FolderInspection, Error> {
     // Nothing is written, and nothing that another run wrote is asked.
     let plan = Plan::new(folder, &folder.join(NOWHERE), options)?;
-    let mut told = Told::default();
+    let mut told = ProblemKey::default();
     plan.rehearse(&mut told)?;
     let pool = &plan.pool;
     let more: Vec<(String, Vec<Finding>)> = pool.install(|| {
@@ -75,12 +75,12 @@ const NOWHERE: &str = ".obblet-inspection";
 
 /// What was told, by document.
 #[derive(Default)]
-struct Told {
+struct ProblemKey {
     findings: BTreeMap<String, Vec<Finding>>,
     failed: Vec<Unreadable>,
 }
 
-impl Progress for Told {
+impl Progress for ProblemKey {
     fn step(&mut self, step: &Step<'_>) {
         if let Some(error) = step.error.filter(|_| step.action == Action::Failed) {
             self.failed.push(Unreadable { source: step.source.to_owned(), error: error.to_string() });
@@ -97,7 +97,7 @@ fn more(plan: &Plan, planned: &Planned) -> Option<Vec<Finding>> {
     profile.styling = Styling::Named;
     let source = plan.source.read(planned.source.as_ref(), profile.limits.source).ok()?;
     let doc = crate::read(&source, planned.format, &profile).ok()?;
-    let mut found = advice::look(&doc);
+    let mut found = advice::analyze(&doc);
     if planned.format == Format::Html {
         let encoding = Some(profile.html.encoding.as_str()).filter(|label| !label.is_empty());
         found.extend(html::check(&html::decode(&source, encoding)));

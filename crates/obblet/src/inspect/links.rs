@@ -1,11 +1,11 @@
 //! Where links lead. Nothing is fetched: places in the document and files beside it are looked for, pages elsewhere are not.
 
-use crate::conversion::Surroundings;
+use crate::context::Context;
 use crate::document::{Document, Kind, Place, Step};
+use crate::fast_hash::{HashMap, HashSet};
 use crate::files::There;
-use crate::map::{HashMap, HashSet};
 use crate::page::images;
-use crate::refine::tops;
+
 use crate::slug;
 use percent_encoding::percent_decode_str;
 use serde::Serialize;
@@ -36,10 +36,10 @@ pub struct LinkSummary {
     pub troubled: Vec<TroubledLink>,
 }
 
-pub(super) fn look(doc: &Document, surroundings: &Surroundings<'_>) -> LinkSummary {
+pub(super) fn analyze(doc: &Document, context: &Context<'_>) -> LinkSummary {
     let mut summary = LinkSummary::default();
     let places = places(doc);
-    for top in tops(doc) {
+    for top in doc.roots() {
         for step in doc.walk(top) {
             let Step::Enter(id) = step else { continue };
             let address = match doc.kind(id) {
@@ -50,7 +50,7 @@ pub(super) fn look(doc: &Document, surroundings: &Surroundings<'_>) -> LinkSumma
             if doc.media.iter().any(|media| media.name == address) {
                 continue;
             }
-            let why = sort(address, &places, surroundings, &mut summary);
+            let why = sort(address, &places, context, &mut summary);
             if let Some(why) = why {
                 summary.troubled.push(TroubledLink { address: address.to_owned(), place: doc.place(id), why });
             }
@@ -60,12 +60,7 @@ pub(super) fn look(doc: &Document, surroundings: &Surroundings<'_>) -> LinkSumma
 }
 
 /// Counts an address, and says what is wrong with it.
-fn sort(
-    address: &str,
-    places: &HashSet<String>,
-    surroundings: &Surroundings<'_>,
-    summary: &mut LinkSummary,
-) -> Option<&'static str> {
+fn sort(address: &str, places: &HashSet<String>, context: &Context<'_>, summary: &mut LinkSummary) -> Option<&'static str> {
     let address = address.trim();
     if address.is_empty() {
         return Some("it has no address");
@@ -88,27 +83,27 @@ fn sort(
         None if address.starts_with("//") => summary.elsewhere += 1,
         None => {
             summary.files += 1;
-            return missing(address, surroundings).then_some("there is no such file");
+            return missing(address, context).then_some("there is no such file");
         }
     }
     None
 }
 
 /// Whether there is no file at an address. Nothing outside of the root is looked at.
-fn missing(address: &str, surroundings: &Surroundings<'_>) -> bool {
-    let (Some(root), path) = (surroundings.root, address.split(['#', '?']).next().unwrap_or_default()) else { return false };
+fn missing(address: &str, context: &Context<'_>) -> bool {
+    let (Some(root), path) = (context.root, address.split(['#', '?']).next().unwrap_or_default()) else { return false };
     if path.is_empty() || path.starts_with(['/', '\\']) {
         return false;
     }
     let path = percent_decode_str(path).decode_utf8_lossy();
-    images::within(surroundings.folder, &path).is_some_and(|full| root.there(&full) == There::Nothing)
+    images::within(context.folder, &path).is_some_and(|full| root.there(&full) == There::Nothing)
 }
 
 /// The ids of a document, and the names by which people link to its headings.
 fn places(doc: &Document) -> HashSet<String> {
     let mut places = HashSet::default();
     let mut slugs = HashMap::default();
-    for top in tops(doc) {
+    for top in doc.roots() {
         for step in doc.walk(top) {
             let Step::Enter(id) = step else { continue };
             if let Some(name) = doc.attributes(id).id {

@@ -13,12 +13,12 @@ pub use folder::{FolderInspection, Unreadable, inspect_folder};
 pub use links::{LinkSummary, TroubledLink};
 pub use problems::{Occurrence, Problem, problems};
 
-use crate::conversion::Surroundings;
+use crate::context::Context;
 use crate::document::{Document, Finding, Kind, Metadata, Place, Step};
 use crate::error::Error;
 use crate::formats::{Format, html};
 use crate::profile::{Profile, Shape};
-use crate::refine::tops;
+
 use serde::Serialize;
 use std::collections::BTreeMap;
 
@@ -73,11 +73,11 @@ pub struct Inspection {
 ///
 /// ```
 /// use obblet::inspect::inspect;
-/// use obblet::{Format, Surroundings, profile::Profile};
+/// use obblet::{Format, Context, profile::Profile};
 ///
 /// let profile = Profile::built_in("page")?;
 /// let source = b"# Tides\n\nHigh at six, [see](#spring).\n";
-/// let inspection = inspect(source, Format::Markdown, &profile, &Surroundings::default())?;
+/// let inspection = inspect(source, Format::Markdown, &profile, &Context::default())?;
 /// assert_eq!((inspection.outline[0].text.as_str(), inspection.sizes.words), ("Tides", 5));
 /// assert_eq!(inspection.links.troubled[0].address, "#spring");
 /// # Ok::<(), obblet::Error>(())
@@ -85,7 +85,7 @@ pub struct Inspection {
 ///
 /// # Errors
 /// Where the format can't be read, or the source is too large.
-pub fn inspect(source: &[u8], format: Format, profile: &Profile, surroundings: &Surroundings<'_>) -> Result<Inspection, Error> {
+pub fn inspect(source: &[u8], format: Format, profile: &Profile, context: &Context<'_>) -> Result<Inspection, Error> {
     let mut wanted = profile.clone();
     if profile.shape == Shape::Auto {
         wanted.shape = Shape::Page;
@@ -97,14 +97,14 @@ pub fn inspect(source: &[u8], format: Format, profile: &Profile, surroundings: &
     if format != Format::Markdown || wanted.html.raw == html::Raw::Clean {
         html::open_raw(&mut doc);
     }
-    let advice = advice::look(&doc);
+    let advice = advice::analyze(&doc);
     let text = String::from_utf8_lossy(source);
     let faults = if format == Format::Html {
         html::check(&html::decode(source, Some(wanted.html.encoding.as_str()).filter(|label| !label.is_empty())))
     } else {
         Vec::new()
     };
-    let seen: String = tops(&doc).into_iter().map(|top| doc.plain_text(top)).collect::<Vec<_>>().join("\n");
+    let seen: String = doc.roots().into_iter().map(|top| doc.plain_text(top)).collect::<Vec<_>>().join("\n");
     let sizes = Sizes {
         bytes: source.len(),
         with_markup: text.chars().count(),
@@ -116,13 +116,13 @@ pub fn inspect(source: &[u8], format: Format, profile: &Profile, surroundings: &
         metadata: metadata(&doc.metadata),
         outline: outline(&doc),
         counts: Counts::of(&doc),
-        links: links::look(&doc, surroundings),
+        links: links::analyze(&doc, context),
         sizes,
         styles: styles(&doc),
         findings: Vec::new(),
         faults,
     };
-    let converted = crate::convert_in(source, format, Format::Html, &wanted, surroundings)?;
+    let converted = crate::convert_in(source, format, Format::Html, &wanted, context)?;
     let mut findings = converted.findings;
     let more: Vec<Finding> =
         advice.into_iter().filter(|finding| findings.iter().all(|known| known.code != finding.code)).collect();
@@ -164,7 +164,7 @@ fn outline(doc: &Document) -> Vec<OutlineEntry> {
 
 fn styles(doc: &Document) -> BTreeMap<String, usize> {
     let mut styles: BTreeMap<String, usize> = BTreeMap::new();
-    for top in tops(doc) {
+    for top in doc.roots() {
         for step in doc.walk(top) {
             if let Step::Enter(id) = step
                 && doc.node(id).has_attributes()

@@ -1,7 +1,6 @@
 //! What in a document keeps some people from using its page, and that only its author can mend (WCAG 2.2).
 
 use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, Step};
-use crate::refine;
 
 /// Things of one sort: how many there are, and the first of them.
 #[derive(Debug, Default)]
@@ -31,7 +30,7 @@ pub(super) fn findings(doc: &Document) -> Vec<Finding> {
     // Headings and links that are open, with whether there are words in them yet.
     let mut open: Vec<(NodeId, bool)> = Vec::new();
     let mut summaries = 0_usize;
-    for top in refine::tops(doc) {
+    for top in doc.roots() {
         for step in doc.walk(top) {
             match step {
                 Step::Enter(id) => match doc.kind(id) {

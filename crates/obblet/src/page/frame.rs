@@ -1,11 +1,11 @@
 //! The page around the content: a template, and what it can use.
 
-use super::{Around, Content, Sheets, Styles};
-use crate::conversion::Surroundings;
+use super::{Content, Navigation, Sheets, Styles};
+use crate::cache::{self, FramesKey, Shared};
+use crate::context::Context;
 use crate::error::Error;
 use crate::formats::html::{Characters, Syntax, escape, is_safe_link};
 use crate::profile::Profile;
-use crate::shared::{self, FramesKey, Shared};
 use minijinja::syntax::SyntaxConfig;
 use minijinja::value::Serde;
 use minijinja::{AutoEscape, Environment, ErrorKind, Value, context};
@@ -39,11 +39,11 @@ pub(super) struct View<'v> {
     /// The list of its headings.
     pub(super) contents: &'v str,
     pub(super) styles: &'v Styles,
-    pub(super) around: &'v Around,
+    pub(super) navigation: &'v Navigation,
 }
 
 /// Puts a page together.
-pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &View<'_>) -> Result<String, Error> {
+pub(super) fn render(profile: &Profile, context: &Context<'_>, view: &View<'_>) -> Result<String, Error> {
     let xhtml = profile.html.syntax == Syntax::Xhtml;
     let known = view.content;
     let (look, own) = (&view.styles.look, &view.styles.own);
@@ -67,16 +67,16 @@ pub(super) fn render(profile: &Profile, surroundings: &Surroundings<'_>, view: &
         stylesheets => addresses(&[look, own]),
         look_stylesheets => addresses(&[look]),
         own_stylesheets => addresses(&[own]),
-        site => Value::from(Serde(view.around)),
-        top => surroundings.to_top,
-        name => surroundings.name,
+        site => Value::from(Serde(view.navigation)),
+        top => context.to_top,
+        name => context.name,
         look => profile.page.look.clone(),
         skip_link => profile.page.skip_link,
         as_source => known.as_source && profile.page.look != "none",
         xhtml,
         end => safe(if xhtml { " /" } else { "" }),
     };
-    let environment = environment(profile, surroundings.shared, fuel(known))?;
+    let environment = environment(profile, context.shared, fuel(known))?;
     let render = |name: &str, content: Value| {
         let template = environment.get_template(name).map_err(|error| frame_error(name, &error))?;
         template.render(content).map_err(|error| frame_error(name, &error))
@@ -119,7 +119,7 @@ fn environment(profile: &Profile, shared: Option<&Shared>, fuel: u32) -> Result<
     for (setting, file) in files {
         let Some(path) = file else { continue };
         let name = path.display().to_string();
-        let text = shared::text(shared, setting, path)?.to_string();
+        let text = cache::text(shared, setting, path)?.to_string();
         environment.add_template_owned(name.clone(), text).map_err(|error| frame_error(&name, &error))?;
     }
     let environment = Arc::new(environment);

@@ -1,15 +1,14 @@
 //! Pictures: where they go, how large they are, and whether they are there at all.
 
-use crate::conversion::{OutputFile, Surroundings};
-use crate::document::{Document, Finding, Kind, NodeId, Presence, Step, Text};
+use crate::cache::SharedPicture;
+use crate::context::{Context, OutputFile};
+use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step, Text};
 use crate::drawing;
+use crate::fast_hash::HashMap;
 use crate::file_name::{self, plain_stem};
 use crate::files::{self, Root, There};
-use crate::map::HashMap;
 use crate::picture;
 use crate::profile::{ImagePlace, Profile};
-use crate::refine;
-use crate::shared::SharedPicture;
 use std::path::{Component, Path, PathBuf};
 
 /// A picture file that was read once, however many nodes show it.
@@ -35,8 +34,8 @@ pub(crate) struct Placed {
 }
 
 /// Puts the pictures of a document where the profile wants them.
-pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surroundings<'_>) -> Placed {
-    if doc.media.is_empty() && !doc.may_hold(Presence::PICTURES) {
+pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>) -> Placed {
+    if doc.media.is_empty() && !doc.may_hold(KindSet::PICTURES) {
         return Placed::default();
     }
     // Those that are in the document still.
@@ -48,7 +47,7 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surrou
         Step::Leave(_) => None,
     };
     let images: Vec<(NodeId, Text, Text)> =
-        refine::tops(doc).into_iter().flat_map(|top| doc.walk(top).filter_map(image).collect::<Vec<_>>()).collect();
+        doc.roots().into_iter().flat_map(|top| doc.walk(top).filter_map(image).collect::<Vec<_>>()).collect();
     if profile.images.place == ImagePlace::Drop {
         drop_all(doc, &images);
         return Placed::default();
@@ -57,18 +56,12 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surrou
     for (index, file) in doc.media.iter().enumerate() {
         media.entry(file.name.clone()).or_insert(index);
     }
-    let mut gallery = Gallery {
-        profile,
-        surroundings,
-        media,
-        pictures: HashMap::default(),
-        names: HashMap::default(),
-        placed: Placed::default(),
-    };
+    let mut gallery =
+        Gallery { profile, context, media, pictures: HashMap::default(), names: HashMap::default(), placed: Placed::default() };
     for (id, src, alt) in images {
         if alt.is_empty() && !doc.attributes(id).other.iter().any(|(name, _)| doc.text(*name) == "role") {
             let place = doc.place(id);
-            doc.find(
+            doc.push_finding(
                 Finding::advice("image.no-words", "a picture has no words for those who can't see it")
                     .at(place)
                     .hint("write them between the brackets, or leave it if the picture is only decoration"),
@@ -83,7 +76,9 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, surroundings: &Surrou
 fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
     for &(id, src, alt) in images {
         let (place, src) = (doc.place(id), doc.text(src).to_owned());
-        doc.find(Finding::changed("image.dropped", "a picture was left out; its words are kept").at(place).losing(src));
+        doc.push_finding(
+            Finding::changed("image.dropped", "a picture was left out; its words are external").at(place).losing(src),
+        );
         doc.set_kind(id, Kind::Text(alt));
         if doc.node(id).has_attributes() {
             *doc.attributes_mut(id) = crate::document::Attributes::default();
@@ -93,7 +88,7 @@ fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
 
 struct Gallery<'a> {
     profile: &'a Profile,
-    surroundings: &'a Surroundings<'a>,
+    context: &'a Context<'a>,
     /// Where in the document the files are that it holds, by their names.
     media: HashMap<String, usize>,
     /// By path from the root, or by the name of a file of the document. `None` for those that can't be used.
@@ -109,7 +104,8 @@ impl Gallery<'_> {
         if doc.media.is_empty() {
             return;
         }
-        let links: Vec<(NodeId, usize)> = refine::tops(doc)
+        let links: Vec<(NodeId, usize)> = doc
+            .roots()
             .into_iter()
             .flat_map(|top| doc.walk(top).collect::<Vec<_>>())
             .filter_map(|step| match step {
@@ -120,19 +116,19 @@ impl Gallery<'_> {
                 Step::Leave(_) => None,
             })
             .collect();
-        let mut kept: HashMap<usize, String> = HashMap::default();
+        let mut external: HashMap<usize, String> = HashMap::default();
         for (id, index) in links {
-            if !self.profile.images.keep_unknown || self.surroundings.output.is_none() {
+            if !self.profile.images.keep_unknown || self.context.output.is_none() {
                 // Its words stay; the reader of the document has told what it is.
                 doc.unwrap(id);
                 continue;
             }
-            let address = match kept.get(&index) {
+            let address = match external.get(&index) {
                 Some(address) => address.clone(),
                 None => {
                     let media = &doc.media[index];
                     let address = self.put_beside(media.bytes.clone(), file_name_of_unknown(&media.name, &media.bytes));
-                    kept.insert(index, address.clone());
+                    external.insert(index, address.clone());
                     address
                 }
             };
@@ -146,9 +142,9 @@ impl Gallery<'_> {
         let name = doc.media[index].name.clone();
         let path = PathBuf::from(&name);
         if !self.pictures.contains_key(&path) {
-            let picture = match self.look(&doc.media[index].bytes, "a drawing") {
+            let picture = match self.identify(&doc.media[index].bytes, "a drawing") {
                 Some(Ok(mut picture)) => {
-                    let embeds = self.profile.images.place == ImagePlace::Embed || self.surroundings.output.is_none();
+                    let embeds = self.profile.images.place == ImagePlace::Embed || self.context.output.is_none();
                     if embeds {
                         picture.address = data_address(&picture);
                     } else {
@@ -159,13 +155,13 @@ impl Gallery<'_> {
                 }
                 Some(Err(finding)) => {
                     let place = doc.place(id);
-                    doc.find(finding.at(place));
+                    doc.push_finding(finding.at(place));
                     None
                 }
                 None => {
                     let place = doc.place(id);
                     let message = format!("{name} is no picture, by its bytes; it was left out");
-                    doc.find(Finding::lost("image.unknown", message).at(place));
+                    doc.push_finding(Finding::lost("image.unknown", message).at(place));
                     None
                 }
             };
@@ -179,8 +175,8 @@ impl Gallery<'_> {
         if let Some(&index) = self.media.get(&address) {
             return self.place_media(doc, id, alt, index);
         }
-        let (Some(root), Some(local)) = (self.surroundings.root, local_path(&address)) else { return };
-        let within = within(self.surroundings.folder, &local);
+        let (Some(root), Some(local)) = (self.context.root, local_path(&address)) else { return };
+        let within = within(self.context.folder, &local);
         // What is outside has no path from the root; it is told once like all others.
         let path = within.clone().unwrap_or_else(|| PathBuf::from(&local));
         if !self.pictures.contains_key(&path) {
@@ -193,7 +189,7 @@ impl Gallery<'_> {
             };
             if let Err(finding) = &found {
                 let place = doc.place(id);
-                doc.find(Finding::clone(finding).at(place));
+                doc.push_finding(Finding::clone(finding).at(place));
             }
             self.pictures.insert(path.clone(), found.ok());
         }
@@ -205,7 +201,7 @@ impl Gallery<'_> {
         let Some(Some(picture)) = self.pictures.get_mut(path) else { return };
         if let Some(left_out) = picture.left_out.take() {
             let place = doc.place(id);
-            doc.find(left_out_of(name, &left_out).at(place));
+            doc.push_finding(left_out_of(name, &left_out).at(place));
         }
         if let Some((width, height)) = picture.size.filter(|_| self.profile.images.sizes) {
             set_size(doc, id, width, height);
@@ -221,8 +217,8 @@ impl Gallery<'_> {
 
     /// Looks at a picture and decides where it goes.
     fn load(&mut self, root: &Root, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
-        let stays = self.surroundings.mirrored && self.profile.images.place == ImagePlace::Folder;
-        if let Some(shared) = self.surroundings.shared.filter(|_| stays) {
+        let stays = self.context.mirrored && self.profile.images.place == ImagePlace::Folder;
+        if let Some(shared) = self.context.shared.filter(|_| stays) {
             // Whoever publishes the folder brings the file to the page.
             let known = shared.picture(path, || {
                 self.read(root, path, local).map(|known| SharedPicture {
@@ -235,7 +231,7 @@ impl Gallery<'_> {
             return Ok(Picture { bytes: Vec::new(), kind: known.kind, size: known.size, address: None, left_out });
         }
         let mut picture = self.read(root, path, local)?;
-        self.settle(&mut picture, root, path, local);
+        self.resolve(&mut picture, root, path, local);
         Ok(picture)
     }
 
@@ -257,7 +253,7 @@ impl Gallery<'_> {
             return Err(Box::new(Finding::changed("image.too-large", message)));
         }
         let bytes = root.read(path, limit).map_err(|_| missing())?;
-        let picture = self.look(&bytes, &format!("the picture {local}")).ok_or_else(|| {
+        let picture = self.identify(&bytes, &format!("the picture {local}")).ok_or_else(|| {
             no_picture(local, crate::signature::not_text(&bytes, false).unwrap_or("text, or something unknown"))
         })??;
         if !self.may_show(root, path) {
@@ -266,7 +262,7 @@ impl Gallery<'_> {
                 Finding::changed("image.hidden", message).hint("move or rename it, or change what leaves it out"),
             ));
         }
-        let is_copied = self.surroundings.mirrored && self.profile.images.place == ImagePlace::Folder;
+        let is_copied = self.context.mirrored && self.profile.images.place == ImagePlace::Folder;
         if is_copied && !picture.kind.fits(local) {
             let kind = picture.kind.extensions()[0];
             let message = format!("the picture {local} has the bytes of another kind than its name says; it was not copied");
@@ -279,11 +275,11 @@ impl Gallery<'_> {
 
     /// Whether a file may be shown: what is hidden is not shown because a document names it, nor what a folder leaves out.
     fn may_show(&self, root: &Root, path: &Path) -> bool {
-        match self.surroundings.shows {
+        match self.context.shows {
             Some(shows) => path.to_str().is_some_and(shows),
             None => {
                 // The folder of a document that somebody named may be hidden itself.
-                let folder = self.surroundings.folder.unwrap_or(Path::new(""));
+                let folder = self.context.folder.unwrap_or(Path::new(""));
                 let is_hidden = |path: &Path| {
                     let mut inner = path.strip_prefix(folder).unwrap_or(path).iter();
                     inner.any(|part| part.as_encoded_bytes().starts_with(b"."))
@@ -294,7 +290,7 @@ impl Gallery<'_> {
     }
 
     /// What bytes are, where they are a picture; drawings are made safe.
-    fn look(&self, bytes: &[u8], name: &str) -> Option<Result<Picture, Box<Finding>>> {
+    fn identify(&self, bytes: &[u8], name: &str) -> Option<Result<Picture, Box<Finding>>> {
         let kind = picture::Kind::of(bytes)?;
         let mut picture = Picture { size: picture::size(bytes), bytes: Vec::new(), kind, address: None, left_out: None };
         if kind != picture::Kind::Svg || self.profile.html.trust {
@@ -313,18 +309,18 @@ impl Gallery<'_> {
         })
     }
 
-    fn settle(&mut self, picture: &mut Picture, root: &Root, path: &Path, local: &str) {
+    fn resolve(&mut self, picture: &mut Picture, root: &Root, path: &Path, local: &str) {
         if self.profile.images.place == ImagePlace::Embed {
             picture.address = data_address(picture);
             return;
         }
-        let Some(output) = self.surroundings.output else { return };
-        if self.surroundings.mirrored {
+        let Some(output) = self.context.output else { return };
+        if self.context.mirrored {
             self.placed.files.push(OutputFile { path: PathBuf::from(local), bytes: std::mem::take(&mut picture.bytes) });
             return;
         }
         // In the folder of the source the page reaches the picture where it is.
-        if files::is_same(output, &root.path().join(self.surroundings.folder.unwrap_or(Path::new("")))) {
+        if files::is_same(output, &root.path().join(self.context.folder.unwrap_or(Path::new("")))) {
             return;
         }
         let name = path.file_name().map_or_else(|| "picture".into(), |name| name.to_string_lossy());
@@ -341,7 +337,7 @@ impl Gallery<'_> {
             (count, Some((stem, extension))) => format!("{stem}-{count}.{extension}"),
             (count, None) => format!("{file}-{count}"),
         };
-        let folder = self.profile.images.folder.replace("{name}", self.surroundings.name);
+        let folder = self.profile.images.folder.replace("{name}", self.context.name);
         // The setting names a folder beside the page and nothing else.
         let parts = Path::new(&folder).components().filter_map(|part| match part {
             Component::Normal(name) => Some(file_name::shortened(&name.to_string_lossy(), file_name::LONGEST_NAME).to_owned()),

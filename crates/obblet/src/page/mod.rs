@@ -1,25 +1,24 @@
 //! From a fragment to a finished page: frame, look, contents list, pictures.
 
 mod access;
-mod around;
 mod contents;
 mod frame;
 #[cfg(feature = "highlight")]
 mod highlight;
 pub(crate) mod images;
 mod look;
+mod navigation;
 
-pub(crate) use around::{Around, Stop};
 pub use look::LOOKS;
+pub(crate) use navigation::{NavLink, Navigation};
 
-use crate::conversion::{Converted, OutputFile, Surroundings};
+use crate::cache;
+use crate::context::{Context, Converted, OutputFile};
 use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Step};
 use crate::error::Error;
+use crate::fast_hash::HashSet;
 use crate::formats::html::{self, Characters, HeadingEntry, Highlighter, Syntax};
-use crate::map::HashSet;
 use crate::profile::{Profile, StylePlace, Styling};
-use crate::refine;
-use crate::shared;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
@@ -67,22 +66,22 @@ pub(crate) struct Content {
 
 /// What the writer told about a page beside its markup.
 #[derive(Debug, Default)]
-pub(crate) struct Told {
+pub(crate) struct WriteReport {
     pub(crate) findings: Vec<Finding>,
     pub(crate) ids: Vec<String>,
-    pub(crate) spare: Vec<String>,
-    pub(crate) kept: Vec<String>,
+    pub(crate) unreferenced: Vec<String>,
+    pub(crate) external: Vec<String>,
 }
 
 /// Writes a document as a whole page.
 pub(crate) fn finish(
     doc: &Document,
     profile: &Profile,
-    surroundings: &Surroundings<'_>,
+    context: &Context<'_>,
     safe_pictures: &[NodeId],
 ) -> Result<Converted, Error> {
-    let (content, told) = content(doc, profile, surroundings, safe_pictures, None);
-    let (text, files) = dress(&content, profile, surroundings, &Around::default())?;
+    let (content, told) = content(doc, profile, context, safe_pictures, None);
+    let (text, files) = apply_classes(&content, profile, context, &Navigation::default())?;
     Ok(Converted { text, findings: told.findings, files, title: content.title, length: None, uses: Vec::new() })
 }
 
@@ -91,23 +90,23 @@ pub(crate) fn finish(
 pub(crate) fn content(
     doc: &Document,
     profile: &Profile,
-    surroundings: &Surroundings<'_>,
+    context: &Context<'_>,
     safe_pictures: &[NodeId],
     unmentioned: Option<&[NoteId]>,
-) -> (Content, Told) {
-    let name = if surroundings.name.is_empty() { "Untitled" } else { surroundings.name };
+) -> (Content, WriteReport) {
+    let name = if context.name.is_empty() { "Untitled" } else { context.name };
     let title = title(doc, profile, name);
     let has_top_heading = doc.walk(doc.root()).any(|step| matches!(step, Step::Enter(id) if doc.kind(id) == Kind::Heading(1)));
     let is_titled = doc.metadata.title.is_some() || !profile.page.title.is_empty();
     let top_heading = if has_top_heading || is_titled { None } else { lone_first_heading(doc) };
     // Every page has a heading of the first level, but for one that looks like its source, and one without a name.
-    let needs_title = profile.styling != Styling::Exact && (!surroundings.name.is_empty() || doc.first_heading().is_some());
+    let needs_title = profile.styling != Styling::Exact && (!context.name.is_empty() || doc.first_heading().is_some());
     let shows_title = !has_top_heading && top_heading.is_none() && (is_titled || needs_title);
     let mut options = profile.html_options(html::Ids::Headings);
     options.highlight = highlighter(profile);
     options.list_headings = true;
-    options.list_ids = surroundings.shared.is_some();
-    options.wanted = Some(&doc.traces.places_of_others.wanted);
+    options.list_ids = context.shared.is_some();
+    options.requested = Some(&doc.layout_hints.external_anchors.requested);
     options.level_above = u8::from(shows_title);
     options.top_heading = top_heading;
     options.context = html_context(profile);
@@ -142,7 +141,15 @@ pub(crate) fn content(
         as_source: doc.styles.iter().any(|style| style.class.is_empty()),
         body: written.html,
     };
-    (content, Told { findings: written.findings, ids: written.ids, spare: written.spare, kept: written.kept })
+    (
+        content,
+        WriteReport {
+            findings: written.findings,
+            ids: written.ids,
+            unreferenced: written.unreferenced,
+            external: written.external,
+        },
+    )
 }
 
 /// What the writer is to know of a page: only looks let wide things scroll.
@@ -162,14 +169,14 @@ fn lone_first_heading(doc: &Document) -> Option<NodeId> {
 }
 
 /// Puts a page together: its content, its frame, and what stands around it.
-pub(crate) fn dress(
+pub(crate) fn apply_classes(
     content: &Content,
     profile: &Profile,
-    surroundings: &Surroundings<'_>,
-    around: &Around,
+    context: &Context<'_>,
+    navigation: &Navigation,
 ) -> Result<(String, Vec<OutputFile>), Error> {
     let mut files = Vec::new();
-    let mut styles = styles(profile, surroundings, &mut files)?;
+    let mut styles = styles(profile, context, &mut files)?;
     if !content.rules.is_empty() {
         styles.look.embedded.push(content.rules.clone());
     }
@@ -179,7 +186,7 @@ pub(crate) fn dress(
         }
         _ => String::new(),
     };
-    let mut text = frame::render(profile, surroundings, &frame::View { content, contents: &contents, styles: &styles, around })?;
+    let mut text = frame::render(profile, context, &frame::View { content, contents: &contents, styles: &styles, navigation })?;
     text.push('\n');
     if profile.html.characters == Characters::Ascii {
         text = to_ascii(&text);
@@ -207,27 +214,27 @@ pub(crate) struct Styles {
     pub(crate) own: Sheets,
 }
 
-fn styles(profile: &Profile, surroundings: &Surroundings<'_>, files: &mut Vec<OutputFile>) -> Result<Styles, Error> {
+fn styles(profile: &Profile, context: &Context<'_>, files: &mut Vec<OutputFile>) -> Result<Styles, Error> {
     let mut styles = Styles::default();
     let look = look::stylesheet(&profile.page.look)?;
     if let Some(look) = look {
-        add_style(profile, surroundings, files, &mut styles.look, &format!("look-{}.css", profile.page.look), &look);
+        add_style(profile, context, files, &mut styles.look, &format!("look-{}.css", profile.page.look), &look);
     }
     for sheet in &profile.page.stylesheets {
         if sheet.contains("://") || sheet.starts_with("//") {
             styles.own.linked.push(sheet.clone());
             continue;
         }
-        let text = shared::text(surroundings.shared, "page.stylesheets", Path::new(sheet))?;
+        let text = cache::text(context.shared, "page.stylesheets", Path::new(sheet))?;
         // In a folder that keeps its shape, sheets of one name in several folders are several.
         let path = Path::new(sheet);
-        let inside = surroundings.root.filter(|_| surroundings.mirrored).and_then(|root| path.strip_prefix(root.path()).ok());
+        let inside = context.root.filter(|_| context.mirrored).and_then(|root| path.strip_prefix(root.path()).ok());
         let parts: Vec<_> = match inside {
             Some(inside) => inside.iter().map(|part| part.to_string_lossy()).collect(),
             None => path.file_name().map(|name| name.to_string_lossy()).into_iter().collect(),
         };
         let name = parts.join("/");
-        add_style(profile, surroundings, files, &mut styles.own, &name, &text);
+        add_style(profile, context, files, &mut styles.own, &name, &text);
     }
     Ok(styles)
 }
@@ -253,7 +260,7 @@ pub(crate) fn named_styles(doc: &Document, characters: Characters, scope: Scope<
         return None;
     }
     let mut used = HashSet::default();
-    for top in refine::tops(doc) {
+    for top in doc.roots() {
         for step in doc.walk(top) {
             if let Step::Enter(id) = step
                 && doc.node(id).has_attributes()
@@ -316,30 +323,23 @@ fn css_string(text: &str) -> String {
     out
 }
 
-fn add_style(
-    profile: &Profile,
-    surroundings: &Surroundings<'_>,
-    files: &mut Vec<OutputFile>,
-    styles: &mut Sheets,
-    name: &str,
-    text: &str,
-) {
+fn add_style(profile: &Profile, context: &Context<'_>, files: &mut Vec<OutputFile>, styles: &mut Sheets, name: &str, text: &str) {
     // Without a file to stand beside, a page has everything within it.
     let embeds = match profile.page.styles {
-        StylePlace::Auto => !surroundings.mirrored,
+        StylePlace::Auto => !context.mirrored,
         StylePlace::Embed => true,
         StylePlace::Link => false,
     };
-    if embeds || surroundings.output.is_none() {
+    if embeds || context.output.is_none() {
         // An end tag within would end the element, and a comment in XML would hide it.
         let safe = text.replace("</", "<\\/").replace("<!--", "").replace("]]>", "");
         let safe = if profile.html.syntax == Syntax::Xhtml { safe.replace('&', "\\26 ").replace('<', "\\3C ") } else { safe };
         styles.embedded.push(if profile.html.characters == Characters::Ascii { css_to_ascii(&safe) } else { safe });
     } else {
         // A file of the folder that has the name of a look is another one.
-        let is_taken = surroundings.shows.is_some_and(|shows| shows(name));
+        let is_taken = context.shows.is_some_and(|shows| shows(name));
         let name = if is_taken { format!("obblet-{name}") } else { name.to_owned() };
-        let path = PathBuf::from(format!("{}{name}", surroundings.to_top));
+        let path = PathBuf::from(format!("{}{name}", context.to_top));
         styles.linked.push(path.display().to_string());
         files.push(OutputFile { path, bytes: text.as_bytes().to_vec() });
     }

@@ -1,8 +1,8 @@
 //! The layers of settings that documents of many folders have.
 
 use super::{FILE_NAME, Layer, Profile, ProfileError};
+use crate::fast_hash::HashMap;
 use crate::files::{Kind, Root};
-use crate::map::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, PoisonError};
 

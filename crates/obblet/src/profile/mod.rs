@@ -404,10 +404,10 @@ impl Profile {
         let names = self.reads_classes();
         word::ReadOptions {
             looks: match self.styling {
-                Styling::Semantic if names => word::Looks::Named,
-                Styling::Semantic => word::Looks::Semantic,
-                Styling::Named => word::Looks::Named,
-                Styling::Exact => word::Looks::Exact,
+                Styling::Semantic if names => word::StyleFidelity::Named,
+                Styling::Semantic => word::StyleFidelity::Semantic,
+                Styling::Named => word::StyleFidelity::Named,
+                Styling::Exact => word::StyleFidelity::Exact,
             },
             revisions: self.clean.revisions,
             comments: self.word.comments,

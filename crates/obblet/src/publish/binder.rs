@@ -1,19 +1,19 @@
 //! All documents of a folder in one page: to proof it, or to print it.
 
-use super::atlas::{InDocument, Target as Leads, place_in};
-use super::make::{Known as Folder, lead};
+use super::convert_document::{FolderState, lead};
+use super::link_index::{InDocument, Target as Leads, place_in};
 use super::parallel::in_order;
 use super::run::Run;
 use super::site::Site;
-use super::{Progress, make, paths};
-use crate::conversion::{LinkTarget, Links, Surroundings};
+use super::{Progress, convert_document, paths};
+use crate::context::{Context, LinkResolver, LinkTarget};
 use crate::convert;
 use crate::document::{Document, Kind, Place, Step};
 use crate::error::Error;
+use crate::fast_hash::HashMap;
 use crate::formats::html::{self, HeadingEntry};
-use crate::map::HashMap;
-use crate::page::{self, Around, Content};
-use crate::refine::tops;
+use crate::page::{self, Content, Navigation};
+
 use std::collections::BTreeSet;
 
 /// The page that holds all documents.
@@ -26,32 +26,32 @@ fn prefix(index: usize) -> String {
 
 /// The links of a document in the binder: to documents and places in them within the page, to files from where the page is.
 struct LinksInBinder<'l> {
-    folder: &'l Folder<'l>,
+    folder: &'l FolderState<'l>,
     index: usize,
     /// The places of documents in the order of the binder.
     places: &'l [usize],
 }
 
-impl Links for LinksInBinder<'_> {
+impl LinkResolver for LinksInBinder<'_> {
     fn resolve(&self, address: &str, _: Place) -> LinkTarget {
         let own = prefix(self.places[self.index]);
         if let Some(name) = address.strip_prefix('#') {
-            return LinkTarget::Leads(if name.is_empty() { format!("#{own}") } else { format!("#{own}-{name}") });
+            return LinkTarget::Rewritten(if name.is_empty() { format!("#{own}") } else { format!("#{own}-{name}") });
         }
         let planned = &self.folder.plan.documents[self.index];
-        match self.folder.atlas.find(&planned.source, address) {
+        match self.folder.link_index.find(&planned.source, address) {
             Leads::Document(index, rest) => {
                 let section = prefix(self.places[index]);
                 let name = rest.split_once('#').map(|(_, name)| percent_encoding::percent_decode_str(name).decode_utf8_lossy());
                 let found = name.zip(self.folder.facts[index].as_ref()).map(|(name, facts)| place_in(facts, &name));
-                LinkTarget::Leads(match found {
+                LinkTarget::Rewritten(match found {
                     Some(InDocument::There { id, .. }) => format!("#{section}-{id}"),
                     _ => format!("#{section}"),
                 })
             }
             Leads::File(path) => {
                 let rest = &address[address.find(['?', '#']).unwrap_or(address.len())..];
-                LinkTarget::Leads(format!("{}{rest}", paths::address(BINDER, &path)))
+                LinkTarget::Rewritten(format!("{}{rest}", paths::address(BINDER, &path)))
             }
             Leads::Folder(page, rest) => {
                 // A folder is its first document.
@@ -59,12 +59,12 @@ impl Links for LinksInBinder<'_> {
                     self.folder.plan.documents[index].output.starts_with(&page[..page.len() - paths::name(&page).len()])
                 };
                 let first = (0..self.places.len()).filter(|&index| inside(index)).map(|index| self.places[index]).min();
-                LinkTarget::Leads(match first {
+                LinkTarget::Rewritten(match first {
                     Some(place) => format!("#{}", prefix(place)),
                     None => format!("{}{rest}", paths::address(BINDER, &page)),
                 })
             }
-            Leads::Elsewhere => LinkTarget::Stays,
+            Leads::Elsewhere => LinkTarget::Unchanged,
             Leads::Missing(_) => lead(self.folder, planned, address),
         }
     }
@@ -88,7 +88,7 @@ impl Run<'_> {
         for (place, &index) in order.iter().enumerate() {
             places[index] = place;
         }
-        let folder = Folder { plan, atlas: &self.atlas, facts: &self.facts };
+        let folder = FolderState { plan, link_index: &self.link_index, facts: &self.facts };
         let mut titles: HashMap<&str, usize> = HashMap::default();
         for facts in self.facts.iter().flatten() {
             *titles.entry(&facts.title).or_default() += 1;
@@ -115,23 +115,33 @@ impl Run<'_> {
             "Binder".clone_into(&mut content.title);
         }
         profile.page.title.clear();
-        let text =
-            self.dress(&profile, &content, BINDER, &Around { is_whole: true, ..Around::default() }, &mut BTreeSet::new())?;
+        let text = self.apply_classes(
+            &profile,
+            &content,
+            BINDER,
+            &Navigation { is_whole: true, ..Navigation::default() },
+            &mut BTreeSet::new(),
+        )?;
         self.put_unless_taken(BINDER, text.as_bytes(), progress)?;
         self.put_shared(progress)
     }
 }
 
 /// Converts a document for the binder.
-fn bind(folder: &Folder<'_>, index: usize, places: &[usize], is_twin: &(dyn Fn(&str) -> bool + Sync)) -> Result<Bound, Error> {
+fn bind(
+    folder: &FolderState<'_>,
+    index: usize,
+    places: &[usize],
+    is_twin: &(dyn Fn(&str) -> bool + Sync),
+) -> Result<Bound, Error> {
     let plan = folder.plan;
     let planned = &plan.documents[index];
-    let bytes = make::read(plan, planned)?;
+    let bytes = convert_document::read(plan, planned)?;
     let wanted = folder.facts[index].as_ref().map(|facts| facts.kept.clone()).unwrap_or_default();
     let profile = &*planned.profile;
     let links = LinksInBinder { folder, index, places };
     let output = plan.output.path().join(&planned.output);
-    let surroundings = Surroundings {
+    let context = Context {
         name: paths::stem(&planned.output).0,
         root: Some(&plan.source),
         folder: std::path::Path::new(&planned.source).parent(),
@@ -139,15 +149,15 @@ fn bind(folder: &Folder<'_>, index: usize, places: &[usize], is_twin: &(dyn Fn(&
         output: output.parent(),
         mirrored: true,
         shared: Some(&plan.shared),
-        ..Surroundings::default()
+        ..Context::default()
     };
     let mut doc = convert::read_wanted(&bytes, planned.format, profile, &wanted)?;
     convert::refined(&mut doc, plan.options.writes, profile, Some(&links));
-    let placed = page::images::place(&mut doc, profile, &surroundings);
+    let placed = page::images::place(&mut doc, profile, &context);
     rebase(&mut doc, paths::folder(&planned.output));
-    head(&mut doc, profile, surroundings.name);
+    head(&mut doc, profile, context.name);
     let prefix = prefix(places[index]);
-    let title = page::title(&doc, profile, surroundings.name);
+    let title = page::title(&doc, profile, context.name);
     // Parts of a page have names of their own, also where documents have the same title.
     let notes_of = if is_twin(&title) { format!("{title} ({})", places[index] + 1) } else { title };
     let options = html::Options {
@@ -159,7 +169,7 @@ fn bind(folder: &Folder<'_>, index: usize, places: &[usize], is_twin: &(dyn Fn(&
         heading_numbers: false,
         safe_pictures: &placed.safe,
         highlight: page::highlighter(profile),
-        wanted: Some(&wanted),
+        requested: Some(&wanted),
         ..profile.html_options(html::Ids::Headings)
     };
     let written = html::write(&doc, &options);
@@ -171,7 +181,7 @@ fn bind(folder: &Folder<'_>, index: usize, places: &[usize], is_twin: &(dyn Fn(&
 /// Addresses of pictures count from the page that holds them all.
 fn rebase(doc: &mut Document, folder: &str) {
     let mut found = Vec::new();
-    for top in tops(doc) {
+    for top in doc.roots() {
         for step in doc.walk(top) {
             if let Step::Enter(id) = step
                 && let Kind::Image { src, alt } = doc.kind(id)

@@ -1,8 +1,8 @@
 //! Links between documents that are converted one by one.
 
-use super::atlas::{Atlas, Target};
+use super::link_index::{LinkIndex, Target};
 use super::{Entry, paths};
-use crate::conversion::{LinkTarget, Links, Surroundings};
+use crate::context::{Context, LinkResolver, LinkTarget};
 use crate::document::Place;
 use crate::files::There;
 use crate::page::images;
@@ -12,16 +12,16 @@ use std::path::{Component, Path, PathBuf};
 /// Knows where each of several documents goes.
 #[derive(Debug)]
 pub struct DocumentLinks {
-    atlas: Atlas,
+    link_index: LinkIndex,
 }
 
 /// The links of one of the documents.
 struct LinksFrom<'l> {
-    atlas: &'l Atlas,
+    link_index: &'l LinkIndex,
     source: String,
     output: String,
     /// What is around the document.
-    around: Surroundings<'l>,
+    navigation: Context<'l>,
 }
 
 impl DocumentLinks {
@@ -29,18 +29,18 @@ impl DocumentLinks {
     #[must_use]
     pub fn new(entries: &[Entry]) -> Self {
         let documents = entries.iter().map(|entry| (text(&entry.source), text(&entry.output)));
-        Self { atlas: Atlas::new(documents, BTreeSet::new()) }
+        Self { link_index: LinkIndex::new(documents, BTreeSet::new()) }
     }
 
     /// The links of the document `source`. Links to documents that are there, as far as what is around it
     /// lets one look, and are not converted, are none that lead nowhere.
-    pub fn from<'l>(&'l self, source: &Path, around: &Surroundings<'l>) -> impl Links + 'l {
+    pub fn from<'l>(&'l self, source: &Path, navigation: &Context<'l>) -> impl LinkResolver + 'l {
         let source = text(source);
-        let output = match self.atlas.find("", &source) {
-            Target::Document(index, _) => self.atlas.output(index).to_owned(),
+        let output = match self.link_index.find("", &source) {
+            Target::Document(index, _) => self.link_index.output(index).to_owned(),
             _ => source.clone(),
         };
-        LinksFrom { atlas: &self.atlas, source, output, around: *around }
+        LinksFrom { link_index: &self.link_index, source, output, navigation: *navigation }
     }
 }
 
@@ -62,26 +62,26 @@ fn text(path: &Path) -> String {
 impl LinksFrom<'_> {
     /// Whether something is at an address, as far as that may be looked for.
     fn is_there(&self, address: &str) -> bool {
-        let Some(root) = self.around.root else { return true };
+        let Some(root) = self.navigation.root else { return true };
         let path = address.split(['?', '#']).next().unwrap_or_default();
         let path = percent_encoding::percent_decode_str(path).decode_utf8_lossy();
-        images::within(self.around.folder, &path).is_none_or(|path| root.there(&path) != There::Nothing)
+        images::within(self.navigation.folder, &path).is_none_or(|path| root.there(&path) != There::Nothing)
     }
 }
 
-impl Links for LinksFrom<'_> {
+impl LinkResolver for LinksFrom<'_> {
     fn resolve(&self, address: &str, _: Place) -> LinkTarget {
-        match self.atlas.find(&self.source, address) {
+        match self.link_index.find(&self.source, address) {
             Target::Document(index, rest) => {
-                LinkTarget::Leads(format!("{}{rest}", paths::address(&self.output, self.atlas.output(index))))
+                LinkTarget::Rewritten(format!("{}{rest}", paths::address(&self.output, self.link_index.output(index))))
             }
             // Whether other files are where they are said to be is asked by nobody who converts single documents.
             Target::Missing(wanted)
                 if super::format_of(Path::new(&wanted)).is_some_and(|format| format.is_read()) && !self.is_there(address) =>
             {
-                LinkTarget::Missing { nearest: self.atlas.near(&wanted) }
+                LinkTarget::Missing { nearest: self.link_index.near(&wanted) }
             }
-            Target::Elsewhere | Target::Folder(..) | Target::File(_) | Target::Missing(_) => LinkTarget::Stays,
+            Target::Elsewhere | Target::Folder(..) | Target::File(_) | Target::Missing(_) => LinkTarget::Unchanged,
         }
     }
 }

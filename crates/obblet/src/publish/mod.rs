@@ -30,26 +30,26 @@
 //! ```
 
 mod archive;
-mod atlas;
+mod assets;
 mod binder;
-mod copies;
+mod convert_document;
 mod hash;
 mod ignored;
+mod link_index;
 mod links;
-mod make;
 mod moved;
-mod names;
+mod output_folder;
+mod output_paths;
 mod parallel;
 mod paths;
-mod piece;
 mod plan;
 mod record;
+mod rendered;
 mod run;
 mod site;
 mod slice;
 mod slice_files;
 mod split;
-mod target;
 mod targets;
 mod tree;
 
@@ -245,11 +245,11 @@ pub fn format_of(path: &Path) -> Option<Format> {
 /// Where the folder can't be read.
 pub fn documents(source: &Path) -> Result<Vec<Entry>, Error> {
     let root = Root::open(source).map_err(|cause| Error::File { path: source.display().to_string(), cause })?;
-    let mut tree = tree::look(&root, &tree::Choice::default())?;
+    let mut tree = tree::scan(&root, &tree::Choice::default())?;
     let made = tree::made_pages(&root);
     tree.documents.retain(|found| !made.contains(&found.path));
-    let named = names::name_all(&tree.documents, &tree.others, Format::Html);
-    let entry = |(found, named): (tree::Found, names::Named)| Entry {
+    let named = output_paths::name_all(&tree.documents, &tree.others, Format::Html);
+    let entry = |(found, named): (tree::Found, output_paths::Named)| Entry {
         source: found.path.into(),
         output: named.output.into(),
         format: found.format,

@@ -6,8 +6,8 @@ use super::record::Known;
 use super::run::Run;
 use super::{Progress, paths};
 use crate::error::Error;
+use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::Format;
-use crate::map::{HashMap, HashSet};
 use std::collections::BTreeMap;
 
 /// A page is followed over no more moves than this.

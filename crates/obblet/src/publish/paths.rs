@@ -65,10 +65,10 @@ pub(super) fn address(from: &str, to: &str) -> String {
             address.push('/');
         }
         // What is not ASCII can stand for itself in a page (RFC 3987).
-        for piece in part.split_inclusive(|c: char| !c.is_ascii()) {
-            let ascii = piece.trim_end_matches(|c: char| !c.is_ascii());
+        for rendered in part.split_inclusive(|c: char| !c.is_ascii()) {
+            let ascii = rendered.trim_end_matches(|c: char| !c.is_ascii());
             address.extend(utf8_percent_encode(ascii, RESERVED));
-            address.push_str(&piece[ascii.len()..]);
+            address.push_str(&rendered[ascii.len()..]);
         }
     }
     // A colon in the first part would make a scheme of what stands before it.

@@ -1,21 +1,21 @@
 //! What a run would begin with: what is in the folder, what each document becomes, and what has changed since the last run.
 
-use super::atlas::Atlas;
 use super::hash::{self, Hash};
 use super::ignored::Skipped;
-use super::names;
+use super::link_index::LinkIndex;
+use super::output_paths;
 use super::parallel::lock;
 use super::paths;
 use super::record::{Known, Output, Record};
 use super::tree::{self, Choice, Found, Tree};
 use super::{Options, RECORD_FILE};
+use crate::cache::Shared;
 use crate::document::Finding;
 use crate::error::Error;
+use crate::fast_hash::{HashMap, HashSet};
 use crate::files::{Root, There};
 use crate::formats::Format;
-use crate::map::{HashMap, HashSet};
 use crate::profile::{FILE_NAME, Layers, Profile, SETTINGS, Shape, globs};
-use crate::shared::Shared;
 use rayon::prelude::*;
 use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
@@ -33,7 +33,7 @@ pub enum Why {
     /// What it became is not there any more.
     OutputGone(String),
     /// Links lead elsewhere, or pages around it are others.
-    Around,
+    Navigation,
     /// It was asked for.
     Forced,
     /// The last run was cut off while it was written.
@@ -47,7 +47,7 @@ impl std::fmt::Display for Why {
             Self::Settings => write!(f, "its settings, a file they name, or the program"),
             Self::Included(path) => write!(f, "{path}, which it shows"),
             Self::OutputGone(path) => write!(f, "{path} is gone"),
-            Self::Around => write!(f, "links or pages around it"),
+            Self::Navigation => write!(f, "links or pages navigation it"),
             Self::Forced => write!(f, "as asked"),
             Self::CutOff => write!(f, "the last run was cut off"),
         }
@@ -178,7 +178,7 @@ impl Plan {
             .map_err(|error| Error::Internal { message: error.to_string() })?;
         // The documents are looked into while the record is read: nothing is compared before both are there.
         let look = || -> Result<Tree, Error> {
-            let mut tree = tree::look(&source, &choice)?;
+            let mut tree = tree::scan(&source, &choice)?;
             tree::hash(&mut tree.documents, &source);
             Ok(tree)
         };
@@ -233,8 +233,8 @@ impl Plan {
         }
         plan.list(documents)?;
         plan.hash_files();
-        plan.settle_states();
-        plan.settle_slices();
+        plan.update_states();
+        plan.assign_slices();
         plan.find_removed();
         Ok(plan)
     }
@@ -282,7 +282,7 @@ impl Plan {
         });
         self.others.retain(|path| !parts.contains(path));
         let (documents, profiles): (Vec<Found>, Vec<Arc<Profile>>) = profiled.into_iter().unzip();
-        let named = names::name_all(&documents, &self.others, self.options.writes);
+        let named = output_paths::name_all(&documents, &self.others, self.options.writes);
         for ((found, profile), named) in documents.into_iter().zip(profiles).zip(named) {
             let (hash, size) = found.content.as_ref().map_or((Hash::NOTHING, 0), |content| *content);
             self.documents.push(Planned {
@@ -342,7 +342,7 @@ impl Plan {
         self.hashes = self.pool.install(|| used.into_par_iter().with_min_len(16).map(hash).collect());
     }
 
-    fn settle_states(&mut self) {
+    fn update_states(&mut self) {
         let (record, options, hashes, output) = (&self.record, &self.options, &self.hashes, &self.output);
         let verify = self.profile.publish.verify;
         let brought: HashSet<&String> = record.documents.values().flat_map(|known| &known.brings).collect();
@@ -374,7 +374,7 @@ impl Plan {
 
     /// Leaves to this run what belongs to its slice: documents are dealt out by their sizes, the largest first, each to the
     /// slice that has least so far.
-    fn settle_slices(&mut self) {
+    fn assign_slices(&mut self) {
         let Some((slice, slices)) = self.options.slice else { return };
         let mut order: Vec<usize> = (0..self.documents.len()).collect();
         order.sort_by(|&a, &b| {
@@ -442,9 +442,9 @@ impl Plan {
     }
 
     /// Where links of this folder lead.
-    pub(super) fn atlas(&self) -> Atlas {
+    pub(super) fn link_index(&self) -> LinkIndex {
         let documents = self.documents.iter().map(|planned| (planned.source.clone(), planned.output.clone()));
-        Atlas::new(documents, self.others.clone())
+        LinkIndex::new(documents, self.others.clone())
     }
 
     /// The folders that hold a document, and those above them.

@@ -6,8 +6,8 @@
 use super::hash::Hash;
 use super::paths;
 use crate::document::Finding;
+use crate::fast_hash::HashMap;
 use crate::files::Root;
-use crate::map::HashMap;
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use std::collections::{BTreeMap, BTreeSet};
@@ -50,7 +50,7 @@ fn is_none<T>(value: &Option<T>) -> bool {
 
 /// What other pages may want to know of a document.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
-pub(super) struct Facts {
+pub(super) struct DocumentFacts {
     pub(super) title: String,
     /// Where it stands among the documents of its folder, where it says so.
     #[serde(default, skip_serializing_if = "is_none")]
@@ -73,18 +73,18 @@ pub(super) struct Facts {
     pub(super) kept: BTreeSet<String>,
     /// Places that were left out, for nothing leads to them.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
-    pub(super) spare: BTreeSet<String>,
+    pub(super) unreferenced: BTreeSet<String>,
 }
 
 /// What a document is to others, as the record has it: a line of its own, which is understood when somebody asks for it.
 #[derive(Clone, Debug, Default)]
-pub(super) struct FactsText {
+pub(super) struct FactsJson {
     text: Arc<Vec<u8>>,
     line: Range<usize>,
 }
 
-impl FactsText {
-    pub(super) fn new(facts: &Facts) -> Self {
+impl FactsJson {
+    pub(super) fn new(facts: &DocumentFacts) -> Self {
         let mut text = Vec::new();
         wrapped(&mut text, "facts", facts);
         // Without the end of the line.
@@ -97,9 +97,9 @@ impl FactsText {
     }
 
     /// The facts; none where the record is damaged.
-    pub(super) fn read(&self) -> Option<Arc<Facts>> {
+    pub(super) fn read(&self) -> Option<Arc<DocumentFacts>> {
         match line(self.bytes()) {
-            Ok(Line::Facts(facts)) => Some(Arc::new(*facts)),
+            Ok(Line::DocumentFacts(facts)) => Some(Arc::new(*facts)),
             _ => None,
         }
     }
@@ -120,7 +120,7 @@ pub(super) struct Known {
     pub(super) leads: Hash,
     /// Of the pages around it, in a site.
     #[serde(default, skip_serializing_if = "Hash::is_nothing")]
-    pub(super) around: Hash,
+    pub(super) navigation: Hash,
     /// Files that its pages share with others.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub(super) brings: Vec<String>,
@@ -129,7 +129,7 @@ pub(super) struct Known {
     pub(super) uses: Vec<(String, Hash)>,
     pub(super) outputs: Vec<Output>,
     #[serde(skip)]
-    pub(super) facts: FactsText,
+    pub(super) facts: FactsJson,
     /// Findings of its conversion, where there are any.
     #[serde(default, skip_serializing_if = "is_none")]
     pub(super) findings: Option<Box<RawValue>>,
@@ -186,7 +186,7 @@ struct Header {
 enum Line {
     Record(Header),
     Document(Box<Known>),
-    Facts(Box<Facts>),
+    DocumentFacts(Box<DocumentFacts>),
     File(Other),
     /// Of the lines above it, up to the one before.
     Check(Hash),
@@ -205,7 +205,7 @@ impl Line {
                 let named = [&other.source, &other.leads].into_iter().filter(|path| !path.is_empty());
                 paths::is_plain(&other.output.path) && named.into_iter().all(|path| paths::is_plain(path))
             }
-            Self::Record(_) | Self::Facts(_) | Self::Check(_) => true,
+            Self::Record(_) | Self::DocumentFacts(_) | Self::Check(_) => true,
         }
     }
 }
@@ -316,7 +316,7 @@ impl Record {
                     }
                 }
                 Ok(Line::Document(mut known)) => {
-                    known.facts = FactsText { text: Arc::clone(&bytes), line: facts };
+                    known.facts = FactsJson { text: Arc::clone(&bytes), line: facts };
                     let before = self.documents.insert(known.source.clone(), known);
                     self.older.extend(before.into_iter().flat_map(|before| before.outputs));
                 }
@@ -324,8 +324,8 @@ impl Record {
                     let before = self.others.insert(other.output.path.clone(), other);
                     self.older.extend(before.map(|before| before.output));
                 }
-                // Facts of nothing, and what is for the file of a run.
-                Ok(Line::Facts(_) | Line::Check(_)) => {}
+                // DocumentFacts of nothing, and what is for the file of a run.
+                Ok(Line::DocumentFacts(_) | Line::Check(_)) => {}
                 // The line at which a run was cut off.
                 Err(_) if !is_whole && index == last => {}
                 Err(error) if is_whole => {

@@ -1,29 +1,29 @@
 //! Carrying a plan out.
 
-use super::atlas::Atlas;
+use super::convert_document::{self, FolderState, lead};
 use super::hash::{self, Hash};
-use super::make::{self, Known as Folder, lead};
+use super::link_index::LinkIndex;
+use super::output_folder::{Put, Target};
 use super::parallel::{in_order, lock};
-use super::piece::{Body, KnownFacts, Piece, Pieces};
 use super::plan::{Plan, Planned, State};
-use super::record::{self, Facts, FactsText, Known, Other, Output};
+use super::record::{self, DocumentFacts, FactsJson, Known, Other, Output};
+use super::rendered::{Body, FactsByIndex, Rendered, RenderedStore};
 use super::site::Site;
 use super::slice_files::SliceFile;
-use super::target::{Put, Target};
 use super::targets::Targets;
 use super::{Action, Progress, Step, Summary, Why, paths};
-use crate::conversion::Surroundings;
+use crate::context::Context;
 use crate::document::Finding;
 use crate::error::Error;
-use crate::map::HashMap;
-use crate::page::{self, Around};
+use crate::fast_hash::HashMap;
+use crate::page::{self, Navigation};
 use rayon::prelude::*;
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Arc, Mutex};
 use std::time::Duration;
 
-/// Pieces beyond so many bytes wait in a file.
+/// RenderedStore beyond so many bytes wait in a file.
 const BUDGET: usize = 256 << 20;
 
 /// So often are documents converted again because others became known: links may lead to places that are only there when they
@@ -40,7 +40,7 @@ struct Progressing {
     leads: Hash,
     /// Links to places that are not there.
     astray: Vec<Finding>,
-    around: Around,
+    navigation: Navigation,
     around_hash: Hash,
 }
 
@@ -56,15 +56,15 @@ pub(super) struct Run<'p> {
     pub(super) plan: &'p Plan,
     pub(super) target: Target<'p>,
     pub(super) summary: Summary,
-    pub(super) atlas: Atlas,
-    pub(super) facts: KnownFacts,
+    pub(super) link_index: LinkIndex,
+    pub(super) facts: FactsByIndex,
     /// What the links of each document lead to.
     pub(super) targets: Vec<Targets>,
     /// Documents for which something may differ from the last run: those that are converted, those that lead to them, and those
     /// that they lead to.
     pub(super) touched: Vec<bool>,
     states: Vec<Progressing>,
-    pub(super) pieces: Pieces,
+    pub(super) rendered: RenderedStore,
     /// What the new record says.
     pub(super) documents: BTreeMap<String, Known>,
     pub(super) others: BTreeMap<String, Other>,
@@ -111,12 +111,12 @@ impl Plan {
             target,
             summary: Summary { skipped: self.skipped.len(), ..Summary::default() },
             // Nobody asks where links lead when nothing is done.
-            atlas: if is_idle { Atlas::default() } else { self.atlas() },
+            link_index: if is_idle { LinkIndex::default() } else { self.link_index() },
             facts: Vec::new(),
             targets: vec![Targets::default(); if is_idle { 0 } else { self.documents.len() }],
             touched: vec![true; if is_idle { 0 } else { self.documents.len() }],
             states: std::iter::repeat_with(Progressing::default).take(if is_idle { 0 } else { self.documents.len() }).collect(),
-            pieces: Pieces::new(BUDGET, self.output.path()),
+            rendered: RenderedStore::new(BUDGET, self.output.path()),
             documents: BTreeMap::new(),
             others: BTreeMap::new(),
             put_now: HashMap::default(),
@@ -166,7 +166,7 @@ impl Plan {
     }
 
     /// What is known of documents that are not converted, or not yet.
-    fn known_facts(&self) -> KnownFacts {
+    fn known_facts(&self) -> FactsByIndex {
         let known = |planned: &Planned| self.record.documents.get(&planned.source)?.facts.read();
         self.documents.par_iter().with_min_len(16).map(known).collect()
     }
@@ -205,7 +205,7 @@ impl Run<'_> {
     fn carry_out(mut self, progress: &mut dyn Progress, slices: &[SliceFile]) -> Result<Summary, Error> {
         let site = self.plan.is_site();
         if site {
-            self.atlas.folders = Site::pages_of_folders(self.plan);
+            self.link_index.folders = Site::pages_of_folders(self.plan);
         }
         self.facts = self.plan.pool.install(|| self.plan.known_facts());
         self.load(slices)?;
@@ -227,12 +227,12 @@ impl Run<'_> {
         let wanted = self.wanted();
         self.make(&chosen, &wanted, progress);
         self.touch(&chosen);
-        self.settle_links(progress);
+        self.update_links(progress);
         self.find_astray();
         let mut whole = None;
         if site {
             let built = Site::build(self.plan, &self.facts);
-            self.settle_around(&built, progress);
+            self.update_navigation(&built, progress);
             whole = Some(built);
         }
         self.write_all(progress)?;
@@ -244,7 +244,7 @@ impl Run<'_> {
             self.make_binder(progress)?;
         }
         self.make_moved(progress)?;
-        self.settle_gone(progress)?;
+        self.remove_obsolete(progress)?;
         let marks = if self.lacks_files { Hash::NOTHING } else { self.plan.marks() };
         let text = record::text(marks, &self.of_folder, self.documents.values(), self.others.values());
         self.target.close(&text, false)?;
@@ -255,7 +255,7 @@ impl Run<'_> {
     }
 
     /// Tells of the folder as a whole, and keeps it for the record.
-    pub(super) fn tell_of_folder(&mut self, finding: Finding, progress: &mut dyn Progress) {
+    pub(super) fn report_folder(&mut self, finding: Finding, progress: &mut dyn Progress) {
         progress.step(&Step { findings: std::slice::from_ref(&finding), ..Step::of("", Action::Unchanged) });
         self.of_folder.push(finding);
     }
@@ -273,18 +273,18 @@ impl Run<'_> {
             plan.documents.iter().enumerate().map(|(index, planned)| (planned.source.as_str(), index)).collect();
         for file in slices {
             let (facts, states) = (&mut self.facts, &mut self.states);
-            self.pieces.load((&file.root, &file.name), |piece| {
-                let Some(&index) = by_source.get(piece.source.as_str()) else { return Ok(None) };
+            self.rendered.load((&file.root, &file.name), |rendered| {
+                let Some(&index) = by_source.get(rendered.source.as_str()) else { return Ok(None) };
                 let planned = &plan.documents[index];
                 // What changed since the slice was made is converted here.
-                if planned.hash != piece.hash || planned.settings != piece.settings {
+                if planned.hash != rendered.hash || planned.settings != rendered.settings {
                     return Ok(None);
                 }
-                if let Some(fault) = piece.fault(&planned.output) {
+                if let Some(fault) = rendered.fault(&planned.output) {
                     return Err(fault);
                 }
-                facts[index] = Some(Arc::new(piece.facts.clone()));
-                states[index].leads = piece.leads;
+                facts[index] = Some(Arc::new(rendered.facts.clone()));
+                states[index].leads = rendered.leads;
                 states[index].action = Some(planned.action().unwrap_or(Action::Changed(Why::Forced)));
                 Ok(Some(index))
             })?;
@@ -334,19 +334,21 @@ impl Run<'_> {
 
     /// Converts documents, over all cores.
     pub(super) fn make(&mut self, chosen: &[(usize, Action)], wanted: &[BTreeSet<String>], progress: &mut dyn Progress) {
-        let (plan, pool, pieces) = (self.plan, &self.plan.pool, &self.pieces);
-        let folder = Folder { plan, atlas: &self.atlas, facts: &self.facts };
-        let make = |&(index, _): &(usize, Action)| -> Result<(Arc<Facts>, Hash, Targets), Error> {
+        let (plan, pool, store) = (self.plan, &self.plan.pool, &self.rendered);
+        let folder = FolderState { plan, link_index: &self.link_index, facts: &self.facts };
+        let make = |&(index, _): &(usize, Action)| -> Result<(Arc<DocumentFacts>, Hash, Targets), Error> {
             if let State::Unreadable(message) = &plan.documents[index].state {
                 let cause = std::io::Error::other(message.clone());
                 return Err(Error::File { path: plan.documents[index].source.clone(), cause });
             }
             // One document that finds a fault of the program does not take the others with it.
-            let piece = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| make::make(&folder, index, &wanted[index])))
-                .unwrap_or_else(|_| Err(Error::Internal { message: "the conversion broke off".to_owned() }))?;
-            let targets = Targets::of(folder.atlas, &plan.documents[index].source, &piece.facts);
-            let known = (Arc::new(piece.facts.clone()), piece.leads, targets);
-            pieces.put(index, piece)?;
+            let rendered = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| {
+                convert_document::convert_document(&folder, index, &wanted[index])
+            }))
+            .unwrap_or_else(|_| Err(Error::Internal { message: "the conversion broke off".to_owned() }))?;
+            let targets = Targets::of(folder.link_index, &plan.documents[index].source, &rendered.facts);
+            let known = (Arc::new(rendered.facts.clone()), rendered.leads, targets);
+            store.put(index, rendered)?;
             Ok(known)
         };
         let mut made = Vec::with_capacity(chosen.len());
@@ -372,7 +374,7 @@ impl Run<'_> {
     }
 
     /// Converts those documents again for which it makes a difference what is known of the others.
-    fn settle_links(&mut self, progress: &mut dyn Progress) {
+    fn update_links(&mut self, progress: &mut dyn Progress) {
         for _ in 0..MOST_ROUNDS {
             let wanted = self.wanted();
             let again: Vec<(usize, Action)> = self
@@ -385,7 +387,7 @@ impl Run<'_> {
                         .collect::<Vec<_>>()
                 })
                 .into_iter()
-                .map(|index| (index, self.states[index].action.clone().unwrap_or(Action::Changed(Why::Around))))
+                .map(|index| (index, self.states[index].action.clone().unwrap_or(Action::Changed(Why::Navigation))))
                 .collect();
             if again.is_empty() {
                 return;
@@ -400,22 +402,22 @@ impl Run<'_> {
         let Some(facts) = self.facts[index].as_ref().filter(|_| planned.is_chosen && state.failure.is_none()) else {
             return false;
         };
-        if !facts.kept.is_subset(wanted) || !facts.spare.is_disjoint(wanted) {
+        if !facts.kept.is_subset(wanted) || !facts.unreferenced.is_disjoint(wanted) {
             return true;
         }
-        let folder = Folder { plan: self.plan, atlas: &self.atlas, facts: &self.facts };
+        let folder = FolderState { plan: self.plan, link_index: &self.link_index, facts: &self.facts };
         let leads: Vec<_> = facts.links.iter().map(|(address, _)| lead(&folder, planned, address)).collect();
         let before = match (&state.action, self.plan.record.documents.get(&planned.source)) {
             (Some(_), _) => state.leads,
             (None, Some(known)) => known.leads,
             (None, None) => return false,
         };
-        make::hash_of_leads(leads.iter()) != before
+        convert_document::hash_of_leads(leads.iter()) != before
     }
 
     /// Looks for links to places that are not there.
     fn find_astray(&mut self) {
-        let folder = Folder { plan: self.plan, atlas: &self.atlas, facts: &self.facts };
+        let folder = FolderState { plan: self.plan, link_index: &self.link_index, facts: &self.facts };
         let documents = &self.plan.documents;
         let (states, touched, record) = (&mut self.states, &self.touched, &self.plan.record);
         self.plan.pool.install(|| {
@@ -425,26 +427,26 @@ impl Run<'_> {
                         state.astray.clone_from(&known.astray);
                     }
                 } else if let Some(facts) = &folder.facts[index] {
-                    state.astray = make::check_places(&folder, &documents[index], facts);
+                    state.astray = convert_document::check_places(&folder, &documents[index], facts);
                 }
             });
         });
     }
 
     /// Converts those documents again that have other pages around them now.
-    fn settle_around(&mut self, site: &Site, progress: &mut dyn Progress) {
+    fn update_navigation(&mut self, site: &Site, progress: &mut dyn Progress) {
         for (index, state) in self.states.iter_mut().enumerate() {
-            state.around = site.around(&self.plan.documents[index].output);
-            let text = serde_json::to_vec(&state.around).unwrap_or_default();
+            state.navigation = site.navigation(&self.plan.documents[index].output);
+            let text = serde_json::to_vec(&state.navigation).unwrap_or_default();
             state.around_hash = Hash::of_parts([text.as_slice()]);
         }
         let again: Vec<(usize, Action)> = (0..self.states.len())
             .filter(|&index| {
                 let (planned, state) = (&self.plan.documents[index], &self.states[index]);
                 let known = self.plan.record.documents.get(&planned.source).map(|known| &**known);
-                planned.is_chosen && state.action.is_none() && known.is_some_and(|known| known.around != state.around_hash)
+                planned.is_chosen && state.action.is_none() && known.is_some_and(|known| known.navigation != state.around_hash)
             })
-            .map(|index| (index, Action::Changed(Why::Around)))
+            .map(|index| (index, Action::Changed(Why::Navigation)))
             .collect();
         if !again.is_empty() {
             self.touch(&again);
@@ -475,7 +477,7 @@ impl Run<'_> {
                 Err(error) if error.is_full() => drop(full.get_or_insert(error)),
                 _ if full.is_some() => {}
                 outcome => {
-                    run.tell(index, &outcome, progress);
+                    run.report(index, &outcome, progress);
                     outcomes.push(outcome);
                 }
             });
@@ -494,24 +496,24 @@ impl Run<'_> {
         let (plan, state) = (self.plan, &self.states[index]);
         let planned = &plan.documents[index];
         let gone = || Error::Internal { message: "a converted document is not there any more".to_owned() };
-        let mut piece = self.pieces.take(index)?.ok_or_else(gone)?;
-        let mut files: Vec<(Output, Vec<u8>)> = Vec::with_capacity(piece.bodies.len());
+        let mut rendered = self.rendered.take(index)?.ok_or_else(gone)?;
+        let mut files: Vec<(Output, Vec<u8>)> = Vec::with_capacity(rendered.bodies.len());
         let mut brings = BTreeSet::new();
-        let bodies = std::mem::take(&mut piece.bodies);
-        for (at, (body, page)) in bodies.into_iter().zip(&piece.facts.pages).enumerate() {
+        let bodies = std::mem::take(&mut rendered.bodies);
+        for (at, (body, page)) in bodies.into_iter().zip(&rendered.facts.pages).enumerate() {
             let text = match body {
                 Body::Text(text) => text,
                 Body::Page(content) => {
-                    let around = around_part(&state.around, &piece.facts, at);
-                    self.dress(&planned.profile, &content, &page.output, &around, &mut brings)?
+                    let navigation = around_part(&state.navigation, &rendered.facts, at);
+                    self.apply_classes(&planned.profile, &content, &page.output, &navigation, &mut brings)?
                 }
             };
             files.push((Target::output(&page.output, text.as_bytes()), text.into_bytes()));
         }
-        for extra in std::mem::take(&mut piece.extras) {
+        for extra in std::mem::take(&mut rendered.extras) {
             files.push((Target::output(&extra.path, &extra.bytes), extra.bytes));
         }
-        let mut known = known(piece, state);
+        let mut known = known(rendered, state);
         known.brings = brings.into_iter().collect();
         known.outputs = files.iter().map(|(output, _)| output.clone()).collect();
         self.target.announce(&known)?;
@@ -530,18 +532,18 @@ impl Run<'_> {
     }
 
     /// Puts the frame around a page.
-    pub(super) fn dress(
+    pub(super) fn apply_classes(
         &self,
         profile: &crate::profile::Profile,
         content: &page::Content,
         output: &str,
-        around: &Around,
+        navigation: &Navigation,
         brings: &mut BTreeSet<String>,
     ) -> Result<String, Error> {
         let full = self.plan.output.path().join(output);
         // A page that is shown at an address that nobody knows names the top by its whole address.
-        let to_top = if around.top.is_empty() { paths::to_top(output) } else { around.top.clone() };
-        let surroundings = Surroundings {
+        let to_top = if navigation.top.is_empty() { paths::to_top(output) } else { navigation.top.clone() };
+        let context = Context {
             name: paths::stem(output).0,
             root: Some(&self.plan.source),
             shows: Some(&|path| self.plan.shows(path)),
@@ -549,9 +551,9 @@ impl Run<'_> {
             to_top: &to_top,
             mirrored: true,
             shared: Some(&self.plan.shared),
-            ..Surroundings::default()
+            ..Context::default()
         };
-        let (text, files) = page::dress(content, profile, &surroundings, around)?;
+        let (text, files) = page::apply_classes(content, profile, &context, navigation)?;
         for file in files {
             let Some(path) = file.path.to_str().and_then(|path| paths::follow(paths::folder(output), &path.replace('%', "%25")))
             else {
@@ -564,7 +566,7 @@ impl Run<'_> {
     }
 
     /// Tells what became of a document.
-    fn tell(&self, index: usize, outcome: &Result<Option<Done>, Error>, progress: &mut dyn Progress) {
+    fn report(&self, index: usize, outcome: &Result<Option<Done>, Error>, progress: &mut dyn Progress) {
         let (planned, state) = (&self.plan.documents[index], &self.states[index]);
         let known = self.plan.record.documents.get(&planned.source).map(|known| &**known);
         let outputs = |known: Option<&Known>| -> Vec<String> {
@@ -648,45 +650,45 @@ impl Planned {
 }
 
 /// What the record says of a piece.
-fn known(piece: Piece, state: &Progressing) -> Known {
-    let findings = Some(&piece.findings).filter(|findings| !findings.is_empty());
+fn known(rendered: Rendered, state: &Progressing) -> Known {
+    let findings = Some(&rendered.findings).filter(|findings| !findings.is_empty());
     let findings = findings.and_then(|findings| serde_json::value::to_raw_value(findings).ok());
     Known {
-        source: piece.source,
-        hash: piece.hash,
-        settings: piece.settings,
-        leads: piece.leads,
-        around: state.around_hash,
+        source: rendered.source,
+        hash: rendered.hash,
+        settings: rendered.settings,
+        leads: rendered.leads,
+        navigation: state.around_hash,
         brings: Vec::new(),
-        uses: piece.uses,
+        uses: rendered.uses,
         outputs: Vec::new(),
-        facts: FactsText::new(&piece.facts),
+        facts: FactsJson::new(&rendered.facts),
         findings,
         astray: state.astray.clone(),
-        time: piece.time,
+        time: rendered.time,
     }
 }
 
 /// What stands around one page of a document: around those behind the first are the pages before and behind them.
-fn around_part(around: &Around, facts: &Facts, at: usize) -> Around {
+fn around_part(navigation: &Navigation, facts: &DocumentFacts, at: usize) -> Navigation {
     if facts.pages.len() < 2 {
-        return around.clone();
+        return navigation.clone();
     }
     let output = &facts.pages[at].output;
-    let stop = |index: usize| page::Stop {
+    let stop = |index: usize| page::NavLink {
         title: facts.pages[index].title.clone(),
         address: paths::address(output, &facts.pages[index].output),
         current: index == at,
     };
-    let mut around = around.clone();
-    around.parts = (0..facts.pages.len()).map(stop).collect();
+    let mut navigation = navigation.clone();
+    navigation.parts = (0..facts.pages.len()).map(stop).collect();
     if at > 0 {
-        around.previous = Some(stop(at - 1));
+        navigation.previous = Some(stop(at - 1));
     }
     if at + 1 < facts.pages.len() {
-        around.next = Some(stop(at + 1));
+        navigation.next = Some(stop(at + 1));
     }
-    around
+    navigation
 }
 
 /// What there is to say of an output that somebody edited.

@@ -41,13 +41,13 @@ impl Run<'_> {
                 progress.step(&step(Action::Left));
                 continue;
             }
-            match self.pieces.take(index)? {
-                Some(piece) => {
+            match self.rendered.take(index)? {
+                Some(rendered) => {
                     self.summary.converted += 1;
-                    let time = Duration::from_micros(piece.time);
-                    progress.step(&Step { findings: &piece.findings, time, ..step(Action::New) });
+                    let time = Duration::from_micros(rendered.time);
+                    progress.step(&Step { findings: &rendered.findings, time, ..step(Action::New) });
                     if let Some(out) = &mut out {
-                        out.write_all(&piece.line()?).map_err(fail)?;
+                        out.write_all(&rendered.line()?).map_err(fail)?;
                     }
                 }
                 None => {

@@ -1,14 +1,14 @@
 //! A long document as several pages: one for each heading of a level.
 
 use crate::document::{Document, Kind, NodeId, Step};
-use crate::map::{HashMap, HashSet};
-use crate::refine::tops;
+use crate::fast_hash::{HashMap, HashSet};
+
 use crate::slug;
 use percent_encoding::percent_decode_str;
 
 /// A part of a document.
 #[derive(Debug)]
-pub(super) struct Part {
+pub(super) struct PagePart {
     /// The words of its heading; empty for the beginning of the document.
     pub(super) title: String,
     /// Its name, for the name of its page.
@@ -20,8 +20,8 @@ pub(super) struct Part {
 
 /// A document that is taken apart.
 #[derive(Debug)]
-pub(super) struct Parts {
-    pub(super) parts: Vec<Part>,
+pub(super) struct PageParts {
+    pub(super) parts: Vec<PagePart>,
     /// For each note that nothing mentions: they go with the last part.
     pub(super) unmentioned: Vec<crate::document::NoteId>,
 }
@@ -32,9 +32,9 @@ const LONGEST_NAME: usize = 60;
 /// Takes a document apart before each heading of `level` or a higher one, but not before the first block. Every heading gets
 /// the id that it would have in the whole, and links within the document lead to the page that their place is on, by the
 /// address that `address` has for it. `None` where there is only one part.
-pub(super) fn take_apart(doc: &mut Document, level: u8, address: impl Fn(usize, &[Part]) -> String) -> Option<Parts> {
+pub(super) fn take_apart(doc: &mut Document, level: u8, address: impl Fn(usize, &[PagePart]) -> String) -> Option<PageParts> {
     let blocks: Vec<NodeId> = doc.children(doc.root()).collect();
-    let mut parts = vec![Part { title: String::new(), name: String::new(), level: 1, blocks: Vec::new() }];
+    let mut parts = vec![PagePart { title: String::new(), name: String::new(), level: 1, blocks: Vec::new() }];
     let mut names = HashMap::default();
     for (index, &block) in blocks.iter().enumerate() {
         if let Kind::Heading(own) = doc.kind(block)
@@ -47,7 +47,7 @@ pub(super) fn take_apart(doc: &mut Document, level: u8, address: impl Fn(usize, 
             while name.len() > LONGEST_NAME {
                 name.pop();
             }
-            parts.push(Part { title, name, level: own, blocks: Vec::new() });
+            parts.push(PagePart { title, name, level: own, blocks: Vec::new() });
         }
         if let Some(part) = parts.last_mut() {
             part.blocks.push(block);
@@ -88,28 +88,28 @@ pub(super) fn take_apart(doc: &mut Document, level: u8, address: impl Fn(usize, 
     for block in blocks {
         doc.detach(block);
     }
-    Some(Parts { parts, unmentioned })
+    Some(PageParts { parts, unmentioned })
 }
 
 /// Puts the blocks of a part into the document, whose tree is empty.
-pub(super) fn show(doc: &mut Document, part: &Part) {
+pub(super) fn show(doc: &mut Document, part: &PagePart) {
     for &block in &part.blocks {
         let root = doc.root();
         doc.move_into(root, block);
     }
     // Nothing within the blocks was touched, and each of them stood here before.
-    doc.mark_settled();
+    doc.mark_repaired();
 }
 
 /// Takes the blocks of a part out again.
-pub(super) fn hide(doc: &mut Document, part: &Part) {
+pub(super) fn hide(doc: &mut Document, part: &PagePart) {
     for &block in &part.blocks {
         doc.detach(block);
     }
 }
 
 /// Cut names may be alike.
-fn distinguish(parts: &mut [Part]) {
+fn distinguish(parts: &mut [PagePart]) {
     let mut taken = HashSet::default();
     for part in parts {
         let name = part.name.clone();
@@ -125,7 +125,7 @@ fn distinguish(parts: &mut [Part]) {
 fn name_places(doc: &mut Document) -> HashMap<String, NodeId> {
     let mut places = HashMap::default();
     let mut headings = Vec::new();
-    for top in tops(doc) {
+    for top in doc.roots() {
         for step in doc.walk(top) {
             let Step::Enter(id) = step else { continue };
             if let Some(name) = doc.attributes(id).id {
@@ -149,7 +149,7 @@ fn name_places(doc: &mut Document) -> HashMap<String, NodeId> {
 }
 
 /// The part that each link and each named place is in. Notes are where they are mentioned first.
-fn owners(doc: &Document, parts: &[Part]) -> HashMap<NodeId, usize> {
+fn owners(doc: &Document, parts: &[PagePart]) -> HashMap<NodeId, usize> {
     let mut owner = HashMap::default();
     let mut notes: HashMap<NodeId, usize> = HashMap::default();
     let mut visit = |top: NodeId, part: usize, owner: &mut HashMap<NodeId, usize>| {

@@ -1,8 +1,8 @@
 //! What the links of documents lead to, looked up once; and which documents a change touches.
 
 use super::Action;
-use super::atlas::{Atlas, Target};
-use super::record::Facts;
+use super::link_index::{LinkIndex, Target};
+use super::record::DocumentFacts;
 use super::run::Run;
 use rayon::prelude::*;
 use std::collections::BTreeSet;
@@ -17,10 +17,10 @@ pub(super) struct Targets {
 }
 
 impl Targets {
-    pub(super) fn of(atlas: &Atlas, source: &str, facts: &Facts) -> Self {
+    pub(super) fn of(link_index: &LinkIndex, source: &str, facts: &DocumentFacts) -> Self {
         let mut targets = Self::default();
         for (link, (address, _)) in (0..).zip(&facts.links) {
-            match atlas.find(source, address) {
+            match link_index.find(source, address) {
                 Target::Document(to, _) => targets.documents.extend(u32::try_from(to).map(|to| (link, to))),
                 Target::File(path) => targets.files.push(path),
                 _ => {}
@@ -33,10 +33,10 @@ impl Targets {
 impl Run<'_> {
     /// Looks up what links lead to, of those documents that are known already.
     pub(super) fn find_targets(&mut self) {
-        let (atlas, facts, documents) = (&self.atlas, &self.facts, &self.plan.documents);
+        let (link_index, facts, documents) = (&self.link_index, &self.facts, &self.plan.documents);
         let find = |(index, known): (usize, &mut Targets)| {
             if let Some(facts) = &facts[index] {
-                *known = Targets::of(atlas, &documents[index].source, facts);
+                *known = Targets::of(link_index, &documents[index].source, facts);
             }
         };
         let all = self.targets.par_iter_mut().enumerate().with_min_len(16);

@@ -5,9 +5,9 @@ use super::ignored::{Rules, Skipped};
 use super::record::Record;
 use super::{RECORD_FILE, UNFINISHED_FILE, format_of, paths};
 use crate::error::Error;
+use crate::fast_hash::HashSet;
 use crate::files::{Kind, Root, There};
 use crate::formats::Format;
-use crate::map::HashSet;
 use crate::profile::{FILE_NAME, globs};
 use globset::GlobSet;
 use rayon::prelude::*;
@@ -74,8 +74,8 @@ pub(super) struct Choice<'c> {
 
 /// Looks through a folder. Hidden files and what ignore files name are left out; symbolic links to files that are found are
 /// followed, others are not.
-pub(super) fn look(root: &Root, choice: &Choice<'_>) -> Result<Tree, Error> {
-    let mut looking = Looking {
+pub(super) fn scan(root: &Root, choice: &Choice<'_>) -> Result<Tree, Error> {
+    let mut looking = Scan {
         root,
         include: globs(choice.include).map_err(Error::Profile)?,
         exclude: globs(choice.exclude).map_err(Error::Profile)?,
@@ -92,7 +92,7 @@ pub(super) fn look(root: &Root, choice: &Choice<'_>) -> Result<Tree, Error> {
             Err(error) => looking.skip(&folder, &format!("it can't be read: {}", crate::error::describe(&error))),
         }
     }
-    looking.settle_links();
+    looking.resolve_links();
     let mut tree = looking.tree;
     tree.documents.sort_by(|a, b| a.path.cmp(&b.path));
     tree.skipped.sort_by(|a, b| a.path.cmp(&b.path));
@@ -100,7 +100,7 @@ pub(super) fn look(root: &Root, choice: &Choice<'_>) -> Result<Tree, Error> {
 }
 
 /// A folder that is looked through.
-struct Looking<'l> {
+struct Scan<'l> {
     root: &'l Root,
     include: GlobSet,
     exclude: GlobSet,
@@ -110,7 +110,7 @@ struct Looking<'l> {
     links: Vec<(String, Option<String>)>,
 }
 
-impl Looking<'_> {
+impl Scan<'_> {
     fn skip(&mut self, path: &str, why: &str) {
         self.tree.skipped.push(Skipped { path: path.to_owned(), why: why.to_owned() });
     }
@@ -171,7 +171,7 @@ impl Looking<'_> {
     }
 
     /// Links lead to what was found, and to nothing that is hidden or left out.
-    fn settle_links(&mut self) {
+    fn resolve_links(&mut self) {
         if self.links.is_empty() {
             return;
         }

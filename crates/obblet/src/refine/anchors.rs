@@ -1,8 +1,7 @@
 //! Places that nothing leads to: marks that programs set for their indexes and contents lists, and ids.
 
-use super::{join_texts, tops};
-use crate::document::{Document, Kind, Make, NodeId, Presence, Step};
-use crate::map::HashSet;
+use crate::document::{Document, Kind, KindSet, NodeId, Producer, Step};
+use crate::fast_hash::HashSet;
 use percent_encoding::percent_decode_str;
 
 /// How the names of places begin that programs make up.
@@ -26,7 +25,7 @@ const MADE_UP: [&str; 14] = [
 /// Takes out places and ids that no link of the document leads to: all of them where that is asked for or a program wrote the
 /// document, else those whose names are made up by one.
 pub fn drop_unused(doc: &mut Document, all: bool) {
-    let all = all || doc.traces.make == Make::Program;
+    let all = all || doc.layout_hints.producer == Producer::Program;
     // The id of a node, where it may go.
     let loose = |id: NodeId| {
         let attributes = doc.node(id).has_attributes().then(|| doc.attributes(id))?;
@@ -50,7 +49,7 @@ pub fn drop_unused(doc: &mut Document, all: bool) {
         .filter_map(|(id, _)| loose(id).filter(|name| !used.contains(*name)).map(|name| (id, name.to_owned())))
         .collect();
     for (id, name) in unused {
-        if doc.traces.places_of_others.stays(&name) {
+        if doc.layout_hints.external_anchors.keeps(&name) {
             continue;
         }
         doc.attributes_mut(id).id = None;
@@ -60,12 +59,12 @@ pub fn drop_unused(doc: &mut Document, all: bool) {
             doc.unwrap(id);
         }
     }
-    join_texts(doc, parents);
+    doc.join_texts_in(parents);
 }
 
 /// Places without content give their ids to what they stand before: the block that they begin, or the text behind them.
 pub fn fold(doc: &mut Document) {
-    if !doc.may_hold(Presence::PLACES) {
+    if !doc.may_hold(KindSet::PLACES) {
         return;
     }
     let is_place = |doc: &Document, id: NodeId| {
@@ -73,9 +72,9 @@ pub fn fold(doc: &mut Document) {
             && doc.node(id).first_child().is_none()
             && doc.attributes(id).id.is_some()
     };
-    for top in tops(doc) {
+    for root in doc.roots() {
         let places: Vec<NodeId> = doc
-            .walk(top)
+            .walk(root)
             .filter_map(|step| match step {
                 Step::Enter(id) if is_place(doc, id) => Some(id),
                 _ => None,
@@ -83,12 +82,12 @@ pub fn fold(doc: &mut Document) {
             .collect();
         // From the last one back, so that several in a row each find what the one behind them became.
         for &place in places.iter().rev() {
-            fold_one(doc, top, place);
+            fold_one(doc, root, place);
         }
     }
 }
 
-fn fold_one(doc: &mut Document, top: NodeId, place: NodeId) {
+fn fold_one(doc: &mut Document, root: NodeId, place: NodeId) {
     let takes_id = |doc: &Document, id: NodeId| {
         doc.attributes(id).id.is_none()
             && !matches!(doc.kind(id), Kind::Root | Kind::Note | Kind::LineBreak | Kind::SoftBreak | Kind::Text(_))
@@ -99,7 +98,7 @@ fn fold_one(doc: &mut Document, top: NodeId, place: NodeId) {
     let next = doc.node(place).next();
     // What has nothing but places in it is no block of its own.
     let block =
-        parent.filter(|&block| block != top && !doc.kind(block).is_inline() && first && next.is_some() && takes_id(doc, block));
+        parent.filter(|&block| block != root && !doc.kind(block).is_inline() && first && next.is_some() && takes_id(doc, block));
     if let Some(block) = block {
         // The paragraph that an item begins with may be no element of its own.
         let item = doc.node(block).parent().filter(|&item| {
@@ -111,7 +110,7 @@ fn fold_one(doc: &mut Document, top: NodeId, place: NodeId) {
         doc.attributes_mut(item.unwrap_or(block)).id = id;
         return doc.detach(place);
     }
-    let next = next.or_else(|| parent.filter(|&parent| parent != top && first).and_then(|parent| doc.node(parent).next()));
+    let next = next.or_else(|| parent.filter(|&parent| parent != root && first).and_then(|parent| doc.node(parent).next()));
     match next {
         Some(next) if matches!(doc.kind(next), Kind::Text(text) if !doc.text(text).trim().is_empty()) => {
             doc.set_kind(place, Kind::Span);
@@ -124,7 +123,7 @@ fn fold_one(doc: &mut Document, top: NodeId, place: NodeId) {
         _ => {
             // Alone at the end: the end of what stands before it.
             let alone = first && doc.node(place).next().is_none();
-            let before = match parent.filter(|&parent| alone && parent != top) {
+            let before = match parent.filter(|&parent| alone && parent != root) {
                 Some(parent) => doc.node(parent).previous(),
                 None => doc.node(place).previous(),
             };

@@ -1,7 +1,6 @@
 //! What holds nothing: paragraphs that are there for the space they take, and elements that were emptied or never filled.
 
-use super::{join_texts, tops, wrap_runs};
-use crate::document::{Document, Finding, Kind, NodeId, Presence, Step};
+use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
 
 fn is_white(doc: &Document, id: NodeId) -> bool {
     match doc.kind(id) {
@@ -16,13 +15,13 @@ fn is_white(doc: &Document, id: NodeId) -> bool {
 pub fn drop_spacers(doc: &mut Document, split: bool) {
     let mut count = 0;
     let mut first = None;
-    let breaks = doc.may_hold(Presence::LINE_BREAKS);
+    let breaks = doc.may_hold(KindSet::LINE_BREAKS);
     if split && breaks {
         wrap_broken_text(doc);
     }
-    for top in tops(doc) {
+    for root in doc.roots() {
         let blocks: Vec<NodeId> = doc
-            .walk(top)
+            .walk(root)
             .filter_map(|step| match step {
                 Step::Leave(id) if matches!(doc.kind(id), Kind::Paragraph | Kind::Heading(_)) => Some(id),
                 _ => None,
@@ -44,7 +43,7 @@ pub fn drop_spacers(doc: &mut Document, split: bool) {
     }
     if let Some(first) = first {
         let place = doc.place(first);
-        doc.find(
+        doc.push_finding(
             Finding::advice("clean.spacer", format!("empty paragraphs were left out: {count}"))
                 .at(place)
                 .hint("space between paragraphs is for the stylesheet"),
@@ -85,7 +84,7 @@ fn wrap_broken_text(doc: &mut Document) {
         if !is_parted(doc, id) {
             continue;
         }
-        wrap_runs(doc, id);
+        doc.wrap_inline_runs(id);
     }
 }
 
@@ -171,7 +170,7 @@ fn trim_end(doc: &mut Document, id: NodeId) {
 
 /// Takes out pictures that are there for the space they take, or to count readers: one point wide or high, and wordless.
 pub fn drop_spacer_pictures(doc: &mut Document) {
-    if !doc.may_hold(Presence::PICTURES) {
+    if !doc.may_hold(KindSet::PICTURES) {
         return;
     }
     let small = |doc: &Document, id: NodeId| {
@@ -192,12 +191,12 @@ pub fn drop_spacer_pictures(doc: &mut Document) {
         .collect();
     let Some(&first) = found.first() else { return };
     let place = doc.place(first);
-    doc.find(
+    doc.push_finding(
         Finding::changed("clean.spacer-picture", format!("pictures of a single point were left out: {}", found.len())).at(place),
     );
     let parents = found.iter().filter_map(|&id| doc.node(id).parent()).collect();
     found.into_iter().for_each(|id| doc.detach(id));
-    join_texts(doc, parents);
+    doc.join_texts_in(parents);
 }
 
 /// Takes out everything that holds nothing, and what then holds nothing. Cells keep their place, and what links lead to stays.
@@ -210,12 +209,12 @@ pub fn drop_empty(doc: &mut Document) {
         return;
     }
     let space = doc.intern(" ");
-    for top in tops(doc) {
+    for root in doc.roots() {
         let order: Vec<NodeId> =
-            doc.walk(top).filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None }).collect();
+            doc.walk(root).filter_map(|step| if let Step::Leave(id) = step { Some(id) } else { None }).collect();
         for id in order {
             let kind = doc.kind(id);
-            if id == top || kind.is_leaf() || doc.node(id).first_child().is_some() {
+            if id == root || kind.is_leaf() || doc.node(id).first_child().is_some() {
                 if matches!(kind, Kind::Text(text) if text.is_empty()) {
                     doc.detach(id);
                 }

@@ -1,6 +1,5 @@
 //! Runs of formatting that programs split, nest and put around white space.
 
-use super::tops;
 use crate::document::{Attributes, Direction, DivisionKind, Document, Kind, NodeId, Step, Text, TextLevel};
 use smallvec::{SmallVec, smallvec};
 
@@ -34,11 +33,11 @@ fn drop_languages_of_code(doc: &mut Document) {
     }
     let is_code = |kind| matches!(kind, Kind::Code(_) | Kind::CodeBlock { .. } | Kind::Preformatted);
     let mut found = Vec::new();
-    for top in tops(doc) {
+    for root in doc.roots() {
         // For each open node, whether it holds code, and whether it holds words that are none.
         let mut open: Vec<(bool, bool)> = Vec::new();
         let mut preformatted = 0;
-        for step in doc.walk(top) {
+        for step in doc.walk(root) {
             match step {
                 Step::Enter(id) => {
                     let kind = doc.kind(id);
@@ -113,8 +112,8 @@ const DETACHED: u32 = u32::MAX;
 /// How deep nodes and those above them stand, from 1.
 fn depths(doc: &Document, nodes: &[NodeId]) -> Vec<u32> {
     let mut depths = vec![0; doc.node_count()];
-    for top in tops(doc) {
-        depths[top.index()] = 1;
+    for root in doc.roots() {
+        depths[root.index()] = 1;
     }
     let mut way = Vec::new();
     for &node in nodes {

@@ -1,18 +1,18 @@
 //! Links to documents that are converted too lead to what they become.
 
-use super::tops;
-use crate::conversion::{LinkTarget, Links};
-use crate::document::{Document, Finding, Kind, NodeId, Presence, Step};
+use crate::context::{LinkResolver, LinkTarget};
+use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
 
 /// Gives links the addresses that `links` knows for them, and tells about those that lead nowhere.
-pub fn redirect(doc: &mut Document, links: &dyn Links) {
-    if !doc.may_hold(Presence::LINKS) {
+pub fn redirect(doc: &mut Document, links: &dyn LinkResolver) {
+    if !doc.may_hold(KindSet::LINKS) {
         return;
     }
     // Links in what was left out are still in the arena, and lead nowhere any more.
-    let found: Vec<(NodeId, String, LinkTarget)> = tops(doc)
+    let found: Vec<(NodeId, String, LinkTarget)> = doc
+        .roots()
         .into_iter()
-        .flat_map(|top| doc.walk(top))
+        .flat_map(|root| doc.walk(root))
         .filter_map(|step| match step {
             Step::Enter(id) => Some((id, doc.kind(id))),
             Step::Leave(_) => None,
@@ -21,15 +21,15 @@ pub fn redirect(doc: &mut Document, links: &dyn Links) {
             Kind::Link { href } => {
                 let address = doc.text(href);
                 Some((id, address.to_owned(), links.resolve(address, doc.place(id))))
-                    .filter(|(_, _, target)| *target != LinkTarget::Stays)
+                    .filter(|(_, _, target)| *target != LinkTarget::Unchanged)
             }
             _ => None,
         })
         .collect();
     for (id, address, target) in found {
         match target {
-            LinkTarget::Stays => {}
-            LinkTarget::Leads(address) => {
+            LinkTarget::Unchanged => {}
+            LinkTarget::Rewritten(address) => {
                 let href = doc.intern(&address);
                 doc.set_kind(id, Kind::Link { href });
             }
@@ -37,7 +37,7 @@ pub fn redirect(doc: &mut Document, links: &dyn Links) {
                 let place = doc.place(id);
                 let hint =
                     nearest.map_or_else(|| "correct the address".to_owned(), |nearest| format!("perhaps {nearest} is meant"));
-                doc.find(
+                doc.push_finding(
                     Finding::advice("link.missing", format!("a link leads to {address}, which is not there"))
                         .at(place)
                         .hint(hint),

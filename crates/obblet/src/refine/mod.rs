@@ -5,24 +5,23 @@
 //! more of the next empty; and what is empty last. House rules come behind, for they are about what a document says and not
 //! about what a program left in it: first those about text, then those about elements, from the large to the small.
 
-mod cleaning;
-mod tops;
+mod pipeline;
 
 pub mod anchors;
-pub mod blocks;
-pub mod columns;
 pub mod empty;
 pub mod formatting;
-pub mod layout;
+pub mod layout_tables;
 pub mod links;
 pub mod lists;
+pub mod lone_paragraphs;
 pub mod redirects;
 pub mod revisions;
 pub mod rules;
 pub mod structure;
+pub mod tab_tables;
+pub mod table_heads;
 pub mod typography;
 pub mod white_space;
 
-pub(crate) use cleaning::restrict;
-pub use cleaning::{Cleaning, When, clean};
-pub(crate) use tops::{join_texts, tops, wrap_runs};
+pub(crate) use pipeline::restrict;
+pub use pipeline::{Cleaning, When, clean};

@@ -41,7 +41,7 @@ pub fn follow(doc: &mut Document) {
     let Some(&(first, _)) = changes.first() else { return };
     let place = doc.place(first);
     let message = format!("links that led through a counter, or carried marks for one, lead straight now: {}", changes.len());
-    doc.find(Finding::changed("clean.redirect", message).at(place));
+    doc.push_finding(Finding::changed("clean.redirect", message).at(place));
     for (id, address) in changes {
         let href = doc.intern(&address);
         doc.set_kind(id, Kind::Link { href });

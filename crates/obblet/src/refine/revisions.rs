@@ -1,7 +1,6 @@
 //! Insertions and deletions that a program recorded while somebody revised a document.
 
-use super::{join_texts, tops};
-use crate::document::{Document, Finding, Kind, NodeId, Presence, Step};
+use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
 
 /// What becomes of insertions and deletions.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -18,13 +17,13 @@ pub enum Revisions {
 }
 
 /// Carries out what becomes of them.
-pub fn settle(doc: &mut Document, revisions: Revisions) {
-    if revisions == Revisions::Keep || !doc.may_hold(Presence::REVISIONS) {
+pub fn resolve(doc: &mut Document, revisions: Revisions) {
+    if revisions == Revisions::Keep || !doc.may_hold(KindSet::REVISIONS) {
         return;
     }
     let mut found = Vec::new();
-    for top in tops(doc) {
-        for step in doc.walk(top) {
+    for root in doc.roots() {
+        for step in doc.walk(root) {
             if let Step::Leave(id) = step
                 && matches!(doc.kind(id), Kind::Insertion | Kind::Deletion)
                 && (revisions != Revisions::Recorded || is_recorded(doc, id))
@@ -49,12 +48,12 @@ pub fn settle(doc: &mut Document, revisions: Revisions) {
         parents.extend(doc.node(id).parent());
         doc.detach(id);
     }
-    join_texts(doc, parents);
+    doc.join_texts_in(parents);
     if let Some(first) = first {
         let place = doc.place(first);
         let what = if revisions == Revisions::Reject { "inserted" } else { "deleted" };
         let message = format!("passages that were {what} by a revision were left out: {}", lost.len());
-        doc.find(
+        doc.push_finding(
             Finding::lost("clean.revision", message).at(place).hint("set clean.revisions to keep them").losing(lost.join("\n")),
         );
     }
@@ -63,5 +62,5 @@ pub fn settle(doc: &mut Document, revisions: Revisions) {
 /// A program names the author by a mail address.
 fn is_recorded(doc: &Document, id: NodeId) -> bool {
     doc.attributes(id).other.iter().any(|&(name, value)| doc.text(name) == "cite" && doc.text(value).starts_with("mailto:"))
-        || doc.traces.of(id).part == crate::document::Part::Recorded
+        || doc.layout_hints.of(id).part == crate::document::HintRole::Recorded
 }

@@ -1,7 +1,7 @@
 //! Marks that printers use: curved quotation marks, dashes, the ellipsis. Code and formulas are left alone.
 
 use crate::document::{Document, Kind, NodeId, Step};
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 
 /// What becomes of straight quotation marks.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -95,12 +95,12 @@ pub fn set(doc: &mut Document, quotes: Quotes, dashes: Dashes) {
     let marks = BY_LANGUAGE.iter().find(|(known, _)| *known == primary).map_or(ENGLISH, |(_, marks)| *marks);
     let dash =
         DASHES.iter().find(|(known, _)| *known == primary).map_or(Dash { mark: '\u{2013}', spaced: true }, |(_, dash)| *dash);
-    let tops: Vec<NodeId> = std::iter::once(doc.root()).chain(doc.notes.iter().map(|note| note.body)).collect();
-    for top in tops {
+    let roots: Vec<NodeId> = doc.roots();
+    for root in roots {
         let marks = (quotes == Quotes::Typographic).then_some(marks);
-        let mut changes = changes(doc, top, Manner { marks, dashes, dash, is_english: primary == "en" });
+        let mut changes = changes(doc, root, Manner { marks, dashes, dash, is_english: primary == "en" });
         if quotes == Quotes::Straight || dashes == Dashes::Hyphens {
-            changes = plain(doc, top, quotes == Quotes::Straight, dashes == Dashes::Hyphens, changes);
+            changes = plain(doc, root, quotes == Quotes::Straight, dashes == Dashes::Hyphens, changes);
         }
         for (id, text) in changes {
             let text = doc.intern(&text);
@@ -110,9 +110,9 @@ pub fn set(doc: &mut Document, quotes: Quotes, dashes: Dashes) {
 }
 
 /// Marks as keyboards have them.
-fn plain(doc: &Document, top: NodeId, quotes: bool, dashes: bool, changes: Vec<(NodeId, String)>) -> Vec<(NodeId, String)> {
+fn plain(doc: &Document, root: NodeId, quotes: bool, dashes: bool, changes: Vec<(NodeId, String)>) -> Vec<(NodeId, String)> {
     let mut changed: HashMap<NodeId, String> = changes.into_iter().collect();
-    doc.walk(top)
+    doc.walk(root)
         .filter_map(|step| {
             let Step::Enter(id) = step else { return None };
             let Kind::Text(text) = doc.kind(id) else { return None };
@@ -160,10 +160,10 @@ impl Line {
     }
 }
 
-fn changes(doc: &Document, top: NodeId, manner: Manner) -> Vec<(NodeId, String)> {
+fn changes(doc: &Document, root: NodeId, manner: Manner) -> Vec<(NodeId, String)> {
     let mut changes = Vec::new();
     let mut line = Line::default();
-    for step in doc.walk(top) {
+    for step in doc.walk(root) {
         let (Step::Enter(id) | Step::Leave(id)) = step;
         let entered = matches!(step, Step::Enter(_));
         match doc.kind(id) {

@@ -1,16 +1,15 @@
 //! White space that programs set to move text: runs of no-break spaces, space at the ends of lines, characters without width.
 
-use super::tops;
 use crate::document::{Document, Kind, NodeId, Step};
-use crate::scan;
+use crate::simd_scan;
 
 /// Makes one space of each run of several, takes out those at the ends of blocks, and characters without width where they do
 /// nothing. A single no-break space between words stays.
 pub fn tidy(doc: &mut Document) {
-    for top in tops(doc) {
+    for root in doc.roots() {
         let mut line = Line::default();
         let mut edits: Vec<Edit> = Vec::new();
-        let mut walk = doc.walk(top);
+        let mut walk = doc.walk(root);
         while let Some(step) = walk.next() {
             match step {
                 Step::Enter(id) => match doc.kind(id) {
@@ -109,7 +108,7 @@ impl Line {
 
 /// Whether there is anything in a text that may change: two white characters in a row, or one that is not what it seems.
 fn needs_tidying(text: &str) -> bool {
-    if !scan::may_be_untidy(text.as_bytes()) {
+    if !simd_scan::may_be_untidy(text.as_bytes()) {
         return false;
     }
     let hidden = memchr::memchr(0xE2, text.as_bytes()).is_some() && text.contains('\u{200B}');

@@ -4,7 +4,7 @@
 use super::conservation::{self, shown};
 use super::validity;
 use obblet::profile::Profile;
-use obblet::{Format, Surroundings};
+use obblet::{Context, Format};
 use std::path::{Path, PathBuf};
 
 fn pages(folder: &Path) -> Vec<PathBuf> {
@@ -35,14 +35,14 @@ pub fn no_word_is_lost() -> Result<(), String> {
         let Ok(source) = std::str::from_utf8(&bytes) else { continue };
         count += 1;
         let doc = obblet::read(&bytes, Format::Html, &profile).unwrap();
-        let html = obblet::write(doc.clone(), Format::Html, &profile, &Surroundings::default()).unwrap();
+        let html = obblet::write(doc.clone(), Format::Html, &profile, &Context::default()).unwrap();
         let faults = validity::faults(&html.text);
         if !faults.is_empty() {
             wrong.push(format!("{}: {:?}", path.display(), &faults[..faults.len().min(3)]));
         }
-        let written = obblet::write(doc, Format::Markdown, &profile, &Surroundings::default()).unwrap();
+        let written = obblet::write(doc, Format::Markdown, &profile, &Context::default()).unwrap();
         let again = obblet::read(written.text.as_bytes(), Format::Markdown, &profile).unwrap();
-        let back = obblet::write(again, Format::Html, &profile, &Surroundings::default()).unwrap();
+        let back = obblet::write(again, Format::Html, &profile, &Context::default()).unwrap();
         for (name, text, findings) in [("html", &html.text, &html.findings), ("markdown", &back.text, &written.findings)] {
             let output = shown(text);
             let mut lost = conservation::lost(&shown(source), &output, findings);

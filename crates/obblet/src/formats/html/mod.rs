@@ -6,16 +6,16 @@
 
 mod address;
 mod address_check;
+mod attribute_values;
 mod check;
+mod depth_limit;
 pub(crate) mod escape;
-mod guard;
-mod model;
 mod read;
 mod write;
 
 pub use address::{is_safe_link, is_safe_picture};
+pub(crate) use attribute_values::is_language;
 pub use check::{check, is_page};
-pub(crate) use model::is_language;
 pub(crate) use read::open_raw_with;
 pub use read::{Content, ReadOptions, decode, open_raw, read};
 pub use write::{HeadingEntry, Written, write, write_part};
@@ -116,7 +116,7 @@ pub struct Options<'h> {
     /// What stands before every id; for several documents in one page.
     pub id_prefix: &'h str,
     /// Names that other documents lead to: headings that have them get ids although nothing here leads to them.
-    pub wanted: Option<&'h std::collections::BTreeSet<String>>,
+    pub requested: Option<&'h std::collections::BTreeSet<String>>,
     /// The notes that are written although nothing mentions them; all of them where none are given.
     pub unmentioned: Option<&'h [NoteId]>,
     /// The level of a heading that stands above the document; 0 for none.
@@ -152,7 +152,7 @@ impl Default for Options<'_> {
             list_headings: false,
             list_ids: false,
             id_prefix: "",
-            wanted: None,
+            requested: None,
             unmentioned: None,
             level_above: 0,
             top_heading: None,

@@ -3,7 +3,7 @@
 use super::table::Row;
 use super::write::Writer;
 use crate::document::{CellKind, Kind, NodeId, RowGroupKind, Step};
-use crate::lines::fold;
+use crate::indent_writer::fold;
 
 impl Writer<'_> {
     /// The caption and the rows of a table.

@@ -1,7 +1,7 @@
 //! Tables, drawn with lines.
 
 use crate::document::{Align, CellKind};
-use crate::lines::{column, fold};
+use crate::indent_writer::{column, fold};
 use unicode_width::UnicodeWidthStr;
 
 /// No column is narrower than this, unless its text is.

@@ -2,8 +2,8 @@
 
 use super::{Options, Written, table};
 use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, NoteId, Place, Step, TextLevel};
-use crate::lines::{Lines, fold};
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
+use crate::indent_writer::{Lines, fold};
 use crate::numeral::numeral;
 use crate::refine::structure;
 use std::collections::BTreeMap;
@@ -25,7 +25,7 @@ use unicode_width::UnicodeWidthStr;
 /// ```
 #[must_use]
 pub fn write(doc: &Document, options: &Options) -> Written {
-    let (doc, mut findings) = structure::settled(doc);
+    let (doc, mut findings) = structure::repaired(doc);
     let mut writer = Writer {
         doc: &doc,
         options,

@@ -11,4 +11,4 @@ mod read;
 mod xml;
 
 pub use package::PackageError;
-pub use read::{Comments, Headers, HeadingNumbers, ListNumbers, Looks, ReadOptions, read};
+pub use read::{Comments, Headers, HeadingNumbers, ListNumbers, ReadOptions, StyleFidelity, read};

@@ -1,7 +1,7 @@
 //! The package: an archive of parts that refer to each other by relations (ECMA-376, part 2).
 
 use super::xml::{Event, Ns, Xml};
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 use std::borrow::Cow;
 use std::io::{Cursor, Read};
 use zip::ZipArchive;

@@ -5,10 +5,10 @@ mod map;
 mod pages;
 
 use super::paths;
-use super::piece::KnownFacts;
 use super::plan::Plan;
-use crate::map::HashMap;
-use crate::page::{Around, Stop};
+use super::rendered::FactsByIndex;
+use crate::fast_hash::HashMap;
+use crate::page::{NavLink, Navigation};
 use std::collections::BTreeMap;
 
 /// The page of a folder that no document is the front page of.
@@ -79,7 +79,7 @@ impl Site {
     }
 
     /// Puts a site together from what is known of its documents.
-    pub(super) fn build(plan: &Plan, facts: &KnownFacts) -> Self {
+    pub(super) fn build(plan: &Plan, facts: &FactsByIndex) -> Self {
         let mut pages: Vec<SitePage> = Vec::with_capacity(plan.documents.len());
         for (index, planned) in plan.documents.iter().enumerate() {
             let Some(facts) = &facts[index] else { continue };
@@ -220,35 +220,35 @@ impl Site {
         &self.language
     }
 
-    fn stop(&self, from: &str, page: usize) -> Stop {
+    fn stop(&self, from: &str, page: usize) -> NavLink {
         let SitePage { output, title, .. } = &self.pages[page];
-        Stop { title: title.clone(), address: paths::address(from, output), current: output == from }
+        NavLink { title: title.clone(), address: paths::address(from, output), current: output == from }
     }
 
     /// What stands around a page.
-    pub(super) fn around(&self, output: &str) -> Around {
+    pub(super) fn navigation(&self, output: &str) -> Navigation {
         let Some(&page) = self.by_output.get(output) else { return self.around_made(output) };
         let path = paths::folder(output);
         let is_front = paths::name(output) == FRONT;
-        let mut around = self.around_made(output);
-        around.way = self.way(output, if is_front { paths::folder(path) } else { path }, is_front && path.is_empty());
+        let mut navigation = self.around_made(output);
+        navigation.way = self.way(output, if is_front { paths::folder(path) } else { path }, is_front && path.is_empty());
         if let Some(folder) = self.folders.get(path) {
             let at = self.positions[page];
             let first = at.saturating_sub(MOST_BESIDE / 2).min(folder.items.len().saturating_sub(MOST_BESIDE));
             let beside = folder.items.iter().skip(first).take(MOST_BESIDE);
-            around.pages = beside.map(|&item| self.stop(output, item)).collect();
+            navigation.pages = beside.map(|&item| self.stop(output, item)).collect();
             if let Some(front) = folder.front.and_then(|front| self.pages.get(front)) {
-                around.pages_of.clone_from(&front.title);
+                navigation.pages_of.clone_from(&front.title);
             }
         }
         let place = self.places[page];
-        around.previous = place.checked_sub(1).map(|place| self.stop(output, self.sequence[place]));
-        around.next = self.sequence.get(place + 1).map(|&next| self.stop(output, next));
-        around
+        navigation.previous = place.checked_sub(1).map(|place| self.stop(output, self.sequence[place]));
+        navigation.next = self.sequence.get(place + 1).map(|&next| self.stop(output, next));
+        navigation
     }
 
     /// The front pages of the folders above a page, outermost first.
-    fn way(&self, output: &str, folder: &str, is_start: bool) -> Vec<Stop> {
+    fn way(&self, output: &str, folder: &str, is_start: bool) -> Vec<NavLink> {
         if is_start {
             return Vec::new();
         }
@@ -268,7 +268,7 @@ impl Site {
     }
 
     /// What stands around a page that is none of the documents'.
-    fn around_made(&self, output: &str) -> Around {
+    fn around_made(&self, output: &str) -> Navigation {
         let root = self.folders.get("");
         let home = root.and_then(|root| self.pages.get(root.front?)).map_or(FRONT, |page| page.output.as_str());
         let here = output.split('/').next().filter(|_| output.contains('/'));
@@ -278,14 +278,14 @@ impl Site {
             stop
         });
         let optional = |path: &str| if self.has_feed { paths::address(output, path) } else { String::new() };
-        Around {
+        Navigation {
             title: self.title.clone(),
             home: paths::address(output, home),
             sections: sections.collect(),
             all: paths::address(output, ALL),
             feed: optional(feed::FEED),
             entries: optional(feed::ENTRIES),
-            ..Around::default()
+            ..Navigation::default()
         }
     }
 

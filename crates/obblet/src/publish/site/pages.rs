@@ -2,10 +2,10 @@
 //! for missing ones.
 
 use super::{ALL, FRONT, Site, feed};
-use crate::conversion::Surroundings;
+use crate::context::Context;
 use crate::document::{Document, Finding, Kind, ListKind, Marker, NodeId, TextLevel};
 use crate::error::Error;
-use crate::page::{self, Around, Stop};
+use crate::page::{self, NavLink, Navigation};
 use crate::profile::{Profile, StylePlace};
 use crate::publish::run::Run;
 use crate::publish::{Progress, paths};
@@ -18,7 +18,7 @@ const ENTRIES_OF_A_PAGE: usize = 25;
 const MISSING: &str = "404.html";
 
 /// A page in the making.
-struct Made {
+struct GeneratedPage {
     output: String,
     title: String,
     doc: Document,
@@ -44,7 +44,7 @@ fn titled(title: &str) -> (Document, NodeId) {
 
 impl Site {
     /// The page of a folder: what is in it.
-    fn page_of_folder(&self, folder: &str) -> Option<Made> {
+    fn page_of_folder(&self, folder: &str) -> Option<GeneratedPage> {
         let known = self.folders.get(folder)?;
         let front = self.pages.get(known.front?).filter(|front| front.document.is_none())?;
         let (mut doc, root) = titled(&front.title);
@@ -58,11 +58,11 @@ impl Site {
                 doc.join_texts(item);
             }
         }
-        Some(Made { output: front.output.clone(), title: front.title.clone(), doc })
+        Some(GeneratedPage { output: front.output.clone(), title: front.title.clone(), doc })
     }
 
     /// The page of all pages: folders within folders.
-    fn page_of_pages(&self) -> Made {
+    fn page_of_pages(&self) -> GeneratedPage {
         let title = "All pages".to_owned();
         let (mut doc, root) = titled(&title);
         let top = list(&mut doc, root);
@@ -79,11 +79,11 @@ impl Site {
                 }
             }
         }
-        Made { output: ALL.to_owned(), title, doc }
+        GeneratedPage { output: ALL.to_owned(), title, doc }
     }
 
     /// The entries of the feed, newest first, on as many pages as it takes.
-    fn pages_of_entries(&self, most: usize) -> Vec<Made> {
+    fn pages_of_entries(&self, most: usize) -> Vec<GeneratedPage> {
         let entries = self.dated(most);
         let count = entries.len().div_ceil(ENTRIES_OF_A_PAGE);
         let name = |index: usize| if index == 0 { feed::ENTRIES.to_owned() } else { format!("entries-{}.html", index + 1) };
@@ -115,13 +115,13 @@ impl Site {
                 }
                 doc.join_texts(others);
             }
-            Made { output, title, doc }
+            GeneratedPage { output, title, doc }
         };
         entries.chunks(ENTRIES_OF_A_PAGE).enumerate().map(page).collect()
     }
 
     /// The page that stands in for missing ones. It may be shown at any address, so its links need that of the site.
-    fn page_for_missing(&self, base: &str) -> Made {
+    fn page_for_missing(&self, base: &str) -> GeneratedPage {
         let title = "There is no such page".to_owned();
         let (mut doc, root) = titled(&title);
         let text = doc.append(root, Kind::Paragraph);
@@ -131,7 +131,7 @@ impl Site {
             item(&mut doc, links, base, if self.title.is_empty() { "The start page" } else { &self.title });
             item(&mut doc, links, &format!("{base}{ALL}"), "All pages");
         }
-        Made { output: MISSING.to_owned(), title, doc }
+        GeneratedPage { output: MISSING.to_owned(), title, doc }
     }
 }
 
@@ -147,7 +147,7 @@ impl Run<'_> {
         let profile = self.plan.profile.clone();
         let base = base(&profile);
         let most = usize::from(profile.site.feed_entries);
-        let mut made: Vec<Made> = site.folders.keys().filter_map(|folder| site.page_of_folder(folder)).collect();
+        let mut made: Vec<GeneratedPage> = site.folders.keys().filter_map(|folder| site.page_of_folder(folder)).collect();
         made.push(site.page_of_pages());
         if site.has_feed {
             made.extend(site.pages_of_entries(most));
@@ -155,20 +155,20 @@ impl Run<'_> {
         let mut brings = BTreeSet::new();
         for page in made {
             // What is beside it is what it lists.
-            let around = Around { pages: Vec::new(), ..site.around(&page.output) };
-            self.put_page(site, page, &profile, &around, &mut brings, progress)?;
+            let navigation = Navigation { pages: Vec::new(), ..site.navigation(&page.output) };
+            self.put_page(site, page, &profile, &navigation, &mut brings, progress)?;
         }
         // Shown at an address that nobody knows: it has everything within it.
         let mut alone = Profile::clone(&profile);
         alone.page.styles = StylePlace::Embed;
-        let home = Stop { title: site.title.clone(), address: base.clone(), current: false };
-        let around = if base.is_empty() {
+        let home = NavLink { title: site.title.clone(), address: base.clone(), current: false };
+        let navigation = if base.is_empty() {
             // Most sites stand at the top of their host.
-            Around { top: "/".to_owned(), ..Around::default() }
+            Navigation { top: "/".to_owned(), ..Navigation::default() }
         } else {
-            Around { title: home.title, home: home.address, top: base.clone(), ..Around::default() }
+            Navigation { title: home.title, home: home.address, top: base.clone(), ..Navigation::default() }
         };
-        self.put_page(site, site.page_for_missing(&base), &alone, &around, &mut brings, progress)?;
+        self.put_page(site, site.page_for_missing(&base), &alone, &navigation, &mut brings, progress)?;
         if site.has_feed
             && let Some(feed) = site.feed(&base, most)?
         {
@@ -177,7 +177,7 @@ impl Run<'_> {
         if base.is_empty() {
             let finding = Finding::advice("site.address", "there is no site map, for it needs the address of the site")
                 .hint("set site.address");
-            self.tell_of_folder(finding, progress);
+            self.report_folder(finding, progress);
         } else {
             let mut outputs: Vec<(String, String)> = Vec::new();
             for page in &site.sequence {
@@ -197,21 +197,21 @@ impl Run<'_> {
     fn put_page(
         &mut self,
         site: &Site,
-        made: Made,
+        made: GeneratedPage,
         profile: &Profile,
-        around: &Around,
+        navigation: &Navigation,
         brings: &mut BTreeSet<String>,
         progress: &mut dyn Progress,
     ) -> Result<(), Error> {
-        let Made { output, title, mut doc } = made;
+        let GeneratedPage { output, title, mut doc } = made;
         doc.metadata.title = Some(title);
         doc.metadata.language = Some(site.language.clone()).filter(|language| !language.is_empty());
-        let surroundings = Surroundings { name: paths::stem(&output).0, ..Surroundings::default() };
+        let context = Context { name: paths::stem(&output).0, ..Context::default() };
         let mut profile = Profile::clone(profile);
         profile.page.contents = 0;
         profile.page.title.clear();
-        let (content, _) = page::content(&doc, &profile, &surroundings, &[], None);
-        let text = self.dress(&profile, &content, &output, around, brings)?;
+        let (content, _) = page::content(&doc, &profile, &context, &[], None);
+        let text = self.apply_classes(&profile, &content, &output, navigation, brings)?;
         self.put_unless_taken(&output, text.as_bytes(), progress)
     }
 
@@ -223,11 +223,11 @@ impl Run<'_> {
         progress: &mut dyn Progress,
     ) -> Result<(), Error> {
         let copied = || self.others.get(path).filter(|other| other.from.is_some()).map(|other| other.source.as_str());
-        let taken = self.atlas.made_of(path).or_else(copied);
+        let taken = self.link_index.made_of(path).or_else(copied);
         if let Some(source) = taken {
             let finding = Finding::advice("publish.taken", format!("{path} is made of {source}, and no page of the site's own"))
                 .hint("rename the document, if that is not what you want");
-            self.tell_of_folder(finding, progress);
+            self.report_folder(finding, progress);
             return Ok(());
         }
         self.put_made(path, bytes, progress)

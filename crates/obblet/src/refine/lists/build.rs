@@ -1,7 +1,7 @@
 //! Putting items into lists, and lists into items.
 
 use super::marker::Mark;
-use crate::document::{Document, Kind, ListKind, Marker, NodeId, Trace};
+use crate::document::{Document, Kind, LayoutHint, ListKind, Marker, NodeId};
 
 /// A paragraph that is an item.
 #[derive(Clone, Debug)]
@@ -12,7 +12,7 @@ pub(super) struct Item {
     pub(super) marker: Option<NodeId>,
     /// How many bytes of the first text the marker is, where it does not.
     pub(super) prefix: usize,
-    pub(super) trace: Trace,
+    pub(super) trace: LayoutHint,
     /// Whether nothing but its marker says that it is an item.
     pub(super) typed: bool,
 }

@@ -1,7 +1,6 @@
 //! Lists beside each other that are parts of one: their levels are only noted, in classes or attributes.
 
 use crate::document::{Document, Kind, ListKind, NodeId, Step};
-use crate::refine::tops;
 
 /// A list that says how deep it stands.
 #[derive(Clone, Copy, Debug)]
@@ -15,12 +14,12 @@ struct Part {
 
 /// Puts deeper lists into the items before them, and joins lists that go on.
 pub(super) fn nest(doc: &mut Document) {
-    if doc.traces.iter().all(|(_, trace)| trace.level == 0) {
+    if doc.layout_hints.iter().all(|(_, trace)| trace.level == 0) {
         return;
     }
-    for top in tops(doc) {
+    for root in doc.roots() {
         let parents: Vec<NodeId> = doc
-            .walk(top)
+            .walk(root)
             .filter_map(|step| match step {
                 Step::Enter(id)
                     if part(doc, id).is_some() && doc.node(id).previous().is_none_or(|before| part(doc, before).is_none()) =>
@@ -40,8 +39,9 @@ fn part(doc: &Document, list: NodeId) -> Option<Part> {
     if !matches!(doc.kind(list), Kind::List(_)) {
         return None;
     }
-    let own = doc.traces.of(list);
-    let level = if own.level > 0 { own.level } else { doc.node(list).first_child().map_or(0, |item| doc.traces.of(item).level) };
+    let own = doc.layout_hints.of(list);
+    let level =
+        if own.level > 0 { own.level } else { doc.node(list).first_child().map_or(0, |item| doc.layout_hints.of(item).level) };
     (level > 0).then_some(Part { list, level, name: own.list, items: 0 })
 }
 

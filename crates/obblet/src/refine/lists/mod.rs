@@ -8,8 +8,8 @@ mod marker;
 pub use marker::{Mark, typed};
 
 use super::rules::scenes;
-use super::tops;
-use crate::document::{Document, Finding, Kind, Make, NodeId, Part, Step, Trace};
+
+use crate::document::{Document, Finding, HintRole, Kind, LayoutHint, NodeId, Producer, Step};
 use build::{Builder, Item};
 
 /// Which paragraphs become items of lists.
@@ -26,18 +26,18 @@ pub enum Lists {
 
 /// Makes lists of paragraphs that are items, and of lists that are parts of one.
 pub fn rebuild(doc: &mut Document, lists: Lists) {
-    if lists == Lists::Keep || (doc.traces.make == Make::Plain && lists != Lists::Typed) {
+    if lists == Lists::Keep || (doc.layout_hints.producer == Producer::Plain && lists != Lists::Typed) {
         return drop_markers(doc);
     }
     let wanted = Wanted::of(doc, lists == Lists::Typed);
     if !wanted.may_be_there(doc) {
         return levels::nest(doc);
     }
-    for top in tops(doc) {
+    for root in doc.roots() {
         if lists == Lists::Typed {
-            split_lines(doc, top);
+            split_lines(doc, root);
         }
-        for parent in parents_of_items(doc, top, wanted) {
+        for parent in parents_of_items(doc, root, wanted) {
             build_within(doc, parent, wanted);
         }
     }
@@ -47,9 +47,10 @@ pub fn rebuild(doc: &mut Document, lists: Lists) {
 
 /// Markers that belong to no item are text.
 fn drop_markers(doc: &mut Document) {
-    let left: Vec<NodeId> = doc.traces.iter().filter(|(_, trace)| trace.part == Part::Marker).map(|(node, _)| node).collect();
+    let left: Vec<NodeId> =
+        doc.layout_hints.iter().filter(|(_, trace)| trace.part == HintRole::Marker).map(|(node, _)| node).collect();
     for node in left {
-        doc.traces.at(node).part = Part::Unsaid;
+        doc.layout_hints.at(node).part = HintRole::Unsaid;
     }
 }
 
@@ -64,16 +65,16 @@ struct Wanted {
 
 impl Wanted {
     fn of(doc: &Document, typed: bool) -> Self {
-        Self { typed, markers: doc.traces.iter().any(|(_, trace)| trace.part == Part::Marker) }
+        Self { typed, markers: doc.layout_hints.iter().any(|(_, trace)| trace.part == HintRole::Marker) }
     }
 
     fn may_be_there(self, doc: &Document) -> bool {
-        self.typed || self.markers || doc.traces.iter().any(|(_, trace)| hangs(trace))
+        self.typed || self.markers || doc.layout_hints.iter().any(|(_, trace)| hangs(trace))
     }
 }
 
 /// Whether a program set a paragraph as an item.
-fn hangs(trace: Trace) -> bool {
+fn hangs(trace: LayoutHint) -> bool {
     trace.list.is_some() || trace.first_line < -1.0
 }
 
@@ -82,14 +83,14 @@ fn item(doc: &Document, paragraph: NodeId, wanted: Wanted) -> Option<Item> {
     if doc.kind(paragraph) != Kind::Paragraph {
         return None;
     }
-    let trace = doc.traces.of(paragraph);
+    let trace = doc.layout_hints.of(paragraph);
     let hangs = hangs(trace);
     if !hangs && !wanted.typed && !wanted.markers {
         return None;
     }
     let apart = first_leaf(doc, paragraph).and_then(|leaf| {
         let above = std::iter::once(leaf).chain(doc.ancestors(leaf)).take_while(|&above| above != paragraph);
-        above.filter(|&above| doc.traces.of(above).part == Part::Marker).last()
+        above.filter(|&above| doc.layout_hints.of(above).part == HintRole::Marker).last()
     });
     if let Some(node) = apart {
         let mark = marker::apart(&doc.plain_text(node));
@@ -125,9 +126,9 @@ fn first_leaf(doc: &Document, paragraph: NodeId) -> Option<NodeId> {
     })
 }
 
-fn parents_of_items(doc: &Document, top: NodeId, wanted: Wanted) -> Vec<NodeId> {
+fn parents_of_items(doc: &Document, root: NodeId, wanted: Wanted) -> Vec<NodeId> {
     let mut parents = Vec::new();
-    for step in doc.walk(top) {
+    for step in doc.walk(root) {
         let Step::Enter(id) = step else { continue };
         if doc.kind(id) == Kind::Paragraph
             && let Some(parent) = doc.node(id).parent()
@@ -201,20 +202,20 @@ fn is_spacer(doc: &Document, id: NodeId) -> bool {
 
 /// Whether a block belongs to the item before it: its program says so, or it is set in as the item is and more items follow.
 fn goes_on(doc: &Document, builder: &Builder, block: NodeId, behind: &[Option<Item>]) -> bool {
-    let trace = doc.traces.of(block);
+    let trace = doc.layout_hints.of(block);
     if doc.kind(block) != Kind::Paragraph {
         return false;
     }
-    trace.part == Part::Continued
+    trace.part == HintRole::Continued
         || (trace.indent > 1.0 && trace.indent + 1.0 >= builder.indent() && behind.iter().take(4).any(Option::is_some))
 }
 
 /// Lines of a paragraph that each begin with a marker become paragraphs.
-fn split_lines(doc: &mut Document, top: NodeId) {
+fn split_lines(doc: &mut Document, root: NodeId) {
     let is_line_start =
         |doc: &Document, leaf: NodeId| matches!(doc.kind(leaf), Kind::Text(text) if marker::typed(doc.text(text)).is_some());
     let paragraphs: Vec<NodeId> = doc
-        .walk(top)
+        .walk(root)
         .filter_map(|step| match step {
             Step::Enter(id)
                 if doc.kind(id) == Kind::Paragraph && doc.children(id).any(|child| doc.kind(child) == Kind::LineBreak) =>
@@ -238,15 +239,15 @@ fn split_lines(doc: &mut Document, top: NodeId) {
 }
 
 /// Tells of paragraphs that look like items of a list, where they stay paragraphs.
-pub(super) fn tell_typed(doc: &mut Document, lists: Lists) {
-    if lists != Lists::Marked || doc.traces.make == Make::Plain {
+pub(super) fn report_typed(doc: &mut Document, lists: Lists) {
+    if lists != Lists::Marked || doc.layout_hints.producer == Producer::Plain {
         return;
     }
     let wanted = Wanted::of(doc, true);
     let mut found = None;
     let mut count = 0;
-    for top in tops(doc) {
-        for parent in parents_of_items(doc, top, wanted) {
+    for root in doc.roots() {
+        for parent in parents_of_items(doc, root, wanted) {
             let mut items: Vec<Option<Item>> = doc.children(parent).map(|child| item(doc, child, wanted)).collect();
             drop_lonely(&mut items);
             for item in items.into_iter().flatten() {
@@ -257,7 +258,7 @@ pub(super) fn tell_typed(doc: &mut Document, lists: Lists) {
     }
     if let Some(first) = found {
         let place = doc.place(first);
-        doc.find(
+        doc.push_finding(
             Finding::advice("clean.typed-list", format!("paragraphs begin with typed bullets or numbers: {count}"))
                 .at(place)
                 .hint("set clean.lists to typed to make lists of them"),

@@ -1,7 +1,7 @@
 //! Capitals as title or sentence case, without harm to acronyms and names.
 
 use crate::document::{Document, Finding, Kind, NodeId, Step};
-use crate::refine::tops;
+
 use std::collections::BTreeSet;
 use std::ops::Range;
 use unicode_segmentation::UnicodeSegmentation;
@@ -32,8 +32,8 @@ pub fn set(doc: &mut Document, capitals: Capitals, protected: &[String]) {
     }
     let mut suggested = BTreeSet::new();
     let mut first = None;
-    for top in tops(doc) {
-        for line in lines(doc, top) {
+    for root in doc.roots() {
+        for line in lines(doc, root) {
             let text: String = line.iter().map(|(_, text)| text.as_str()).collect();
             let mut found = Vec::new();
             let changed = lowered(&text, capitals, protected, &mut found);
@@ -49,7 +49,7 @@ pub fn set(doc: &mut Document, capitals: Capitals, protected: &[String]) {
     if let Some(first) = first {
         let place = doc.place(first);
         let words: Vec<String> = suggested.into_iter().collect();
-        doc.find(
+        doc.push_finding(
             Finding::advice(
                 "clean.acronym",
                 format!("words in capitals that look like acronyms stayed so: {}", words.join(", ")),
@@ -61,9 +61,9 @@ pub fn set(doc: &mut Document, capitals: Capitals, protected: &[String]) {
 }
 
 /// The texts of each line, in order: a block or a line break ends one.
-fn lines(doc: &Document, top: NodeId) -> Vec<Vec<(NodeId, String)>> {
+fn lines(doc: &Document, root: NodeId) -> Vec<Vec<(NodeId, String)>> {
     let mut lines = vec![Vec::new()];
-    for step in doc.walk(top) {
+    for step in doc.walk(root) {
         let (Step::Enter(id) | Step::Leave(id)) = step;
         match (doc.kind(id), step) {
             (Kind::Text(text), Step::Enter(_)) => {

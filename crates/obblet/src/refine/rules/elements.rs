@@ -4,7 +4,7 @@ use super::inline::{self, Bold};
 use super::lines;
 use super::pattern::fits;
 use crate::document::{Document, Finding, Kind, NodeId, Step, TextLevel};
-use crate::refine::{join_texts, tops, wrap_runs};
+
 use std::collections::BTreeMap;
 
 /// What becomes of elements that are not allowed.
@@ -72,7 +72,7 @@ pub fn restrict(doc: &mut Document, rules: &Rules<'_>) {
     for &id in &order {
         unwrap_leaf_or_text(doc, rules, id, &mut tally);
     }
-    join_texts(doc, std::mem::take(&mut tally.parents));
+    doc.join_texts_in(std::mem::take(&mut tally.parents));
     for kind in [is_table, is_list] {
         for id in lines::outermost(doc, kind) {
             let whole = doc.walk(id).all(|step| !kind_needs(doc, step, kind) || rules.allows(element_of(doc, step)));
@@ -90,7 +90,7 @@ pub fn restrict(doc: &mut Document, rules: &Rules<'_>) {
         let breaks = if rules.allows("br") { lines::Paragraphs::BlankLines } else { lines::Paragraphs::Keep };
         lines::join_paragraphs(doc, breaks);
     }
-    tally.tell(doc);
+    tally.report(doc);
 }
 
 const fn is_table(kind: Kind) -> bool {
@@ -116,7 +116,7 @@ fn kind_needs(doc: &Document, step: Step, kind: fn(Kind) -> bool) -> bool {
 /// Nodes, each behind those below it.
 fn order(doc: &Document) -> Vec<NodeId> {
     let leave = |step| if let Step::Leave(id) = step { Some(id) } else { None };
-    tops(doc).into_iter().flat_map(|top| doc.walk(top).filter_map(leave).collect::<Vec<_>>()).collect()
+    doc.roots().into_iter().flat_map(|root| doc.walk(root).filter_map(leave).collect::<Vec<_>>()).collect()
 }
 
 /// What was opened, by element.
@@ -134,10 +134,10 @@ impl Tally {
         entry.0 += 1;
     }
 
-    fn tell(self, doc: &mut Document) {
+    fn report(self, doc: &mut Document) {
         for (id, message, lost) in self.lost {
             let place = doc.place(id);
-            doc.find(Finding::lost("clean.element", message).at(place).losing(lost));
+            doc.push_finding(Finding::lost("clean.element", message).at(place).losing(lost));
         }
         for (element, (count, first)) in self.elements {
             let place = first.map(|first| doc.place(first)).unwrap_or_default();
@@ -146,7 +146,7 @@ impl Tally {
             } else {
                 format!("<{element}> is not accepted; its content stays: {count}")
             };
-            doc.find(Finding::changed("clean.element", message).at(place));
+            doc.push_finding(Finding::changed("clean.element", message).at(place));
         }
     }
 }
@@ -172,8 +172,8 @@ fn rename(doc: &mut Document, rules: &Rules<'_>) {
 
 fn remove(doc: &mut Document, rules: &Rules<'_>) {
     let mut gone: Vec<NodeId> = Vec::new();
-    for top in tops(doc) {
-        let mut walk = doc.walk(top);
+    for root in doc.roots() {
+        let mut walk = doc.walk(root);
         while let Some(step) = walk.next() {
             if let Step::Enter(id) = step
                 && !doc.kind(id).element().is_empty()
@@ -191,10 +191,12 @@ fn remove(doc: &mut Document, rules: &Rules<'_>) {
         parents.extend(doc.node(id).parent());
         doc.detach(id);
         if !text.trim().is_empty() {
-            doc.find(Finding::lost("clean.element", format!("<{element}> was removed with its content")).at(place).losing(text));
+            doc.push_finding(
+                Finding::lost("clean.element", format!("<{element}> was removed with its content")).at(place).losing(text),
+            );
         }
     }
-    join_texts(doc, parents);
+    doc.join_texts_in(parents);
 }
 
 /// The mark of a note: its number, raised or in brackets.
@@ -368,7 +370,7 @@ fn unwrap_block(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut T
             if !matches!(kind, Kind::Division(_)) {
                 tally.add(doc, id);
             }
-            wrap_runs(doc, id);
+            doc.wrap_inline_runs(id);
             doc.unwrap(id);
         }
     }

@@ -1,7 +1,6 @@
 //! How text is set apart: in elements, in classes, in capitals, or not.
 
 use crate::document::{Document, Kind, NamedStyle, NodeId, Step, Text, TextLevel};
-use crate::refine::{join_texts, tops};
 
 /// How inline formatting is written.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -71,11 +70,11 @@ pub fn set_bold(doc: &mut Document, bold: Bold) {
     if bold == Bold::Keep {
         return;
     }
-    for top in tops(doc) {
+    for root in doc.roots() {
         let mut found = Vec::new();
         let mut texts = Vec::new();
         let mut depth = 0;
-        for step in doc.walk(top) {
+        for step in doc.walk(root) {
             match step {
                 Step::Enter(id) => {
                     depth += usize::from(doc.kind(id) == Kind::Strong);
@@ -100,14 +99,14 @@ pub fn set_bold(doc: &mut Document, bold: Bold) {
             parents.extend(doc.node(id).parent());
             doc.unwrap(id);
         }
-        join_texts(doc, parents);
+        doc.join_texts_in(parents);
     }
 }
 
 /// All text below a node in capitals.
-pub(super) fn set_capitals(doc: &mut Document, top: NodeId) {
+pub(super) fn set_capitals(doc: &mut Document, root: NodeId) {
     let texts: Vec<(NodeId, Text)> = doc
-        .walk(top)
+        .walk(root)
         .filter_map(|step| match step {
             Step::Enter(id) => {
                 if let Kind::Text(text) = doc.kind(id) {

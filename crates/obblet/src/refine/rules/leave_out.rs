@@ -7,8 +7,8 @@
 
 use super::pattern::fits;
 use crate::document::{Document, Finding, Kind, NodeId, NoteId, Step};
-use crate::map::{HashMap, HashSet};
-use crate::refine::{join_texts, tops};
+use crate::fast_hash::{HashMap, HashSet};
+
 use crate::slug;
 use percent_encoding::percent_decode_str;
 
@@ -265,11 +265,11 @@ pub fn leave_out(doc: &mut Document, selectors: &[Selector]) -> Vec<String> {
     let count: usize = used.iter().sum();
     let parts = if count == 1 { "1 part was left out".to_owned() } else { format!("{count} parts were left out") };
     let message = format!("{parts}, as clean.leave-out asks: {}", names.join(", "));
-    doc.find(Finding::changed("clean.leave-out", message).at(place).losing(lost.join("\n")));
+    doc.push_finding(Finding::changed("clean.leave-out", message).at(place).losing(lost.join("\n")));
     drop_notes(doc);
     parents.extend(open_links(doc, &ids));
     let parents = parents.into_iter().filter(|&parent| doc.node(parent).parent().is_some()).collect();
-    join_texts(doc, parents);
+    doc.join_texts_in(parents);
     unused
 }
 
@@ -278,10 +278,10 @@ fn find(doc: &Document, selectors: &[Selector], slugs: &HashMap<NodeId, String>)
     let mut used = vec![0usize; selectors.len()];
     let mut gone: Vec<NodeId> = Vec::new();
     let outside = vec![Met::default(); selectors.len()];
-    for top in tops(doc) {
+    for root in doc.roots() {
         // For each open element and each selector, what was met.
         let mut open: Vec<Vec<Met>> = Vec::new();
-        let mut walk = doc.walk(top);
+        let mut walk = doc.walk(root);
         while let Some(step) = walk.next() {
             let Step::Enter(id) = step else {
                 open.pop();
@@ -292,7 +292,7 @@ fn find(doc: &Document, selectors: &[Selector], slugs: &HashMap<NodeId, String>)
                 .iter()
                 .zip(parent)
                 .map(|(selector, &parent)| {
-                    let itself = if id == top { 0 } else { selector.met(doc, id, parent, slugs) };
+                    let itself = if id == root { 0 } else { selector.met(doc, id, parent, slugs) };
                     Met { itself, within: parent.within | itself }
                 })
                 .collect();
@@ -334,8 +334,8 @@ fn section(doc: &Document, heading: NodeId) -> Vec<NodeId> {
 /// The names by which people link to headings.
 fn slugs(doc: &Document) -> HashMap<NodeId, String> {
     let (mut slugs, mut seen) = (HashMap::default(), HashMap::default());
-    for top in tops(doc) {
-        for step in doc.walk(top) {
+    for root in doc.roots() {
+        for step in doc.walk(root) {
             if let Step::Enter(id) = step
                 && matches!(doc.kind(id), Kind::Heading(_))
             {
@@ -351,8 +351,8 @@ fn drop_notes(doc: &mut Document) {
     let mut mentioned: HashSet<u32> = HashSet::default();
     // Notes mention notes.
     let mut open = vec![doc.root()];
-    while let Some(top) = open.pop() {
-        for step in doc.walk(top) {
+    while let Some(root) = open.pop() {
+        for step in doc.walk(root) {
             if let Step::Enter(id) = step
                 && let Kind::NoteReference(note) = doc.kind(id)
                 && mentioned.insert(note.0)
@@ -382,8 +382,8 @@ fn drop_notes(doc: &mut Document) {
 /// Links to places that are gone leave their words. Gives what they stood in.
 fn open_links(doc: &mut Document, ids: &HashSet<String>) -> Vec<NodeId> {
     let (mut links, mut kept) = (Vec::new(), HashSet::default());
-    for top in tops(doc) {
-        for step in doc.walk(top) {
+    for root in doc.roots() {
+        for step in doc.walk(root) {
             let Step::Enter(id) = step else { continue };
             kept.extend(doc.attributes(id).id.map(|name| doc.text(name).to_owned()));
             if let Kind::Link { href } = doc.kind(id)
@@ -398,7 +398,7 @@ fn open_links(doc: &mut Document, ids: &HashSet<String>) -> Vec<NodeId> {
     let count = links.len();
     let links_gone = if count == 1 { "a link".to_owned() } else { format!("{count} links") };
     let message = format!("{links_gone} to what was left out became text");
-    doc.find(Finding::changed("clean.leave-out", message).at(doc.place(first)));
+    doc.push_finding(Finding::changed("clean.leave-out", message).at(doc.place(first)));
     let parents = links.iter().filter_map(|&(link, _)| doc.node(link).parent()).collect();
     for (link, _) in links {
         doc.unwrap(link);

@@ -2,7 +2,6 @@
 
 use crate::document::{Document, Kind, ListKind, NodeId, Step, Text};
 use crate::numeral::numeral;
-use crate::refine::{join_texts, tops};
 
 /// What becomes of paragraphs.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -33,9 +32,9 @@ pub fn set_breaks(doc: &mut Document, breaks: LineBreaks) {
     if breaks == LineBreaks::Keep {
         return;
     }
-    for top in tops(doc) {
+    for root in doc.roots() {
         let found: Vec<NodeId> = doc
-            .walk(top)
+            .walk(root)
             .filter_map(|step| match step {
                 Step::Enter(id) if doc.kind(id) == Kind::LineBreak => Some(id),
                 _ => None,
@@ -70,8 +69,8 @@ pub fn list_lines(doc: &mut Document, mark: &str) {
 /// The nodes of a kind that stand in no other of it.
 pub(super) fn outermost(doc: &Document, wanted: impl Fn(Kind) -> bool) -> Vec<NodeId> {
     let mut found = Vec::new();
-    for top in tops(doc) {
-        let mut walk = doc.walk(top);
+    for root in doc.roots() {
+        let mut walk = doc.walk(root);
         while let Some(step) = walk.next() {
             if let Step::Enter(id) = step
                 && wanted(doc.kind(id))
@@ -218,9 +217,9 @@ pub fn join_paragraphs(doc: &mut Document, paragraphs: Paragraphs) {
         Paragraphs::BlankLines => 2,
     };
     let mut parents = Vec::new();
-    for top in tops(doc) {
+    for root in doc.roots() {
         let found: Vec<NodeId> = doc
-            .walk(top)
+            .walk(root)
             .filter_map(|step| match step {
                 Step::Leave(id) if doc.kind(id) == Kind::Paragraph => Some(id),
                 _ => None,
@@ -243,7 +242,7 @@ pub fn join_paragraphs(doc: &mut Document, paragraphs: Paragraphs) {
             parents.extend(parent);
         }
     }
-    join_texts(doc, parents);
+    doc.join_texts_in(parents);
 }
 
 /// The text of a node, for messages.

@@ -1,12 +1,12 @@
 //! A tree of which HTML, and any other format, can say every part: items in lists, cells in rows, blocks where blocks may
 //! stand.
 
-mod content;
-mod geometry;
+mod content_model;
 mod repair;
+mod table_grid;
 
-pub(crate) use content::{holds_flow, survey};
-pub(crate) use geometry::close_covered_rows;
+pub(crate) use content_model::{holds_flow, survey};
+pub(crate) use table_grid::close_covered_rows;
 
 use crate::document::{Document, Finding};
 use std::borrow::Cow;
@@ -25,27 +25,27 @@ use std::borrow::Cow;
 /// assert_eq!(doc.kind(table), Kind::Table);
 /// assert_eq!(doc.findings[0].code, "html.structure");
 /// ```
-pub fn settle(doc: &mut Document) {
-    if doc.is_settled() {
+pub fn repair(doc: &mut Document) {
+    if doc.is_repaired() {
         return;
     }
     let survey = survey(doc);
     if !survey.holds {
         repair::repair(doc);
     } else if survey.merges {
-        geometry::settle(doc);
+        table_grid::normalize(doc);
     }
-    doc.mark_settled();
+    doc.mark_repaired();
 }
 
 /// The document itself where every node stands where it may, else a copy in which it does, and what the repair found.
-pub(crate) fn settled(doc: &Document) -> (Cow<'_, Document>, Vec<Finding>) {
-    if doc.is_settled() || survey(doc).is_fine() {
+pub(crate) fn repaired(doc: &Document) -> (Cow<'_, Document>, Vec<Finding>) {
+    if doc.is_repaired() || survey(doc).is_fine() {
         return (Cow::Borrowed(doc), Vec::new());
     }
     let mut copy = doc.clone();
     copy.findings.clear();
-    settle(&mut copy);
+    repair(&mut copy);
     let findings = std::mem::take(&mut copy.findings);
     (Cow::Owned(copy), findings)
 }

@@ -4,7 +4,7 @@
 //! may stand: in a list what is no item becomes one, in a paragraph a block splits it, formatting around blocks goes to the
 //! text within them. Nodes that are made or moved have their turn later. How many are made is bounded.
 
-use super::content;
+use super::content_model;
 use crate::document::{CellKind, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Step};
 
 /// Formatting is copied to the text within blocks up to so many times for each node of the tree, and then left out.
@@ -14,15 +14,15 @@ const MOST_COPIES: usize = 4;
 pub(super) fn repair(doc: &mut Document) {
     let mut repair =
         Repair { copies_left: doc.node_count() * MOST_COPIES, changed: None, contains_block: blocks_within(doc), doc };
-    let tops: Vec<NodeId> = std::iter::once(repair.doc.root()).chain(repair.doc.notes.iter().map(|note| note.body)).collect();
-    for top in tops {
-        repair.tree(top);
+    let roots: Vec<NodeId> = repair.doc.roots();
+    for root in roots {
+        repair.tree(root);
     }
     let changed = repair.changed;
-    super::geometry::settle(doc);
+    super::table_grid::normalize(doc);
     if let Some(node) = changed {
         let place = doc.place(node);
-        doc.find(
+        doc.push_finding(
             Finding::changed("html.structure", "parts of the document stand where HTML does not let them and were moved")
                 .at(place)
                 .hint("the first of them is here; compare the result with the source"),
@@ -56,21 +56,21 @@ fn blocks_within(doc: &Document) -> Vec<bool> {
 }
 
 impl Repair<'_> {
-    fn tree(&mut self, top: NodeId) {
-        let mut next = Some(top);
+    fn tree(&mut self, root: NodeId) {
+        let mut next = Some(root);
         while let Some(id) = next {
-            self.settle_children(id);
-            next = self.after(id, top);
+            self.repair_children(id);
+            next = self.after(id, root);
         }
     }
 
     /// The node to look at next: the first child, or what follows.
-    fn after(&self, id: NodeId, top: NodeId) -> Option<NodeId> {
+    fn after(&self, id: NodeId, root: NodeId) -> Option<NodeId> {
         if let Some(child) = self.doc.node(id).first_child() {
             return Some(child);
         }
         let mut at = id;
-        while at != top {
+        while at != root {
             if let Some(next) = self.doc.node(at).next() {
                 return Some(next);
             }
@@ -83,7 +83,7 @@ impl Repair<'_> {
         self.changed.get_or_insert(id);
     }
 
-    fn settle_children(&mut self, id: NodeId) {
+    fn repair_children(&mut self, id: NodeId) {
         let kind = self.doc.kind(id);
         if kind.is_leaf() {
             while let Some(child) = self.doc.node(id).first_child() {
@@ -94,28 +94,28 @@ impl Repair<'_> {
         }
         match kind {
             Kind::List(_) => self.wrap_others(id, Kind::ListItem { checked: None }),
-            Kind::TermList => self.settle_terms(id),
-            Kind::Table => self.settle_table(id),
+            Kind::TermList => self.repair_terms(id),
+            Kind::Table => self.repair_table(id),
             Kind::RowGroup(_) => self.wrap_others(id, Kind::Row),
-            Kind::Row => self.settle_row(id),
-            Kind::Details { .. } => self.settle_details(id),
-            Kind::Figure => self.settle_figure(id),
+            Kind::Row => self.repair_row(id),
+            Kind::Details { .. } => self.repair_details(id),
+            Kind::Figure => self.repair_figure(id),
             _ => {}
         }
-        if !content::holds_flow(kind) && !content::holds_phrasing(kind) {
+        if !content_model::holds_flow(kind) && !content_model::holds_phrasing(kind) {
             return;
         }
         let mut at = self.doc.node(id).first_child();
         while let Some(child) = at {
-            at = self.settle_child(id, child);
+            at = self.repair_child(id, child);
         }
-        if content::holds_phrasing(self.doc.kind(id)) {
+        if content_model::holds_phrasing(self.doc.kind(id)) {
             self.lift_blocks(id);
         }
     }
 
     /// Puts one child of a node that holds blocks or text where it may stand. Returns the next child to look at.
-    fn settle_child(&mut self, parent: NodeId, child: NodeId) -> Option<NodeId> {
+    fn repair_child(&mut self, parent: NodeId, child: NodeId) -> Option<NodeId> {
         let (parent_kind, kind) = (self.doc.kind(parent), self.doc.kind(child));
         if kind.is_inline() && self.holds_block(child) {
             return self.push_down_all(parent, child);
@@ -123,10 +123,10 @@ impl Repair<'_> {
         // Formatting that went may have left a second one of these, or one in the middle.
         let misplaced = match kind {
             Kind::Summary => self.doc.node(child).previous().is_some(),
-            Kind::Caption => !content::caption_fits(self.doc, child),
+            Kind::Caption => !content_model::caption_fits(self.doc, child),
             _ => false,
         };
-        if !misplaced && content::may_hold(parent_kind, kind) {
+        if !misplaced && content_model::may_hold(parent_kind, kind) {
             return self.doc.node(child).next();
         }
         self.note(child);
@@ -144,7 +144,7 @@ impl Repair<'_> {
                 self.doc.move_after(parent, child);
                 return next;
             }
-            Kind::Heading(_) if content::holds_flow(parent_kind) => {
+            Kind::Heading(_) if content_model::holds_flow(parent_kind) => {
                 self.doc.set_kind(child, Kind::Paragraph);
                 let strong = self.doc.create(Kind::Strong);
                 self.wrap_contents(child, strong);
@@ -165,7 +165,7 @@ impl Repair<'_> {
         let wrapper = self.doc.wrap(first, kind);
         while let Some(next) = self.doc.node(wrapper).next().filter(|&next| {
             let next = self.doc.kind(next);
-            !next.is_inline() && content::may_hold(kind, next) && !matches!(next, Kind::Caption)
+            !next.is_inline() && content_model::may_hold(kind, next) && !matches!(next, Kind::Caption)
         }) {
             self.doc.move_into(wrapper, next);
         }
@@ -175,7 +175,9 @@ impl Repair<'_> {
     /// Blocks in a node that holds only text follow it, and the text between them goes into nodes like it.
     fn lift_blocks(&mut self, id: NodeId) {
         let kind = self.doc.kind(id);
-        let Some(first) = self.doc.children(id).find(|&child| !content::may_hold(kind, self.doc.kind(child))) else { return };
+        let Some(first) = self.doc.children(id).find(|&child| !content_model::may_hold(kind, self.doc.kind(child))) else {
+            return;
+        };
         let moved: Vec<NodeId> = std::iter::successors(Some(first), |&child| self.doc.node(child).next()).collect();
         let mut last = id;
         if kind == Kind::Term {
@@ -189,7 +191,7 @@ impl Repair<'_> {
         }
         let (mut run, mut lifted) = (None, Vec::new());
         for child in moved {
-            if !content::may_hold(kind, self.doc.kind(child)) {
+            if !content_model::may_hold(kind, self.doc.kind(child)) {
                 self.doc.move_after(last, child);
                 lifted.push(child);
                 (last, run) = (child, None);
@@ -207,10 +209,10 @@ impl Repair<'_> {
         // What was lifted stands in a node now whose turn is over.
         if let Some(above) = self.doc.node(id).parent() {
             for child in lifted {
-                self.settle_child(above, child);
+                self.repair_child(above, child);
             }
             // A heading may stand in a summary, what was in it may not.
-            if content::holds_phrasing(self.doc.kind(above)) {
+            if content_model::holds_phrasing(self.doc.kind(above)) {
                 self.lift_blocks(above);
             }
         }
@@ -309,7 +311,7 @@ impl Repair<'_> {
     fn format_within(&mut self, wrapper: NodeId, mut blocks: Vec<NodeId>) {
         while let Some(block) = blocks.pop() {
             let kind = self.doc.kind(block);
-            let holds_text = content::holds_flow(kind) || content::holds_phrasing(kind);
+            let holds_text = content_model::holds_flow(kind) || content_model::holds_phrasing(kind);
             if !holds_text || matches!(kind, Kind::Details { .. } | Kind::Figure) {
                 blocks.extend(self.doc.children(block));
                 continue;
@@ -359,7 +361,7 @@ impl Repair<'_> {
     }
 
     /// Terms have descriptions, and descriptions have terms.
-    fn settle_terms(&mut self, id: NodeId) {
+    fn repair_terms(&mut self, id: NodeId) {
         let children: Vec<NodeId> = self.doc.children(id).collect();
         let mut run: Option<NodeId> = None;
         for child in children {
@@ -389,7 +391,7 @@ impl Repair<'_> {
     }
 
     /// A caption comes first, and there is one; what is no part of a table goes before it.
-    fn settle_table(&mut self, id: NodeId) {
+    fn repair_table(&mut self, id: NodeId) {
         let children: Vec<NodeId> = self.doc.children(id).collect();
         let mut caption = None;
         let mut cells: Option<NodeId> = None;
@@ -424,7 +426,7 @@ impl Repair<'_> {
             }
         }
         self.order_groups(id);
-        super::geometry::close_covered_rows(self.doc, id);
+        super::table_grid::close_covered_rows(self.doc, id);
     }
 
     /// One head before everything, one foot behind it.
@@ -455,7 +457,7 @@ impl Repair<'_> {
         }
     }
 
-    fn settle_row(&mut self, id: NodeId) {
+    fn repair_row(&mut self, id: NodeId) {
         self.wrap_others(id, Kind::Cell(CellKind::PLAIN));
         if self.doc.node(id).first_child().is_none() {
             self.doc.append(id, Kind::Cell(CellKind::PLAIN));
@@ -463,7 +465,7 @@ impl Repair<'_> {
     }
 
     /// A summary comes first, and there is one.
-    fn settle_details(&mut self, id: NodeId) {
+    fn repair_details(&mut self, id: NodeId) {
         let summary = self.doc.children(id).find(|&child| self.doc.kind(child) == Kind::Summary);
         let summary = summary.unwrap_or_else(|| {
             let summary = self.doc.create(Kind::Summary);
@@ -482,7 +484,7 @@ impl Repair<'_> {
     }
 
     /// A caption comes first or last, and there is one.
-    fn settle_figure(&mut self, id: NodeId) {
+    fn repair_figure(&mut self, id: NodeId) {
         let captions: Vec<NodeId> = self.doc.children(id).filter(|&child| self.doc.kind(child) == Kind::Caption).collect();
         for (index, &caption) in captions.iter().enumerate() {
             if index > 0 {

@@ -3,8 +3,8 @@
 use super::Faults;
 use super::elements::{self, Element, Holds, INTERACTIVE};
 use super::tree::{Node, Tree};
-use crate::formats::html::model::is_language;
-use crate::map::{HashMap, HashSet};
+use crate::fast_hash::{HashMap, HashSet};
+use crate::formats::html::attribute_values::is_language;
 use html5ever::ns;
 use percent_encoding::percent_decode_str;
 

@@ -1,6 +1,6 @@
 //! The tree that a browser makes of a source, with the lines of its elements and the errors on the way.
 
-use crate::formats::html::guard::{Counting, Guard};
+use crate::formats::html::depth_limit::{Counting, Guard};
 use html5ever::interface::{ElementFlags, NodeOrText, QuirksMode, TreeSink};
 use html5ever::tendril::StrTendril;
 use html5ever::tokenizer::{BufferQueue, Tokenizer, TokenizerOpts};
@@ -188,7 +188,7 @@ impl Counting for Sink {
         &self.depth
     }
 
-    fn made(&self) -> usize {
+    fn created(&self) -> usize {
         self.made.get()
     }
 

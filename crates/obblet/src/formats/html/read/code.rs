@@ -41,7 +41,7 @@ fn drop_children(doc: &mut Document, id: NodeId) {
 }
 
 /// Code within a line that holds nothing but text.
-pub(super) fn settle_inline(doc: &mut Document, id: NodeId, in_block: bool) {
+pub(super) fn normalize_inline_code(doc: &mut Document, id: NodeId, in_block: bool) {
     let attributes = doc.attributes(id);
     let has = |name: &str| attributes.classes.iter().any(|&class| doc.text(class) == name);
     let (is_tex, display) = (has("language-tex"), has("display"));
@@ -58,7 +58,7 @@ pub(super) fn settle_inline(doc: &mut Document, id: NodeId, in_block: bool) {
 }
 
 /// A `pre` element with nothing but text is a block of code.
-pub(super) fn settle_block(doc: &mut Document, id: NodeId) {
+pub(super) fn normalize_block(doc: &mut Document, id: NodeId) {
     let only = doc.node(id).first_child().filter(|&only| doc.node(only).next().is_none());
     let code = only.filter(|&code| matches!(doc.kind(code), Kind::TextLevel(TextLevel::Code)));
     let language = |node: NodeId| doc.attributes(node).classes.first().copied();

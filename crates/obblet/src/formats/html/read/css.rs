@@ -4,9 +4,9 @@
 //! below or directly in each other (Selectors Level 3, sections 6 to 8), and the cascade by importance, specificity and order
 //! (CSS Cascading Level 4, section 6).
 
-use super::origin::{Dress, Made};
+use super::element_state::{ParseState, SelectorInput};
 use crate::document::{Align, Document, Marker, NodeId};
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 use cssparser::{
     AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser, RuleBodyItemParser,
     RuleBodyParser, StyleSheetParser,
@@ -23,7 +23,7 @@ const FARTHEST: usize = 64;
 
 /// What style rules say of a node, as far as it means something.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
-pub(super) struct Look {
+pub(super) struct ComputedStyle {
     pub(super) bold: Option<bool>,
     pub(super) italic: Option<bool>,
     pub(super) underline: Option<bool>,
@@ -74,10 +74,10 @@ struct Declaration {
 impl Declaration {
     /// Whether it says something that is followed here.
     fn is_followed(&self) -> bool {
-        let mut look = Look::default();
+        let mut look = ComputedStyle::default();
         look.set(&self.name, &self.value);
         // No list takes a list back.
-        look != Look::default() || self.name == "mso-list"
+        look != ComputedStyle::default() || self.name == "mso-list"
     }
 }
 
@@ -109,16 +109,16 @@ struct Sheet {
 }
 
 /// Finds what the rules of a page say of its nodes.
-pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -> Looks {
+pub(super) fn looks(doc: &Document, state: &ParseState, names: &[(NodeId, QualName)]) -> ComputedStyles {
     let mut sheet = Sheet::default();
-    for &element in &made.style_elements {
+    for &element in &state.style_elements {
         sheet.add(&doc.plain_text(element));
     }
-    let mut looks = Looks::default();
+    let mut looks = ComputedStyles::default();
     if sheet.rules.is_empty() {
-        for dress in &made.dresses {
-            if let Some(style) = &dress.style {
-                looks.insert(dress.node, of_attribute(style));
+        for selector_input in &state.selector_inputs {
+            if let Some(style) = &selector_input.style {
+                looks.insert(selector_input.node, of_attribute(style));
             }
         }
         return looks;
@@ -127,8 +127,8 @@ pub(super) fn looks(doc: &Document, made: &Made, names: &[(NodeId, QualName)]) -
         doc,
         names,
         by_node: places(doc, names.iter().map(|(node, _)| *node)),
-        dresses: places(doc, made.dresses.iter().map(|dress| dress.node)),
-        made,
+        selector_inputs: places(doc, state.selector_inputs.iter().map(|selector_input| selector_input.node)),
+        state,
     };
     let mut known = Known::default();
     for (node, name) in names {
@@ -146,16 +146,16 @@ struct Alike {
     /// The rules that speak of them or may, the strongest last.
     rules: Vec<usize>,
     /// What they say together, where none looks at what stands around an element.
-    look: Option<Look>,
+    look: Option<ComputedStyle>,
 }
 
 struct Page<'p> {
     doc: &'p Document,
-    made: &'p Made,
+    state: &'p ParseState,
     names: &'p [(NodeId, QualName)],
     /// For each node, the place of its name and of its dress, from 1.
     by_node: Vec<u32>,
-    dresses: Vec<u32>,
+    selector_inputs: Vec<u32>,
 }
 
 /// For each node, its place in a list, from 1.
@@ -168,8 +168,8 @@ fn places(doc: &Document, list: impl Iterator<Item = NodeId>) -> Vec<u32> {
 }
 
 impl Page<'_> {
-    fn dress(&self, node: NodeId) -> Option<&Dress> {
-        self.made.dresses.get((self.dresses[node.index()] as usize).wrapping_sub(1))
+    fn selector_input(&self, node: NodeId) -> Option<&SelectorInput> {
+        self.state.selector_inputs.get((self.selector_inputs[node.index()] as usize).wrapping_sub(1))
     }
 
     fn tag(&self, node: NodeId) -> Option<&LocalName> {
@@ -177,7 +177,7 @@ impl Page<'_> {
     }
 
     fn classes(&self, node: NodeId) -> &str {
-        self.dress(node).and_then(|dress| dress.classes.as_deref()).unwrap_or_default()
+        self.selector_input(node).and_then(|selector_input| selector_input.classes.as_deref()).unwrap_or_default()
     }
 
     fn id(&self, node: NodeId) -> &str {
@@ -247,9 +247,9 @@ impl Sheet {
         }
     }
 
-    fn look(&self, page: &Page<'_>, node: NodeId, tag: &LocalName, known: &mut Known) -> Look {
+    fn look(&self, page: &Page<'_>, node: NodeId, tag: &LocalName, known: &mut Known) -> ComputedStyle {
         let classes = page.classes(node);
-        let style = page.dress(node).and_then(|dress| dress.style.as_deref());
+        let style = page.selector_input(node).and_then(|selector_input| selector_input.style.as_deref());
         let id = Some(page.id(node)).filter(|id| !id.is_empty() && !self.by_id.is_empty());
         let by_id = id.and_then(|id| self.by_id.get(id));
         let of_name = match known.get_mut(tag) {
@@ -282,7 +282,7 @@ impl Sheet {
         }
         let own = style.map(declarations).unwrap_or_default();
         let all = || rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]).chain(&own);
-        let mut look = Look::default();
+        let mut look = ComputedStyle::default();
         for important in [false, true] {
             for declaration in all().filter(|declaration| declaration.important == important) {
                 look.set(&declaration.name, &declaration.value);
@@ -308,7 +308,7 @@ impl Sheet {
             rule.compounds.len() > 1 || self.bodies[rule.declarations].iter().any(|declaration| declaration.important)
         };
         let look = (!rules.iter().any(looks_around)).then(|| {
-            let mut look = Look::default();
+            let mut look = ComputedStyle::default();
             for declaration in rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]) {
                 look.set(&declaration.name, &declaration.value);
             }
@@ -325,23 +325,23 @@ fn declarations(style: &str) -> Vec<Declaration> {
 }
 
 /// What a style attribute says.
-pub(super) fn of_attribute(style: &str) -> Look {
-    let mut look = Look::default();
+pub(super) fn of_attribute(style: &str) -> ComputedStyle {
+    let mut look = ComputedStyle::default();
     look.add(style);
     look
 }
 
 /// What the rules of a page say of its nodes.
 #[derive(Debug, Default)]
-pub(super) struct Looks {
+pub(super) struct ComputedStyles {
     /// For each node, the place of its look, from 1.
     places: Vec<u32>,
-    looks: Vec<Look>,
+    looks: Vec<ComputedStyle>,
 }
 
-impl Looks {
-    fn insert(&mut self, node: NodeId, look: Look) {
-        if look == Look::default() {
+impl ComputedStyles {
+    fn insert(&mut self, node: NodeId, look: ComputedStyle) {
+        if look == ComputedStyle::default() {
             return;
         }
         if self.places.len() <= node.index() {
@@ -353,7 +353,7 @@ impl Looks {
 
     /// What they say of a node, if they say something.
     #[inline]
-    pub(super) fn get(&self, node: NodeId) -> Option<Look> {
+    pub(super) fn get(&self, node: NodeId) -> Option<ComputedStyle> {
         let place = *self.places.get(node.index())?;
         self.looks.get((place as usize).wrapping_sub(1)).copied()
     }
@@ -381,7 +381,7 @@ pub(super) fn marker_of_type(kind: &str) -> Marker {
     }
 }
 
-impl Look {
+impl ComputedStyle {
     /// Adds what a style attribute says.
     fn add(&mut self, style: &str) {
         // Most hold names and words, and nothing that takes a parser.

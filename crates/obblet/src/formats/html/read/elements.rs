@@ -1,12 +1,12 @@
 //! What the elements of HTML are in the model.
 
-use super::office;
-use super::origin::{Dress, Made, Origin, Part, Role};
+use super::element_state::{Landmark, Origin, ParseState, Role, SelectorInput};
+use super::vendor_markup;
 use crate::document::{
-    self, Align, CellKind, Direction, DivisionKind, Document, Finding, Kind, ListKind, Make, Marker, NodeId, RowGroupKind, Scope,
-    Text, TextLevel,
+    self, Align, CellKind, Direction, DivisionKind, Document, Finding, Kind, ListKind, Marker, NodeId, Producer, RowGroupKind,
+    Scope, Text, TextLevel,
 };
-use crate::formats::html::model;
+use crate::formats::html::attribute_values;
 use html5ever::{Attribute, LocalName, QualName, local_name, ns};
 
 /// Attributes of a tag, by name.
@@ -26,28 +26,34 @@ impl Given<'_> {
 }
 
 /// Gives a node the kind and the attributes of its element.
-pub(super) fn make(doc: &mut Document, made: &mut Made, node: NodeId, name: &QualName, attributes: Vec<Attribute>) -> Origin {
+pub(super) fn make(
+    doc: &mut Document,
+    state: &mut ParseState,
+    node: NodeId,
+    name: &QualName,
+    attributes: Vec<Attribute>,
+) -> Origin {
     if name.ns != ns!(html) {
-        made.foreign.insert(node, (name.clone(), attributes));
+        state.foreign.insert(node, (name.clone(), attributes));
         return Origin::Foreign;
     }
     let given = Given(&attributes);
     let (kind, origin) =
-        common(&name.local).map_or_else(|| kind(doc, made, &name.local, &given, node), |kind| (kind, Origin::Element));
+        common(&name.local).map_or_else(|| kind(doc, state, &name.local, &given, node), |kind| (kind, Origin::Element));
     doc.set_kind(node, kind);
-    part(made, node, &name.local, &given);
+    part(state, node, &name.local, &given);
     let whole = matches!(name.local, local_name!("html") | local_name!("body"));
     if !attributes.is_empty() && !whole {
-        global_attributes(doc, made, node, kind, &given);
+        global_attributes(doc, state, node, kind, &given);
         own_attributes(doc, node, kind, &given);
     }
     origin
 }
 
 /// What later tags say of the html and body elements.
-pub(super) fn add_missing(made: &mut Made, name: &QualName, attributes: &[Attribute]) {
+pub(super) fn add_missing(state: &mut ParseState, name: &QualName, attributes: &[Attribute]) {
     if matches!(name.local, local_name!("html") | local_name!("body")) {
-        whole(made, &Given(attributes));
+        whole(state, &Given(attributes));
     }
 }
 
@@ -73,19 +79,19 @@ const fn common(name: &LocalName) -> Option<Kind> {
 
 const BULLETS: ListKind = ListKind { ordered: false, tight: false, marker: Marker::Plain, start: 1 };
 
-fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>, node: NodeId) -> (Kind, Origin) {
+fn kind(doc: &mut Document, state: &mut ParseState, name: &LocalName, given: &Given<'_>, node: NodeId) -> (Kind, Origin) {
     let division = |kind| (Kind::Division(kind), Origin::Element);
     let plain = |origin| (Kind::Span, origin);
     let kind = match &**name {
         "font" | "big" | "center" => {
-            doc.traces.make = doc.traces.make.max(Make::Dressed);
+            doc.layout_hints.producer = doc.layout_hints.producer.max(Producer::Styled);
             let division = Kind::Division(DivisionKind::Plain);
             return (if name == &local_name!("center") { division } else { Kind::Span }, Origin::Wrapper);
         }
         "object" => {
             let data = given.0.iter().find(|attribute| attribute.name.local == local_name!("data"));
             let Some(data) = data.filter(|data| !data.value.trim().is_empty()) else { return plain(Origin::Wrapper) };
-            made.sources.insert(node, data.value.clone());
+            state.sources.insert(node, data.value.clone());
             return plain(Origin::Object);
         }
         "span" | "nobr" | "picture" | "label" | "canvas" | "map" | "marquee" | "blink" | "output" | "progress" | "meter"
@@ -95,10 +101,10 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
         }
         "main" => return (Kind::Division(DivisionKind::Plain), Origin::Wrapper),
         "html" | "body" => {
-            whole(made, given);
+            whole(state, given);
             // An office program names the namespaces of its own elements, whether they occur or not.
             if given.0.iter().any(|attribute| attribute.value.starts_with("urn:schemas-microsoft-com:")) {
-                doc.traces.make = Make::Program;
+                doc.layout_hints.producer = Producer::Program;
             }
             return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
         }
@@ -108,7 +114,7 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
             Some(href) => {
                 let href = href.trim();
                 if href.starts_with('#') {
-                    made.local_links.push(node);
+                    state.local_links.push(node);
                 }
                 Kind::Link { href: doc.intern(href) }
             }
@@ -137,7 +143,7 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
         "col" | "colgroup" => {
             let style = given.get(local_name!("style")).and_then(|style| super::css::of_attribute(style).align);
             let align = style.unwrap_or_else(|| given.get(local_name!("align")).map_or(Align::Unsaid, super::css::align));
-            made.columns.insert(node, (align, given.number(local_name!("span")).unwrap_or(1).clamp(1, 1000)));
+            state.columns.insert(node, (align, given.number(local_name!("span")).unwrap_or(1).clamp(1, 1000)));
             return plain(Origin::Column);
         }
         "figure" => Kind::Figure,
@@ -173,53 +179,53 @@ fn kind(doc: &mut Document, made: &mut Made, name: &LocalName, given: &Given<'_>
         "video" | "audio" | "embed" | "iframe" | "frame" => return embedded(doc, name, given, node),
         "source" => {
             if let Some(src) = given.0.iter().find(|attribute| attribute.name.local == local_name!("src")) {
-                made.sources.insert(node, src.value.clone());
+                state.sources.insert(node, src.value.clone());
             }
             return plain(Origin::Nothing);
         }
         "wbr" | "track" | "param" | "base" | "bgsound" | "basefont" | "keygen" => return plain(Origin::Nothing),
         "script" => {
-            made.scripts.add(|| doc.place(node), "");
+            state.scripts.add(|| doc.place(node), "");
             return plain(Origin::Unseen);
         }
         "style" => {
-            made.style_elements.push(node);
+            state.style_elements.push(node);
             return plain(Origin::Unseen);
         }
         "head" => {
-            made.head = Some(node);
+            state.head = Some(node);
             return plain(Origin::Unseen);
         }
         "title" => {
-            made.titles.push(node);
+            state.titles.push(node);
             return plain(Origin::Unseen);
         }
         "meta" | "link" => {
-            page_attributes(made, name, given);
+            page_attributes(state, name, given);
             return plain(Origin::Nothing);
         }
         "template" | "noframes" | "noembed" => return plain(Origin::Unseen),
-        "input" => return plain(input(doc, made, given, node)),
+        "input" => return plain(input(doc, state, given, node)),
         // What a button says is seen; but beside code it is a tool of the page.
         "button" => return plain(Origin::Button),
         "select" | "textarea" | "datalist" | "option" | "optgroup" => return plain(Origin::Control),
         "xml" | "w:data" | "o:documentproperties" => return plain(Origin::ProgramData),
         // A field of an office suite, which shows its value.
         "sdfield" => {
-            doc.traces.make = Make::Program;
+            doc.layout_hints.producer = Producer::Program;
             return plain(Origin::Wrapper);
         }
         name if name.contains(':') => {
-            doc.traces.make = Make::Program;
+            doc.layout_hints.producer = Producer::Program;
             return plain(Origin::Wrapper);
         }
         name if name.contains('-') => return plain(Origin::Wrapper),
         other => match TextLevel::from_element(other) {
             Some(level) => Kind::TextLevel(level),
             None => {
-                if made.unknown.insert(name.clone()) {
+                if state.unknown.insert(name.clone()) {
                     let place = doc.place(node);
-                    doc.find(
+                    doc.push_finding(
                         Finding::lost("html.unknown-element", format!("<{other}> is no element of HTML; its tag was left out"))
                             .at(place)
                             .hint("write &lt; for the sign, or put it in backticks"),
@@ -274,13 +280,13 @@ fn embedded(doc: &mut Document, name: &str, given: &Given<'_>, node: NodeId) -> 
 /// Gives an embedded thing the text of the link that it becomes.
 pub(super) fn link_to(doc: &mut Document, node: NodeId, name: &str, src: &str, title: Option<&str>) -> Kind {
     let place = doc.place(node);
-    doc.find(Finding::changed("html.embedded", format!("<{name}> became a link to what it shows")).at(place).losing(src));
+    doc.push_finding(Finding::changed("html.embedded", format!("<{name}> became a link to what it shows")).at(place).losing(src));
     let href = doc.intern(src);
     doc.append_text(node, title.unwrap_or(src));
     Kind::Link { href }
 }
 
-fn input(doc: &mut Document, made: &mut Made, given: &Given<'_>, node: NodeId) -> Origin {
+fn input(doc: &mut Document, state: &mut ParseState, given: &Given<'_>, node: NodeId) -> Origin {
     let kind = given.get(local_name!("type")).unwrap_or("text").trim().to_ascii_lowercase();
     match kind.as_str() {
         "checkbox" => Origin::Checkbox(given.get(local_name!("checked")).is_some()),
@@ -291,7 +297,7 @@ fn input(doc: &mut Document, made: &mut Made, given: &Given<'_>, node: NodeId) -
                 "image" => given.get(local_name!("alt")),
                 _ => None,
             };
-            made.controls.add(|| doc.place(node), words.unwrap_or_default());
+            state.controls.add(|| doc.place(node), words.unwrap_or_default());
             Origin::Nothing
         }
     }
@@ -319,13 +325,13 @@ fn cell(given: &Given<'_>, header: bool) -> CellKind {
 }
 
 /// Attributes of the html and body elements speak for the page.
-fn whole(made: &mut Made, given: &Given<'_>) {
+fn whole(state: &mut ParseState, given: &Given<'_>) {
     let language = given.get(local_name!("lang")).or_else(|| given.get(LocalName::from("xml:lang")));
-    if let Some(language) = language.map(language_tag).filter(|tag| model::is_language(tag)) {
-        made.language.get_or_insert(language);
+    if let Some(language) = language.map(language_tag).filter(|tag| attribute_values::is_language(tag)) {
+        state.language.get_or_insert(language);
     }
     if let Some(direction) = given.get(local_name!("dir")).and_then(Direction::from_value) {
-        made.direction.get_or_insert(direction);
+        state.direction.get_or_insert(direction);
     }
 }
 
@@ -333,32 +339,32 @@ fn language_tag(value: &str) -> String {
     value.trim().replace('_', "-")
 }
 
-fn page_attributes(made: &mut Made, name: &LocalName, given: &Given<'_>) {
+fn page_attributes(state: &mut ParseState, name: &LocalName, given: &Given<'_>) {
     if *name == local_name!("link") {
         let canonical = given.get(local_name!("rel")).is_some_and(|rel| rel.eq_ignore_ascii_case("canonical"));
         if let (true, Some(href)) = (canonical, given.get(local_name!("href"))) {
-            made.canonical.get_or_insert_with(|| href.trim().to_owned());
+            state.canonical.get_or_insert_with(|| href.trim().to_owned());
         }
         return;
     }
     let name = given.get(local_name!("name")).or_else(|| given.get(local_name!("property")));
     let name = name.or_else(|| given.get(local_name!("http-equiv")));
     if let (Some(name), Some(content)) = (name, given.get(local_name!("content"))) {
-        made.meta.push((name.trim().to_ascii_lowercase(), content.split_whitespace().collect::<Vec<_>>().join(" ")));
+        state.meta.push((name.trim().to_ascii_lowercase(), content.split_whitespace().collect::<Vec<_>>().join(" ")));
     }
 }
 
 /// Whether an element says that it is what the page is there for, or that it is not.
-fn part(made: &mut Made, node: NodeId, name: &LocalName, given: &Given<'_>) {
-    if !made.wants_parts {
+fn part(state: &mut ParseState, node: NodeId, name: &LocalName, given: &Given<'_>) {
+    if !state.wants_parts {
         if *name == local_name!("main") {
-            made.parts.push((node, Part::Main));
+            state.parts.push((node, Landmark::Main));
         }
         return;
     }
     let by_name = match *name {
-        local_name!("main") => Some(Part::Main),
-        local_name!("nav") | local_name!("header") | local_name!("footer") | local_name!("aside") => Some(Part::Around),
+        local_name!("main") => Some(Landmark::Main),
+        local_name!("nav") | local_name!("header") | local_name!("footer") | local_name!("aside") => Some(Landmark::Navigation),
         local_name!("div")
         | local_name!("ul")
         | local_name!("section")
@@ -382,12 +388,12 @@ fn part(made: &mut Made, node: NodeId, name: &LocalName, given: &Given<'_>) {
             .find_map(super::main_content::part_of_class)
     };
     if let Some(part) = by_role.or(by_name).or_else(by_class) {
-        made.parts.push((node, part));
+        state.parts.push((node, part));
     }
 }
 
-fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Kind, given: &Given<'_>) {
-    let mut dress = Dress { node, id: None, classes: None, style: None };
+fn global_attributes(doc: &mut Document, state: &mut ParseState, node: NodeId, kind: Kind, given: &Given<'_>) {
+    let mut selector_input = SelectorInput { node, id: None, classes: None, style: None };
     let (mut hidden, mut remark) = (false, false);
     let mut font = String::new();
     let text = |doc: &mut Document, value: &str| -> Option<Text> {
@@ -397,29 +403,29 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
     for attribute in given.0.iter().filter(|attribute| attribute.name.ns == ns!()) {
         match attribute.name.local {
             local_name!("id") => {
-                dress.id = Some(attribute.value.clone());
+                selector_input.id = Some(attribute.value.clone());
                 // An editor marks what was copied with it.
                 if attribute.value.starts_with("docs-internal-guid") {
-                    doc.traces.make = Make::Program;
+                    doc.layout_hints.producer = Producer::Program;
                 } else if let Some(id) = text(doc, &attribute.value) {
                     doc.attributes_mut(node).id = Some(id);
                 }
             }
             local_name!("class") => {
-                office::classes(doc, node, kind, &attribute.value);
+                vendor_markup::classes(doc, node, kind, &attribute.value);
                 remark |= matches!(&*attribute.value, "msocomtxt" | "msocomoff");
-                dress.classes = Some(attribute.value.clone());
+                selector_input.classes = Some(attribute.value.clone());
             }
             local_name!("style") => {
-                office::style(doc, &attribute.value);
-                dress.style = Some(attribute.value.clone());
+                vendor_markup::style(doc, &attribute.value);
+                selector_input.style = Some(attribute.value.clone());
             }
             local_name!("href") if attribute.value.starts_with("#_msocom") => remark = true,
-            local_name!("contenteditable") => doc.traces.make = Make::Program,
+            local_name!("contenteditable") => doc.layout_hints.producer = Producer::Program,
             // Only fonts had these.
-            local_name!("size") if kind == Kind::Span => font.push_str(office::font_size(&attribute.value)),
+            local_name!("size") if kind == Kind::Span => font.push_str(vendor_markup::font_size(&attribute.value)),
             local_name!("face") if kind == Kind::Span => font.push_str(&format!("font-family:{};", attribute.value)),
-            local_name!("aria-level") => office::level(doc, node, &attribute.value),
+            local_name!("aria-level") => vendor_markup::level(doc, node, &attribute.value),
             local_name!("name") if matches!(kind, Kind::Link { .. } | Kind::Anchor) && doc.attributes(node).id.is_none() => {
                 if let Some(id) = text(doc, &attribute.value) {
                     doc.attributes_mut(node).id = Some(id);
@@ -427,7 +433,7 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
             }
             local_name!("lang") => {
                 let language = language_tag(&attribute.value);
-                if model::is_language(&language) {
+                if attribute_values::is_language(&language) {
                     let language = doc.intern(&language);
                     doc.attributes_mut(node).language = Some(language);
                 }
@@ -450,43 +456,44 @@ fn global_attributes(doc: &mut Document, made: &mut Made, node: NodeId, kind: Ki
                     "doc-backlink" => Some(Role::BackLink),
                     "doc-endnotes" | "doc-footnotes" => Some(Role::Notes),
                     "presentation" | "none" if kind == Kind::Table => {
-                        doc.traces.at(node).part = document::Part::Layout;
+                        doc.layout_hints.at(node).part = document::HintRole::Layout;
                         None
                     }
                     _ => None,
                 };
                 if let Some(role) = role {
-                    made.roles.insert(node, role);
+                    state.roles.insert(node, role);
                 }
             }
-            ref name if &**name == "data-aria-level" => office::level(doc, node, &attribute.value),
-            ref name if name.starts_with("on") => made.handlers.add(|| doc.place(node), ""),
+            ref name if &**name == "data-aria-level" => vendor_markup::level(doc, node, &attribute.value),
+            ref name if name.starts_with("on") => state.handlers.add(|| doc.place(node), ""),
             _ => {}
         }
     }
     if matches!(kind, Kind::TextLevel(TextLevel::Code) | Kind::Preformatted)
-        && let Some(language) = dress.classes.as_deref().and_then(code_language)
+        && let Some(language) = selector_input.classes.as_deref().and_then(code_language)
     {
         let class = doc.intern(&format!("language-{language}"));
         doc.attributes_mut(node).classes.push(class);
-        if language == "tex" && dress.classes.as_deref().is_some_and(|classes| classes.ends_with(" display")) {
+        if language == "tex" && selector_input.classes.as_deref().is_some_and(|classes| classes.ends_with(" display")) {
             let display = doc.intern("display");
             doc.attributes_mut(node).classes.push(display);
         }
     }
     if hidden {
         // The rule that browsers have for the attribute.
-        dress.style = Some(format!("display:none;{}", dress.style.as_deref().unwrap_or_default()).into());
+        selector_input.style = Some(format!("display:none;{}", selector_input.style.as_deref().unwrap_or_default()).into());
     }
     if !font.is_empty() {
-        font.push_str(dress.style.as_deref().unwrap_or_default());
-        dress.style = Some(font.as_str().into());
+        font.push_str(selector_input.style.as_deref().unwrap_or_default());
+        selector_input.style = Some(font.as_str().into());
     }
     if remark {
-        dress.style = Some(format!("mso-element:comment-list;{}", dress.style.as_deref().unwrap_or_default()).into());
+        selector_input.style =
+            Some(format!("mso-element:comment-list;{}", selector_input.style.as_deref().unwrap_or_default()).into());
     }
-    if dress.classes.is_some() || dress.style.is_some() {
-        made.dresses.push(dress);
+    if selector_input.classes.is_some() || selector_input.style.is_some() {
+        state.selector_inputs.push(selector_input);
     }
 }
 
@@ -520,7 +527,7 @@ fn own_attributes(doc: &mut Document, node: NodeId, kind: Kind, given: &Given<'_
             "width" | "height" => attribute.value.trim().trim_end_matches("px"),
             _ => attribute.value.trim(),
         };
-        if model::attribute(kind, name, value).is_some() {
+        if attribute_values::attribute(kind, name, value).is_some() {
             let pair = (doc.intern(name), doc.intern(value));
             doc.attributes_mut(node).other.push(pair);
         }

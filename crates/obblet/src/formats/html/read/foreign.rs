@@ -1,35 +1,35 @@
 //! Drawings and formulas: elements that are not HTML's, kept as the markup that they are.
 
+use super::element_state::{Origin, ParseState};
 use super::formula::formula;
-use super::origin::{Made, Origin};
 use crate::document::{Document, Finding, Kind, Media, NodeId, Step};
 use crate::formats::html::escape::is_allowed;
 use html5ever::{Attribute, QualName, ns};
 
 /// Puts a drawing or formula in its place: a formula as markup, a drawing as a picture that the document holds.
-pub(super) fn settle(doc: &mut Document, id: NodeId, made: &Made) {
-    let outer = doc.node(id).parent().is_some_and(|parent| made.origin(parent) == Origin::Foreign);
+pub(super) fn normalize(doc: &mut Document, id: NodeId, state: &ParseState) {
+    let outer = doc.node(id).parent().is_some_and(|parent| state.origin(parent) == Origin::Foreign);
     if outer {
         return;
     }
-    let Some((name, attributes)) = made.foreign.get(&id) else { return };
+    let Some((name, attributes)) = state.foreign.get(&id) else { return };
     if name.ns == ns!(svg) && &*name.local == "svg" {
-        return settle_drawing(doc, id, made);
+        return normalize_drawing(doc, id, state);
     }
-    if let Some(tex) = tex_within(doc, id, made) {
+    if let Some(tex) = tex_within(doc, id, state) {
         let display = is_display(attributes);
         let tex = doc.intern(tex.trim());
         return replace(doc, id, Kind::Math { tex, display });
     }
     let empty = doc.plain_text(id).trim().is_empty();
-    if let Some(markup) = formula(doc, id, made).filter(|_| !empty) {
+    if let Some(markup) = formula(doc, id, state).filter(|_| !empty) {
         let display = is_display(attributes);
         let markup = doc.intern(&markup);
         return replace(doc, id, Kind::MathMl { markup, display });
     }
     let (place, words) = (doc.place(id), doc.plain_text(id));
     let words = words.split_whitespace().collect::<Vec<_>>().join(" ");
-    doc.find(Finding::changed("html.formula", "a formula is not well made; its characters are kept as text").at(place));
+    doc.push_finding(Finding::changed("html.formula", "a formula is not well state; its characters are kept as text").at(place));
     let text = doc.intern(&words);
     replace(doc, id, Kind::Text(text));
 }
@@ -49,24 +49,24 @@ fn is_display(attributes: &[Attribute]) -> bool {
     attributes.iter().any(|attribute| &*attribute.name.local == "display" && &*attribute.value == "block")
 }
 
-fn value<'m>(made: &'m Made, id: NodeId, name: &str) -> Option<&'m str> {
-    let (_, attributes) = made.foreign.get(&id)?;
+fn value<'m>(state: &'m ParseState, id: NodeId, name: &str) -> Option<&'m str> {
+    let (_, attributes) = state.foreign.get(&id)?;
     attributes.iter().find(|attribute| (*attribute.name.local).eq_ignore_ascii_case(name)).map(|attribute| &*attribute.value)
 }
 
-pub(super) fn element(made: &Made, id: NodeId) -> &str {
-    made.foreign.get(&id).map_or("", |(name, _)| &*name.local)
+pub(super) fn element(state: &ParseState, id: NodeId) -> &str {
+    state.foreign.get(&id).map_or("", |(name, _)| &*name.local)
 }
 
 /// The TeX that a formula was made from, where it carries it.
-fn tex_within(doc: &Document, id: NodeId, made: &Made) -> Option<String> {
+fn tex_within(doc: &Document, id: NodeId, state: &ParseState) -> Option<String> {
     let mut semantics = doc.children(id);
     let is_tex = |&child: &NodeId| {
-        element(made, child) == "annotation"
-            && value(made, child, "encoding").is_some_and(|kind| kind.eq_ignore_ascii_case("application/x-tex"))
+        element(state, child) == "annotation"
+            && value(state, child, "encoding").is_some_and(|kind| kind.eq_ignore_ascii_case("application/x-tex"))
     };
     let found = semantics
-        .find(|&child| element(made, child) == "semantics")
+        .find(|&child| element(state, child) == "semantics")
         .and_then(|semantics| doc.children(semantics).find(is_tex))?;
     Some(doc.plain_text(found)).filter(|tex| !tex.trim().is_empty())
 }
@@ -94,47 +94,47 @@ const MOST_STROKES: usize = 4;
 
 /// The width and the height that a sign is shown with, in pixels: about those of a letter. Only the style rules of its page
 /// knew its size, and without them it would fill the page. Nothing comes of it where the drawing says how large it is.
-fn sign_size(made: &Made, id: NodeId) -> Option<(u32, u32)> {
-    if ["width", "height", "style"].iter().any(|name| value(made, id, name).is_some()) {
+fn sign_size(state: &ParseState, id: NodeId) -> Option<(u32, u32)> {
+    if ["width", "height", "style"].iter().any(|name| value(state, id, name).is_some()) {
         return None;
     }
     let numbers = |text: &str| -> Vec<f64> {
         text.split([' ', ',']).filter(|part| !part.is_empty()).filter_map(|part| part.parse().ok()).collect()
     };
-    let [_, _, width, height] = numbers(value(made, id, "viewBox")?)[..] else { return None };
+    let [_, _, width, height] = numbers(value(state, id, "viewBox")?)[..] else { return None };
     let ratio = width / height;
     (0.25..=4.0).contains(&ratio).then_some(((16.0 * ratio).round() as u32, 16))
 }
 
 /// A drawing becomes a picture; its file is part of the document.
-fn settle_drawing(doc: &mut Document, id: NodeId, made: &Made) {
-    let hidden = value(made, id, "aria-hidden") == Some("true");
-    let label = value(made, id, "aria-label").map(str::to_owned);
+fn normalize_drawing(doc: &mut Document, id: NodeId, state: &ParseState) {
+    let hidden = value(state, id, "aria-hidden") == Some("true");
+    let label = value(state, id, "aria-label").map(str::to_owned);
     let mut title = None;
     let mut out = String::new();
     let shapes: Vec<&str> = doc
         .walk(id)
-        .filter_map(|step| if let Step::Enter(node) = step { Some(element(made, node)) } else { None })
+        .filter_map(|step| if let Step::Enter(node) = step { Some(element(state, node)) } else { None })
         .filter(|name| SHOWN.contains(name))
         .collect();
     let is_sign = shapes.len() <= MOST_STROKES && !shapes.iter().any(|shape| matches!(*shape, "text" | "image"));
-    let size = sign_size(made, id).filter(|_| is_sign);
+    let size = sign_size(state, id).filter(|_| is_sign);
     for step in doc.walk(id) {
         match step {
             Step::Enter(node) => match doc.kind(node) {
                 Kind::Text(text) => {
                     let parent = doc.node(node).parent();
-                    if parent.is_some_and(|parent| element(made, parent) == "title") {
+                    if parent.is_some_and(|parent| element(state, parent) == "title") {
                         title.get_or_insert_with(|| doc.text(text).trim().to_owned());
                     }
                     if !doc.text(text).trim().is_empty() {
                         escape(&mut out, doc.text(text));
                     }
                 }
-                _ => start_tag(&mut out, made.foreign.get(&node), node == id, size),
+                _ => start_tag(&mut out, state.foreign.get(&node), node == id, size),
             },
             Step::Leave(node) => {
-                if let Some((name, _)) = made.foreign.get(&node) {
+                if let Some((name, _)) = state.foreign.get(&node) {
                     out.push_str("</");
                     out.push_str(&name.local);
                     out.push('>');
@@ -147,7 +147,7 @@ fn settle_drawing(doc: &mut Document, id: NodeId, made: &Made) {
         let words = doc.plain_text(id);
         if !words.trim().is_empty() {
             let place = doc.place(id);
-            doc.find(
+            doc.push_finding(
                 Finding::changed("html.drawing", "a drawing that is only decoration was left out").at(place).losing(words.trim()),
             );
         }

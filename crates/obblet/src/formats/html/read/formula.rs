@@ -1,7 +1,7 @@
 //! Formulas in MathML: kept where they are valid as MathML Core and MathML 3 say, made valid where little is missing.
 
+use super::element_state::{Origin, ParseState};
 use super::foreign::{element, escape};
-use super::origin::{Made, Origin};
 use crate::document::{Document, Kind, NodeId, Step};
 
 /// What an element of a formula holds.
@@ -117,7 +117,7 @@ const ATTRIBUTES: [(&str, Value); 22] = [
 
 /// A formula as clean markup, or nothing where its parts are not what they must be. Text that stands where only elements may is
 /// put into one.
-pub(super) fn formula(doc: &Document, id: NodeId, made: &Made) -> Option<String> {
+pub(super) fn formula(doc: &Document, id: NodeId, state: &ParseState) -> Option<String> {
     let mut out = String::new();
     let mut open: Vec<Open> = Vec::new();
     let mut walk = doc.walk(id);
@@ -138,8 +138,8 @@ pub(super) fn formula(doc: &Document, id: NodeId, made: &Made) -> Option<String>
                         None => escape(&mut out, text),
                     }
                 }
-                _ if made.origin(id) == Origin::Foreign => {
-                    let name = element(made, id);
+                _ if state.origin(id) == Origin::Foreign => {
+                    let name = element(state, id);
                     if is_annotation(name) {
                         walk.skip_children(id);
                         continue;
@@ -151,17 +151,17 @@ pub(super) fn formula(doc: &Document, id: NodeId, made: &Made) -> Option<String>
                         None => {}
                     }
                     open.push(Open { content, children: 0 });
-                    start_tag(&mut out, name, id, made);
+                    start_tag(&mut out, name, id, state);
                 }
                 // Elements of HTML within a formula: their text.
                 _ => {}
             },
-            Step::Leave(id) if made.origin(id) == Origin::Foreign && !is_annotation(element(made, id)) => {
+            Step::Leave(id) if state.origin(id) == Origin::Foreign && !is_annotation(element(state, id)) => {
                 if !open.pop()?.is_whole() {
                     return None;
                 }
                 out.push_str("</");
-                out.push_str(element(made, id));
+                out.push_str(element(state, id));
                 out.push('>');
             }
             Step::Leave(_) => {}
@@ -200,10 +200,10 @@ fn is_annotation(name: &str) -> bool {
     matches!(name, "annotation" | "annotation-xml")
 }
 
-fn start_tag(out: &mut String, name: &str, id: NodeId, made: &Made) {
+fn start_tag(out: &mut String, name: &str, id: NodeId, state: &ParseState) {
     out.push('<');
     out.push_str(name);
-    for attribute in made.foreign.get(&id).into_iter().flat_map(|(_, attributes)| attributes) {
+    for attribute in state.foreign.get(&id).into_iter().flat_map(|(_, attributes)| attributes) {
         let name = &*attribute.name.local;
         let is_valid = ATTRIBUTES.iter().any(|(known, value)| *known == name && value.holds(&attribute.value));
         if is_valid {

@@ -1,22 +1,22 @@
 //! What a page is there for, without what stands around it on every page of a site.
 
-use super::origin::{Made, Origin, Part};
+use super::element_state::{Landmark, Origin, ParseState};
 use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, Step};
-use crate::map::HashSet;
+use crate::fast_hash::HashSet;
 
 /// What an ARIA role says of an element (WAI-ARIA 1.2, landmark roles).
-pub(super) fn part_of_role(role: &str) -> Option<Part> {
+pub(super) fn part_of_role(role: &str) -> Option<Landmark> {
     match role.trim() {
-        "main" => Some(Part::Main),
+        "main" => Some(Landmark::Main),
         "navigation" | "banner" | "contentinfo" | "complementary" | "search" | "menu" | "menubar" | "toolbar" => {
-            Some(Part::Around)
+            Some(Landmark::Navigation)
         }
         _ => None,
     }
 }
 
 /// What a class or an id says of an element, in the words that most sites use.
-pub(super) fn part_of_class(class: &str) -> Option<Part> {
+pub(super) fn part_of_class(class: &str) -> Option<Landmark> {
     const AROUND: [&str; 26] = [
         "nav",
         "navbar",
@@ -48,23 +48,23 @@ pub(super) fn part_of_class(class: &str) -> Option<Part> {
     const MAIN: [&str; 5] = ["main-content", "maincontent", "article-body", "post-content", "entry-content"];
     let class = class.to_ascii_lowercase().replace('_', "-");
     if AROUND.contains(&class.as_str()) {
-        Some(Part::Around)
+        Some(Landmark::Navigation)
     } else if MAIN.contains(&class.as_str()) {
-        Some(Part::Main)
+        Some(Landmark::Main)
     } else {
         None
     }
 }
 
 /// Leaves only the main content of a page in the tree, and says how much went.
-pub(super) fn keep(doc: &mut Document, root: NodeId, made: &mut Made, told: bool) {
-    let in_tree: Vec<(NodeId, Part)> =
-        made.parts.iter().copied().filter(|&(node, _)| node == root || doc.ancestors(node).any(|above| above == root)).collect();
-    let claimed: HashSet<NodeId> = in_tree.iter().filter(|(_, part)| *part == Part::Main).map(|(node, _)| *node).collect();
+pub(super) fn keep(doc: &mut Document, root: NodeId, state: &mut ParseState, told: bool) {
+    let in_tree: Vec<(NodeId, Landmark)> =
+        state.parts.iter().copied().filter(|&(node, _)| node == root || doc.ancestors(node).any(|above| above == root)).collect();
+    let claimed: HashSet<NodeId> = in_tree.iter().filter(|(_, part)| *part == Landmark::Main).map(|(node, _)| *node).collect();
     let outermost = |node: &NodeId| !doc.ancestors(*node).any(|above| claimed.contains(&above));
     let mains: Vec<NodeId> =
         in_tree.iter().map(|(node, _)| *node).filter(|node| claimed.contains(node) && outermost(node)).collect();
-    let around = in_tree.iter().filter(|(_, part)| *part == Part::Around).map(|(node, _)| *node);
+    let around = in_tree.iter().filter(|(_, part)| *part == Landmark::Navigation).map(|(node, _)| *node);
     let is = |node: NodeId, division| doc.kind(node) == Kind::Division(division);
     let mut gone: Vec<NodeId> = if mains.is_empty() {
         // A header of an article is the article's own.
@@ -95,11 +95,11 @@ pub(super) fn keep(doc: &mut Document, root: NodeId, made: &mut Made, told: bool
         doc.move_into(root, main);
     }
     for table in tables {
-        open_layout(doc, made, table);
+        open_layout(doc, state, table);
     }
     if told && !words.is_empty() {
         let count = words.split_whitespace().count();
-        doc.find(
+        doc.push_finding(
             Finding::changed("html.around-content", format!("what stands around the main content was left out, words: {count}"))
                 .hint("set html.content to all to keep them")
                 .losing(words.split_whitespace().collect::<Vec<_>>().join(" ")),
@@ -108,7 +108,7 @@ pub(super) fn keep(doc: &mut Document, root: NodeId, made: &mut Made, told: bool
 }
 
 /// A table of which one cell is left was there to set the content beside what went.
-fn open_layout(doc: &mut Document, made: &mut Made, table: NodeId) {
+fn open_layout(doc: &mut Document, state: &mut ParseState, table: NodeId) {
     let mut parts = vec![table];
     let mut walk = doc.walk(table);
     while let Some(step) = walk.next() {
@@ -125,7 +125,7 @@ fn open_layout(doc: &mut Document, made: &mut Made, table: NodeId) {
     if parts.iter().filter(|&&part| matches!(doc.kind(part), Kind::Cell(_))).count() == 1 {
         for part in parts {
             doc.set_kind(part, Kind::Division(DivisionKind::Plain));
-            made.set_origin(part, Origin::Wrapper);
+            state.set_origin(part, Origin::Wrapper);
         }
     }
 }

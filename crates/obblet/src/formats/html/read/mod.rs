@@ -2,38 +2,38 @@
 //!
 //! The source is cut into [`tokens`]; tree construction is the standard's, from a parser package, straight into the model
 //! ([`sink`]); what each element is in the model is in [`elements`]. Then style rules are looked up ([`css`]) and put on
-//! ([`wear`]), the tree is settled in one walk ([`settle`]), and what HTML has no element for is found in it ([`notes`]).
+//! ([`apply_style`]), the tree is settled in one walk ([`settle`]), and what HTML has no element for is found in it ([`notes`]).
 
+mod apply_style;
 mod code;
 mod css;
 mod decode;
+mod element_state;
 mod elements;
-mod filter;
+mod embedded_html;
 mod foreign;
 mod formula;
+mod fragment_filter;
 mod main_content;
 mod metadata;
+mod normalize;
 mod notes;
-mod office;
-mod origin;
-mod raw;
-mod settle;
 mod sink;
 mod table;
 mod tokens;
-mod wear;
+mod vendor_markup;
 
-pub use raw::open_raw;
-pub(crate) use raw::open_raw_with;
+pub use embedded_html::open_raw;
+pub(crate) use embedded_html::open_raw_with;
 
-use super::guard::Guard;
-use crate::document::{DivisionKind, Document, Finding, Kind, NodeId, SourceMap, Step, Traces};
+use super::depth_limit::Guard;
+use crate::document::{DivisionKind, Document, Finding, Kind, LayoutHints, NodeId, SourceMap, Step};
 use crate::refine::rules::inline::formatting_of;
 use crate::refine::structure;
+use element_state::{Origin, ParseState};
 use html5ever::tokenizer::{Token, TokenSink};
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
-use origin::{Made, Origin};
-use settle::Settler;
+use normalize::Normalizer;
 use sink::{Parts, Sink};
 
 /// How much of a page is read.
@@ -98,47 +98,47 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     tokens::tokenize(source, &mut tokens::Names::new(), &guard);
     let _ = guard.process_token(Token::EOFToken, 1);
     guard.end();
-    let Parts { doc, root: page, mut made, names } = guard.into_builder().sink.into_parts();
-    metadata::read(doc, &made);
+    let Parts { doc, root: page, mut state, names } = guard.into_builder().sink.into_parts();
+    metadata::read(doc, &state);
     // The looks of our own pages say nothing that their markup does not say.
-    let own = metadata::is_own(&made);
-    let looks = if own || (made.dresses.is_empty() && made.style_elements.is_empty()) {
-        css::Looks::default()
+    let own = metadata::is_own(&state);
+    let looks = if own || (state.selector_inputs.is_empty() && state.style_elements.is_empty()) {
+        css::ComputedStyles::default()
     } else {
-        css::looks(doc, &made, &names)
+        css::looks(doc, &state, &names)
     };
     drop(names);
     let root = doc.root();
     if page != root {
         doc.move_into(root, page);
     }
-    if let Some(head) = made.head {
+    if let Some(head) = state.head {
         doc.detach(head);
     }
     if own || options.content == Content::Main {
-        main_content::keep(doc, page, &mut made, !own);
+        main_content::keep(doc, page, &mut state, !own);
     }
     if own {
         drop_own_title(doc);
-        doc.traces = Traces::default();
+        doc.layout_hints = LayoutHints::default();
     }
     if own || options.formatting_classes {
-        set_formatting(doc, &mut made);
+        set_formatting(doc, &mut state);
     }
-    let mut settler = Settler::new(&mut made, &looks, options.classes);
-    settler.keep_classes(doc);
-    settler.tree(doc, root);
-    let heading_like = std::mem::take(&mut settler.heading_like);
-    notes::find(doc, &made);
+    let mut normalizer = Normalizer::new(&mut state, &looks, options.classes);
+    normalizer.keep_classes(doc);
+    normalizer.tree(doc, root);
+    let heading_like = std::mem::take(&mut normalizer.heading_like);
+    notes::find(doc, &state);
     headings(doc, heading_like, options.promote_headings);
-    structure::settle(doc);
+    structure::repair(doc);
 }
 
 /// Spans whose classes stand for formatting become that formatting.
-fn set_formatting(doc: &mut Document, made: &mut Made) {
-    for index in 0..made.dresses.len() {
-        let dress = &made.dresses[index];
-        let (node, Some(classes)) = (dress.node, &dress.classes) else { continue };
+fn set_formatting(doc: &mut Document, state: &mut ParseState) {
+    for index in 0..state.selector_inputs.len() {
+        let selector_input = &state.selector_inputs[index];
+        let (node, Some(classes)) = (selector_input.node, &selector_input.classes) else { continue };
         if doc.kind(node) != Kind::Span {
             continue;
         }
@@ -146,9 +146,9 @@ fn set_formatting(doc: &mut Document, made: &mut Made) {
             continue;
         };
         let others: Vec<&str> = classes.split_ascii_whitespace().filter(|&other| other != class).collect();
-        made.dresses[index].classes = Some(others.join(" ").into()).filter(|_| !others.is_empty());
+        state.selector_inputs[index].classes = Some(others.join(" ").into()).filter(|_| !others.is_empty());
         doc.set_kind(node, kind);
-        made.set_origin(node, Origin::Element);
+        state.set_origin(node, Origin::Element);
     }
 }
 
@@ -178,7 +178,7 @@ fn headings(doc: &mut Document, found: Vec<(NodeId, f32)>, promote: bool) {
         let text = doc.plain_text(id);
         let text: String = text.split_whitespace().collect::<Vec<_>>().join(" ").chars().take(60).collect();
         if !promote {
-            doc.find(
+            doc.push_finding(
                 Finding::advice("html.heading-like", format!("a paragraph looks like a heading: {text}"))
                     .at(place)
                     .hint("set html.promote-headings to make headings of such paragraphs"),
@@ -192,7 +192,7 @@ fn headings(doc: &mut Document, found: Vec<(NodeId, f32)>, promote: bool) {
         {
             doc.unwrap(bold);
         }
-        doc.find(
+        doc.push_finding(
             Finding::changed("html.heading-like", format!("a paragraph that looks like a heading became one: {text}")).at(place),
         );
     }

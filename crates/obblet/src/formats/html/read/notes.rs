@@ -2,9 +2,9 @@
 //! paragraphs or divisions with links both ways; most give the marks brackets or raise them, and some name the roles of
 //! DPUB-ARIA.
 
-use super::origin::{Made, Role};
+use super::element_state::{ParseState, Role};
 use crate::document::{Document, Kind, NodeId, Note, NoteId, Step};
-use crate::map::{HashMap, HashSet};
+use crate::fast_hash::{HashMap, HashSet};
 use std::borrow::Cow;
 
 /// Marks are not longer than this.
@@ -17,14 +17,14 @@ struct Candidate {
 }
 
 /// Makes notes of them.
-pub(super) fn find(doc: &mut Document, made: &Made) {
+pub(super) fn find(doc: &mut Document, state: &ParseState) {
     let in_tree = |&&id: &&NodeId| doc.node(id).parent().is_some();
-    let says_so = |id: NodeId| made.roles.get(&id) == Some(&Role::NoteReference);
-    if !made.local_links.iter().filter(in_tree).any(|&id| says_so(id) || is_mark(doc, id)) {
+    let says_so = |id: NodeId| state.roles.get(&id) == Some(&Role::NoteReference);
+    if !state.local_links.iter().filter(in_tree).any(|&id| says_so(id) || is_mark(doc, id)) {
         return;
     }
     let names: HashSet<String> =
-        made.local_links.iter().filter(in_tree).filter_map(|&id| local(doc, id)).map(Cow::into_owned).collect();
+        state.local_links.iter().filter(in_tree).filter_map(|&id| local(doc, id)).map(Cow::into_owned).collect();
     let mut links = Vec::new();
     let mut order: HashMap<NodeId, usize> = HashMap::default();
     let mut targets: HashMap<String, NodeId> = HashMap::default();
@@ -74,7 +74,7 @@ pub(super) fn find(doc: &mut Document, made: &Made) {
         let note = match known.get(&container) {
             Some(&note) => note,
             None => {
-                let note = make(doc, container, link, &returning, &mut labels, made);
+                let note = make(doc, container, link, &returning, &mut labels, state);
                 known.insert(container, note);
                 note
             }
@@ -167,11 +167,11 @@ fn make(
     link: NodeId,
     returning: &HashSet<NodeId>,
     labels: &mut HashSet<String>,
-    made: &Made,
+    state: &ParseState,
 ) -> NoteId {
     // A note that notes behind it mention leads on to them.
     let leads_on =
-        |doc: &Document, id| made.roles.get(&id) == Some(&Role::BackLink) || (local(doc, id).is_some() && is_return(doc, id));
+        |doc: &Document, id| state.roles.get(&id) == Some(&Role::BackLink) || (local(doc, id).is_some() && is_return(doc, id));
     let returns: Vec<NodeId> = doc
         .walk(container)
         .filter_map(|step| match step {
@@ -180,7 +180,7 @@ fn make(
         })
         .collect();
     for back in returns {
-        let whole = made.roles.get(&back) == Some(&Role::BackLink) || is_return(doc, back) || is_mark(doc, back);
+        let whole = state.roles.get(&back) == Some(&Role::BackLink) || is_return(doc, back) || is_mark(doc, back);
         if whole {
             remove_inline(doc, back);
         }

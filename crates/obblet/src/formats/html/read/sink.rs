@@ -1,8 +1,8 @@
 //! Tree construction straight into the model.
 
-use super::super::guard::Counting;
+use super::super::depth_limit::Counting;
+use super::element_state::{Origin, ParseState};
 use super::elements;
-use super::origin::{Made, Origin};
 use crate::document::{Document, Finding, Kind, NodeId, Place, SourceMap, Text};
 use html5ever::interface::{ElementFlags, NodeOrText, QuirksMode, TreeSink};
 use html5ever::tendril::StrTendril;
@@ -29,7 +29,7 @@ pub(super) struct Sink<'d> {
     /// The names of elements, as tree construction asks for them.
     names: RefCell<Vec<QualName>>,
     /// How many elements tree construction made, and how deep the last thing went in.
-    pub(super) made: Cell<usize>,
+    pub(super) created: Cell<usize>,
     pub(super) depth: Cell<u32>,
     /// The place of what is being read: a line of a page, or the place of a piece of HTML.
     now: Cell<u32>,
@@ -40,7 +40,7 @@ struct State<'d> {
     doc: &'d mut Document,
     /// Nodes that tags stand for, and whether the tag has come already.
     marked: Vec<(NodeId, bool)>,
-    made: Made,
+    parse: ParseState,
     /// For each name, how deep its element stands.
     depths: Vec<u32>,
     /// The nodes of names.
@@ -52,7 +52,7 @@ struct State<'d> {
 pub(super) struct Parts<'d> {
     pub(super) doc: &'d mut Document,
     pub(super) root: NodeId,
-    pub(super) made: Made,
+    pub(super) state: ParseState,
     pub(super) names: Vec<(NodeId, QualName)>,
 }
 
@@ -65,7 +65,7 @@ impl<'d> Sink<'d> {
     /// A sink for a page; `wants_parts` where its parts are asked for.
     pub(super) fn for_page(doc: &'d mut Document, wants_parts: bool) -> Self {
         let sink = Self::at(doc, 1, true);
-        sink.state.borrow_mut().made.wants_parts = wants_parts;
+        sink.state.borrow_mut().parse.wants_parts = wants_parts;
         sink
     }
 
@@ -73,14 +73,14 @@ impl<'d> Sink<'d> {
         let root = doc.create(Kind::Division(crate::document::DivisionKind::Plain));
         Self {
             names: RefCell::new(vec![QualName::new(None, ns!(), local_name!(""))]),
-            made: Cell::new(0),
+            created: Cell::new(0),
             depth: Cell::new(0),
             now: Cell::new(place),
             is_page,
             state: RefCell::new(State {
                 doc,
                 marked: Vec::new(),
-                made: Made::default(),
+                parse: ParseState::default(),
                 depths: vec![0],
                 nodes: vec![root],
                 root,
@@ -136,16 +136,16 @@ impl<'d> Sink<'d> {
     }
 
     pub(super) fn find(&self, finding: Finding) {
-        self.state.borrow_mut().doc.find(finding);
+        self.state.borrow_mut().doc.push_finding(finding);
     }
 
     pub(super) fn into_parts(self) -> Parts<'d> {
         let state = self.state.into_inner();
         // Tree construction makes an html element around everything.
-        let first = state.doc.children(state.root).find(|&child| state.made.origin(child) != Origin::Elsewhere);
+        let first = state.doc.children(state.root).find(|&child| state.parse.origin(child) != Origin::Elsewhere);
         let root = first.unwrap_or(state.root);
         let names = state.nodes.into_iter().zip(self.names.into_inner()).skip(1).collect();
-        Parts { doc: state.doc, root, made: state.made, names }
+        Parts { doc: state.doc, root, state: state.parse, names }
     }
 
     fn node_of(&self, state: &mut State<'_>, child: NodeOrText<Handle>, parent: Handle) -> Option<NodeId> {
@@ -161,14 +161,14 @@ impl<'d> Sink<'d> {
                 if let Some(last) = state.doc.node(parent.node).last_child()
                     && let Kind::Text(before) = state.doc.kind(last)
                     && before.end == text.start
-                    && state.made.origin(last) == Origin::Text
+                    && state.parse.origin(last) == Origin::Text
                 {
                     state.doc.set_kind(last, Kind::Text(Text { start: before.start, end: text.end }));
                     return None;
                 }
                 let node = state.doc.create(Kind::Text(text));
                 state.doc.set_offset(node, self.now.get());
-                state.made.set_origin(node, Origin::Text);
+                state.parse.set_origin(node, Origin::Text);
                 Some(node)
             }
         }
@@ -180,13 +180,13 @@ impl Counting for Sink<'_> {
         &self.depth
     }
 
-    fn made(&self) -> usize {
-        self.made.get()
+    fn created(&self) -> usize {
+        self.created.get()
     }
 
     fn too_deep(&self) {
         let here = self.here();
-        self.state.borrow_mut().made.too_deep.add(|| here, "");
+        self.state.borrow_mut().parse.too_deep.add(|| here, "");
     }
 }
 
@@ -212,7 +212,7 @@ impl<'d> TreeSink for Sink<'d> {
     }
 
     fn create_element(&self, name: QualName, attributes: Vec<Attribute>, _: ElementFlags) -> Handle {
-        self.made.set(self.made.get() + 1);
+        self.created.set(self.created.get() + 1);
         let state = &mut *self.state.borrow_mut();
         let mark = match attributes.as_slice() {
             [mark] if !state.marked.is_empty() && &*mark.name.ns == MARK => mark.value.parse::<usize>().ok(),
@@ -236,8 +236,8 @@ impl<'d> TreeSink for Sink<'d> {
             None => {
                 let node = state.doc.create(Kind::Span);
                 state.doc.set_offset(node, self.now.get());
-                let origin = elements::make(state.doc, &mut state.made, node, &name, attributes);
-                state.made.set_origin(node, origin);
+                let origin = elements::make(state.doc, &mut state.parse, node, &name, attributes);
+                state.parse.set_origin(node, origin);
                 node
             }
         };
@@ -302,7 +302,7 @@ impl<'d> TreeSink for Sink<'d> {
                 let text = state.doc.intern(&text);
                 if let Some(before) = before
                     && let Kind::Text(first) = state.doc.kind(before)
-                    && state.made.origin(before) == Origin::Text
+                    && state.parse.origin(before) == Origin::Text
                 {
                     let joined = state.doc.join(first, text);
                     state.doc.set_kind(before, Kind::Text(joined));
@@ -310,7 +310,7 @@ impl<'d> TreeSink for Sink<'d> {
                 }
                 let node = state.doc.create(Kind::Text(text));
                 state.doc.set_offset(node, self.now.get());
-                state.made.set_origin(node, Origin::Text);
+                state.parse.set_origin(node, Origin::Text);
                 state.doc.move_before(sibling.node, node);
             }
         }
@@ -319,7 +319,7 @@ impl<'d> TreeSink for Sink<'d> {
     fn add_attrs_if_missing(&self, target: &Handle, attributes: Vec<Attribute>) {
         let state = &mut *self.state.borrow_mut();
         let name = self.names.borrow()[target.name as usize].clone();
-        elements::add_missing(&mut state.made, &name, &attributes);
+        elements::add_missing(&mut state.parse, &name, &attributes);
     }
 
     fn remove_from_parent(&self, target: &Handle) {

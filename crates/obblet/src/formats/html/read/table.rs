@@ -1,13 +1,13 @@
 //! Tables: what columns say of their cells.
 
-use super::origin::{Made, Origin};
+use super::element_state::{Origin, ParseState};
 use crate::document::{Align, Document, Kind, NodeId};
 use crate::refine::structure::close_covered_rows;
 
 /// Gives cells the alignment of their columns, and takes out the columns and the rows that have no cells.
-pub(super) fn settle(doc: &mut Document, table: NodeId, made: &Made) {
+pub(super) fn normalize(doc: &mut Document, table: NodeId, state: &ParseState) {
     drop_empty_rows(doc, table);
-    align_columns(doc, table, made);
+    align_columns(doc, table, state);
 }
 
 fn drop_empty_rows(doc: &mut Document, table: NodeId) {
@@ -33,20 +33,20 @@ fn drop_empty_rows(doc: &mut Document, table: NodeId) {
     }
 }
 
-fn align_columns(doc: &mut Document, table: NodeId, made: &Made) {
+fn align_columns(doc: &mut Document, table: NodeId, state: &ParseState) {
     let mut aligns = Vec::new();
-    let columns: Vec<NodeId> = doc.children(table).filter(|&child| made.origin(child) == Origin::Column).collect();
+    let columns: Vec<NodeId> = doc.children(table).filter(|&child| state.origin(child) == Origin::Column).collect();
     if columns.is_empty() {
         return;
     }
     for column in columns {
-        let (align, span) = made.columns.get(&column).copied().unwrap_or((Align::Unsaid, 1));
-        let inner: Vec<NodeId> = doc.children(column).filter(|&child| made.origin(child) == Origin::Column).collect();
+        let (align, span) = state.columns.get(&column).copied().unwrap_or((Align::Unsaid, 1));
+        let inner: Vec<NodeId> = doc.children(column).filter(|&child| state.origin(child) == Origin::Column).collect();
         if inner.is_empty() {
             aligns.extend(std::iter::repeat_n(align, span.into()));
         }
         for column in inner {
-            let (own, span) = made.columns.get(&column).copied().unwrap_or((Align::Unsaid, 1));
+            let (own, span) = state.columns.get(&column).copied().unwrap_or((Align::Unsaid, 1));
             aligns.extend(std::iter::repeat_n(if own == Align::Unsaid { align } else { own }, span.into()));
         }
         doc.detach(column);

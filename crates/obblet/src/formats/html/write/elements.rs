@@ -1,6 +1,6 @@
 //! The markup of each kind of node.
 
-use super::super::{Context, Raw, Syntax, model};
+use super::super::{Context, Raw, Syntax, attribute_values};
 use super::Writer;
 use crate::document::{
     Align, CellKind, Direction, DivisionKind, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Step, Text, TextLevel,
@@ -500,7 +500,7 @@ impl Writer<'_, '_> {
         let attributes = self.doc.attributes(id);
         let has = |name: &str| attributes.other.iter().any(|(known, _)| self.doc.text(*known) == name);
         match level {
-            TextLevel::Time => has("datetime") || model::is_date(self.doc.plain_text(id).trim()),
+            TextLevel::Time => has("datetime") || attribute_values::is_date(self.doc.plain_text(id).trim()),
             TextLevel::Data => has("value"),
             TextLevel::Override => matches!(attributes.direction, Some(Direction::LeftToRight | Direction::RightToLeft)),
             TextLevel::Definition => definitions == 1,
@@ -532,7 +532,8 @@ impl Writer<'_, '_> {
             let classes: Vec<&str> = attributes.classes.iter().map(|&class| self.doc.text(class)).collect();
             self.out.attribute("class", &classes.join(" "));
         }
-        if let Some(language) = attributes.language.map(|language| self.doc.text(language)).filter(|tag| model::is_language(tag))
+        if let Some(language) =
+            attributes.language.map(|language| self.doc.text(language)).filter(|tag| attribute_values::is_language(tag))
         {
             self.out.attribute("lang", language);
             if self.options.syntax == Syntax::Xhtml {
@@ -547,15 +548,15 @@ impl Writer<'_, '_> {
         }
         for &(name, value) in &attributes.other {
             let (name, value) = (self.doc.text(name), self.doc.text(value));
-            if let Some(form) = model::attribute(kind, name, value) {
+            if let Some(form) = attribute_values::attribute(kind, name, value) {
                 match form {
-                    model::AttributeForm::Text => self.out.attribute(name, value),
-                    model::AttributeForm::Address => {
+                    attribute_values::AttributeForm::Text => self.out.attribute(name, value),
+                    attribute_values::AttributeForm::Address => {
                         if let Some(value) = self.valid_address(value, id, "a source") {
                             self.out.address(name, &value);
                         }
                     }
-                    model::AttributeForm::Flag => self.out.flag(name),
+                    attribute_values::AttributeForm::Flag => self.out.flag(name),
                 }
             }
         }

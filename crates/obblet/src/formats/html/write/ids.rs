@@ -2,8 +2,8 @@
 
 use super::super::escape::is_allowed;
 use super::super::{Ids as Wanted, Options};
-use crate::document::{Document, Finding, Kind, NodeId, Presence, Step};
-use crate::map::{HashMap, HashSet};
+use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
+use crate::fast_hash::{HashMap, HashSet};
 use crate::slug;
 use std::fmt::Write;
 
@@ -15,11 +15,11 @@ pub(super) struct Ids {
     /// Stands before every name.
     prefix: String,
     /// Names of headings that have no id.
-    spare: Vec<String>,
+    unreferenced: Vec<String>,
     /// What would have had an id that something else has.
     repeated: Vec<(NodeId, String)>,
     /// Names of headings that have one only because other documents lead to them.
-    kept: Vec<String>,
+    external: Vec<String>,
 }
 
 impl Ids {
@@ -27,9 +27,9 @@ impl Ids {
     pub(super) fn of(doc: &Document, options: &Options<'_>) -> Self {
         let mut ids = Self { prefix: options.id_prefix.to_owned(), ..Self::default() };
         ids.taken.extend(options.taken_ids.iter().map(|&id| id.to_owned()));
-        let wanted = options.ids;
+        let requested = options.ids;
         let mut pointed = HashSet::default();
-        if wanted == Wanted::Used && doc.may_hold(Presence::LINKS) {
+        if requested == Wanted::Used && doc.may_hold(KindSet::LINKS) {
             for (_, node) in doc.nodes() {
                 if let Kind::Link { href } = node.kind()
                     && let Some(name) = doc.text(href).strip_prefix('#')
@@ -38,13 +38,14 @@ impl Ids {
                 }
             }
         }
-        if wanted == Wanted::Used {
+        if requested == Wanted::Used {
             // What the document itself leads to is no matter of others.
-            let others = options.wanted.into_iter().flatten().filter(|name| !pointed.contains(*name));
-            ids.kept = others.cloned().collect();
-            pointed.extend(ids.kept.iter().cloned());
+            let others = options.requested.into_iter().flatten().filter(|name| !pointed.contains(*name));
+            ids.external = others.cloned().collect();
+            pointed.extend(ids.external.iter().cloned());
         }
-        if wanted != Wanted::None && (options.list_ids || doc.may_have_ids() || wanted == Wanted::Headings || !pointed.is_empty())
+        if requested != Wanted::None
+            && (options.list_ids || doc.may_have_ids() || requested == Wanted::Headings || !pointed.is_empty())
         {
             ids.name_all(doc, options, &pointed);
         }
@@ -105,17 +106,17 @@ impl Ids {
         let mut named_headings = HashSet::default();
         for id in headings {
             let slug = slug::unique(&doc.plain_text(id), &mut slugs);
-            let wanted = match options.ids {
+            let requested = match options.ids {
                 Wanted::None => false,
                 Wanted::Headings => true,
                 Wanted::Used => pointed.contains(&slug),
             };
-            if wanted && !self.given.contains_key(&id) {
+            if requested && !self.given.contains_key(&id) {
                 let name = self.free(&slug);
                 self.given.insert(id, name);
                 named_headings.insert(slug);
-            } else if options.list_ids && !wanted {
-                self.spare.push(slug);
+            } else if options.list_ids && !requested {
+                self.unreferenced.push(slug);
             }
         }
         self.keep(&named_headings);
@@ -123,7 +124,7 @@ impl Ids {
 
     /// Forgets wanted names that no heading has.
     fn keep(&mut self, named: &HashSet<String>) {
-        self.kept.retain(|name| named.contains(name));
+        self.external.retain(|name| named.contains(name));
     }
 
     /// The ids that the source gave to the nodes of a part, for a part that is written by itself.
@@ -143,7 +144,7 @@ impl Ids {
     pub(super) fn list(&mut self, options: &Options<'_>) -> (Vec<String>, Vec<String>, Vec<String>) {
         let mut all: Vec<String> = self.taken.iter().filter(|id| !options.taken_ids.contains(&id.as_str())).cloned().collect();
         all.sort_unstable();
-        (all, std::mem::take(&mut self.spare), std::mem::take(&mut self.kept))
+        (all, std::mem::take(&mut self.unreferenced), std::mem::take(&mut self.external))
     }
 
     /// The id of a node.
@@ -157,10 +158,10 @@ impl Ids {
     }
 
     /// Takes an id that nothing has yet: `wanted`, or `wanted` with a number behind it.
-    pub(super) fn free(&mut self, wanted: &str) -> String {
-        let mut name = String::with_capacity(self.prefix.len() + wanted.len() + 2);
+    pub(super) fn free(&mut self, requested: &str) -> String {
+        let mut name = String::with_capacity(self.prefix.len() + requested.len() + 2);
         name.push_str(&self.prefix);
-        name.push_str(wanted);
+        name.push_str(requested);
         let length = name.len();
         let mut number = 1;
         while self.taken.contains(&name) {

@@ -10,7 +10,7 @@ mod raw;
 mod scrolling;
 
 use super::{Options, Raw};
-use crate::document::{Document, Finding, Kind, NodeId, Presence};
+use crate::document::{Document, Finding, Kind, KindSet, NodeId};
 use crate::refine::structure;
 use notes::NoteNumbers;
 use printer::Printer;
@@ -40,16 +40,16 @@ pub struct Written {
     /// The ids, where they were asked for, in the order of the alphabet.
     pub ids: Vec<String>,
     /// Names by which headings without an id can be asked for, where ids are listed.
-    pub spare: Vec<String>,
+    pub unreferenced: Vec<String>,
     /// Names by which headings have an id only because other documents want them to, where ids are listed.
-    pub kept: Vec<String>,
+    pub external: Vec<String>,
 }
 
 /// Writes a document as a fragment: what stands within a body element.
 #[must_use]
 pub fn write(doc: &Document, options: &Options<'_>) -> Written {
     let opens = options.raw == Raw::Clean && holds_raw(doc);
-    if !opens && (doc.is_settled() || structure::survey(doc).is_fine()) {
+    if !opens && (doc.is_repaired() || structure::survey(doc).is_fine()) {
         return Writer::new(doc, options).run();
     }
     let mut repaired = doc.clone();
@@ -57,7 +57,7 @@ pub fn write(doc: &Document, options: &Options<'_>) -> Written {
     if opens {
         super::open_raw(&mut repaired);
     }
-    structure::settle(&mut repaired);
+    structure::repair(&mut repaired);
     let mut written = Writer::new(&repaired, options).run();
     written.findings.splice(..0, std::mem::take(&mut repaired.findings));
     written
@@ -75,7 +75,7 @@ pub fn write_part(doc: &Document, part: NodeId, options: &Options<'_>) -> String
 
 fn holds_raw(doc: &Document) -> bool {
     let is_raw = |kind: Kind| matches!(kind, Kind::Raw { .. } | Kind::RawBlock { .. });
-    doc.may_hold(Presence::RAW) && doc.nodes().any(|(_, node)| is_raw(node.kind()))
+    doc.may_hold(KindSet::RAW) && doc.nodes().any(|(_, node)| is_raw(node.kind()))
 }
 
 /// Writes one document.
@@ -138,8 +138,8 @@ impl<'d, 'o> Writer<'d, 'o> {
             );
         }
         self.findings.extend(self.ids.finding(self.doc));
-        let (ids, spare, kept) = if self.options.list_ids { self.ids.list(self.options) } else { Default::default() };
-        Written { html, findings: self.findings, headings: self.headings.entries, ids, spare, kept }
+        let (ids, unreferenced, external) = if self.options.list_ids { self.ids.list(self.options) } else { Default::default() };
+        Written { html, findings: self.findings, headings: self.headings.entries, ids, unreferenced, external }
     }
 
     /// Writes a node and all that is below it. The walk is written out here: it is most of what a short node costs.

@@ -74,12 +74,12 @@ impl NoteNumbers {
         let mentions = &mut self.mentions[note.0 as usize];
         let count = mentions.marks.len() + 1;
         // The id has what stands before all ids already.
-        let mut wanted = [ids.without_prefix(&mentions.id), "-mark"].concat();
+        let mut requested = [ids.without_prefix(&mentions.id), "-mark"].concat();
         if count > 1 {
-            wanted.push('-');
-            wanted.push_str(&count.to_string());
+            requested.push('-');
+            requested.push_str(&count.to_string());
         }
-        mentions.marks.push(ids.free(&wanted));
+        mentions.marks.push(ids.free(&requested));
     }
 
     fn number(&mut self, note: NoteId, ids: &mut ids::Ids) {

@@ -2,7 +2,7 @@
 
 use super::super::escape::is_allowed;
 use super::super::{Characters, Options, Syntax, address};
-use crate::scan::unescaped_length;
+use crate::simd_scan::unescaped_length;
 use std::fmt::Write;
 
 /// What a byte of text needs.
@@ -96,13 +96,13 @@ impl Printer {
     }
 
     #[inline]
-    fn settle(&mut self) {
+    fn flush(&mut self) {
         if self.line_due || self.fresh {
-            self.settle_line();
+            self.flush_line();
         }
     }
 
-    fn settle_line(&mut self) {
+    fn flush_line(&mut self) {
         if self.line_due && !self.compact {
             self.out.push('\n');
         }
@@ -116,7 +116,7 @@ impl Printer {
 
     /// A soft break.
     pub(super) fn soft_break(&mut self) {
-        self.settle();
+        self.flush();
         self.out.push('\n');
         if self.indent > 0 {
             self.out.extend(std::iter::repeat_n(' ', self.indent * self.depth.min(40)));
@@ -126,7 +126,7 @@ impl Printer {
     /// Markup as it is.
     #[inline]
     pub(super) fn markup(&mut self, markup: &str) {
-        self.settle();
+        self.flush();
         self.out.push_str(markup);
     }
 
@@ -160,7 +160,7 @@ impl Printer {
     /// Characters.
     #[inline]
     pub(super) fn text(&mut self, text: &str) {
-        self.settle();
+        self.flush();
         self.escape::<false>(text);
     }
 

@@ -1,9 +1,9 @@
 //! The block structure: which containers each line goes on with, which it opens, and what is left for the leaf.
 
+use super::block_starts;
 use super::cursor::Cursor;
-use super::leaf::Leaf;
+use super::leaf_state::Leaf;
 use super::reference;
-use super::starts;
 use super::state::{Blocks, Container, ContainerKind, Outcome, Pending};
 use crate::document::{Kind, ListKind, Marker, NodeId, Note, NoteId, Text};
 
@@ -168,7 +168,7 @@ impl<'s> Blocks<'s> {
             let paragraph_matched = in_paragraph && all_matched;
             if paragraph_matched
                 && matches!(line[0], b'=' | b'-')
-                && let Some(level) = starts::setext_level(line)
+                && let Some(level) = block_starts::setext_level(line)
             {
                 if self.setext(level) {
                     return Opened::Leaf;
@@ -196,7 +196,7 @@ impl<'s> Blocks<'s> {
                 b'-' | b'+' | b'*' | b'0'..=b'9' => {
                     let other = usize::from(line[0] == b'*');
                     if matches!(line[0], b'-' | b'*') && no_break[other] <= next {
-                        no_break[other] = starts::thematic_break_fails(line).map_or(0, |at| next + at);
+                        no_break[other] = block_starts::thematic_break_fails(line).map_or(0, |at| next + at);
                     }
                     if matches!(line[0], b'-' | b'*') && no_break[other] == 0 {
                         self.close_unless_opened(*matched, opened);
@@ -236,22 +236,22 @@ impl<'s> Blocks<'s> {
         let (indent, at) = cursor.indent();
         match line[0] {
             b'#' => {
-                let Some((level, start, end)) = starts::atx_heading(line) else { return false };
+                let Some((level, start, end)) = block_starts::atx_heading(line) else { return false };
                 self.close_unless_opened(matched, opened);
                 let node = self.open_child(Kind::Heading(level), at);
                 self.pending.push(Pending { node, text: Text::between(at + start, at + end) });
             }
-            b'_' if starts::thematic_break_fails(line).is_none() => {
+            b'_' if block_starts::thematic_break_fails(line).is_none() => {
                 self.close_unless_opened(matched, opened);
                 self.open_child(Kind::ThematicBreak, at);
             }
             b'`' | b'~' => {
-                let Some((mark, length, info)) = starts::fence(line) else { return false };
+                let Some((mark, length, info)) = block_starts::fence(line) else { return false };
                 self.close_unless_opened(matched, opened);
                 self.open_fence(cursor, mark, length, indent, info);
             }
             b'<' => {
-                let Some(end) = starts::html_block(line, in_paragraph) else { return false };
+                let Some(end) = block_starts::html_block(line, in_paragraph) else { return false };
                 self.close_unless_opened(matched, opened);
                 self.open_html(cursor, end);
             }
@@ -262,7 +262,7 @@ impl<'s> Blocks<'s> {
 
     fn open_item(&mut self, cursor: &mut Cursor<'s>, matched: usize, opened: Opened, interrupts: bool) -> bool {
         let (before, at) = cursor.indent();
-        let Some(marker) = starts::list_marker(&self.source.as_bytes()[at..cursor.end]) else { return false };
+        let Some(marker) = block_starts::list_marker(&self.source.as_bytes()[at..cursor.end]) else { return false };
         let mut after = *cursor;
         after.skip_indent();
         after.skip_bytes(marker.width);

@@ -20,7 +20,7 @@ pub(super) fn read(source: &str, doc: &mut Document) -> usize {
         Err((line, message)) => {
             let offset = source.split_inclusive('\n').take(line).map(str::len).sum::<usize>().max(start);
             let place = doc.source.place(doc.pool(), offset as u32);
-            doc.find(
+            doc.push_finding(
                 Finding::changed("markdown.front-matter", format!("the front matter is not valid YAML: {message}"))
                     .at(place)
                     .hint("its lines are kept as text; correct the YAML and convert again"),

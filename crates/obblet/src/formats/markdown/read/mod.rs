@@ -2,15 +2,15 @@
 //! (CommonMark, appendix "A parsing strategy").
 
 mod alert;
+mod block_starts;
 mod blocks;
 mod cursor;
 mod front_matter;
 mod inlines;
-mod leaf;
-mod leaves;
+mod leaf_blocks;
+mod leaf_state;
 mod reference;
 mod source;
-mod starts;
 mod state;
 mod table;
 

@@ -2,7 +2,7 @@
 
 use super::super::entity;
 use crate::document::{Document, Text};
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 
 /// Labels have at most so many characters.
 const LONGEST_LABEL: usize = 999;

@@ -56,7 +56,7 @@ fn replace_invalid(bytes: &[u8], broken: &mut Broken) -> String {
 pub(super) fn report(doc: &mut Document, broken: Broken) {
     if let Some((first, count)) = broken.invalid {
         let place = doc.source.place(doc.pool(), first as u32);
-        doc.find(
+        doc.push_finding(
             Finding::changed("text.encoding", format!("{count} byte sequences are not UTF-8 and became \u{FFFD}"))
                 .at(place)
                 .hint("save the file as UTF-8"),

@@ -1,10 +1,10 @@
 //! What is known while blocks are read: what is open, what was found, and the text that is still to be read.
 
 use super::super::Options;
-use super::leaf::{Leaf, Paragraph};
+use super::leaf_state::{Leaf, Paragraph};
 use super::reference::References;
 use crate::document::{Document, Kind, ListKind, NodeId, NoteId, Text};
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 
 /// A block that may hold other blocks and is still open.
 #[derive(Clone, Copy, Debug)]

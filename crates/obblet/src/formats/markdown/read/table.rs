@@ -1,6 +1,6 @@
 //! Tables (GitHub Flavored Markdown, section 4.10).
 
-use super::leaf::Leaf;
+use super::leaf_state::Leaf;
 use super::state::{Blocks, Pending};
 use crate::document::{Align, CellKind, Column, Finding, Kind, NodeId, RowGroupKind, Text};
 
@@ -103,7 +103,7 @@ impl Blocks<'_> {
         }
         if let Some((from, _)) = cells.next() {
             let place = self.doc.source.place(self.doc.pool(), from as u32);
-            self.doc.find(
+            self.doc.push_finding(
                 Finding::lost(
                     "markdown.extra-cells",
                     format!("the row has more cells than the {} of its table's head", columns.len()),

@@ -3,7 +3,7 @@
 //! Delimiters are only written where there is no doubt: one that opens must not look as if it could close something, and the
 //! other way round, unless nothing is open that it could close. Where that can't be had, tags are written.
 
-use super::token::{Mark, Token};
+use super::inline_token::{Mark, Token};
 use super::{EmphasisMark, WriteOptions};
 use crate::formats::markdown::characters::{flanking, is_punctuation, is_reference};
 

@@ -6,7 +6,7 @@ use crate::formats::markdown::entity;
 
 /// What stands around a piece of text.
 #[derive(Clone, Copy, Debug)]
-pub(super) struct Surroundings {
+pub(super) struct Context {
     /// The character that is written behind it.
     pub(super) after: Option<char>,
     pub(super) in_link: bool,
@@ -29,7 +29,7 @@ static MAY_MATTER: [bool; 256] = {
 };
 
 /// Writes text so that it is read as the same text.
-pub(super) fn text(out: &mut String, text: &str, around: &Surroundings, options: &WriteOptions<'_>) {
+pub(super) fn text(out: &mut String, text: &str, around: &Context, options: &WriteOptions<'_>) {
     let bytes = text.as_bytes();
     let autolinks = options.dialect.autolinks;
     let mut plain = 0;
@@ -255,8 +255,7 @@ fn free_length(text: &str) -> usize {
 /// The words of a picture.
 pub(super) fn label(alt: &str, options: &WriteOptions<'_>) -> String {
     let mut out = String::new();
-    let around =
-        Surroundings { after: Some(']'), in_link: true, in_table: false, dollars: alt.contains('$'), before_link: false };
+    let around = Context { after: Some(']'), in_link: true, in_table: false, dollars: alt.contains('$'), before_link: false };
     text(&mut out, &alt.split_whitespace().collect::<Vec<_>>().join(" "), &around, options);
     out
 }

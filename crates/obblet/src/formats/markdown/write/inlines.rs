@@ -1,9 +1,9 @@
 //! Lines of text: pieces put together, escaped, and broken into lines.
 
-use super::token::{Context, Token};
+use super::inline_token::{Context, Token};
 use super::{Writer, emphasis, escape};
 use crate::document::NodeId;
-use crate::lines::wrap;
+use crate::indent_writer::wrap;
 use std::borrow::Cow;
 
 /// Keeps apart what would be read together.
@@ -73,7 +73,7 @@ impl<'d> Writer<'d, '_> {
             match token {
                 Token::Text(text) => {
                     let start = out.len();
-                    let surroundings = escape::Surroundings {
+                    let context = escape::Context {
                         after: emphasis::first_character(&tokens[at + 1..]),
                         in_link: links > 0,
                         in_table: context.in_table,
@@ -85,7 +85,7 @@ impl<'d> Writer<'d, '_> {
                         true => Cow::Owned(text.replace('\n', " ")),
                         false => Cow::Borrowed(*text),
                     };
-                    escape::text(&mut out, &text, &surroundings, self.options);
+                    escape::text(&mut out, &text, &context, self.options);
                     if self.options.width > 0 {
                         breaks.extend(out[start..].match_indices([' ', '\n']).map(|(offset, _)| start + offset));
                     }

@@ -5,17 +5,17 @@ mod blocks;
 mod emphasis;
 mod escape;
 mod front_matter;
+mod heading_slugs;
+mod inline_token;
+mod inline_tokens;
 mod inlines;
 mod table;
 mod tags;
-mod targets;
-mod token;
-mod tokens;
 
 use super::Options;
 use crate::document::{Document, Finding, NodeId, Place};
-use crate::lines::Lines;
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
+use crate::indent_writer::Lines;
 use crate::refine::structure;
 use std::collections::BTreeMap;
 
@@ -141,13 +141,13 @@ pub struct Written {
 /// ```
 #[must_use]
 pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
-    let (mut doc, findings) = structure::settled(doc);
-    let slugs = targets::slugs(&doc);
+    let (mut doc, findings) = structure::repaired(doc);
+    let slugs = heading_slugs::slugs(&doc);
     let keeps_places = options.html == HtmlPieces::Keep && !options.ids;
-    let places = if keeps_places { targets::without_heading(&doc, &slugs) } else { Vec::new() };
+    let places = if keeps_places { heading_slugs::without_heading(&doc, &slugs) } else { Vec::new() };
     let has_places = !places.is_empty();
     if has_places {
-        targets::set_places(doc.to_mut(), places);
+        heading_slugs::set_places(doc.to_mut(), places);
     }
     let mut writer = Writer::new(&doc, options);
     writer.has_places = has_places;
@@ -168,7 +168,7 @@ struct Writer<'d, 'o> {
     out: Lines,
     frames: Vec<blocks::Frame>,
     /// Pieces of text that are done with, kept for their memory.
-    spare_tokens: Vec<token::Token<'d>>,
+    spare_tokens: Vec<inline_token::Token<'d>>,
     /// Labels of notes.
     labels: Vec<String>,
     /// Addresses and titles of reference links, in order.
@@ -219,7 +219,7 @@ impl<'d, 'o> Writer<'d, 'o> {
 
 /// A label for each note: the one that the source gave, where it can stand in brackets and nothing else has it.
 fn labels(doc: &Document) -> Vec<String> {
-    let mut taken = crate::map::HashSet::default();
+    let mut taken = crate::fast_hash::HashSet::default();
     let mut labels = Vec::new();
     for (index, note) in doc.notes.iter().enumerate() {
         let fits = !note.label.is_empty() && note.label.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '_' | '.'));

@@ -81,8 +81,7 @@ impl Writer<'_, '_> {
     fn plain_cell(&self, cell: NodeId) -> String {
         let text = self.doc.plain_text(cell);
         let mut out = String::new();
-        let around =
-            super::escape::Surroundings { after: None, in_link: true, in_table: true, dollars: true, before_link: false };
+        let around = super::escape::Context { after: None, in_link: true, in_table: true, dollars: true, before_link: false };
         super::escape::text(&mut out, &text.split_whitespace().collect::<Vec<_>>().join(" "), &around, self.options);
         out
     }
@@ -176,7 +175,7 @@ impl Writer<'_, '_> {
         for (index, row) in texts.iter().enumerate() {
             let mut line = String::from("|");
             for (column, text) in row.iter().enumerate() {
-                crate::lines::column(&mut line, text, widths[column], aligns[column]);
+                crate::indent_writer::column(&mut line, text, widths[column], aligns[column]);
             }
             self.out.line(&line);
             if index == 0 {

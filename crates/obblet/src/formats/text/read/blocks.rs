@@ -307,7 +307,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
         let node = self.doc.append_at(self.top(), Kind::CodeBlock { code, info: Text::EMPTY }, start as u32);
         if lines.len() > 1 {
             let place = self.doc.place(node);
-            self.doc.find(
+            self.doc.push_finding(
                 Finding::advice("text.columns", "text is lined up with spaces and was kept so")
                     .at(place)
                     .hint("set tabs between columns to make a table of it"),

@@ -9,7 +9,7 @@ mod headings;
 mod inlines;
 mod lines;
 
-use crate::document::{Document, Make, NamedStyle, SourceMap};
+use crate::document::{Document, NamedStyle, Producer, SourceMap};
 use crate::encoding;
 use blocks::Blocks;
 
@@ -89,7 +89,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
     doc.source = SourceMap::of_text(length);
     doc.findings.extend(doubt);
     // Spaces are all that people have to set text with.
-    doc.traces.make = Make::Dressed;
+    doc.layout_hints.producer = Producer::Styled;
     let lines = lines::lines(doc.pool());
     Blocks::new(&mut doc, options, &lines).read();
     if options.classes {

@@ -2,11 +2,11 @@
 //! around the whole and, where the border says so, between (ECMA-376, part 1, sections 17.3.1.5, 17.3.1.7 and 17.3.1.24).
 
 use super::Reader;
+use super::css_declarations::{Rules, edge, points};
 use super::paragraphs::OpenParagraph;
 use super::properties::{Borders, Line, Name, ParagraphProperties};
-use super::rules::{Rules, edge, points};
 use crate::document::{Kind, NodeId};
-use crate::map::HashSet;
+use crate::fast_hash::HashSet;
 
 /// What is known of paragraphs with borders.
 #[derive(Debug, Default)]

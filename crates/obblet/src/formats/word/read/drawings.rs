@@ -3,7 +3,7 @@
 
 use super::super::xml::{Element, Ns, Xml};
 use super::Reader;
-use super::frame::Frame;
+use super::open_element::Frame;
 use super::pictures::Crop;
 use super::runs::Wrap;
 use crate::document::{DivisionKind, Kind, NodeId};
@@ -41,9 +41,9 @@ impl Reader<'_, '_> {
         if let Some(object) = drawing.object {
             let offset = self.offset;
             if drawing.shows {
-                self.advice.objects.add_apart(offset, &object);
+                self.diagnostics.objects.add_apart(offset, &object);
             } else {
-                self.advice.lost_objects.add_apart(offset, &object);
+                self.diagnostics.lost_objects.add_apart(offset, &object);
             }
         }
     }
@@ -258,7 +258,7 @@ impl Reader<'_, '_> {
         let holder = self.doc.create(Kind::Division(DivisionKind::Plain));
         self.doc.set_offset(holder, self.offset);
         if self.is_shown() {
-            self.advice.text_boxes.push(self.offset);
+            self.diagnostics.text_boxes.push(self.offset);
             if let Some(drawing) = self.drawings.last_mut() {
                 drawing.shows = true;
             }
@@ -280,7 +280,7 @@ impl Reader<'_, '_> {
             if self.doc.kind(holder) == Kind::ThematicBreak || self.doc.node(holder).first_child().is_some() {
                 self.doc.move_into(parent, holder);
                 if self.options.looks.is_exact() {
-                    self.look_of_box(holder);
+                    self.style_box(holder);
                 }
             }
             return;

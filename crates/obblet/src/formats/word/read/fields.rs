@@ -6,7 +6,7 @@
 use super::super::xml::{Element, Event, Xml};
 use super::Reader;
 use super::runs::Wrap;
-use crate::map::HashSet;
+use crate::fast_hash::HashSet;
 
 /// A field that has begun.
 #[derive(Debug, Default)]
@@ -93,7 +93,7 @@ impl Reader<'_, '_> {
     pub(super) fn end_open_fields(&mut self) {
         for field in std::mem::take(&mut self.fields) {
             if !field.in_result && !field.instruction.trim().is_empty() {
-                self.advice.fields.add(self.offset, field.instruction.trim());
+                self.diagnostics.fields.add(self.offset, field.instruction.trim());
             }
         }
     }
@@ -170,7 +170,7 @@ impl Reader<'_, '_> {
             }
             "SYMBOL" => match symbol(arguments) {
                 Some(found) => self.characters(&found.to_string()),
-                None => self.advice.symbols.add_apart(self.offset, field.instruction.trim()),
+                None => self.diagnostics.symbols.add_apart(self.offset, field.instruction.trim()),
             },
             "MACROBUTTON" | "GOTOBUTTON" => {
                 let text: Vec<&str> = arguments.iter().skip(1).map(|word| word.text.as_str()).collect();
@@ -178,7 +178,7 @@ impl Reader<'_, '_> {
             }
             "EQ" | "ADVANCE" => {
                 let offset = self.offset;
-                self.advice.fields.add(offset, field.instruction.trim());
+                self.diagnostics.fields.add(offset, field.instruction.trim());
             }
             _ => {}
         }
@@ -199,7 +199,7 @@ impl Reader<'_, '_> {
         }
         let is_drive = href.as_bytes().get(1) == Some(&b':') && href.as_bytes()[0].is_ascii_alphabetic();
         if is_drive || href.starts_with("file:") || href.starts_with("//") {
-            self.advice.local_links.add(self.offset, &href);
+            self.diagnostics.local_links.add(self.offset, &href);
         }
         self.links.push(Link { address: href, title: title.unwrap_or_default(), ..Link::default() });
         Wrap::Link(self.links.len() as u32 - 1)
@@ -230,7 +230,7 @@ impl Reader<'_, '_> {
         let shown: HashSet<&str> = self.links.iter().filter(|link| link.is_shown).map(|link| link.address.as_str()).collect();
         for link in self.links.iter().filter(|link| !link.is_shown && !shown.contains(link.address.as_str())) {
             if let Some(offset) = link.covered {
-                self.advice.covered_links.add_apart(offset, &link.address);
+                self.diagnostics.covered_links.add_apart(offset, &link.address);
             }
         }
     }

@@ -84,9 +84,9 @@ impl Reader<'_, '_> {
             let level = self.numberings.level(numbered.instance, numbered.level).cloned().unwrap_or_default();
             if self.options.looks.keeps_names() {
                 let around = self.context().lists.iter().rev().nth(1).map_or(0, |list| list.indent);
-                self.look_of_list(node, &level, numbered, if indent == 0 { 720 } else { indent - around });
+                self.style_list(node, &level, numbered, if indent == 0 { 720 } else { indent - around });
             } else if ordered && !level.is_plain(numbered.level) {
-                self.advice.odd_numbers(self.offset, &level.text);
+                self.diagnostics.odd_numbers(self.offset, &level.text);
             }
         }
         let offset = self.offset;
@@ -114,7 +114,7 @@ impl Reader<'_, '_> {
     }
 
     /// The paragraph that lists were interrupted by has ended. One that went, for there was nothing in it, interrupts nothing.
-    pub(super) fn settle_lists(&mut self, stays: bool) {
+    pub(super) fn close_lists(&mut self, stays: bool) {
         let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
         if std::mem::take(&mut context.ends_lists) {
             let suspended = std::mem::take(&mut context.suspended);

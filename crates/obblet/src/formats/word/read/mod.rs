@@ -4,47 +4,52 @@
 //! is has a file of its own. Properties are read as they are written ([`properties`]) and resolved over [`styles`],
 //! [`numbering`] and the [`theme`]. What needs the whole document comes last ([`finish`]).
 
-mod advice;
-mod body;
+mod bidi;
 mod boxes;
-mod controls;
-mod directions;
+mod content_controls;
+mod core_properties;
+mod css_declarations;
+mod diagnostics;
+mod dispatch;
 mod drawings;
+mod embedded_parts;
 mod fields;
-mod finish;
-mod foreign;
-mod frame;
 mod languages;
 mod lists;
-mod looks;
 mod notes;
 mod numbering;
+mod open_element;
 mod paragraphs;
 mod pictures;
 mod properties;
-mod rules;
+mod resolve;
+mod resolve_anchors;
+mod resolve_captions;
+mod resolve_headings;
+mod resolve_languages;
 mod runs;
 mod section;
 mod sections;
+mod style_classes;
 mod styles;
 mod symbols;
 mod tables;
 mod theme;
 
-pub use looks::Looks;
+pub use style_classes::StyleFidelity;
 
 use super::package::{Package, PackageError, Relations};
 use super::xml::Xml;
-use crate::document::{Document, Make, NodeId, SourceMap};
-use crate::map::{HashMap, HashSet};
+use crate::document::{Document, NodeId, Producer, SourceMap};
+use crate::fast_hash::{HashMap, HashSet};
 use crate::refine::revisions::Revisions;
-use looks::Wardrobe;
 use notes::NoteKind;
 use numbering::Numberings;
 use paragraphs::Context;
 use properties::{Name, Names};
 use runs::{Run, Wrap};
 use std::collections::BTreeSet;
+use style_classes::ClassRegistry;
 use styles::Styles;
 use theme::Theme;
 
@@ -94,7 +99,7 @@ pub enum ListNumbers {
 #[derive(Clone, Debug)]
 pub struct ReadOptions {
     /// How much of its looks is kept.
-    pub looks: Looks,
+    pub looks: StyleFidelity,
     /// What becomes of insertions and deletions.
     pub revisions: Revisions,
     /// What becomes of comments.
@@ -118,7 +123,7 @@ pub struct ReadOptions {
 impl Default for ReadOptions {
     fn default() -> Self {
         Self {
-            looks: Looks::Semantic,
+            looks: StyleFidelity::Semantic,
             revisions: Revisions::Recorded,
             comments: Comments::Drop,
             headers: Headers::Drop,
@@ -201,7 +206,7 @@ struct Reader<'p, 'b> {
     wraps: Vec<Wrap>,
     fields: Vec<fields::Field>,
     fields_in_instruction: usize,
-    controls: Vec<controls::Control>,
+    controls: Vec<content_controls::Control>,
     drawings: Vec<drawings::Drawing>,
     rubies: Vec<(NodeId, NodeId)>,
     /// Code within lines.
@@ -235,7 +240,7 @@ struct Reader<'p, 'b> {
     language_spans: Vec<(NodeId, Name)>,
     /// What is known of each font, by its number.
     fonts: Vec<runs::Face>,
-    wardrobe: Wardrobe,
+    registry: ClassRegistry,
     last_contextual: Option<(NodeId, Option<Name>, bool)>,
     space_above: i32,
     page_break: bool,
@@ -255,7 +260,7 @@ struct Reader<'p, 'b> {
     omitting: usize,
     broken_parts: usize,
     entities: Option<String>,
-    advice: advice::Advice,
+    diagnostics: diagnostics::Diagnostics,
     /// The place of the paragraph that is being read.
     offset: u32,
     part_offset: u32,
@@ -267,8 +272,8 @@ impl<'p, 'b> Reader<'p, 'b> {
         let mut doc = Document::with_pool(String::with_capacity(size / 8), size / 256 + 16);
         doc.source = SourceMap::of_parts(&crate::document::PARTS);
         // What is to look like the source is left as it is.
-        doc.traces.make = if options.looks.is_exact() { Make::Plain } else { Make::Program };
-        doc.traces.places_of_others.wanted.clone_from(&options.wanted);
+        doc.layout_hints.producer = if options.looks.is_exact() { Producer::Plain } else { Producer::Program };
+        doc.layout_hints.external_anchors.requested.clone_from(&options.wanted);
         let outside = Context::of(doc.root());
         Self {
             doc,
@@ -314,7 +319,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             is_east_asian: false,
             language_spans: Vec::new(),
             fonts: Vec::new(),
-            wardrobe: Wardrobe::default(),
+            registry: ClassRegistry::default(),
             last_contextual: None,
             space_above: 0,
             page_break: false,
@@ -331,7 +336,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             omitting: 0,
             broken_parts: 0,
             entities: None,
-            advice: advice::Advice::default(),
+            diagnostics: diagnostics::Diagnostics::default(),
             offset: 0,
             part_offset: 0,
             paragraphs: 0,
@@ -351,7 +356,7 @@ impl<'p, 'b> Reader<'p, 'b> {
                 && (!self.notes.is_empty() || kind == "comments")
             {
                 if kind == "comments" {
-                    self.tell_comments(&part);
+                    self.report_comments(&part);
                 }
                 if !self.notes.is_empty() {
                     self.read_part(&part, root, number);
@@ -362,9 +367,9 @@ impl<'p, 'b> Reader<'p, 'b> {
         self.relations = relations;
         self.finish();
         if self.options.looks.is_exact() {
-            self.look_of_page();
+            self.style_page();
         }
-        self.doc.styles = std::mem::take(&mut self.wardrobe).into_styles();
+        self.doc.styles = std::mem::take(&mut self.registry).into_styles();
     }
 
     /// Reads a part beside the text; what does not say where it goes goes into a node.

@@ -1,7 +1,7 @@
 //! Footnotes, endnotes and comments: parts of their own, whose notes are read where the text mentions them.
 
 use super::super::xml::{Element, Xml};
-use super::frame::Frame;
+use super::open_element::Frame;
 use super::{Comments, Reader};
 use crate::document::{Kind, Note, NoteId};
 

@@ -5,7 +5,7 @@ use super::properties::{self, CharacterProperties, Name, Names, Numbering, Parag
 use super::styles::Style;
 use super::theme::Theme;
 use crate::document::{Marker, NumberStyle};
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 use crate::numeral::numeral;
 
 /// How the number of a level is written (section 17.18.59).

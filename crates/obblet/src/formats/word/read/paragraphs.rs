@@ -1,14 +1,14 @@
 //! Paragraphs: where each goes and what it is there.
 
 use super::lists::OpenList;
-use super::looks::Subject;
 use super::numbering::{Level, Numbered};
 use super::properties::{Borders, CharacterProperties, Flag, Name, ParagraphProperties};
 use super::runs::Wrap;
+use super::style_classes::Subject;
 use super::styles::{Role, StyleKind};
 use super::tables::OpenTable;
 use super::{HeadingNumbers, ListNumbers, Reader};
-use crate::document::{Direction, Kind, NodeId, Part, Step};
+use crate::document::{Direction, HintRole, Kind, NodeId, Step};
 use crate::refine::revisions::Revisions;
 
 /// A paragraph that is being read.
@@ -176,7 +176,7 @@ impl Reader<'_, '_> {
             number = before.or(number);
         }
         if self.options.looks.keeps_names() {
-            self.dress_paragraph(node, &properties, heading, list.is_some());
+            self.apply_paragraph_style(node, &properties, heading, list.is_some());
         }
         self.context_mut().paragraph = Some(OpenParagraph {
             node,
@@ -212,7 +212,7 @@ impl Reader<'_, '_> {
 
     fn trace_indent(&mut self, node: NodeId, indent: Option<i32>, first_line: Option<i32>) {
         if indent.is_some_and(|indent| indent > 0) || first_line.is_some_and(|first| first < 0) {
-            let trace = self.doc.traces.at(node);
+            let trace = self.doc.layout_hints.at(node);
             trace.indent = indent.unwrap_or(0) as f32 / 20.0;
             trace.first_line = first_line.unwrap_or(0) as f32 / 20.0;
         }
@@ -295,7 +295,7 @@ impl Reader<'_, '_> {
         }
         if joins || (paragraph.properties.drop_capital && !is_empty) {
             if paragraph.properties.drop_capital && self.options.looks.is_exact() {
-                self.look_of_capital(node);
+                self.style_capital(node);
             }
             if paragraph.space {
                 let space = self.doc.intern(" ");
@@ -311,10 +311,10 @@ impl Reader<'_, '_> {
             self.advise(&paragraph);
             self.note_numbered_heading(&paragraph);
             if paragraph.tabs > 0 && self.options.looks.is_exact() {
-                self.look_of_tabs(node, &paragraph.properties);
+                self.style_tabs(node, &paragraph.properties);
             }
         }
-        self.settle_lists(self.doc.node(node).parent().is_some());
+        self.close_lists(self.doc.node(node).parent().is_some());
         let container = self.context().container;
         for text_box in paragraph.boxes {
             // Behind the paragraph, and in its item where it is one.
@@ -362,7 +362,7 @@ impl Reader<'_, '_> {
         let first = self.doc.node(node).parent().is_some_and(|item| self.doc.node(item).previous().is_none());
         let text = self.doc.plain_text(node);
         let is_ordered = self.numberings.level(numbered.instance, numbered.level).is_some_and(Level::is_ordered);
-        if first && is_ordered && super::advice::is_like_heading(&text) && self.is_all_bold(paragraph) {
+        if first && is_ordered && super::diagnostics::is_like_heading(&text) && self.is_all_bold(paragraph) {
             let number = self.numberings.shown(numbered);
             self.numbered_headings.push((node, number, numbered.level));
             self.context_mut().is_heading = true;
@@ -416,7 +416,7 @@ impl Reader<'_, '_> {
         }
         let in_cell = self.context().in_cell;
         if !paragraph.omits && paragraph.boxes.is_empty() && !in_cell && !self.is_omitting() {
-            self.advice.empty_paragraph(self.offset);
+            self.diagnostics.empty_paragraph(self.offset);
         }
         if let Some(parent) = self.doc.node(node).parent()
             && matches!(self.doc.kind(parent), Kind::ListItem { .. })
@@ -522,13 +522,13 @@ impl Reader<'_, '_> {
     }
 
     /// Says what a paragraph is to the program that wrote it.
-    pub(super) fn mark(&mut self, node: NodeId, part: Part) {
-        self.doc.traces.at(node).part = part;
+    pub(super) fn mark(&mut self, node: NodeId, part: HintRole) {
+        self.doc.layout_hints.at(node).part = part;
     }
 
-    fn dress_paragraph(&mut self, node: NodeId, properties: &ParagraphProperties, heading: Option<u8>, in_list: bool) {
+    fn apply_paragraph_style(&mut self, node: NodeId, properties: &ParagraphProperties, heading: Option<u8>, in_list: bool) {
         let subject = Subject { node, heading: heading.is_some(), in_list };
-        self.look_of_paragraph(&subject, properties);
+        self.style_paragraph(&subject, properties);
     }
 
     /// The style that a run names, where it is one of characters.

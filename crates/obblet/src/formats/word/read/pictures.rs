@@ -50,7 +50,7 @@ impl Reader<'_, '_> {
         decorative: bool,
     ) {
         let Some(relation) = self.relations.get(relation).cloned() else {
-            return self.advice.missing_pictures.add(self.offset, alt);
+            return self.diagnostics.missing_pictures.add(self.offset, alt);
         };
         if relation.external {
             let id = self.doc.append_image(parent, &relation.target.replace('\\', "/"), alt);
@@ -80,9 +80,9 @@ impl Reader<'_, '_> {
                 let href = self.doc.intern(&name);
                 let link = self.doc.append_at(parent, Kind::Link { href }, self.offset);
                 self.doc.append_text(link, &words);
-                self.advice.vector_pictures.add(self.offset, &name);
+                self.diagnostics.vector_pictures.add(self.offset, &name);
             }
-            _ => self.advice.missing_pictures.add(self.offset, &relation.target),
+            _ => self.diagnostics.missing_pictures.add(self.offset, &relation.target),
         }
     }
 
@@ -114,14 +114,14 @@ impl Reader<'_, '_> {
                 match ImageFormat::from_extension(extension).and_then(|format| turned(&bytes, format, crop)) {
                     Some((bytes, extension)) => (bytes, extension, true),
                     None => {
-                        self.advice.crops.push(self.offset);
+                        self.diagnostics.crops.push(self.offset);
                         (bytes, extension, true)
                     }
                 }
             }
             Sort::Turned(format) => match turned(&bytes, format, crop) {
                 Some((bytes, extension)) => {
-                    self.advice.turned_pictures.push(self.offset);
+                    self.diagnostics.turned_pictures.push(self.offset);
                     (bytes, extension, true)
                 }
                 None => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),

@@ -3,7 +3,7 @@
 
 use super::super::xml::{Element, Event, Ns, Xml, is_on, next_child};
 use super::section::Section;
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 
 /// Properties that are on or off. The first ones combine by exclusive or over the levels of styles (section 17.7.3).
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]

@@ -156,9 +156,9 @@ impl Reader<'_, '_> {
             Fate::Instruction => return self.field_instruction(text),
             // A page number that is not meant for the web.
             Fate::Hidden if self.run.whole.flags.is(Flag::WebHidden) => {}
-            Fate::Hidden => self.advice.hidden.add(offset, text),
-            Fate::Omitted => self.advice.contents.add(offset, text),
-            Fate::Revised => self.advice.revised.add(offset, text),
+            Fate::Hidden => self.diagnostics.hidden.add(offset, text),
+            Fate::Omitted => self.diagnostics.contents.add(offset, text),
+            Fate::Revised => self.diagnostics.revised.add(offset, text),
             Fate::Shown => {}
         }
         if let Some(paragraph) = &mut self.context_mut().paragraph {
@@ -171,7 +171,7 @@ impl Reader<'_, '_> {
             && text.trim().bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'.')
         {
             // The number of a page in a list of contents.
-            self.advice.page_numbers += 1;
+            self.diagnostics.page_numbers += 1;
             return;
         }
         let Some(paragraph) = &self.context().paragraph else { return };
@@ -229,7 +229,7 @@ impl Reader<'_, '_> {
                 Some(byte) => match table.unwrap_or(&symbols::SYMBOL).get(byte) {
                     Some(found) => out.push(found),
                     None => {
-                        self.advice.symbols.add(self.offset, &format!("{code:04X}"));
+                        self.diagnostics.symbols.add(self.offset, &format!("{code:04X}"));
                         out.push(c);
                     }
                 },
@@ -253,7 +253,7 @@ impl Reader<'_, '_> {
                 self.characters(c.encode_utf8(&mut buffer));
                 self.run.symbols = before;
             }
-            None => self.advice.symbols.add(self.offset, &format!("{font} {code:04X}")),
+            None => self.diagnostics.symbols.add(self.offset, &format!("{font} {code:04X}")),
         }
     }
 
@@ -363,7 +363,7 @@ impl Reader<'_, '_> {
             }
             Wrap::Dressed(set) => {
                 let node = self.doc.append_at(parent, Kind::Span, offset);
-                self.dress(node, set);
+                self.apply_classes(node, set);
                 return node;
             }
             Wrap::Revision(RevisionKind::Inserted) => Kind::Insertion,
@@ -459,12 +459,12 @@ impl Reader<'_, '_> {
         }
         // Innermost: what elements look like of their own is not what the document looks like.
         if self.options.looks.keeps_names()
-            && let Some(set) = self.look_of_run()
+            && let Some(set) = self.style_run()
         {
             wanted.push(Wrap::Dressed(set));
         }
         if let Some(font) = whole.font {
-            self.advice.font(font);
+            self.diagnostics.font(font);
         }
         wanted
     }

@@ -1,11 +1,11 @@
 //! Where sections end: their headers and footers, the measure of the page, and their columns.
 
 use super::Reader;
-use super::rules::points;
+use super::css_declarations::points;
 use super::section::{Pages, Place, Section};
 use crate::document::{DivisionKind, Finding, Kind, NodeId};
+use crate::fast_hash::HashSet;
 use crate::formats::word::Headers;
-use crate::map::HashSet;
 
 /// What is known of the sections that were read.
 #[derive(Debug, Default)]
@@ -101,7 +101,7 @@ impl Reader<'_, '_> {
                 continue;
             }
             if !keeps {
-                self.doc.find(
+                self.doc.push_finding(
                     Finding::lost(code, format!("the {what} of the pages was left out"))
                         .hint("set word.headers to keep it, or page.header and page.footer")
                         .losing(words),
@@ -122,7 +122,7 @@ impl Reader<'_, '_> {
         self.in_header = false;
         if self.page_numbers > 0 {
             let message = format!("page numbers were left out of headers and footers: {}", self.page_numbers);
-            self.doc.find(
+            self.doc.push_finding(
                 Finding::changed("word.page-number", message)
                     .hint("a page of HTML has none; say in the text what they stood for"),
             );

@@ -7,7 +7,7 @@ use super::properties::{
     self, Borders, CharacterProperties, Colour, Line, Name, Names, ParagraphProperties, Vocabulary, borders, shade,
 };
 use super::theme::Theme;
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 use std::sync::Arc;
 
 /// What a style applies to.

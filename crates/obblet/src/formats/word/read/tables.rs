@@ -5,7 +5,7 @@ use super::super::xml::{Event, Xml, next_child};
 use super::Reader;
 use super::properties::{self, Alignment, Borders, Colour, Flag, Line, Name, Vocabulary};
 use super::styles::{InCell, StyleKind, TableLook, TablePart, TableStyle};
-use crate::document::{Align, CellKind, Kind, NodeId, Part, RowGroupKind, Scope, Step};
+use crate::document::{Align, CellKind, HintRole, Kind, NodeId, RowGroupKind, Scope, Step};
 use crate::refine::revisions::Revisions;
 use std::borrow::Cow;
 
@@ -148,7 +148,7 @@ impl Reader<'_, '_> {
     pub(super) fn begin_table(&mut self) {
         self.end_runs_of_blocks();
         self.suspend_lists(None, false);
-        self.settle_lists(true);
+        self.close_lists(true);
         let container = self.context().container;
         let node = self.doc.append_at(container, Kind::Table, self.offset);
         self.context_mut().paragraph = None;
@@ -219,7 +219,7 @@ impl Reader<'_, '_> {
             self.doc.attributes_mut(node).direction = Some(crate::document::Direction::RightToLeft);
         }
         if self.options.looks.keeps_names() {
-            self.look_of_table();
+            self.style_table();
         }
     }
 
@@ -271,7 +271,7 @@ impl Reader<'_, '_> {
         }
         if height > 0 && self.options.looks.is_exact() {
             let row = self.row();
-            self.add_rules(row, "row", vec![("height", super::rules::points(height))]);
+            self.add_rules(row, "row", vec![("height", super::css_declarations::points(height))]);
         }
         if before > 0 {
             let row = self.row();
@@ -482,7 +482,7 @@ impl Reader<'_, '_> {
     fn content_of_joined(&mut self, holder: NodeId, shown: NodeId) {
         let Some(words) = self.content(holder) else { return };
         if !self.options.hidden {
-            return self.advice.hidden.add_apart(self.offset, &words);
+            return self.diagnostics.hidden.add_apart(self.offset, &words);
         }
         if let Some(first) = self.doc.node(shown).first_child()
             && self.doc.kind(first).is_inline()
@@ -512,8 +512,8 @@ impl Reader<'_, '_> {
             && let Some(words) = self.content(row)
         {
             let tally = match why {
-                Gone::Hidden => &mut self.advice.hidden,
-                Gone::Revised => &mut self.advice.revised,
+                Gone::Hidden => &mut self.diagnostics.hidden,
+                Gone::Revised => &mut self.diagnostics.revised,
             };
             tally.add_apart(self.offset, &words);
         }
@@ -534,7 +534,7 @@ impl Reader<'_, '_> {
     pub(super) fn end_table(&mut self) {
         let Some(table) = self.tables.pop() else { return };
         let node = table.node;
-        self.settle_head(&table);
+        self.resolve_head(&table);
         let groups: Vec<NodeId> = self.doc.children(node).collect();
         for group in groups {
             if self.doc.node(group).first_child().is_none() {
@@ -552,8 +552,8 @@ impl Reader<'_, '_> {
             && style.is_none_or(|style| style.parts.is_empty())
             && !table.bordered;
         if bare && (table.rows == 1 || table.most_columns == 1) {
-            self.mark(node, Part::Layout);
-            self.advice.layout_tables.push(self.doc.node(node).offset());
+            self.mark(node, HintRole::Layout);
+            self.diagnostics.layout_tables.push(self.doc.node(node).offset());
         }
         if self.options.looks.is_exact() {
             self.finish_table_look(&table);
@@ -561,7 +561,7 @@ impl Reader<'_, '_> {
     }
 
     /// A head whose cells go on into the body is no head: in HTML cells end with their group.
-    fn settle_head(&mut self, table: &OpenTable) {
+    fn resolve_head(&mut self, table: &OpenTable) {
         let Some(head) = self.doc.node(table.node).first_child() else { return };
         if self.doc.kind(head) != Kind::RowGroup(RowGroupKind::Head) {
             return;

@@ -1,7 +1,7 @@
 //! The theme: fonts and colours that styles name by what they are for (ECMA-376, part 1, section 20.1.6).
 
 use super::super::xml::{Event, Xml};
-use crate::map::HashMap;
+use crate::fast_hash::HashMap;
 
 /// Fonts and colours by their places in the theme.
 #[derive(Debug, Default)]

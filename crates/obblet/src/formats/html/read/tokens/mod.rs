@@ -12,7 +12,7 @@ mod tests;
 
 pub(super) use names::Names;
 
-use crate::map::HashSet;
+use crate::fast_hash::HashSet;
 use html5ever::tendril::StrTendril;
 use html5ever::tokenizer::states::RawKind;
 use html5ever::tokenizer::{Tag, TagKind, Token, TokenSink, TokenSinkResult};

@@ -3,7 +3,7 @@
 
 use super::super::super::entity;
 use super::Scanner;
-use super::token::TokenKind;
+use super::inline_token::TokenKind;
 
 /// An address in angle brackets at the start of `text`: whether it is one for mail, and its length with the brackets.
 pub(super) fn in_angle_brackets(text: &str) -> Option<(bool, usize)> {

@@ -2,7 +2,7 @@
 
 use super::Scanner;
 use super::emphasis::{Mark, NONE};
-use super::token::{Token, TokenKind};
+use super::inline_token::{Token, TokenKind};
 use crate::document::{Kind, NodeId, Text};
 
 /// An image whose alternative text is being gathered. Its markup is gone; its words stay.
@@ -68,7 +68,7 @@ impl Scanner<'_, '_, '_> {
                 }
                 TokenKind::Note(note) => {
                     // A mark is a link too, and links hold no links.
-                    self.context.is_settled &= !in_link;
+                    self.context.is_repaired &= !in_link;
                     doc.append_at(parent, Kind::NoteReference(note), offset);
                 }
                 TokenKind::Address { text, .. } if in_link => doc.append_joined(parent, text, offset),

@@ -1,7 +1,7 @@
 //! Emphasis, strong emphasis and strikethrough (CommonMark, section 6.2 and the appendix's "process emphasis").
 
 use super::Scanner;
-use super::token::TokenKind;
+use super::inline_token::TokenKind;
 use crate::formats::markdown::characters::{flanking, is_punctuation};
 
 /// No delimiter.

@@ -3,7 +3,7 @@
 use super::super::super::entity;
 use super::super::reference::{self, Target};
 use super::Scanner;
-use super::token::TokenKind;
+use super::inline_token::TokenKind;
 use crate::document::Finding;
 
 /// An opening bracket that may begin a link or an image.
@@ -55,7 +55,7 @@ impl Scanner<'_, '_, '_> {
         let Some(&note) = self.context.notes.get(&reference::fold(&label[1..])) else {
             if !label[1..].contains(char::is_whitespace) && label.len() > 1 && self.byte(self.at + length) != b'(' {
                 let place = self.context.doc.source.place(self.context.doc.pool(), self.base + self.at as u32);
-                self.context.doc.find(
+                self.context.doc.push_finding(
                     Finding::advice("markdown.missing-note", format!("there is no note [^{}]", &label[1..]))
                         .at(place)
                         .hint("define it on a line of its own, or escape the bracket"),
@@ -127,7 +127,7 @@ impl Scanner<'_, '_, '_> {
                 Some(left) => left,
                 None => {
                     let place = self.context.doc.source.place(self.context.doc.pool(), self.base + self.at as u32);
-                    self.context.doc.find(
+                    self.context.doc.push_finding(
                         Finding::lost("markdown.too-many-references", "links repeat long addresses more often than is sane")
                             .at(place)
                             .losing(label),

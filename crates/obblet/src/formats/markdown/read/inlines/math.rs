@@ -2,7 +2,7 @@
 //! behind something that is no space and not before a letter or digit, so that prices stay prices.
 
 use super::Scanner;
-use super::token::TokenKind;
+use super::inline_token::TokenKind;
 
 impl Scanner<'_, '_, '_> {
     /// `$a$`, `` $`a`$ `` and `$$a$$`

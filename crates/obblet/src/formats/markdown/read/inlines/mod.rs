@@ -5,20 +5,20 @@ mod address;
 mod build;
 mod emphasis;
 pub(super) mod html;
+mod inline_token;
 mod link;
 mod math;
-mod token;
 
 use super::super::{Options, entity};
 use super::reference::References;
 use super::state::{Outcome, Pending};
-use crate::document::{Document, Kind, NodeId, NoteId, Presence, Text};
-use crate::map::HashMap;
+use crate::document::{Document, Kind, KindSet, NodeId, NoteId, Text};
+use crate::fast_hash::HashMap;
 use crate::refine::structure;
-use crate::scan::{Stops, Window};
+use crate::simd_scan::{Stops, Window};
 use emphasis::{Delimiter, NONE};
+use inline_token::{Token, TokenKind};
 use link::Bracket;
-use token::{Token, TokenKind};
 
 /// Reads the text of all blocks.
 pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document {
@@ -34,7 +34,7 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
         matches: Vec::new(),
         brackets: Vec::new(),
         budget: source.len().max(100_000),
-        is_settled: !merges_cells,
+        is_repaired: !merges_cells,
     };
     let mut copy = String::new();
     for Pending { node, text } in pending {
@@ -68,10 +68,10 @@ pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document
         };
         scanner.read(node);
     }
-    let Context { mut doc, is_settled, .. } = context;
-    if is_settled && !doc.may_hold(Presence::RAW) {
+    let Context { mut doc, is_repaired, .. } = context;
+    if is_repaired && !doc.may_hold(KindSet::RAW) {
         debug_assert!(structure::survey(&doc).is_fine());
-        doc.mark_settled();
+        doc.mark_repaired();
     }
     doc
 }
@@ -96,7 +96,7 @@ struct Context<'o> {
     /// So many bytes of addresses may still come from references.
     budget: usize,
     /// Whether every node stands where it may, as far as known; raw HTML apart.
-    is_settled: bool,
+    is_repaired: bool,
 }
 
 /// What was found to be missing in the rest of a text, so that nobody looks for it again.

@@ -1,0 +1,486 @@
+//! What the user should know about a document: what was left out, and what could be better in it. Collected while it is
+//! read, told once of each sort.
+
+use super::super::xml::{Event, Xml};
+use super::paragraphs::OpenParagraph;
+use super::properties::Name;
+use super::{Comments, Reader};
+use crate::document::{Document, Finding, Kind, NodeId, Step};
+use crate::fast_hash::HashMap;
+use std::collections::BTreeMap;
+
+/// Things of one sort: how many, where the first is, and their words.
+#[derive(Debug, Default)]
+pub(super) struct Tally {
+    count: usize,
+    first: u32,
+    last: u32,
+    words: String,
+}
+
+impl Tally {
+    pub(super) fn add(&mut self, offset: u32, words: &str) {
+        if self.count == 0 {
+            self.first = offset;
+        }
+        self.count += 1;
+        if !words.is_empty() && self.words.len() < MOST_WORDS {
+            // Runs break words wherever they like, paragraphs do not.
+            if self.last != offset && !self.words.is_empty() {
+                self.words.push(' ');
+            }
+            self.words.push_str(words);
+        }
+        self.last = offset;
+    }
+
+    /// Adds words that stand by themselves, whatever comes before and behind them.
+    pub(super) fn add_apart(&mut self, offset: u32, words: &str) {
+        self.add(offset, &format!(" {words} "));
+    }
+
+    fn words(&self) -> String {
+        self.words.split_whitespace().collect::<Vec<_>>().join(" ")
+    }
+}
+
+/// No more words than these are kept of what was left out; a whole deleted book is not asked for.
+const MOST_WORDS: usize = 1 << 22;
+
+/// All that was noticed.
+#[derive(Debug, Default)]
+pub(super) struct Diagnostics {
+    pub(super) hidden: Tally,
+    pub(super) contents: Tally,
+    pub(super) revised: Tally,
+    pub(super) symbols: Tally,
+    pub(super) fields: Tally,
+    pub(super) local_links: Tally,
+    pub(super) covered_links: Tally,
+    pub(super) objects: Tally,
+    pub(super) lost_objects: Tally,
+    pub(super) missing_pictures: Tally,
+    pub(super) vector_pictures: Tally,
+    pub(super) foreign: Tally,
+    pub(super) formulas: Tally,
+    pub(super) text_boxes: Vec<u32>,
+    pub(super) turned_pictures: Vec<u32>,
+    pub(super) crops: Vec<u32>,
+    pub(super) layout_tables: Vec<u32>,
+    pub(super) page_numbers: usize,
+    empty: Tally,
+    last_empty: u32,
+    odd_numbers: Tally,
+    tabs: Tally,
+    pub(super) tab_stops: Tally,
+    spaces: Tally,
+    breaks: Tally,
+    headings: Vec<(u32, String)>,
+    fonts: BTreeMap<Name, ()>,
+}
+
+impl Diagnostics {
+    /// An empty paragraph; the ones that follow each other count as one.
+    pub(super) fn empty_paragraph(&mut self, offset: u32) {
+        if self.last_empty + 1 != offset || self.empty.count == 0 {
+            self.empty.add(offset, "");
+        }
+        self.last_empty = offset;
+    }
+
+    pub(super) fn odd_numbers(&mut self, offset: u32, text: &str) {
+        self.odd_numbers.add(offset, text);
+    }
+
+    pub(super) fn font(&mut self, font: Name) {
+        self.fonts.insert(font, ());
+    }
+}
+
+/// Whether text in bold reads like a heading: short, and no sentence.
+pub(super) fn is_like_heading(text: &str) -> bool {
+    let text = text.trim();
+    (2..=80).contains(&text.chars().count())
+        && !text.ends_with(['.', ',', ';', ':', '!', '?'])
+        && text.chars().any(char::is_alphabetic)
+}
+
+impl Reader<'_, '_> {
+    /// Looks for habits that do not survive in a paragraph that is read.
+    pub(super) fn advise(&mut self, paragraph: &OpenParagraph) {
+        let node = paragraph.node;
+        let (offset, in_cell) = (self.offset, self.context().in_cell);
+        let Some(first) = self.doc.node(node).first_child() else { return };
+        if let Kind::Text(text) = self.doc.kind(first) {
+            let text = self.doc.text(text);
+            if text.contains("    ") && text.trim().contains("    ") {
+                self.diagnostics.spaces.add(offset, "");
+            }
+        }
+        if paragraph.tabs > 0 && !in_cell && self.has_inner_tab(node) {
+            self.diagnostics.tabs.add(offset, "");
+        }
+        if self.breaks_a_sentence(node) {
+            self.diagnostics.breaks.add(offset, "");
+        }
+        let outside = self.doc.node(node).parent() == Some(self.doc.root());
+        if paragraph.bold && paragraph.heading.is_none() && outside && self.is_all_bold(paragraph) {
+            let text = self.doc.plain_text(node).split_whitespace().collect::<Vec<_>>().join(" ");
+            if is_like_heading(&text) {
+                self.diagnostics.headings.push((offset, text));
+                // It begins something new, wherever its margin is.
+                self.context_mut().suspended.clear();
+            }
+        }
+    }
+
+    pub(super) fn is_all_bold(&self, paragraph: &OpenParagraph) -> bool {
+        let by_style = paragraph.base.flags.is(super::properties::Flag::Bold);
+        self.doc.children(paragraph.node).all(|child| match self.doc.kind(child) {
+            Kind::Strong | Kind::Anchor => true,
+            Kind::Text(text) => by_style || self.doc.text(text).trim().is_empty(),
+            _ => false,
+        }) && self.doc.children(paragraph.node).any(|child| by_style || self.doc.kind(child) == Kind::Strong)
+    }
+
+    fn has_inner_tab(&self, node: NodeId) -> bool {
+        let text = self.doc.plain_text(node);
+        text.trim().contains('\t')
+    }
+
+    /// A line break between a word and a word that begins small is within a sentence.
+    fn breaks_a_sentence(&self, node: NodeId) -> bool {
+        let mut at = self.doc.node(node).first_child();
+        while let Some(child) = at {
+            at = self.doc.node(child).next();
+            if self.doc.kind(child) != Kind::LineBreak {
+                continue;
+            }
+            let text_of = |id: Option<NodeId>| match id.map(|id| self.doc.kind(id)) {
+                Some(Kind::Text(text)) => self.doc.text(text).trim(),
+                _ => "",
+            };
+            let before = text_of(self.doc.node(child).previous()).chars().next_back();
+            let after = text_of(at).chars().next();
+            if before.is_some_and(|c| c.is_lowercase() || c == ',') && after.is_some_and(char::is_lowercase) {
+                return true;
+            }
+        }
+        false
+    }
+
+    /// Tells all that was noticed.
+    pub(super) fn report(&mut self) {
+        let diagnostics = std::mem::take(&mut self.diagnostics);
+        let doc = &mut self.doc;
+        let mut say = |tally: &Tally, finding: Finding| {
+            if tally.count > 0 {
+                let message = format!("{}: {}", finding.message, tally.count);
+                let place = doc.source.place("", tally.first);
+                doc.push_finding(Finding { message, ..finding }.at(place));
+            }
+        };
+        say(
+            &diagnostics.hidden,
+            Finding::lost("word.hidden", "passages of hidden text were left out")
+                .hint("set word.hidden to keep them")
+                .losing(diagnostics.hidden.words()),
+        );
+        say(
+            &diagnostics.revised,
+            Finding::lost("clean.revision", "passages that a revision took out were left out")
+                .hint("set clean.revisions to keep them")
+                .losing(diagnostics.revised.words()),
+        );
+        say(
+            &diagnostics.symbols,
+            Finding::lost("word.symbol", "characters of symbol fonts have no counterpart in Unicode")
+                .losing(diagnostics.symbols.words()),
+        );
+        say(
+            &diagnostics.fields,
+            Finding::lost("word.field", "fields without a result were left out").losing(diagnostics.fields.words()),
+        );
+        say(
+            &diagnostics.lost_objects,
+            Finding::lost("word.object", "charts, diagrams and objects of other programs can't be shown")
+                .hint("put a picture of each in their place")
+                .losing(diagnostics.lost_objects.words()),
+        );
+        say(
+            &diagnostics.objects,
+            Finding::changed("word.object", "objects of other programs are shown as their pictures")
+                .losing(diagnostics.objects.words()),
+        );
+        say(
+            &diagnostics.missing_pictures,
+            Finding::lost("word.picture", "pictures are not in the document").losing(diagnostics.missing_pictures.words()),
+        );
+        say(
+            &diagnostics.vector_pictures,
+            Finding::lost("word.picture-format", "pictures are in a format that browsers can't show")
+                .hint("save them as PNG or SVG in the document; images.keep-unknown=true puts the files beside the page")
+                .losing(diagnostics.vector_pictures.words()),
+        );
+        say(
+            &diagnostics.foreign,
+            Finding::lost("word.foreign-part", "parts in other formats were left out").losing(diagnostics.foreign.words()),
+        );
+        say(
+            &diagnostics.formulas,
+            Finding::changed("word.formula", "formulas are written as their characters in a row")
+                .losing(diagnostics.formulas.words()),
+        );
+        say(
+            &diagnostics.local_links,
+            Finding::advice("word.local-link", "links lead to files of one computer")
+                .hint("link to addresses on the web, or to files beside the document")
+                .losing(diagnostics.local_links.words()),
+        );
+        say(
+            &diagnostics.covered_links,
+            Finding::lost("word.nested-link", "addresses of links that hold only other links were left out")
+                .hint("link the text to one address")
+                .losing(diagnostics.covered_links.words()),
+        );
+        say(
+            &diagnostics.empty,
+            Finding::advice("word.empty-paragraph", "empty paragraphs make space; they were left out")
+                .hint("set the space in the style of the paragraphs around"),
+        );
+        say(
+            &diagnostics.tabs,
+            Finding::advice("word.tabs", "paragraphs line up text with tabs, which HTML does not have")
+                .hint("make tables of them, or set clean.tab-columns"),
+        );
+        say(
+            &diagnostics.tab_stops,
+            Finding::changed("word.tab-stops", "tab stops that HTML can't show became equal distances")
+                .hint("make tables of the paragraphs, or set clean.tab-columns"),
+        );
+        say(
+            &diagnostics.spaces,
+            Finding::advice("word.spaces", "paragraphs line up text with spaces, which HTML shows as one")
+                .hint("make tables of them"),
+        );
+        say(
+            &diagnostics.breaks,
+            Finding::advice("word.line-break", "line breaks stand within sentences").hint("let the lines wrap of their own"),
+        );
+        say(
+            &diagnostics.odd_numbers,
+            Finding::changed("word.list-numbers", "lists have numbers that lists in HTML do not show so")
+                .hint("check what the text says about their numbers; word.list-numbers = \"text\" keeps them as text")
+                .losing(diagnostics.odd_numbers.words()),
+        );
+        let mut lists = |offsets: &[u32], finding: Finding| {
+            if let Some(first) = offsets.first() {
+                let message = format!("{}: {}", finding.message, offsets.len());
+                let place = doc.source.place("", *first);
+                doc.push_finding(Finding { message, ..finding }.at(place));
+            }
+        };
+        lists(
+            &diagnostics.text_boxes,
+            Finding::changed("word.text-box", "text boxes stand behind the paragraphs that they are fixed to"),
+        );
+        lists(&diagnostics.turned_pictures, Finding::changed("word.picture-format", "pictures were turned into PNG"));
+        lists(&diagnostics.crops, Finding::changed("word.crop", "pictures that are cut off at the sides are shown whole"));
+        lists(
+            &diagnostics.layout_tables,
+            Finding::advice("word.layout-table", "tables without lines only set things beside each other")
+                .hint("set clean.layout-tables to open them"),
+        );
+        if diagnostics.contents.count > 0 {
+            let place = doc.source.place("", diagnostics.contents.first);
+            doc.push_finding(
+                Finding::changed("word.contents", "the list of contents was left out; pages have one of their own")
+                    .at(place)
+                    .hint("set page.contents, or word.contents to keep it")
+                    .losing(diagnostics.contents.words()),
+            );
+        }
+        for (offset, text) in diagnostics.headings.iter().take(50) {
+            let place = doc.source.place("", *offset);
+            doc.push_finding(
+                Finding::advice("word.heading-like", format!("a paragraph looks like a heading: {text}"))
+                    .at(place)
+                    .hint("give it a heading style"),
+            );
+        }
+        let fonts: Vec<&str> =
+            diagnostics.fonts.keys().map(|font| self.names.name(*font)).filter(|font| !is_common(font)).collect();
+        if !fonts.is_empty() {
+            doc.push_finding(
+                Finding::advice("word.fonts", format!("fonts that many readers do not have: {}", fonts.join(", ")))
+                    .hint("matters only where the page is to look like the document"),
+            );
+        }
+    }
+}
+
+/// Fonts that come with the systems that people use, or that stand for what they have.
+fn is_common(font: &str) -> bool {
+    const FONTS: [&str; 40] = [
+        "arial",
+        "aptos",
+        "calibri",
+        "cambria",
+        "times",
+        "courier",
+        "georgia",
+        "verdana",
+        "tahoma",
+        "trebuchet",
+        "helvetica",
+        "symbol",
+        "wingdings",
+        "webdings",
+        "segoe",
+        "consolas",
+        "candara",
+        "corbel",
+        "constantia",
+        "palatino",
+        "garamond",
+        "book antiqua",
+        "century",
+        "comic sans",
+        "impact",
+        "lucida",
+        "liberation",
+        "dejavu",
+        "noto",
+        "roboto",
+        "open sans",
+        "carlito",
+        "caladea",
+        "ms ",
+        "mincho",
+        "gothic",
+        "simsun",
+        "sans-serif",
+        "serif",
+        "monospace",
+    ];
+    let lower = font.to_lowercase();
+    !font.is_ascii() || FONTS.iter().any(|known| lower.starts_with(known)) || lower.contains("mincho") || lower.contains("gothic")
+}
+
+/// Finds that a document has no title.
+pub(super) fn untitled(doc: &mut Document) {
+    doc.push_finding(
+        Finding::advice("word.title", "the document says nowhere what its title is")
+            .hint("set it in the document's properties, or give its first line the style Title"),
+    );
+}
+
+impl Reader<'_, '_> {
+    pub(super) fn report_document(&mut self) {
+        let has_title = self.doc.metadata.title.is_some();
+        if !has_title {
+            untitled(&mut self.doc);
+        }
+        let doc = &mut self.doc;
+        if self.revisions > 0 {
+            doc.push_finding(
+                Finding::advice(
+                    "word.revisions",
+                    format!("the document has changes that nobody has settled: {}", self.revisions),
+                )
+                .hint("accept or reject them in the word processor, or set clean.revisions"),
+            );
+        }
+        if self.breaks > 0 {
+            doc.push_finding(Finding::changed(
+                "word.page-break",
+                format!("breaks of pages, columns and sections were left out: {}", self.breaks),
+            ));
+        }
+        if self.sections.lost_columns > 1 {
+            doc.push_finding(Finding::changed("word.columns", "text that is set in columns runs in one"));
+        }
+        if self.broken_parts > 0 {
+            doc.push_finding(
+                Finding::lost("word.damaged", "the markup of the document is broken; what stands behind the fault is missing")
+                    .hint("open it in a word processor and save it anew"),
+            );
+        }
+        if !self.package.damaged.is_empty() {
+            let mut parts = std::mem::take(&mut self.package.damaged);
+            parts.sort();
+            parts.dedup();
+            doc.push_finding(
+                Finding::lost(
+                    "word.damaged",
+                    format!("parts of the document are damaged and may lack something: {}", parts.join(", ")),
+                )
+                .hint("open it in a word processor, which may repair it, and save it anew"),
+            );
+        }
+        if let Some(entity) = self.entities.take() {
+            doc.push_finding(Finding::lost("word.entity", "an entity of the document's own was not expanded").losing(entity));
+        }
+        let skips = skipped_level(doc);
+        if let Some(node) = skips {
+            let place = doc.place(node);
+            doc.push_finding(
+                Finding::advice("word.skipped-level", "a heading leaves out a level on the way down")
+                    .at(place)
+                    .hint("give it the level below the heading before it"),
+            );
+        }
+    }
+
+    /// What the comments say that were left out.
+    pub(super) fn report_comments(&mut self, part: &str) {
+        if self.comments.is_empty() || self.options.comments != Comments::Drop {
+            return;
+        }
+        let Ok(Some(text)) = self.package.text(part) else { return };
+        let mut words: HashMap<i32, String> = HashMap::default();
+        let text = text.get();
+        let mut xml = Xml::new(&text);
+        let mut current = None;
+        while let Some(event) = xml.next() {
+            let Event::Open(element) = event else { continue };
+            if element.is(b"comment") {
+                current = element.number(b"id");
+            } else if let Some(id) = current {
+                if element.is(b"t") {
+                    words.entry(id).or_default().push_str(&xml.text());
+                } else if element.is(b"p") {
+                    words.entry(id).or_default().push(' ');
+                }
+            }
+        }
+        let comments = std::mem::take(&mut self.comments);
+        let place = self.doc.source.place("", comments[0].1);
+        let mut lost = String::new();
+        for (id, _) in &comments {
+            lost.push_str(words.get(id).map_or("", |text| text.trim()));
+            lost.push('\n');
+        }
+        self.doc.push_finding(
+            Finding::lost("word.comment", format!("comments were left out: {}", comments.len()))
+                .at(place)
+                .hint("set word.comments to keep them as notes")
+                .losing(lost.trim()),
+        );
+    }
+}
+
+fn skipped_level(doc: &crate::document::Document) -> Option<NodeId> {
+    let mut last = 0;
+    for step in doc.walk(doc.root()) {
+        if let Step::Enter(id) = step
+            && let Kind::Heading(level) = doc.kind(id)
+        {
+            if level > last + 1 && last > 0 {
+                return Some(id);
+            }
+            last = level;
+        }
+    }
+    None
+}

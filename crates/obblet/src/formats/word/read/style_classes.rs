@@ -1,0 +1,630 @@
+//! Looks: names of styles as classes, and rules that make a page look like the document. Each set of rules is one class.
+
+use super::Reader;
+use super::boxes::JOINED;
+use super::css_declarations::{CellKey, Rules, cell_rules, difference, edge, points, trimmed};
+use super::numbering::{Level, NumberFormat, Numbered};
+use super::properties::{
+    Alignment, Border, CharacterProperties, Colour, Flag, Line, LineRule, ParagraphProperties, TabKind, TabStop,
+};
+use super::styles::{InCell, Role, StyleKind};
+use super::tables::OpenTable;
+use crate::document::{Kind, NamedStyle, NodeId, NumberStyle};
+use crate::fast_hash::HashMap;
+
+/// How much of the looks of a document is kept.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum StyleFidelity {
+    /// None: what they mean is in the structure.
+    #[default]
+    Semantic,
+    /// The names of styles, as classes.
+    Named,
+    /// All that is needed to look like the source.
+    Exact,
+}
+
+impl StyleFidelity {
+    pub(super) const fn keeps_names(self) -> bool {
+        !matches!(self, Self::Semantic)
+    }
+
+    pub(super) const fn is_exact(self) -> bool {
+        matches!(self, Self::Exact)
+    }
+}
+
+/// The distance of tab stops where a document sets none, in twips.
+const DEFAULT_TAB: i32 = 720;
+
+/// What the looks of a paragraph depend on: its properties, what the table says of its cell, and whether it is in a list.
+type ParagraphKey = (ParagraphProperties, Option<InCell>, bool);
+
+/// The classes that were made so far.
+#[derive(Debug, Default)]
+pub(super) struct ClassRegistry {
+    /// The classes of styles, by the kind of style and its name.
+    by_style: HashMap<(u8, String), String>,
+    /// Classes of rules that no style has, by what they are for and their rules.
+    by_rules: HashMap<(&'static str, Rules, Option<NumberStyle>), String>,
+    /// How often a class of a name was made.
+    counts: HashMap<String, u32>,
+    /// Sets of classes of runs.
+    pub(super) sets: Vec<Vec<String>>,
+    set_places: HashMap<Vec<String>, u32>,
+    /// What was found for the same properties before: for paragraphs, runs and cells.
+    paragraphs: HashMap<ParagraphKey, (String, Option<String>)>,
+    runs: HashMap<(CharacterProperties, CharacterProperties), Option<u32>>,
+    cells: HashMap<CellKey, Option<String>>,
+    rules: Vec<NamedStyle>,
+}
+
+impl ClassRegistry {
+    fn unique(&mut self, wanted: &str) -> String {
+        let count = self.counts.entry(wanted.to_owned()).or_insert(0);
+        *count += 1;
+        if *count == 1 { wanted.to_owned() } else { format!("{wanted}-{count}") }
+    }
+
+    fn knows(&self, kind: StyleKind, name: &str) -> bool {
+        self.by_style.contains_key(&(kind as u8, name.to_owned()))
+    }
+
+    fn of_style(&mut self, kind: StyleKind, name: &str, rules: impl FnOnce() -> Rules) -> String {
+        if let Some(known) = self.by_style.get(&(kind as u8, name.to_owned())) {
+            return known.clone();
+        }
+        let class = self.unique(&class_name(name));
+        self.by_style.insert((kind as u8, name.to_owned()), class.clone());
+        self.add(name, &class, rules());
+        class
+    }
+
+    /// The class of a set of rules; `None` where there are none.
+    fn of_rules(&mut self, purpose: &'static str, rules: Rules) -> Option<String> {
+        self.of_numbered(purpose, rules, None)
+    }
+
+    /// The class of a set of rules and of a way to write numbers.
+    fn of_numbered(&mut self, purpose: &'static str, rules: Rules, numbers: Option<NumberStyle>) -> Option<String> {
+        if rules.is_empty() && numbers.is_none() {
+            return None;
+        }
+        let key = (purpose, rules, numbers);
+        if let Some(known) = self.by_rules.get(&key) {
+            return Some(known.clone());
+        }
+        let count = self.counts.entry(purpose.to_owned()).or_insert(0);
+        *count += 1;
+        let class = format!("{purpose}{count}");
+        self.add("", &class, key.1.clone());
+        if let Some(style) = self.rules.last_mut() {
+            style.numbers.clone_from(&key.2);
+        }
+        self.by_rules.insert(key, class.clone());
+        Some(class)
+    }
+
+    fn add(&mut self, name: &str, class: &str, rules: Rules) {
+        let properties = rules.into_iter().map(|(property, value)| (property.to_owned(), value)).collect();
+        self.rules.push(NamedStyle { name: name.to_owned(), class: class.to_owned(), properties, numbers: None });
+    }
+
+    /// All rules: those of styles before those of single places, which are to win, and those that join paragraphs last.
+    pub(super) fn into_styles(self) -> Vec<NamedStyle> {
+        let (named, single): (Vec<_>, Vec<_>) = self.rules.into_iter().partition(|style| !style.name.is_empty());
+        let (joined, single): (Vec<_>, Vec<_>) = single.into_iter().partition(|style| style.class.starts_with(JOINED));
+        named.into_iter().chain(single).chain(joined).collect()
+    }
+}
+
+/// The class that stands for the name of a style.
+fn class_name(name: &str) -> String {
+    let mut class = String::with_capacity(name.len());
+    for c in name.trim().chars() {
+        match c {
+            c if c.is_ascii_alphanumeric() => class.push(c.to_ascii_lowercase()),
+            _ if class.is_empty() || class.ends_with('-') => {}
+            _ => class.push('-'),
+        }
+    }
+    let class = class.trim_end_matches('-');
+    if class.is_empty() {
+        "style".to_owned()
+    } else if class.as_bytes()[0].is_ascii_digit() {
+        format!("style-{class}")
+    } else {
+        class.to_owned()
+    }
+}
+
+/// A paragraph that gets classes.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Subject {
+    pub(super) node: NodeId,
+    pub(super) heading: bool,
+    pub(super) in_list: bool,
+}
+
+impl Reader<'_, '_> {
+    fn add_class(&mut self, node: NodeId, class: &str) {
+        let class = self.doc.intern(class);
+        self.doc.attributes_mut(node).classes.push(class);
+    }
+
+    /// Gives a node the class of a set of rules; what they are for is the first part of its name.
+    pub(super) fn add_rules(&mut self, node: NodeId, purpose: &'static str, rules: Rules) {
+        if let Some(class) = self.registry.of_rules(purpose, rules) {
+            self.add_class(node, &class);
+        }
+    }
+
+    /// Gives a span the classes of a set.
+    pub(super) fn apply_classes(&mut self, node: NodeId, set: u32) {
+        for class in self.registry.sets.get(set as usize).cloned().unwrap_or_default() {
+            self.add_class(node, &class);
+        }
+    }
+
+    /// The classes of a paragraph.
+    pub(super) fn style_paragraph(&mut self, subject: &Subject, properties: &ParagraphProperties) {
+        let style = self.styles.of_paragraph(properties.style);
+        let (name, role, is_default) = (style.name.clone(), style.role, std::ptr::eq(style, self.styles.default_paragraph()));
+        if !self.options.looks.is_exact() {
+            // What the element says already needs no class.
+            let said = is_default
+                || name.is_empty()
+                || matches!(role, Role::Title | Role::ListItem | Role::Contents)
+                || (role == Role::Quote && name.eq_ignore_ascii_case("quote"))
+                || (subject.heading && name.to_ascii_lowercase().starts_with("heading "))
+                || role == Role::Code;
+            if !said {
+                let rules =
+                    if self.registry.knows(StyleKind::Paragraph, &name) { Rules::new() } else { self.rules_of_style(properties) };
+                let class = self.registry.of_style(StyleKind::Paragraph, &name, || rules);
+                let node =
+                    if subject.in_list { self.doc.node(subject.node).parent().unwrap_or(subject.node) } else { subject.node };
+                self.add_class(node, &class);
+            }
+            return;
+        }
+        let mut whole = properties.clone();
+        (whole.mark, whole.keep_next, whole.outline) = (CharacterProperties::default(), None, None);
+        let space = std::mem::take(&mut self.space_above);
+        self.boxes.above = space;
+        if space > 0 {
+            whole.before = Some(whole.before.or(style.paragraph.before).or(self.styles.paragraph.before).unwrap_or(0) + space);
+        }
+        if std::mem::take(&mut self.page_break) {
+            whole.page_break = Some(true);
+        }
+        let table = self.tables.last().filter(|_| self.context().in_cell).and_then(OpenTable::in_cell).cloned();
+        let key = (whole, table, subject.in_list);
+        let (class, variant) = match self.registry.paragraphs.get(&key) {
+            Some(known) => known.clone(),
+            None => {
+                let made = self.classes_of_paragraph(&name, &key);
+                self.registry.paragraphs.insert(key, made.clone());
+                made
+            }
+        };
+        self.add_class(subject.node, &class);
+        if let Some(variant) = variant {
+            self.add_class(subject.node, &variant);
+        }
+        self.draw_together(subject.node, properties);
+    }
+
+    /// What the style of a paragraph says beyond what the style of all paragraphs says.
+    fn rules_of_style(&self, properties: &ParagraphProperties) -> Rules {
+        let rules = |style: &super::styles::Style| {
+            let mut paragraph = self.styles.paragraph.clone();
+            paragraph.override_with(&style.paragraph);
+            let mut characters = self.styles.characters;
+            characters.override_with(&style.characters);
+            self.paragraph_rules(&paragraph, &characters, false)
+        };
+        let own = rules(self.styles.of_paragraph(properties.style));
+        difference(&rules(self.styles.default_paragraph()), own)
+    }
+
+    /// The class of the style of a paragraph, and the one of what differs from it.
+    fn classes_of_paragraph(&mut self, name: &str, (properties, table, in_list): &ParagraphKey) -> (String, Option<String>) {
+        let style = self.styles.of_paragraph(properties.style);
+        let mut paragraph = self.styles.paragraph.clone();
+        paragraph.override_with(&style.paragraph);
+        let mut characters = self.styles.characters;
+        characters.override_with(&style.characters);
+        let of_style = self.paragraph_rules(&paragraph, &characters, false);
+        // What stands in a cell has what the table says, too.
+        let (mut paragraph, mut own) = (self.styles.paragraph.clone(), self.styles.characters);
+        if let Some(table) = table {
+            own.override_with(&table.characters);
+            if let Some(table) = &table.paragraph {
+                paragraph.override_with(table);
+            }
+        }
+        paragraph.override_with(&style.paragraph);
+        paragraph.override_with(properties);
+        own.override_with(&style.characters);
+        let of_place = self.paragraph_rules(&paragraph, &own, *in_list);
+        let delta = difference(&of_style, of_place);
+        let class = self.registry.of_style(StyleKind::Paragraph, if name.is_empty() { "normal" } else { name }, || of_style);
+        (class, self.registry.of_rules("p", delta))
+    }
+
+    /// Paragraphs of one style may follow each other without space (section 17.3.1.9).
+    fn draw_together(&mut self, node: NodeId, properties: &ParagraphProperties) {
+        let style = self.styles.of_paragraph(properties.style);
+        let contextual = properties.contextual.or(style.paragraph.contextual).unwrap_or(false);
+        let before = self.last_contextual.replace((node, properties.style, contextual));
+        if let Some((last, style, true)) = before
+            && contextual
+            && style == properties.style
+        {
+            let below = self.registry.of_rules(JOINED, vec![("margin-bottom", "0".to_owned())]);
+            let above = self.registry.of_rules(JOINED, vec![("margin-top", "0".to_owned())]);
+            if let (Some(below), Some(above)) = (below, above) {
+                self.add_class(last, &below);
+                self.add_class(node, &above);
+            }
+        }
+    }
+
+    /// The height of a line of a paragraph, in twips.
+    pub(super) fn line_height(&self, properties: &ParagraphProperties, base: &CharacterProperties) -> i32 {
+        let size = i32::from(base.size.unwrap_or(20)) * 10;
+        let style = self.styles.of_paragraph(properties.style);
+        let line = properties.line.or(style.paragraph.line).or(self.styles.paragraph.line);
+        match line {
+            Some((line, LineRule::Lines)) => size * 12 / 10 * line / 240,
+            Some((line, _)) => line,
+            None => size * 12 / 10,
+        }
+    }
+
+    /// The set of classes of the run that is being read.
+    pub(super) fn style_run(&mut self) -> Option<u32> {
+        let base = self.context().paragraph.as_ref().map_or(self.styles.characters, |paragraph| paragraph.base);
+        let key = (self.run.direct, base);
+        if let Some(known) = self.registry.runs.get(&key) {
+            return *known;
+        }
+        let set = self.classes_of_run();
+        self.registry.runs.insert(key, set);
+        set
+    }
+
+    fn classes_of_run(&mut self) -> Option<u32> {
+        let (direct, whole) = (self.run.direct, self.run.whole);
+        let exact = self.options.looks.is_exact();
+        let mut classes = Vec::new();
+        if let Some(style) = self.character_style(direct.style) {
+            let (name, own) = (style.name.clone(), style.characters);
+            let said = matches!(
+                name.to_ascii_lowercase().as_str(),
+                "hyperlink"
+                    | "followedhyperlink"
+                    | "strong"
+                    | "emphasis"
+                    | "default paragraph font"
+                    | "footnote reference"
+                    | "endnote reference"
+                    | "annotation reference"
+                    | "page number"
+                    | "line number"
+                    | "internet link"
+                    | ""
+            );
+            if !said || (exact && own != CharacterProperties::default()) {
+                let (mut nothing, mut rules) = (Rules::new(), Rules::new());
+                self.character_rules(&mut nothing, &CharacterProperties::default());
+                self.character_rules(&mut rules, &own);
+                let rules = difference(&nothing, rules);
+                classes.push(self.registry.of_style(StyleKind::Character, &name, || rules));
+            }
+        }
+        if exact {
+            let base = self.context().paragraph.as_ref().map_or(self.styles.characters, |paragraph| paragraph.base);
+            let mut around = base;
+            if let Some(style) = self.character_style(direct.style) {
+                around.combine_with(&style.characters);
+            }
+            if around != whole {
+                let (mut before, mut now) = (Vec::new(), Vec::new());
+                self.character_rules(&mut before, &around);
+                self.character_rules(&mut now, &whole);
+                // Some of it elements say already.
+                let mut delta = difference(&before, now);
+                let said = [("font-weight", "bold"), ("font-style", "italic"), ("text-decoration", "underline")];
+                delta.retain(|(property, value)| !said.contains(&(*property, value.as_str())));
+                if whole.is_marked() && !whole.flags.is(Flag::Italic) {
+                    // The element for emphasis would slant it, too.
+                    delta.push(("font-style", "normal".to_owned()));
+                }
+                classes.extend(self.registry.of_rules("t", delta));
+            }
+        }
+        if classes.is_empty() {
+            return None;
+        }
+        if let Some(&known) = self.registry.set_places.get(&classes) {
+            return Some(known);
+        }
+        let place = self.registry.sets.len() as u32;
+        self.registry.sets.push(classes.clone());
+        self.registry.set_places.insert(classes, place);
+        Some(place)
+    }
+
+    /// The marks of a list, where HTML has no word for them, and how far it is set in from what it stands in.
+    pub(super) fn style_list(&mut self, node: NodeId, level: &Level, numbered: &Numbered, indent: i32) {
+        let mut rules: Rules = Vec::new();
+        let shown = self.numberings.number_style(numbered);
+        // In other looks than the source's own, a stop or a parenthesis is as good as another.
+        let numbers = shown.filter(|_| self.options.looks.is_exact() || !level.is_plain(numbered.level));
+        if numbers.is_none() {
+            match level.style() {
+                _ if self.options.looks.is_exact() && level.text.trim().is_empty() => {
+                    rules.push(("list-style-type", "none".to_owned()));
+                }
+                style @ ("decimal-leading-zero" | "none") => rules.push(("list-style-type", style.to_owned())),
+                style if matches!(level.format, NumberFormat::Other(_)) => rules.push(("list-style-type", style.to_owned())),
+                _ => {}
+            }
+        }
+        if self.options.looks.is_exact() {
+            if level.format == NumberFormat::Bullet {
+                let mark =
+                    level.characters.font.and_then(|font| super::symbols::table(self.names.name(font))).and_then(|table| {
+                        let code = level.text.chars().next()? as u32;
+                        table.get(u8::try_from(code & 0xFF).ok()?)
+                    });
+                let mark = mark.or_else(|| level.text.chars().next());
+                rules.push((
+                    "list-style-type",
+                    match mark {
+                        Some('o' | '○' | '◯' | '◦') => "circle".to_owned(),
+                        Some('■' | '▪' | '◾' | '□') => "square".to_owned(),
+                        _ => "disc".to_owned(),
+                    },
+                ));
+            }
+            rules.push(("margin", "0".to_owned()));
+            rules.push(("padding-left", points(indent.clamp(300, 4000))));
+        }
+        if let Some(class) = self.registry.of_numbered("list", rules, numbers) {
+            self.add_class(node, &class);
+        }
+    }
+
+    /// The name of a table's style.
+    pub(super) fn style_table(&mut self) {
+        let Some(table) = self.tables.last() else { return };
+        let node = table.node;
+        let Some(style) = self.styles.get(table.style, StyleKind::Table) else { return };
+        let name = style.name.clone();
+        if !name.is_empty() && !name.eq_ignore_ascii_case("normal table") {
+            let class = self.registry.of_style(StyleKind::Table, &name, Vec::new);
+            self.add_class(node, &class);
+        }
+    }
+
+    /// Borders, grounds and widths of a table and its cells, once all of it is known.
+    pub(super) fn finish_table_look(&mut self, table: &OpenTable) {
+        let style = self.styles.of_table(table.style).and_then(|style| style.table.clone()).unwrap_or_default();
+        let mut borders = style.whole.borders;
+        borders.override_with(&table.borders);
+        let mut rules: Rules = vec![("border-collapse", "collapse".to_owned()), ("border-spacing", "0".to_owned())];
+        match table.width {
+            Some((width, true)) => rules.push(("width", format!("{}%", trimmed(f64::from(width) / 50.0)))),
+            Some((width, false)) => rules.push(("width", points(width))),
+            None if table.grid.iter().sum::<i32>() > 0 => rules.push(("width", points(table.grid.iter().sum()))),
+            None => {}
+        }
+        let above = points(table.space_above);
+        rules.push((
+            "margin",
+            match table.alignment {
+                Some(Alignment::Center) => format!("{above} auto 0"),
+                Some(Alignment::End) => format!("{above} 0 0 auto"),
+                _ => format!("{above} 0 0 {}", points(table.indent)),
+            },
+        ));
+        self.add_rules(table.node, "table", rules);
+        for cell in &table.cells {
+            if self.doc.node(cell.node).parent().is_none() {
+                continue;
+            }
+            let edges =
+                [cell.row == 0, cell.row + 1 >= table.rows, cell.column == 0, cell.column + cell.span >= table.most_columns];
+            let width = if cell.row == 0 { table.grid.iter().skip(cell.column).take(cell.span).sum() } else { 0 };
+            let key = (cell.parts.clone(), cell.shade, cell.borders, cell.vertical, edges, [width, cell.height]);
+            let class = match self.registry.cells.get(&key) {
+                Some(known) => known.clone(),
+                None => {
+                    let rules = cell_rules(&key, table.look.last_row, &style, &borders);
+                    let class = self.registry.of_rules("cell", rules);
+                    self.registry.cells.insert(key, class.clone());
+                    class
+                }
+            };
+            if let Some(class) = class {
+                self.add_class(cell.node, &class);
+            }
+        }
+        // Another table has other borders and another style.
+        self.registry.cells.clear();
+    }
+
+    /// The measure and the letters of the page.
+    pub(super) fn style_page(&mut self) {
+        let measure = self.sections.measure();
+        let mut rules: Rules = vec![
+            ("max-width", points(measure.clamp(2000, 30_000))),
+            ("margin", "0 auto".to_owned()),
+            ("padding", format!("{} 16pt", points(720))),
+        ];
+        let mut characters = self.styles.characters;
+        characters.override_with(&self.styles.default_paragraph().characters);
+        self.character_rules(&mut rules, &characters);
+        let properties = rules.into_iter().map(|(property, value)| (property.to_owned(), value)).collect();
+        self.registry.rules.insert(0, NamedStyle { name: "page".to_owned(), class: String::new(), properties, numbers: None });
+    }
+
+    /// A large first letter stands beside the lines of its paragraph.
+    pub(super) fn style_capital(&mut self, node: NodeId) {
+        let rules = vec![("float", "left".to_owned()), ("line-height", "0.85".to_owned()), ("margin-right", "3pt".to_owned())];
+        let Some(class) = self.registry.of_rules("capital", rules) else { return };
+        let span = self.doc.create(Kind::Span);
+        self.doc.move_children(node, span);
+        self.doc.move_into(node, span);
+        self.add_class(span, &class);
+    }
+
+    /// A quote or a figure has no margins but those of what it holds.
+    pub(super) fn without_margins(&mut self, node: NodeId) {
+        self.add_rules(node, "holder", vec![("margin", "0".to_owned())]);
+    }
+
+    /// Tabs of a paragraph, as far as style rules can show its stops; the others are told. One that leads to the right margin
+    /// fills the line, those to the middle and to the right part it; others go to stops at equal distances.
+    pub(super) fn style_tabs(&mut self, node: NodeId, properties: &ParagraphProperties) {
+        let mut whole = self.styles.of_paragraph(properties.style).paragraph.clone();
+        whole.override_with(properties);
+        let stops: Vec<TabStop> = whole.tabs.iter().copied().filter(|stop| stop.kind != TabKind::Clear && stop.at > 0).collect();
+        let is_broken = self.doc.children(node).any(|child| self.doc.kind(child) == Kind::LineBreak);
+        let tabs = if is_broken { None } else { self.split_at_tabs(node, &stops) };
+        let right = stops.iter().rev().find(|stop| stop.kind == TabKind::Right);
+        match (tabs.as_deref(), stops.as_slice()) {
+            (Some([tab]), _) if right.is_some() => {
+                let leader = right.and_then(|stop| stop.leader);
+                self.fill_line(node, *tab, leader);
+            }
+            // A line to write on, as in forms.
+            (Some([tab]), [stop]) if stop.leader.is_some() && self.doc.node(*tab).next().is_none() => {
+                self.fill_line(node, *tab, stop.leader);
+                self.add_rules(node, "p", vec![("max-width", points(stop.at))]);
+            }
+            (Some([tab]), [stop]) if stop.kind == TabKind::Center && self.doc.node(*tab).previous().is_none() => {
+                self.add_rules(node, "p", vec![("text-align", "center".to_owned())]);
+            }
+            (Some([middle, end]), [first, second]) if first.kind == TabKind::Center && second.kind == TabKind::Right => {
+                self.part_line(node, *middle, *end);
+            }
+            _ => {
+                let mut rules: Rules = vec![("white-space", "pre-wrap".to_owned())];
+                if whole.tabs.is_empty() {
+                    rules.push(("tab-size", points(DEFAULT_TAB)));
+                }
+                self.add_rules(node, "p", rules);
+                let is_plain = |stop: &TabStop| stop.kind == TabKind::Left && stop.leader.is_none();
+                if !stops.iter().all(is_plain) || stops.windows(2).any(|pair| pair[1].at != pair[0].at + stops[0].at) {
+                    self.diagnostics.tab_stops.add(self.offset, "");
+                }
+            }
+        }
+    }
+
+    /// Puts the tabs that stand directly in a paragraph into spans of their own and gives those, where all of its tabs are such
+    /// and stops may be there that have to be shown.
+    fn split_at_tabs(&mut self, node: NodeId, stops: &[TabStop]) -> Option<Vec<NodeId>> {
+        let has_tab =
+            |reader: &Self, id: NodeId| matches!(reader.doc.kind(id), Kind::Text(text) if reader.doc.text(text).contains('\t'));
+        let children: Vec<NodeId> = self.doc.children(node).collect();
+        let own: usize = children
+            .iter()
+            .filter_map(|&child| if let Kind::Text(text) = self.doc.kind(child) { Some(text) } else { None })
+            .map(|text| self.doc.text(text).matches('\t').count())
+            .sum();
+        let all = self.doc.plain_text(node).matches('\t').count();
+        let is_shown = stops.iter().any(|stop| stop.kind != TabKind::Left || stop.leader.is_some());
+        if own != all || !(1..=2).contains(&own) || !is_shown {
+            return None;
+        }
+        let mut tabs = Vec::new();
+        for child in children {
+            if !has_tab(self, child) {
+                continue;
+            }
+            let Kind::Text(text) = self.doc.kind(child) else { continue };
+            let words = self.doc.text(text).to_owned();
+            for (place, piece) in words.split('\t').enumerate() {
+                if place > 0 {
+                    let tab = self.doc.create(Kind::Span);
+                    self.doc.append_text(tab, "\t");
+                    self.doc.move_before(child, tab);
+                    tabs.push(tab);
+                }
+                if !piece.is_empty() {
+                    let piece = self.doc.intern(piece);
+                    let piece = self.doc.create(Kind::Text(piece));
+                    self.doc.move_before(child, piece);
+                }
+            }
+            self.doc.detach(child);
+        }
+        Some(tabs)
+    }
+
+    /// A tab fills what is left of the line, with its leader.
+    fn fill_line(&mut self, node: NodeId, tab: NodeId, leader: Option<Line>) {
+        let mut rules: Rules = vec![("flex", "1".to_owned()), ("margin", "0 4pt".to_owned())];
+        let line = leader.map(|line| Border { line, width: 8, space: 0, colour: Colour::Auto });
+        rules.extend(line.map(|line| ("border-bottom", edge(&line))));
+        self.add_rules(tab, "tab", rules);
+        self.add_rules(node, "p", vec![("display", "flex".to_owned())]);
+    }
+
+    /// What stands before, between and behind two tabs takes the left, the middle and the right of the line.
+    fn part_line(&mut self, node: NodeId, middle: NodeId, end: NodeId) {
+        let mut parts: [Vec<NodeId>; 3] = Default::default();
+        let mut part = 0;
+        for child in self.doc.children(node) {
+            part += usize::from(child == middle || child == end);
+            parts[part].push(child);
+        }
+        for (children, align) in parts.into_iter().zip(["left", "center", "right"]) {
+            let holder = self.doc.create(Kind::Span);
+            match children.first() {
+                Some(&first) => self.doc.move_before(first, holder),
+                None => {
+                    let Some(first) = self.doc.node(node).first_child() else { continue };
+                    // Nothing at the left takes its room all the same.
+                    self.doc.append_text(holder, "\u{A0}");
+                    self.doc.move_before(first, holder);
+                }
+            }
+            for child in children {
+                self.doc.move_into(holder, child);
+            }
+            self.add_rules(holder, "tab", vec![("flex", "1".to_owned()), ("text-align", align.to_owned())]);
+        }
+        for tab in [middle, end] {
+            self.doc.unwrap(tab);
+        }
+        self.add_rules(node, "p", vec![("display", "flex".to_owned())]);
+    }
+
+    pub(super) fn style_box(&mut self, holder: NodeId) {
+        if self.doc.kind(holder) == Kind::ThematicBreak {
+            return;
+        }
+        let rules =
+            vec![("border", "1px solid #999999".to_owned()), ("padding", "4pt 7pt".to_owned()), ("margin", "6pt 0".to_owned())];
+        self.add_rules(holder, "box", rules);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn names_of_styles_make_classes() {
+        for (name, class) in [("Intense Quote", "intense-quote"), ("1. Überschrift!", "style-1-berschrift"), ("本文", "style")]
+        {
+            assert_eq!(class_name(name), class);
+        }
+    }
+}

@@ -1,0 +1,343 @@
+//! One document of a folder, converted.
+
+use super::hash::Hash;
+use super::link_index::{InDocument, LinkIndex, Target, place_in};
+use super::paths;
+use super::plan::{Plan, Planned};
+use super::record::{DocumentFacts, Page};
+use super::rendered::{Body, Extra, FactsByIndex, Rendered};
+use super::split::{self, PagePart};
+use super::tree;
+use crate::context::{Context, LinkResolver, LinkTarget, OutputFile};
+use crate::convert;
+use crate::document::{Document, Finding, NoteId, Place};
+use crate::error::Error;
+use crate::files::Stray;
+use crate::formats::Format;
+use crate::page::{self, WriteReport};
+use crate::profile::Shape;
+use crate::slug;
+use std::cell::RefCell;
+use std::collections::BTreeSet;
+use std::path::Path;
+
+/// What is known of the folder while a document is converted.
+pub(super) struct FolderState<'k> {
+    pub(super) plan: &'k Plan,
+    pub(super) link_index: &'k LinkIndex,
+    pub(super) facts: &'k FactsByIndex,
+}
+
+/// What a link of a document leads to, as far as the folder decides about it.
+pub(super) fn lead(known: &FolderState<'_>, planned: &Planned, address: &str) -> LinkTarget {
+    match known.link_index.find(&planned.source, address) {
+        Target::Elsewhere => LinkTarget::Unchanged,
+        Target::Document(index, rest) => {
+            let output = known.link_index.output(index);
+            let Some((query, name)) = rest.split_once('#').filter(|(_, name)| !name.is_empty()) else {
+                return LinkTarget::Rewritten(format!("{}{rest}", paths::address(&planned.output, output)));
+            };
+            let name = percent_encoding::percent_decode_str(name).decode_utf8_lossy();
+            let found = known.facts.get(index).and_then(Option::as_ref).map(|facts| (place_in(facts, &name), facts));
+            match found {
+                Some((InDocument::There { page, id }, facts)) => {
+                    let page = facts.pages.get(page).map_or(output, |page| page.output.as_str());
+                    LinkTarget::Rewritten(format!("{}{query}#{id}", paths::address(&planned.output, page)))
+                }
+                _ => LinkTarget::Rewritten(format!("{}{rest}", paths::address(&planned.output, output))),
+            }
+        }
+        Target::Folder(page, rest) => LinkTarget::Rewritten(format!("{}{rest}", paths::address(&planned.output, &page))),
+        Target::File(path) => {
+            let rest = &address[address.find(['?', '#']).unwrap_or(address.len())..];
+            LinkTarget::Rewritten(format!("{}{rest}", paths::address(&planned.output, &path)))
+        }
+        Target::Missing(wanted) => {
+            LinkTarget::Missing { nearest: known.link_index.near(&wanted).map(|near| paths::address(&planned.source, &near)) }
+        }
+    }
+}
+
+/// What the links of a document led to, as one hash.
+pub(super) fn hash_of_leads<'l>(leads: impl Iterator<Item = &'l LinkTarget>) -> Hash {
+    let texts: Vec<String> = leads
+        .map(|target| match target {
+            LinkTarget::Unchanged => String::new(),
+            LinkTarget::Rewritten(address) => format!(">{address}"),
+            LinkTarget::Missing { nearest } => format!("?{}", nearest.as_deref().unwrap_or_default()),
+        })
+        .collect();
+    Hash::of_parts(texts.iter().map(String::as_bytes))
+}
+
+/// Whether an address is that of a place in the document that it stands in. Every page has a top.
+fn is_own_place(address: &str) -> bool {
+    address.len() > 1 && address.starts_with('#') && !address.eq_ignore_ascii_case("#top")
+}
+
+/// The place that an address names in a document.
+fn own_place(facts: &DocumentFacts, address: &str) -> InDocument {
+    place_in(facts, &percent_encoding::percent_decode_str(&address[1..]).decode_utf8_lossy())
+}
+
+/// The links of the document that is converted; remembers them.
+struct LinksOf<'l> {
+    known: &'l FolderState<'l>,
+    planned: &'l Planned,
+    seen: RefCell<Vec<(String, Place)>>,
+    /// Links to places in the document itself.
+    own: RefCell<Vec<(String, Place)>>,
+    leads: RefCell<Vec<LinkTarget>>,
+}
+
+impl LinkResolver for LinksOf<'_> {
+    fn resolve(&self, address: &str, at: Place) -> LinkTarget {
+        if is_own_place(address) {
+            self.own.borrow_mut().push((address.to_owned(), at));
+        }
+        if self.known.link_index.find(&self.planned.source, address) == Target::Elsewhere {
+            return LinkTarget::Unchanged;
+        }
+        let target = lead(self.known, self.planned, address);
+        self.seen.borrow_mut().push((address.to_owned(), at));
+        self.leads.borrow_mut().push(target.clone());
+        target
+    }
+}
+
+/// The bytes of a document.
+pub(super) fn read(plan: &Plan, planned: &Planned) -> Result<Vec<u8>, Error> {
+    let limit = planned.profile.limits.source;
+    plan.source.read(planned.source.as_ref(), limit).map_err(|cause| match Stray::of(&cause) {
+        Some(Stray::TooLarge(limit)) => Error::TooLarge { size: planned.size, limit },
+        _ => Error::File { path: planned.source.clone(), cause },
+    })
+}
+
+/// Converts a document. `wanted` are the names of places in it that other documents lead to.
+pub(super) fn convert_document(known: &FolderState<'_>, index: usize, wanted: &BTreeSet<String>) -> Result<Rendered, Error> {
+    let plan = known.plan;
+    let planned = &plan.documents[index];
+    let clock = plan.options.clock;
+    let begun = clock.map(|clock| clock());
+    let bytes = read(plan, planned)?;
+    let hash = Hash::of(&bytes);
+    let links = LinksOf { known, planned, seen: RefCell::default(), own: RefCell::default(), leads: RefCell::default() };
+    let output = plan.output.path().join(&planned.output);
+    let (name, _) = paths::stem(&planned.output);
+    let to_top = paths::to_top(&planned.output);
+    let context = Context {
+        name,
+        root: Some(&plan.source),
+        folder: Path::new(&planned.source).parent(),
+        shows: Some(&|path| plan.shows(path)),
+        output: output.parent(),
+        to_top: &to_top,
+        mirrored: true,
+        links: Some(&links),
+        shared: Some(&plan.shared),
+    };
+    let profile = &*planned.profile;
+    let writes = plan.options.writes;
+    let mut doc = convert::read_wanted(&bytes, planned.format, profile, wanted)?;
+    drop(bytes);
+    convert::refined(&mut doc, writes, profile, context.links);
+    let placed = page::images::place(&mut doc, profile, &context);
+    let mut facts = DocumentFacts {
+        title: page::title(&doc, profile, name),
+        order: number(&doc, "order"),
+        date: doc.metadata.date.clone().unwrap_or_default(),
+        description: doc.metadata.description.clone().unwrap_or_default(),
+        language: doc.metadata.language.clone().unwrap_or_default(),
+        authors: doc.metadata.authors.clone(),
+        ..DocumentFacts::default()
+    };
+    let mut extras = placed.files;
+    let mut findings = planned.findings.clone();
+    let mut bodies = Vec::new();
+    let is_page = writes == Format::Html && profile.shape != Shape::Fragment;
+    let page_of_part = |part: usize, parts: &[PagePart]| page_of_part(known.link_index, &planned.output, part, parts);
+    let address = |part: usize, parts: &[PagePart]| paths::address(&planned.output, &page_of_part(part, parts));
+    let parts = match profile.publish.split {
+        level if level > 0 && is_page => split::take_apart(&mut doc, level, address),
+        _ => None,
+    };
+    let (mut unreferenced, mut kept) = (Vec::new(), Vec::new());
+    let mut page_facts = |doc: &Document, output: String, title: String, told: &mut WriteReport| {
+        let also = other_names(doc, &told.ids);
+        facts.pages.push(Page { output, title, ids: std::mem::take(&mut told.ids), also });
+        unreferenced.append(&mut told.unreferenced);
+        kept.append(&mut told.external);
+    };
+    match &parts {
+        Some(parts) => {
+            let last = parts.parts.len() - 1;
+            for (at, part) in parts.parts.iter().enumerate() {
+                split::show(&mut doc, part);
+                let unmentioned: &[NoteId] = if at == last { &parts.unmentioned } else { &[] };
+                let (mut content, mut told) = page::content(&doc, profile, &context, &placed.safe, Some(unmentioned));
+                if at > 0 {
+                    content.title.clone_from(&part.title);
+                    // Only the first page has the title of the whole above it.
+                    content.shows_title = false;
+                }
+                findings.append(&mut told.findings);
+                page_facts(&doc, page_of_part(at, &parts.parts), content.title.clone(), &mut told);
+                bodies.push(Body::Page(Box::new(content)));
+                split::hide(&mut doc, part);
+            }
+        }
+        None if is_page => {
+            let (content, mut told) = page::content(&doc, profile, &context, &placed.safe, None);
+            findings.append(&mut told.findings);
+            page_facts(&doc, planned.output.clone(), content.title.clone(), &mut told);
+            bodies.push(Body::Page(Box::new(content)));
+        }
+        None => {
+            let (mut converted, mut told) = convert::written(&mut doc, writes, profile, &context, &placed.safe)?;
+            findings.append(&mut converted.findings);
+            extras.append(&mut converted.files);
+            if writes != Format::Html {
+                // What people link to in text are the words of headings.
+                told.ids = heading_names(&doc);
+            }
+            page_facts(&doc, planned.output.clone(), converted.title, &mut told);
+            bodies.push(Body::Text(converted.text));
+        }
+    }
+    findings.append(&mut doc.findings);
+    findings.sort_by_key(|finding| finding.place);
+    let places = &mut doc.layout_hints.external_anchors;
+    facts.kept = std::mem::take(&mut places.external);
+    facts.unreferenced = std::mem::take(&mut places.unreferenced);
+    facts.unreferenced.extend(unreferenced);
+    facts.kept.extend(kept);
+    let mut seen: Vec<(String, Place)> = links.seen.into_inner();
+    let leads = hash_of_leads(links.leads.borrow().iter());
+    facts.links.append(&mut seen);
+    // Of the links within the document, those that lead nowhere.
+    let own = links.own.into_inner().into_iter();
+    let astray: Vec<_> = own.filter(|(address, _)| matches!(own_place(&facts, address), InDocument::Missing { .. })).collect();
+    facts.links.extend(astray);
+    let folder = paths::folder(&planned.output);
+    let extras = extras.into_iter().filter_map(|file| extra(folder, file)).collect();
+    let uses = uses(plan, &placed.uses);
+    let time = begun.zip(clock).map_or(0, |(begun, clock)| clock().saturating_sub(begun).as_micros() as u64);
+    Ok(Rendered {
+        source: planned.source.clone(),
+        hash,
+        settings: planned.settings,
+        uses,
+        facts,
+        bodies,
+        extras,
+        findings,
+        leads,
+        time,
+    })
+}
+
+/// The page of a part of a document: the first has the name of the whole. None has the name of another document's page.
+fn page_of_part(link_index: &LinkIndex, output: &str, part: usize, parts: &[PagePart]) -> String {
+    if part == 0 {
+        return output.to_owned();
+    }
+    let (stem, extension) = paths::stem(output);
+    let mut line = "--".to_owned();
+    loop {
+        let page = paths::join(paths::folder(output), &format!("{stem}{line}{}.{extension}", parts[part].name));
+        if link_index.made_of(&page).is_none() {
+            return page;
+        }
+        line.push('-');
+    }
+}
+
+/// A number among the metadata.
+fn number(doc: &Document, name: &str) -> Option<i64> {
+    doc.metadata.other.iter().find(|(key, _)| key.eq_ignore_ascii_case(name)).and_then(|(_, value)| value.trim().parse().ok())
+}
+
+/// The names by which people link to the headings of a document.
+fn heading_names(doc: &Document) -> Vec<String> {
+    let mut slugs = crate::fast_hash::HashMap::default();
+    let mut names: Vec<String> =
+        headings(doc).into_iter().map(|heading| slug::unique(&doc.plain_text(heading), &mut slugs)).collect();
+    names.sort_unstable();
+    names
+}
+
+fn headings(doc: &Document) -> Vec<crate::document::NodeId> {
+    use crate::document::{Kind, Step};
+    let is_heading = |step: Step| match step {
+        Step::Enter(id) if matches!(doc.kind(id), Kind::Heading(_)) => Some(id),
+        _ => None,
+    };
+    doc.walk(doc.root()).filter_map(is_heading).collect()
+}
+
+/// Names of places that differ from their ids: what a heading would be called by its words, and what the source calls it.
+fn other_names(doc: &Document, ids: &[String]) -> std::collections::BTreeMap<String, String> {
+    let has = |name: &str| ids.binary_search_by(|id| id.as_str().cmp(name)).is_ok();
+    let mut names = doc.layout_hints.external_anchors.aliases.clone();
+    for heading in headings(doc) {
+        let Some(id) = doc.attributes(heading).id.map(|id| doc.text(id).to_owned()) else { continue };
+        let made = slug::of(&doc.plain_text(heading));
+        if made != id && !has(&made) && has(&id) {
+            names.entry(made).or_insert(id);
+        }
+    }
+    names.retain(|_, id| has(id));
+    names
+}
+
+/// A file that goes with an output, where it stays in the folder of all outputs.
+fn extra(folder: &str, file: OutputFile) -> Option<Extra> {
+    let path = file.path.iter().map(|part| part.to_str()).collect::<Option<Vec<_>>>()?.join("/");
+    // What the path has is no address: nothing in it stands for anything else.
+    let escaped = path.replace('%', "%25");
+    Some(Extra { path: paths::follow(folder, &escaped)?, bytes: file.bytes })
+}
+
+/// The files that a document shows, with their hashes.
+fn uses(plan: &Plan, used: &[std::path::PathBuf]) -> Vec<(String, Hash)> {
+    let mut all: Vec<(String, Hash)> = used
+        .iter()
+        .filter_map(|path| tree::text(path))
+        .map(|path| {
+            let hash = plan.hash_of(&path);
+            (path, hash)
+        })
+        .collect();
+    all.sort();
+    all.dedup();
+    all
+}
+
+/// What there is to say of links to documents that have no such place.
+pub(super) fn check_places(known: &FolderState<'_>, planned: &Planned, facts: &DocumentFacts) -> Vec<Finding> {
+    let mut findings = Vec::new();
+    for (address, place) in &facts.links {
+        if is_own_place(address) {
+            if let InDocument::Missing { nearest } = own_place(facts, address) {
+                findings
+                    .push(astray(format!("a link leads to {address}, and the document has no such place"), nearest).at(*place));
+            }
+            continue;
+        }
+        let Target::Document(index, rest) = known.link_index.find(&planned.source, address) else { continue };
+        let Some((_, name)) = rest.split_once('#').filter(|(_, name)| !name.is_empty()) else { continue };
+        let Some(target) = known.facts.get(index).and_then(Option::as_ref) else { continue };
+        let name = percent_encoding::percent_decode_str(name).decode_utf8_lossy();
+        if let InDocument::Missing { nearest } = place_in(target, &name) {
+            let source = &known.plan.documents[index].source;
+            findings.push(astray(format!("a link leads to {address}, and {source} has no such place"), nearest).at(*place));
+        }
+    }
+    findings
+}
+
+fn astray(message: String, nearest: Option<String>) -> Finding {
+    let hint = nearest.map_or_else(|| "correct the address".to_owned(), |near| format!("perhaps #{near} is meant"));
+    Finding::advice("link.missing-place", message).hint(hint)
+}
