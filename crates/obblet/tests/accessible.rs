@@ -68,7 +68,7 @@ fn headers_of_tables_say_something() {
 
 #[test]
 fn every_page_has_a_heading_of_the_first_level() {
-    let tops = |source: &str, settings: &[&str]| -> Vec<String> {
+    let top_headings = |source: &str, settings: &[&str]| -> Vec<String> {
         let (dom, _) = of(source, settings);
         all(&dom, "h1").map(|node| dom.words_below(node)).collect()
     };
