@@ -434,8 +434,8 @@ fn what_only_style_rules_say() {
     case(r#"<p style="color:red;background:blue;margin:3px">a</p>"#, "<p>a</p>");
     case(r#"<p style="text-align:center">a</p>"#, "<p>a</p>");
     case(
-        r#"<p style="font-weight:bold;font-size:20pt">StyleFidelity like a heading</p><p>text</p>"#,
-        "<p><strong>StyleFidelity like a heading</strong></p>\n<p>text</p>",
+        r#"<p style="font-weight:bold;font-size:20pt">Looks like a heading</p><p>text</p>"#,
+        "<p><strong>Looks like a heading</strong></p>\n<p>text</p>",
     );
     case(r#"<p style="FONT-WEIGHT: BOLD">a</p>"#, "<p><strong>a</strong></p>");
     case(r#"<p style=";;font-weight:;:bold;font-style:italic">a</p>"#, "<p><em>a</em></p>");

@@ -200,7 +200,7 @@ fn links(out: &mut impl Write, inspection: &Inspection, most: usize) -> std::io:
     if parts.is_empty() && links.troubled.is_empty() {
         return Ok(());
     }
-    title(out, "LinkResolver and pictures")?;
+    title(out, "Links and pictures")?;
     if !parts.is_empty() {
         writeln!(out, "  {}", parts.join(", "))?;
     }

@@ -77,7 +77,7 @@ fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
     for &(id, src, alt) in images {
         let (place, src) = (doc.place(id), doc.text(src).to_owned());
         doc.push_finding(
-            Finding::changed("image.dropped", "a picture was left out; its words are external").at(place).losing(src),
+            Finding::changed("image.dropped", "a picture was left out; its alt text is kept").at(place).losing(src),
         );
         doc.set_kind(id, Kind::Text(alt));
         if doc.node(id).has_attributes() {

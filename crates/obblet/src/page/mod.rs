@@ -81,7 +81,7 @@ pub(crate) fn finish(
     safe_pictures: &[NodeId],
 ) -> Result<Converted, Error> {
     let (content, told) = content(doc, profile, context, safe_pictures, None);
-    let (text, files) = apply_classes(&content, profile, context, &Navigation::default())?;
+    let (text, files) = assemble(&content, profile, context, &Navigation::default())?;
     Ok(Converted { text, findings: told.findings, files, title: content.title, length: None, uses: Vec::new() })
 }
 
@@ -169,7 +169,7 @@ fn lone_first_heading(doc: &Document) -> Option<NodeId> {
 }
 
 /// Puts a page together: its content, its frame, and what stands around it.
-pub(crate) fn apply_classes(
+pub(crate) fn assemble(
     content: &Content,
     profile: &Profile,
     context: &Context<'_>,

@@ -115,7 +115,7 @@ impl Run<'_> {
             "Binder".clone_into(&mut content.title);
         }
         profile.page.title.clear();
-        let text = self.apply_classes(
+        let text = self.assemble(
             &profile,
             &content,
             BINDER,

@@ -47,7 +47,7 @@ impl std::fmt::Display for Why {
             Self::Settings => write!(f, "its settings, a file they name, or the program"),
             Self::Included(path) => write!(f, "{path}, which it shows"),
             Self::OutputGone(path) => write!(f, "{path} is gone"),
-            Self::Navigation => write!(f, "links or pages navigation it"),
+            Self::Navigation => write!(f, "links or pages around it"),
             Self::Forced => write!(f, "as asked"),
             Self::CutOff => write!(f, "the last run was cut off"),
         }

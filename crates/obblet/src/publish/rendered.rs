@@ -163,7 +163,7 @@ impl RenderedStore {
         }
         let Some((file, at, length)) = kept.lines.remove(&index) else { return Ok(None) };
         let mut line = vec![0; usize::try_from(length).unwrap_or(0)];
-        let fail = |cause| Error::File { path: "a file of rendered".to_owned(), cause };
+        let fail = |cause| Error::File { path: "a file of rendered documents".to_owned(), cause };
         kept.files[file].seek(SeekFrom::Start(at)).map_err(fail)?;
         kept.files[file].read_exact(&mut line).map_err(fail)?;
         drop(kept);

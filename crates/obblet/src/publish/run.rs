@@ -505,7 +505,7 @@ impl Run<'_> {
                 Body::Text(text) => text,
                 Body::Page(content) => {
                     let navigation = around_part(&state.navigation, &rendered.facts, at);
-                    self.apply_classes(&planned.profile, &content, &page.output, &navigation, &mut brings)?
+                    self.assemble(&planned.profile, &content, &page.output, &navigation, &mut brings)?
                 }
             };
             files.push((Target::output(&page.output, text.as_bytes()), text.into_bytes()));
@@ -532,7 +532,7 @@ impl Run<'_> {
     }
 
     /// Puts the frame around a page.
-    pub(super) fn apply_classes(
+    pub(super) fn assemble(
         &self,
         profile: &crate::profile::Profile,
         content: &page::Content,
@@ -553,7 +553,7 @@ impl Run<'_> {
             shared: Some(&self.plan.shared),
             ..Context::default()
         };
-        let (text, files) = page::apply_classes(content, profile, &context, navigation)?;
+        let (text, files) = page::assemble(content, profile, &context, navigation)?;
         for file in files {
             let Some(path) = file.path.to_str().and_then(|path| paths::follow(paths::folder(output), &path.replace('%', "%25")))
             else {

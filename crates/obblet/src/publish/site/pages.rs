@@ -211,7 +211,7 @@ impl Run<'_> {
         profile.page.contents = 0;
         profile.page.title.clear();
         let (content, _) = page::content(&doc, &profile, &context, &[], None);
-        let text = self.apply_classes(&profile, &content, &output, navigation, brings)?;
+        let text = self.assemble(&profile, &content, &output, navigation, brings)?;
         self.put_unless_taken(&output, text.as_bytes(), progress)
     }
 
