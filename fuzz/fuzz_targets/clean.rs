@@ -32,7 +32,7 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     refine::clean(&mut doc, &profile.clean);
     assert_eq!(once, written(&doc), "cleaning again changes something");
     profile.shape = obblet::profile::Shape::Fragment;
-    profile.html.syntax = html::Syntax::Html;
+    profile.formats.html.syntax = html::Syntax::Html;
     let Ok(converted) = obblet::write(doc, Format::Html, &profile, &Context::default()) else { return };
     let faults: Vec<String> = validity::faults(&converted.text).into_iter().filter(|fault| !fault.contains("class")).collect();
     assert!(faults.is_empty(), "{faults:#?}\n{}", converted.text);

@@ -262,6 +262,15 @@ pub(crate) enum ProfileAction {
         /// Only settings whose name begins so, as in html.
         #[arg(long, value_name = "BEGINNING")]
         only: Option<String>,
+        /// The passes instead, in the order in which they run, and which of them do.
+        #[arg(long, conflicts_with = "only")]
+        passes: bool,
+        /// The format of the source that the passes are for.
+        #[arg(long, value_name = "FORMAT", value_parser = readable(), default_value = "word", requires = "passes")]
+        reads: Format,
+        /// The format of the output that the passes are for.
+        #[arg(long, value_name = "FORMAT", value_parser = writable(), default_value = "html", requires = "passes")]
+        writes: Format,
     },
     /// Writes a new file of settings that begins as a built-in profile does.
     New {

@@ -107,7 +107,13 @@ fn main() {
     let converting = best_of(2, |_| {
         texts
             .iter()
-            .map(|text| convert_in(text, Format::Markdown, Format::Html, &profile, &Context::default()).unwrap().text.len())
+            .map(|text| {
+                convert_in(text, Format::Markdown, Format::Html, &profile, &Context::default())
+                    .unwrap()
+                    .into_text()
+                    .unwrap()
+                    .len()
+            })
             .sum::<usize>()
     });
     let walking =

@@ -18,7 +18,7 @@ use zip::{ZipArchive, ZipWriter};
 fn to_html(source: &[u8], styling: &str) -> String {
     let mut profile = Profile::built_in("fragment").unwrap();
     profile.set(&format!("styling={styling}")).unwrap();
-    convert(source, Format::Word, Format::Html, &profile).unwrap().text
+    convert(source, Format::Word, Format::Html, &profile).unwrap().into_text().unwrap()
 }
 
 fn floor(source: &[u8]) -> usize {

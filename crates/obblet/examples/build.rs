@@ -25,6 +25,6 @@ fn main() -> Result<(), Error> {
     doc.append_link(note, "https://station.example/clock", "pier clock");
     doc.append_text(note, ".");
 
-    print!("{}", write(doc, Format::Html, &Profile::built_in("page")?, &Context::default())?.text);
+    print!("{}", write(doc, Format::Html, &Profile::built_in("page")?, &Context::default())?.text().unwrap());
     Ok(())
 }

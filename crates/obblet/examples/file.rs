@@ -25,7 +25,7 @@ fn main() -> Result<(), Box<dyn Error>> {
     for file in &converted.files {
         files::write_whole(&output.with_file_name(&file.path), &file.bytes)?;
     }
-    files::write_whole(output, converted.text.as_bytes())?;
+    files::write_whole(output, converted.text().unwrap().as_bytes())?;
     for finding in &converted.findings {
         println!("{} {}: {}", finding.place, finding.weight.word(), finding.message);
     }

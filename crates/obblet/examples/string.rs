@@ -6,6 +6,6 @@ use obblet::{Error, Format, convert, profile::Profile};
 fn main() -> Result<(), Error> {
     let source = "High water at **06:12**, low water at 12:30.[^clock]\n\n[^clock]: By the pier clock.\n";
     let converted = convert(source.as_bytes(), Format::Markdown, Format::Html, &Profile::built_in("fragment")?)?;
-    print!("{}", converted.text);
+    print!("{}", converted.text().unwrap());
     Ok(())
 }

@@ -2,7 +2,9 @@
 
 use crate::cache::Shared;
 use crate::document::{Finding, Place};
+use crate::error::Error;
 use crate::files::Root;
+use crate::formats::Anchors;
 use std::path::{Path, PathBuf};
 
 /// What becomes of a link.
@@ -47,6 +49,17 @@ pub struct Context<'a> {
     pub links: Option<&'a dyn LinkResolver>,
     /// What the pages of a folder share.
     pub shared: Option<&'a Shared>,
+    /// Is told how far the conversion is, and may cancel it.
+    pub progress: Option<&'a dyn Progress>,
+}
+
+impl Context<'_> {
+    /// Says that a stage begins.
+    pub(crate) fn reached(&self, stage: Stage) -> Result<(), Error> {
+        let Some(progress) = self.progress else { return Ok(()) };
+        progress.reached(stage);
+        if progress.is_cancelled() { Err(Error::Cancelled) } else { Ok(()) }
+    }
 }
 
 impl std::fmt::Debug for Context<'_> {
@@ -85,15 +98,83 @@ impl Length {
 #[derive(Clone, Debug, Default)]
 pub struct Converted {
     /// The document in its new format.
-    pub text: String,
+    pub bytes: Vec<u8>,
     /// What the user should know.
     pub findings: Vec<Finding>,
     /// Files that go with it.
     pub files: Vec<OutputFile>,
+    /// The places in it that links can lead to, where the output is one of several ([`Context::shared`]).
+    pub anchors: Anchors,
     /// Its title.
     pub title: String,
     /// How much of its room the output takes, where `limits.characters` says how much there is.
     pub length: Option<Length>,
-    /// Files that its pictures are, by their paths from the root, whether they are there or not.
+    /// Files that its images are, by their paths from the root, whether they are there or not.
     pub uses: Vec<PathBuf>,
+}
+
+impl Converted {
+    /// The document as text; `None` where its format is binary.
+    #[must_use]
+    pub fn text(&self) -> Option<&str> {
+        simdutf8::basic::from_utf8(&self.bytes).ok()
+    }
+
+    /// The document as text; `None` where its format is binary.
+    #[must_use]
+    pub fn into_text(self) -> Option<String> {
+        String::from_utf8(self.bytes).ok()
+    }
+
+    /// Writes the document.
+    ///
+    /// # Errors
+    /// Those of the writer.
+    pub fn write_to(&self, mut out: impl std::io::Write) -> std::io::Result<()> {
+        out.write_all(&self.bytes)
+    }
+}
+
+/// A part of a conversion, in the order in which they come.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
+pub enum Stage {
+    /// The source becomes a document.
+    Read,
+    /// The passes run.
+    Refine,
+    /// Images go where they belong.
+    Place,
+    /// The document becomes bytes.
+    Write,
+}
+
+/// Somebody who waits for a conversion: is told how far it is, and may cancel it.
+pub trait Progress: Sync {
+    /// A stage begins.
+    fn reached(&self, stage: Stage);
+
+    /// Whether the conversion ends here, with [`Error::Cancelled`].
+    fn is_cancelled(&self) -> bool {
+        false
+    }
+}
+
+/// A progress that only cancels: hand it to a conversion, keep a reference, and call [`cancel`](Self::cancel) from any thread.
+#[derive(Debug, Default)]
+pub struct Cancellation(std::sync::atomic::AtomicBool);
+
+impl Cancellation {
+    /// Ends the conversion at its next stage.
+    pub fn cancel(&self) {
+        self.0.store(true, std::sync::atomic::Ordering::Relaxed);
+    }
+}
+
+impl Progress for Cancellation {
+    fn reached(&self, _: Stage) {}
+
+    fn is_cancelled(&self) -> bool {
+        self.0.load(std::sync::atomic::Ordering::Relaxed)
+    }
 }

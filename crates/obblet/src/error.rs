@@ -1,6 +1,6 @@
 //! What can go wrong so that there is no output at all. Everything else is a finding.
 
-use crate::formats::word::PackageError;
+use crate::formats::ReadError;
 use crate::profile::ProfileError;
 
 /// Why a conversion has no output.
@@ -63,9 +63,12 @@ pub enum Error {
         /// What is wrong.
         message: String,
     },
-    /// A Word document that can't be opened.
+    /// A source that its reader can't open.
     #[error(transparent)]
-    Word(#[from] PackageError),
+    Read(#[from] ReadError),
+    /// Somebody who waited for the conversion cancelled it.
+    #[error("the conversion was cancelled")]
+    Cancelled,
     /// The output of a folder lies around the folder.
     #[error("the folder lies in {output}, where its output would go; name another place for it")]
     OutputAroundSource {

@@ -19,7 +19,7 @@ fn cleaned(source: &str, settings: &[&str]) -> Converted {
 
 #[track_caller]
 fn case(source: &str, settings: &[&str], expected: &str) {
-    assert_eq!(cleaned(source, settings).text.trim_end(), expected, "{source}");
+    assert_eq!(cleaned(source, settings).into_text().unwrap().trim_end(), expected, "{source}");
 }
 
 fn inbox() -> Vec<(PathBuf, Vec<u8>)> {
@@ -47,20 +47,21 @@ fn what_came_in_comes_out_clean() {
             settings.iter().for_each(|setting| profile.set(setting).unwrap());
             let converted = obblet::convert(&source, format(&path), Format::Html, &profile).unwrap();
             let what = format!("{} as {name} {settings:?}", path.display());
-            noise(&converted.text, &what);
-            let faults = validity::faults(&converted.text);
-            assert!(faults.is_empty(), "{what}: {faults:?}\n{}", converted.text);
-            let own: Vec<_> = html::check(&converted.text).into_iter().filter(|fault| fault.weight != Weight::Advice).collect();
-            assert!(own.is_empty(), "{what}: {own:?}\n{}", converted.text);
-            let again = obblet::convert(converted.text.as_bytes(), Format::Html, Format::Html, &profile).unwrap();
-            assert_eq!(again.text, converted.text, "{what}: cleaning again changes something");
+            noise(&converted.text().unwrap(), &what);
+            let faults = validity::faults(&converted.text().unwrap());
+            assert!(faults.is_empty(), "{what}: {faults:?}\n{}", converted.text().unwrap());
+            let own: Vec<_> =
+                html::check(&converted.text().unwrap()).into_iter().filter(|fault| fault.weight != Weight::Advice).collect();
+            assert!(own.is_empty(), "{what}: {own:?}\n{}", converted.text().unwrap());
+            let again = obblet::convert(converted.text().unwrap().as_bytes(), Format::Html, Format::Html, &profile).unwrap();
+            assert_eq!(again.text().unwrap(), converted.text().unwrap(), "{what}: cleaning again changes something");
             let text = String::from_utf8_lossy(&source);
             let text = if format(&path) == Format::Html { shown(&text) } else { text.into_owned() };
             // Markers of lists and marks of notes are told by what they mark.
-            let lost = conservation::lost(&text, &shown(&converted.text), &converted.findings);
+            let lost = conservation::lost(&text, &shown(&converted.text().unwrap()), &converted.findings);
             let told = |word: &String| word.len() < 2 || word.trim_start_matches(char::is_numeric) != word;
             let lost: Vec<String> = lost.into_iter().filter(|word| !told(word)).collect();
-            assert!(lost.is_empty(), "{what}: {lost:?}\n{}", converted.text);
+            assert!(lost.is_empty(), "{what}: {lost:?}\n{}", converted.text().unwrap());
         }
     }
 }
@@ -117,7 +118,7 @@ fn the_clean_results_are_these() {
             .map(|finding| format!("{} [{}] {}", finding.weight.word(), finding.code, finding.message))
             .collect();
         let name = path.file_stem().unwrap().to_string_lossy().into_owned();
-        insta::assert_snapshot!(name, format!("{}\n{}", converted.text, findings.join("\n")));
+        insta::assert_snapshot!(name, format!("{}\n{}", converted.text().unwrap(), findings.join("\n")));
     }
 }
 
@@ -182,7 +183,9 @@ fn paragraphs_of_office_programs_become_lists() {
 fn typed_lists_are_told_about_or_made() {
     let source = "<p style='color:red'>- a</p><p>- b</p><p>1. c</p><p>2. d</p><p>1984. was dry.</p>";
     let kept = cleaned(source, &[]);
-    assert!(kept.text.starts_with("<p>- a</p>") && kept.findings.iter().any(|finding| finding.code == "clean.typed-list"));
+    assert!(
+        kept.text().unwrap().starts_with("<p>- a</p>") && kept.findings.iter().any(|finding| finding.code == "clean.typed-list")
+    );
     case(
         source,
         &["clean.lists=typed"],
@@ -227,7 +230,7 @@ fn what_is_empty_or_unused_goes() {
 fn revisions_are_accepted_where_a_program_recorded_them() {
     let recorded = "<p>a<ins cite='mailto:Anwen'>b</ins><del cite='mailto:Anwen'>c</del></p>";
     let converted = cleaned(recorded, &[]);
-    assert_eq!(converted.text, "<p>ab</p>\n");
+    assert_eq!(converted.text().unwrap(), "<p>ab</p>\n");
     assert!(converted.findings.iter().any(|finding| finding.code == "clean.revision" && finding.lost == "c"));
     case(recorded, &["clean.revisions=reject"], "<p>ac</p>");
     case("<p>a<ins>b</ins><del>c</del></p>", &[], "<p>a<ins>b</ins><del>c</del></p>");
@@ -248,7 +251,7 @@ fn tables_are_mended() {
         "<p>a</p>\n<p>b</p>",
     );
     let data = "<table><tr><td>a</td><td>b</td></tr></table>";
-    assert!(cleaned(data, &["clean.layout-tables=true"]).text.contains("<table>"));
+    assert!(cleaned(data, &["clean.layout-tables=true"]).into_text().unwrap().contains("<table>"));
 }
 
 #[test]
@@ -361,7 +364,7 @@ fn a_length_limit_counts_markup() {
     let source = "<p>High water at six.</p><ul><li>one</li><li>two</li></ul>";
     let fits = cleaned(source, &["limits.characters=200"]);
     let length = fits.length.clone().unwrap();
-    assert_eq!((length.used as usize, length.left()), (fits.text.trim_end().len(), 200 - length.used));
+    assert_eq!((length.used as usize, length.left()), (fits.text().unwrap().trim_end().len(), 200 - length.used));
     let over = cleaned(source, &["limits.characters=30"]);
     let finding = over.findings.iter().find(|finding| finding.code == "limit.characters").unwrap();
     assert!(finding.weight == Weight::Lost && finding.hint.contains("<ul> one two"), "{finding:?}");
@@ -372,7 +375,7 @@ fn links_lead_straight_where_that_is_asked_for() {
     let source =
         "<p><a href='https://counter.example/url?q=https%3A%2F%2Fgreywick.example%2Ftides%3Futm_source%3Dx&amp;sa=D'>a</a></p>";
     case(source, &["clean.redirects=true"], "<p><a href=\"https://greywick.example/tides\">a</a></p>");
-    assert!(cleaned(source, &[]).text.contains("counter.example"));
+    assert!(cleaned(source, &[]).into_text().unwrap().contains("counter.example"));
 }
 
 /// Pieces of what programs write, as they may meet in broken pages.
@@ -455,8 +458,8 @@ proptest! {
         refine::clean(&mut doc, &profile.clean);
         prop_assert_eq!(&once, &written(&doc), "{}", source);
         profile.shape = obblet::profile::Shape::Fragment;
-        profile.html.syntax = html::Syntax::Html;
-        let text = obblet::write(doc, Format::Html, &profile, &Context::default()).unwrap().text;
+        profile.formats.html.syntax = html::Syntax::Html;
+        let text = obblet::write(doc, Format::Html, &profile, &Context::default()).unwrap().into_text().unwrap();
         let faults: Vec<String> = validity::faults(&text).into_iter().filter(|fault| !fault.contains("class")).collect();
         prop_assert!(faults.is_empty(), "{:?}\n{}\n{}", faults, source, text);
         // All words are there still; markers and what was deleted are not words of the text.

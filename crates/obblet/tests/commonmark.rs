@@ -65,13 +65,15 @@ fn every_example_comes_back() -> Result<(), Failed> {
         for dialect in ["commonmark", "github"] {
             let mut profile = Profile::built_in("fragment").unwrap();
             profile.set(&format!("markdown.dialect={dialect}")).unwrap();
-            let html = |source: &str| convert(source.as_bytes(), Format::Markdown, Format::Html, &profile).unwrap().text;
-            let back = |source: &str| convert(source.as_bytes(), Format::Html, Format::Markdown, &profile).unwrap().text;
+            let html =
+                |source: &str| convert(source.as_bytes(), Format::Markdown, Format::Html, &profile).unwrap().into_text().unwrap();
+            let back =
+                |source: &str| convert(source.as_bytes(), Format::Html, Format::Markdown, &profile).unwrap().into_text().unwrap();
             let first = html(&example.markdown);
             let returned = back(&first);
             let second = html(&returned);
             let again = html(&back(&second));
-            let read = markdown::read(example.markdown.as_bytes(), &profile.markdown.options());
+            let read = markdown::read(example.markdown.as_bytes(), &profile.formats.markdown.options());
             let has_raw = read.nodes().any(|(_, node)| matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. }));
             if second != again || (!has_raw && normal(&second) != normal(&first)) {
                 let (number, markdown) = (example.example, &example.markdown);

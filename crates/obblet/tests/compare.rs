@@ -91,7 +91,7 @@ fn pictures_of_a_package_are_those_of_the_page_that_is_made_of_it() {
     };
     let output = std::env::temp_dir();
     let context = Context { name: "handbook", output: Some(&output), ..Context::default() };
-    let page = convert_in(package, Format::Word, Format::Html, &profile, &context).unwrap().text;
+    let page = convert_in(package, Format::Word, Format::Html, &profile, &context).unwrap().into_text().unwrap();
     assert!(page.contains("handbook-images/one-day.png"));
     assert_eq!((images(&page).first, images(&page).share()), (1, 1.0));
     assert!(images(&page.replace("one-day.png", "another.png")).share() < 1.0);

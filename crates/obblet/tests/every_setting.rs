@@ -5,7 +5,7 @@
 mod support;
 
 use obblet::formats::html::Syntax;
-use obblet::profile::{Profile, SETTINGS};
+use obblet::profile::{Profile, settings};
 use obblet::{Format, convert};
 use std::collections::BTreeSet;
 use std::path::Path;
@@ -155,12 +155,13 @@ fn values_of(key: &str, files: &Path) -> Vec<String> {
         "clean.allow-elements" => of(&["p, a, strong", "h1"]),
         "clean.classes" => of(&["x-* =", "red = rot"]),
         "clean.allow-attributes" | "clean.remove-attributes" => of(&["href", "img.width"]),
+        "clean.skip" => of(&["white-space, empty", "raw-html"]),
         "limits.source" | "limits.characters" | "limits.unpacked" | "limits.image" => of(&["1", "100000000"]),
         _ => return Vec::new(),
     };
     // Beside them, what it is where nobody says anything; numbers have that among theirs.
     if !key.starts_with("limits.") && !values.iter().any(|value| value == "0") {
-        let default = SETTINGS.iter().find(|setting| setting.key == key).map(|setting| (setting.get)(&Profile::default()));
+        let default = settings().find(|setting| setting.key == key).map(|setting| setting.get(&Profile::default()));
         values.extend(default.map(|value| value.to_string().trim_matches(['"', '[', ']']).to_owned()));
     }
     values
@@ -191,8 +192,8 @@ fn all_outputs(profile: &Profile, base: &str, sources: &[(Format, Vec<u8>)]) -> 
             };
             let found: Vec<_> =
                 done.findings.iter().map(|found| format!("{} {} {}", found.code, found.message, found.lost)).collect();
-            let html = if writes == Format::Html { done.text.clone() } else { String::new() };
-            outputs.push((name, format!("{}{:?}{found:?}", done.text, done.length), html));
+            let html = if writes == Format::Html { done.text().unwrap().to_owned() } else { String::new() };
+            outputs.push((name, format!("{}{:?}{found:?}", done.text().unwrap(), done.length), html));
         }
     }
     outputs
@@ -208,7 +209,7 @@ fn every_setting_does_something_and_keeps_fragments_valid() {
         (Format::Word, word()),
     ];
     let (mut idle, mut faults, mut tried) = (Vec::new(), Vec::new(), 0);
-    for setting in SETTINGS {
+    for setting in settings() {
         // Those of whole folders show in whole folders, and those of files beside a page beside a page.
         let elsewhere = ["publish.", "site.", "images.", "limits.image", "page.styles"];
         if elsewhere.iter().any(|beginning| setting.key.starts_with(beginning))
@@ -217,7 +218,7 @@ fn every_setting_does_something_and_keeps_fragments_valid() {
             continue;
         }
         let own = values_of(setting.key, files.path());
-        let values = if own.is_empty() { (setting.values)().split(", ").map(str::to_owned).collect() } else { own.clone() };
+        let values = if own.is_empty() { setting.values().split(", ").map(str::to_owned).collect() } else { own.clone() };
         let mut outcomes = BTreeSet::new();
         for value in &values {
             let mut outcome = Vec::new();
@@ -229,7 +230,7 @@ fn every_setting_does_something_and_keeps_fragments_valid() {
                     // Trusted markup is as it is.
                     let is_ours = !matches!(setting.key, "html.trust" | "html.raw" | "markdown.tag-filter")
                         && !html.starts_with("<!DOCTYPE");
-                    if is_ours && !html.starts_with("<?xml") && profile.html.syntax == Syntax::Html {
+                    if is_ours && !html.starts_with("<?xml") && profile.formats.html.syntax == Syntax::Html {
                         // Levels are left out where those of the source are wanted.
                         let is_level =
                             |fault: &str| fault.contains(" after h") && matches!(value.as_str(), "source" | "commonmark");

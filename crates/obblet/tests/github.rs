@@ -154,17 +154,17 @@ fn raw_html_as_the_profile_says() {
         |raw: &str| convert(b"a <em>b</em> <script>c</script>", Format::Markdown, Format::Html, &[&format!("html.raw={raw}")]);
     // What runs is shown as text where nobody says that the document is trusted.
     let kept = convert("keep");
-    assert_eq!(kept.text, "<p>a <em>b</em> &lt;script&gt;c&lt;/script&gt;</p>\n");
+    assert_eq!(kept.text().unwrap(), "<p>a <em>b</em> &lt;script&gt;c&lt;/script&gt;</p>\n");
     assert_eq!(kept.findings.iter().map(|finding| &*finding.code).collect::<Vec<_>>(), ["html.raw-running"; 2]);
     let trusted = ["html.raw=keep", "html.trust=true"];
     let trusted = support::convert::convert(b"a <em>b</em> <script>c</script>", Format::Markdown, Format::Html, &trusted);
     // What GitHub disallows loses its meaning even where the rest is kept.
-    assert_eq!(trusted.text, "<p>a <em>b</em> &lt;script>c&lt;/script></p>\n");
-    assert_eq!(convert("escape").text, "<p>a &lt;em&gt;b&lt;/em&gt; &lt;script&gt;c&lt;/script&gt;</p>\n");
-    assert_eq!(convert("drop").text, "<p>a b c</p>\n");
+    assert_eq!(trusted.text().unwrap(), "<p>a <em>b</em> &lt;script>c&lt;/script></p>\n");
+    assert_eq!(convert("escape").into_text().unwrap(), "<p>a &lt;em&gt;b&lt;/em&gt; &lt;script&gt;c&lt;/script&gt;</p>\n");
+    assert_eq!(convert("drop").into_text().unwrap(), "<p>a b c</p>\n");
     assert_eq!(convert("drop").findings.len(), 4);
     let clean = convert("clean");
-    assert_eq!(clean.text, "<p>a <em>b</em> </p>\n");
+    assert_eq!(clean.text().unwrap(), "<p>a <em>b</em> </p>\n");
     let finding = &clean.findings[0];
     assert_eq!((&*finding.code, finding.weight, &*finding.lost), ("html.script", Weight::Lost, "c"));
     assert_eq!(finding.place, Place::Line { line: 1, column: 14 });
@@ -224,7 +224,10 @@ fn every_extension_can_be_switched_off() {
         let mut profile = Profile::built_in("fragment").unwrap();
         profile.set(&format!("markdown.{setting}=false")).unwrap();
         let converted = obblet::convert(source.as_bytes(), Format::Markdown, Format::Html, &profile).unwrap();
-        assert_eq!(converted.text, plain, "{setting}");
+        assert_eq!(converted.text().unwrap(), plain, "{setting}");
     }
-    assert_eq!(convert(b"a\nb", Format::Markdown, Format::Html, &["markdown.line-ends=break"]).text, "<p>a<br>\nb</p>\n");
+    assert_eq!(
+        convert(b"a\nb", Format::Markdown, Format::Html, &["markdown.line-ends=break"]).into_text().unwrap(),
+        "<p>a<br>\nb</p>\n"
+    );
 }

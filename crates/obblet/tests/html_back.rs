@@ -6,7 +6,7 @@ use obblet::profile::Profile;
 
 #[track_caller]
 fn written(source: &str, format: Format, expected: &str) -> String {
-    let text = obblet::convert(source.as_bytes(), Format::Html, format, &Profile::default()).unwrap().text;
+    let text = obblet::convert(source.as_bytes(), Format::Html, format, &Profile::default()).unwrap().into_text().unwrap();
     assert_eq!(text.trim_end_matches('\n'), expected, "{source}");
     text
 }
@@ -16,9 +16,11 @@ fn written(source: &str, format: Format, expected: &str) -> String {
 fn markdown(source: &str, expected: &str) {
     let text = written(source, Format::Markdown, expected);
     let fragment = Profile::built_in("fragment").unwrap();
-    let html = |text: &str| obblet::convert(text.as_bytes(), Format::Markdown, Format::Html, &fragment).unwrap().text;
+    let html =
+        |text: &str| obblet::convert(text.as_bytes(), Format::Markdown, Format::Html, &fragment).unwrap().into_text().unwrap();
     let first = html(&text);
-    let back = obblet::convert(first.as_bytes(), Format::Html, Format::Markdown, &Profile::default()).unwrap().text;
+    let back =
+        obblet::convert(first.as_bytes(), Format::Html, Format::Markdown, &Profile::default()).unwrap().into_text().unwrap();
     assert_eq!(
         html(&back),
         first,

@@ -10,7 +10,7 @@ use support::convert::convert;
 fn case(source: &str, expected: &str) {
     // Tables are long enough on one line.
     let compact = if source.contains("<table") { "html.compact=true" } else { "html.compact=false" };
-    let html = convert(source, Format::Html, Format::Html, &[compact]).text;
+    let html = convert(source, Format::Html, Format::Html, &[compact]).into_text().unwrap();
     assert_eq!(html.trim_end(), expected, "{source}");
 }
 

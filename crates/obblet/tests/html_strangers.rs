@@ -22,7 +22,7 @@ fn weight(converted: &Converted, code: &str) -> Option<Weight> {
 #[track_caller]
 fn case(source: &str, expected: &str, code: &str, wanted: Option<Weight>) {
     let converted = fragment(source);
-    assert_eq!(converted.text, expected, "{source}");
+    assert_eq!(converted.text().unwrap(), expected, "{source}");
     assert_eq!(weight(&converted, code), wanted, "{source}");
 }
 
@@ -42,7 +42,7 @@ fn addresses_that_no_browser_takes() {
     case(fine, fine, "html.address", None);
     // What the specification of Markdown says of addresses holds where it is followed to the letter.
     let exact = convert(b"<https://../>", Format::Markdown, Format::Html, &["markdown.dialect=commonmark"]);
-    assert_eq!((exact.text.as_str(), exact.findings.len()), ("<p><a href=\"https://../\">https://../</a></p>\n", 0));
+    assert_eq!((exact.text().unwrap(), exact.findings.len()), ("<p><a href=\"https://../\">https://../</a></p>\n", 0));
 }
 
 #[test]
@@ -80,12 +80,12 @@ fn characters_that_no_document_may_hold() {
             "<h1 id=\"a{c}\">a{c}</h1><p title=\"b{c}\"><a href=\"#a{c}\">c{c}</a> <img src=p.png alt=\"d{c}\"> <code>e{c}</code> <math><mi>f{c}</mi></math></p>"
         );
         let converted = fragment(&source);
-        assert!(!converted.text.contains(c), "{c:?}: {}", converted.text);
-        assert_eq!(converted.text.matches(char::REPLACEMENT_CHARACTER).count(), 7, "{}", converted.text);
+        assert!(!converted.text().unwrap().contains(c), "{c:?}: {}", converted.text().unwrap());
+        assert_eq!(converted.text().unwrap().matches(char::REPLACEMENT_CHARACTER).count(), 7, "{}", converted.text().unwrap());
         assert_eq!(weight(&converted, "html.control-characters"), Some(Weight::Changed));
         // A drawing is a file of its own, which has to be well-formed.
         let drawing = fragment(&format!("<p><svg viewBox=\"0 0 9 9\"><title>t{c}</title><text>x{c}</text></svg></p>"));
-        assert!(drawing.text.contains("data:image/svg+xml") && !drawing.text.contains(c));
+        assert!(drawing.text().unwrap().contains("data:image/svg+xml") && !drawing.text().unwrap().contains(c));
     }
 }
 
@@ -94,9 +94,9 @@ fn ids_that_two_elements_want() {
     let converted =
         fragment("<p id=a>one</p><p id=a>two <i id=b>x</i> <b id=b>y</b></p><p><a href=\"#a\">z</a> <a href=\"#b\">z</a></p>");
     assert!(
-        converted.text.starts_with("<p id=\"a\">one</p><p>two <em id=\"b\">x</em> <strong>y</strong></p>"),
+        converted.text().unwrap().starts_with("<p id=\"a\">one</p><p>two <em id=\"b\">x</em> <strong>y</strong></p>"),
         "{}",
-        converted.text
+        converted.text().unwrap()
     );
     assert_eq!(weight(&converted, "html.duplicate-id"), Some(Weight::Changed));
     let finding = converted.findings.iter().find(|finding| finding.code == "html.duplicate-id").unwrap();
@@ -110,7 +110,7 @@ fn ids_that_two_elements_want() {
 fn a_heading_that_is_a_formula_is_a_heading() {
     for formula in ["<math><mi>x</mi></math>", "<code class=\"language-tex\">x</code>"] {
         let converted = fragment(&format!("<h1>A</h1><h2>B</h2><h4>{formula}</h4><p>x</p>"));
-        assert!(converted.text.contains("<h3>"), "{}", converted.text);
+        assert!(converted.text().unwrap().contains("<h3>"), "{}", converted.text().unwrap());
         assert_eq!(weight(&converted, "html.heading-level"), Some(Weight::Changed));
     }
 }

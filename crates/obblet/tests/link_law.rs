@@ -102,7 +102,7 @@ fn found(html: &str) -> BTreeMap<String, String> {
 }
 
 fn converted(source: &[u8], reads: Format, writes: Format, settings: &[&str]) -> String {
-    convert(source, reads, writes, settings).text
+    convert(source, reads, writes, settings).into_text().unwrap()
 }
 
 proptest! {

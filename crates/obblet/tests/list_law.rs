@@ -128,7 +128,7 @@ impl Listed {
 }
 
 fn converted(source: &[u8], reads: Format, writes: Format) -> String {
-    convert(source, reads, writes, &[]).text
+    convert(source, reads, writes, &[]).into_text().unwrap()
 }
 
 proptest! {
@@ -148,7 +148,7 @@ proptest! {
         let decimal = || levels(&[("decimal", "%1."), ("decimal", "%2."), ("decimal", "%3."), ("decimal", "%4.")]);
         let package = Package { numbering: numbering(&[(1, decimal()), (2, decimal())]) + AGAIN, ..Package::of(&body) };
         for styling in ["semantic", "exact"] {
-            let html = convert(package.bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")]).text;
+            let html = convert(package.bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")]).into_text().unwrap();
             let dom = dom::fragment(&html);
             prop_assert!(dom.errors.is_empty(), "{:?}", dom.errors);
             prop_assert_eq!(shown(&dom), counted(&lines), "{}\n{}", styling, html);

@@ -7,7 +7,7 @@ use obblet::Format;
 use support::convert::convert;
 
 fn converted(source: &str, reads: Format, writes: Format) -> String {
-    convert(source.as_bytes(), reads, writes, &["html.compact=true"]).text
+    convert(source.as_bytes(), reads, writes, &["html.compact=true"]).into_text().unwrap()
 }
 
 /// What Markdown cannot say in full.

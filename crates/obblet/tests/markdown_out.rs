@@ -11,7 +11,7 @@ use support::convert::convert;
 fn case(settings: &[&str], source: &str, expected: &str) {
     let reads = if source.starts_with('<') { Format::Html } else { Format::Markdown };
     let converted = convert(source.as_bytes(), reads, Format::Markdown, settings);
-    assert_eq!(converted.text, expected, "{source} with {settings:?}");
+    assert_eq!(converted.text().unwrap(), expected, "{source} with {settings:?}");
 }
 
 #[test]

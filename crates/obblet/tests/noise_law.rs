@@ -142,7 +142,7 @@ impl Writer<'_> {
 const PROGRAM: &str = "<html xmlns:o=\"urn:schemas-microsoft-com:office:office\"><head><meta name=Generator content=\"Word\"><style><!-- p.MsoNormal {margin:0cm; font-size:11.0pt} --></style></head><body lang=EN-GB><div class=WordSection1>";
 
 fn clean(html: &str) -> String {
-    convert(html.as_bytes(), Format::Html, Format::Html, &[]).text
+    convert(html.as_bytes(), Format::Html, Format::Html, &[]).into_text().unwrap()
 }
 
 proptest! {

@@ -75,7 +75,7 @@ fn marks(html: &str) -> (Vec<(String, String)>, usize) {
 }
 
 fn converted(source: &[u8], reads: Format, writes: Format) -> String {
-    convert(source, reads, writes, &["html.ids=used"]).text
+    convert(source, reads, writes, &["html.ids=used"]).into_text().unwrap()
 }
 
 /// What the marks must be: numbered as notes are first mentioned.

@@ -223,7 +223,7 @@ proptest! {
             (Format::Html, in_html(&blocks).into_bytes()),
             (Format::Word, in_word(&blocks)),
         ];
-        let page = |(format, source): &(Format, Vec<u8>)| convert(source, *format, Format::Html, &fragment).unwrap().text;
+        let page = |(format, source): &(Format, Vec<u8>)| convert(source, *format, Format::Html, &fragment).unwrap().into_text().unwrap();
         let pages: Vec<String> = sources.iter().map(page).collect();
         prop_assert_eq!(&pages[0], &pages[1], "{}", in_html(&blocks));
         prop_assert_eq!(&pages[0], &pages[2]);

@@ -6,7 +6,7 @@ mod support;
 use obblet::document::{Document, Kind};
 use obblet::files::Root;
 use obblet::formats::html;
-use obblet::profile::{Profile, SETTINGS};
+use obblet::profile::{Profile, settings};
 use obblet::{Context, Converted, Error, Format, convert, convert_in};
 use support::dom::{fragment, page};
 
@@ -22,24 +22,24 @@ const ALL: &str = "# A & b\n\n- x\n  - y *z*\n    w\n\n> q\n\n```rust\nlet a = \
 
 #[test]
 fn indentation_and_compactness_change_no_meaning() {
-    let plain = fragment(&with(&["shape=fragment"], ALL).text).outline();
+    let plain = fragment(&with(&["shape=fragment"], ALL).into_text().unwrap()).outline();
     for settings in
         [["html.indent=2", "html.compact=false"], ["html.indent=8", "html.compact=false"], ["html.indent=0", "html.compact=true"]]
     {
-        let html = with(&["shape=fragment", settings[0], settings[1]], ALL).text;
+        let html = with(&["shape=fragment", settings[0], settings[1]], ALL).into_text().unwrap();
         assert_eq!(fragment(&html).outline(), plain, "{html}");
     }
-    let compact = with(&["shape=fragment", "html.compact=true"], "# a\n\n- b\n\n> c").text;
+    let compact = with(&["shape=fragment", "html.compact=true"], "# a\n\n- b\n\n> c").into_text().unwrap();
     assert_eq!(compact, "<h1>a</h1><ul><li>b</li></ul><blockquote><p>c</p></blockquote>");
 }
 
 #[test]
 fn ascii_output_says_the_same() {
-    let plain = fragment(&with(&["shape=fragment"], ALL).text).outline();
-    let ascii = with(&["shape=fragment", "html.characters=ascii"], ALL).text;
+    let plain = fragment(&with(&["shape=fragment"], ALL).into_text().unwrap()).outline();
+    let ascii = with(&["shape=fragment", "html.characters=ascii"], ALL).into_text().unwrap();
     assert!(ascii.is_ascii());
     assert_eq!(fragment(&ascii).outline(), plain);
-    let whole = with(&["html.characters=ascii", "page.title=Ebbe — Flut"], ALL).text;
+    let whole = with(&["html.characters=ascii", "page.title=Ebbe — Flut"], ALL).into_text().unwrap();
     assert!(whole.is_ascii() && whole.contains("<title>Ebbe &#8212; Flut</title>"));
 }
 
@@ -50,7 +50,8 @@ fn the_xml_syntax_is_well_formed() {
             &[&format!("shape={shape}"), "html.syntax=xhtml", "page.look=folio"],
             &format!("{ALL}\n- [x] t\n\n<details open><summary>s</summary><br></details>\n"),
         )
-        .text;
+        .into_text()
+        .unwrap();
         let whole = if shape == "fragment" { format!("<r>{html}</r>") } else { html };
         let mut reader = quick_xml::Reader::from_str(&whole);
         reader.config_mut().check_end_names = true;
@@ -71,7 +72,7 @@ fn the_xml_syntax_is_well_formed() {
 fn a_page_has_what_its_metadata_say() {
     let source = "---\ntitle: T & t\nsubtitle: S\nauthor: Anwen Pask\nlanguage: cy\ndir: rtl\ndescription: \"D \\\"d\\\"\"\nkeywords: [k, l]\n---\n\n## One\n\n### Two\n\n## Three\n";
     let converted = with(&[], source);
-    let dom = page(&converted.text);
+    let dom = page(&converted.text().unwrap());
     assert!(dom.errors.is_empty(), "{:?}", dom.errors);
     for expected in [
         "<html lang=\"cy\" dir=\"rtl\">",
@@ -82,7 +83,7 @@ fn a_page_has_what_its_metadata_say() {
         "<li><a href=\"#one\">One</a>\n<ol>\n<li><a href=\"#two\">Two</a></li>\n</ol></li>",
         "<h2 id=\"three\">Three</h2>",
     ] {
-        assert!(converted.text.contains(expected), "{expected} in {}", converted.text);
+        assert!(converted.text().unwrap().contains(expected), "{expected} in {}", converted.text().unwrap());
     }
     assert_eq!(converted.title, "T & t");
     assert!(converted.findings.is_empty(), "{:?}", converted.findings);
@@ -91,7 +92,7 @@ fn a_page_has_what_its_metadata_say() {
 #[test]
 fn metadata_and_addresses_of_a_page_are_valid_too() {
     let source = "---\ntitle: \"a \\u0001 < \\\"b\\\"\"\nlanguage: en\n---\n\nx\n";
-    let html = with(&["page.stylesheets=https://a.example/b c.css", "page.look=none"], source).text;
+    let html = with(&["page.stylesheets=https://a.example/b c.css", "page.look=none"], source).into_text().unwrap();
     assert!(html.contains("<title>a \u{FFFD} &lt; &quot;b&quot;</title>"), "{html}");
     assert!(html.contains("href=\"https://a.example/b%20c.css\""), "{html}");
 }
@@ -115,17 +116,18 @@ fn titles_come_from_the_first_place_that_has_one() {
 fn headings_have_numbers_and_ids_where_asked() {
     let html =
         with(&["shape=fragment", "html.heading-numbers=true", "html.ids=headings"], "## A\n### B\n### B\n## Ünïcode 潮 & _x_!")
-            .text;
+            .into_text()
+            .unwrap();
     assert_eq!(
         html,
         "<h2 id=\"a\">1 A</h2>\n<h3 id=\"b\">1.1 B</h3>\n<h3 id=\"b-1\">1.2 B</h3>\n<h2 id=\"ünïcode-潮--x\">2 Ünïcode 潮 &amp; <em>x</em>!</h2>\n"
     );
     assert_eq!(
-        with(&["shape=fragment"], "# A\n\n# B\n\n[x](#b)").text,
+        with(&["shape=fragment"], "# A\n\n# B\n\n[x](#b)").into_text().unwrap(),
         "<h1>A</h1>\n<h1 id=\"b\">B</h1>\n<p><a href=\"#b\">x</a></p>\n"
     );
     let dialect = ["shape=fragment", "markdown.dialect=commonmark"];
-    assert_eq!(with(&dialect, "# a\n### b").text, "<h1>a</h1>\n<h3>b</h3>\n");
+    assert_eq!(with(&dialect, "# a\n### b").into_text().unwrap(), "<h1>a</h1>\n<h3>b</h3>\n");
     assert_eq!(with(&dialect[..1], "# a\n### b").findings[0].code, "html.heading-level");
 }
 
@@ -143,7 +145,7 @@ fn frames_see_metadata_contents_and_body() {
     );
     let header = file("header.html", "<b>{{ title }}</b>");
     let source = "---\ntitle: <T>\ndraft: true\n---\n# A\n";
-    let html = with(&[&frame, &header], source).text;
+    let html = with(&[&frame, &header], source).into_text().unwrap();
     assert_eq!(html, "DRAFT &lt;T&gt;|1A;|<b>&lt;T&gt;</b>|<h1 id=\"a\">A</h1>\n");
 
     let mut profile = Profile::default();
@@ -178,28 +180,36 @@ fn pictures_go_where_the_profile_says() {
         convert_in(markdown.as_bytes(), Format::Markdown, Format::Html, &profile, &context).unwrap()
     };
     let folder = run("folder", Some(output.path()));
-    assert!(folder.text.contains("<img src=\"doc-images/p%201.png\" alt=\"x\" width=\"3\" height=\"2\">"), "{}", folder.text);
-    assert!(folder.text.contains("<img src=\"doc-images/p%201-2.png\" alt=\"y\""), "{}", folder.text);
+    assert!(
+        folder.text().unwrap().contains("<img src=\"doc-images/p%201.png\" alt=\"x\" width=\"3\" height=\"2\">"),
+        "{}",
+        folder.text().unwrap()
+    );
+    assert!(folder.text().unwrap().contains("<img src=\"doc-images/p%201-2.png\" alt=\"y\""), "{}", folder.text().unwrap());
     assert_eq!(folder.files.len(), 3);
     let drawing = String::from_utf8(folder.files[2].bytes.clone()).unwrap();
-    assert!(folder.text.contains("width=\"8\" height=\"4\"") && !drawing.contains("script"), "{drawing}");
+    assert!(folder.text().unwrap().contains("width=\"8\" height=\"4\"") && !drawing.contains("script"), "{drawing}");
     let codes: Vec<&str> = folder.findings.iter().map(|finding| &*finding.code).collect();
     assert_eq!(codes, ["image.drawing", "image.missing", "image.outside"]);
 
     // Beside the source, and on standard output, pictures stay where they are.
     for output in [None, Some(source.path())] {
         let same = run("folder", output);
-        assert!(same.text.contains("src=\"p%201.png\" alt=\"x\" width=\"3\"") && same.files.is_empty(), "{}", same.text);
+        assert!(
+            same.text().unwrap().contains("src=\"p%201.png\" alt=\"x\" width=\"3\"") && same.files.is_empty(),
+            "{}",
+            same.text().unwrap()
+        );
     }
     let embedded = run("embed", None);
     assert!(
-        embedded.text.contains("src=\"data:image/png;base64,iVBORw0KGgo")
-            && embedded.text.contains("src=\"data:image/svg+xml;base64,"),
+        embedded.text().unwrap().contains("src=\"data:image/png;base64,iVBORw0KGgo")
+            && embedded.text().unwrap().contains("src=\"data:image/svg+xml;base64,"),
         "{}",
-        embedded.text
+        embedded.text().unwrap()
     );
     let dropped = run("drop", None);
-    assert_eq!(dropped.text, "<p>x y z n o w</p>\n");
+    assert_eq!(dropped.text().unwrap(), "<p>x y z n o w</p>\n");
     assert_eq!(dropped.findings.len(), 6);
 }
 
@@ -207,15 +217,15 @@ fn pictures_go_where_the_profile_says() {
 fn untrusted_addresses_do_not_run() {
     let source = "[a](javascript:alert(1)) ![b](data:image/svg+xml,x) <vbscript:x>\n\n[c]: java&#10;script:x\n\n[c]";
     let safe = with(&["shape=fragment"], source);
-    assert_eq!(safe.text, "<p>a b vbscript:x</p>\n<p>c</p>\n");
+    assert_eq!(safe.text().unwrap(), "<p>a b vbscript:x</p>\n<p>c</p>\n");
     assert_eq!(safe.findings.iter().filter(|finding| finding.code == "html.unsafe-link").count(), 3);
-    assert!(with(&["shape=fragment", "html.trust=true"], source).text.contains("href=\"javascript:alert(1)\""));
+    assert!(with(&["shape=fragment", "html.trust=true"], source).into_text().unwrap().contains("href=\"javascript:alert(1)\""));
 }
 
 #[test]
 fn looks_are_three_and_have_no_script() {
-    for look in obblet::page::LOOKS {
-        let html = with(&[&format!("page.look={look}")], "# a").text;
+    for look in obblet::profile::LOOKS {
+        let html = with(&[&format!("page.look={look}")], "# a").into_text().unwrap();
         assert!(html.contains("prefers-color-scheme: dark") && html.contains("@media print") && !html.contains("<script"));
     }
     let mut profile = Profile::default();
@@ -234,7 +244,7 @@ fn sources_that_are_too_large_are_refused() {
 
 #[test]
 fn every_setting_says_what_it_means() {
-    for setting in SETTINGS {
+    for setting in settings() {
         assert!(setting.meaning.len() > 20 && setting.meaning.ends_with('.'), "{}", setting.key);
     }
 }
@@ -262,7 +272,7 @@ fn own_style_sheets_stand_behind_the_rules_of_the_document() {
         }
         let context = Context { name: "log", output: Some(folder.path()), ..Context::default() };
         let source = b"THE LOG\n\nCHAPTER ONE\n\nIt came in.\n";
-        let page = convert_in(source, Format::Text, Format::Html, &profile, &context).unwrap().text;
+        let page = convert_in(source, Format::Text, Format::Html, &profile, &context).unwrap().into_text().unwrap();
         let at = |wanted: &str| page.find(wanted).unwrap_or_else(|| panic!("{wanted} in {page}"));
         assert!(at(".chapter { text-align") < at(if place == "embed" { "color: teal" } else { "own.css" }), "{place}: {page}");
     }
@@ -274,7 +284,7 @@ fn parts_that_a_target_does_not_take_leave_the_rest_whole() {
         "<table><caption>Hours</caption><thead><tr><th>Day</th></tr></thead><tbody><tr><td>Monday</td></tr></tbody></table>";
     let with = |settings: &[&str], source: &str, reads| {
         let settings: Vec<&str> = ["html.compact=true", "shape=fragment"].iter().chain(settings).copied().collect();
-        support::convert::convert(source.as_bytes(), reads, Format::Html, &settings).text
+        support::convert::convert(source.as_bytes(), reads, Format::Html, &settings).into_text().unwrap()
     };
     assert_eq!(
         with(&["clean.allow-elements=p, table, thead, tbody, tr, td, th"], table, Format::Html),
@@ -290,8 +300,9 @@ fn parts_that_a_target_does_not_take_leave_the_rest_whole() {
 
 #[test]
 fn what_goes_back_to_markdown_is_valid_and_whole() {
-    let back =
-        |html: &str, settings: &[&str]| support::convert::convert(html.as_bytes(), Format::Html, Format::Markdown, settings).text;
+    let back = |html: &str, settings: &[&str]| {
+        support::convert::convert(html.as_bytes(), Format::Html, Format::Markdown, settings).into_text().unwrap()
+    };
     // Two line breaks in a row end a paragraph.
     assert_eq!(back("<p>a<br><br>b</p>", &[]), "a\n\nb\n");
     // Merged cells are taken apart where HTML is not wanted.
@@ -301,11 +312,13 @@ fn what_goes_back_to_markdown_is_valid_and_whole() {
     assert_eq!(written, expected);
     let again =
         support::convert::convert(written.as_bytes(), Format::Markdown, Format::Html, &["html.compact=true", "shape=fragment"]);
-    assert_eq!(again.text.matches("<tr>").count(), 4, "{}", again.text);
+    assert_eq!(again.text().unwrap().matches("<tr>").count(), 4, "{}", again.text().unwrap());
     // What stands behind a fence stays whole.
     for info in ["rust,ignore", "rust", "c++", "no_run,should_panic"] {
         let source = format!("```{info}\nx\n```\n");
-        let html = support::convert::convert(source.as_bytes(), Format::Markdown, Format::Html, &["shape=fragment"]).text;
+        let html = support::convert::convert(source.as_bytes(), Format::Markdown, Format::Html, &["shape=fragment"])
+            .into_text()
+            .unwrap();
         assert!(html.contains(&format!("class=\"language-{info}\"")), "{html}");
         assert_eq!(back(&html, &[]), source);
     }

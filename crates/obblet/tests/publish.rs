@@ -144,7 +144,7 @@ fn a_damaged_record_means_a_full_run() {
     let text = std::fs::read(&path).unwrap();
     let half = text[..text.len() / 2].to_vec();
     let turned: Vec<u8> = text.iter().rev().copied().collect();
-    let version = String::from_utf8(text.clone()).unwrap().replace("\"version\":1", "\"version\":9").into_bytes();
+    let version = String::from_utf8(text.clone()).unwrap().replace("\"version\":2", "\"version\":9").into_bytes();
     for damaged in [&half[..], &turned, &version, b"\xFF\x00{", b"{\"document\":{}}\n", b"[]", b""] {
         std::fs::write(&path, damaged).unwrap();
         let run = folder.publish();

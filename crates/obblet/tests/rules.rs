@@ -8,11 +8,11 @@ use support::convert::convert;
 
 #[track_caller]
 fn converted(source: &str, reads: Format, settings: &[&str], expected: &str) {
-    let html = convert(source.as_bytes(), reads, Format::Html, settings).text;
+    let html = convert(source.as_bytes(), reads, Format::Html, settings).into_text().unwrap();
     assert_eq!(html.trim_end(), expected, "{source} {settings:?}");
     // What keeps the rules is not changed by them.
     if reads == Format::Html {
-        let again = convert(&html, Format::Html, Format::Html, settings).text;
+        let again = convert(&html, Format::Html, Format::Html, settings).into_text().unwrap();
         assert_eq!(again.trim_end(), expected, "{source} {settings:?}, again");
     }
 }
@@ -257,7 +257,7 @@ fn parts_are_left_out_by_selectors() {
     let left = |selectors: &str| {
         let done = convert(source, Format::Html, Format::Html, &[&format!("clean.leave-out={selectors}")]);
         let told = done.findings.iter().filter(|finding| finding.code == "clean.leave-out").count();
-        (done.text.replace('\n', ""), told)
+        (done.text().unwrap().replace('\n', ""), told)
     };
     let whole = "<h1>Log</h1><p>a</p><aside><p>b</p></aside><p id=\"x\">c <a href=\"#y\">to y</a></p>\
         <h2 id=\"y\">Pay (and more)</h2><p>d</p><h3>Deep</h3><p>e</p><h2>End</h2>\
@@ -280,10 +280,11 @@ fn parts_are_left_out_by_selectors() {
 fn leaving_out_works_in_every_format_and_takes_notes_along() {
     let markdown = "# A\n\nb[^1]\n\n<div class=\"client\">\n\nc[^2]\n\n</div>\n\n## D\n\nd[^2]\n\n[^1]: one\n[^2]: two\n";
     let done = convert(markdown, Format::Markdown, Format::Markdown, &["clean.leave-out=.client, section(#d)"]);
-    assert_eq!(done.text, "# A\n\nb[^1]\n\n[^1]: one\n");
+    assert_eq!(done.text().unwrap(), "# A\n\nb[^1]\n\n[^1]: one\n");
     assert_eq!(done.findings.iter().map(|found| found.lost.as_str()).collect::<Vec<_>>(), ["c\nD\nd"]);
-    let text =
-        convert("Alpha\n=====\n\nb\n\nCeta\n====\n\nd\n", Format::Text, Format::Html, &["clean.leave-out=section(Ceta)"]).text;
+    let text = convert("Alpha\n=====\n\nb\n\nCeta\n====\n\nd\n", Format::Text, Format::Html, &["clean.leave-out=section(Ceta)"])
+        .into_text()
+        .unwrap();
     assert_eq!(text, "<h1>Alpha</h1>\n<p>b</p>\n");
 }
 

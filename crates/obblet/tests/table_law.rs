@@ -111,7 +111,7 @@ fn places(tiles: &[Tile]) -> BTreeMap<String, [usize; 4]> {
 }
 
 fn converted(source: &[u8], reads: Format, writes: Format, settings: &[&str]) -> String {
-    convert(source, reads, writes, settings).text
+    convert(source, reads, writes, settings).into_text().unwrap()
 }
 
 proptest! {

@@ -18,12 +18,12 @@ fn reads(source: &str, expected: &str) {
 
 #[track_caller]
 fn reads_with(source: &str, settings: &[&str], expected: &str) {
-    assert_eq!(with(source.as_bytes(), Format::Text, Format::Html, settings).text, expected, "{source}");
+    assert_eq!(with(source.as_bytes(), Format::Text, Format::Html, settings).into_text().unwrap(), expected, "{source}");
 }
 
 #[track_caller]
 fn writes_with(html: &str, settings: &[&str], expected: &str) {
-    assert_eq!(with(html.as_bytes(), Format::Html, Format::Text, settings).text, expected, "{html}");
+    assert_eq!(with(html.as_bytes(), Format::Html, Format::Text, settings).into_text().unwrap(), expected, "{html}");
 }
 
 #[test]
@@ -76,7 +76,7 @@ fn manuscripts_have_titles_chapters_scenes_and_indents() {
     );
     let mut page = Profile::built_in("page").unwrap();
     page.set("page.look=none").unwrap();
-    let html = obblet::convert(MANUSCRIPT.as_bytes(), Format::Text, Format::Html, &page).unwrap().text;
+    let html = obblet::convert(MANUSCRIPT.as_bytes(), Format::Text, Format::Html, &page).unwrap().into_text().unwrap();
     assert!(
         html.contains("<title>THE KEEPER'S LOG</title>") && html.contains("<meta name=\"author\" content=\"Anwen Pask\">"),
         "{html}"
@@ -88,7 +88,11 @@ fn manuscripts_have_titles_chapters_scenes_and_indents() {
         Format::Html,
         &["text.headings=false", "text.emphasis=false", "text.paragraphs=blank-line"],
     );
-    assert!(plain.text.contains("<p>CHAPTER ONE<br>The Fog</p>") && plain.text.contains("_point_"), "{}", plain.text);
+    assert!(
+        plain.text().unwrap().contains("<p>CHAPTER ONE<br>The Fog</p>") && plain.text().unwrap().contains("_point_"),
+        "{}",
+        plain.text().unwrap()
+    );
     // Verse is set in, too, and has empty lines between its stanzas.
     reads(
         "The tide came in\n  And went again\n\nThe fog came in\n  And stayed\n",
@@ -134,7 +138,7 @@ fn lines_underlines_tabs_and_columns() {
         "<table><tr><td>Day</td><td>Keeper</td></tr><tr><td>Mon</td><td>Pask</td></tr><tr><td>Tue</td><td>Tolliver</td></tr></table>",
     );
     let columns = with(b"Mon   06:00   Pask\nTue   07:00   Tolliver\n", Format::Text, Format::Html, &[]);
-    assert_eq!(columns.text, "<pre><code>Mon   06:00   Pask\nTue   07:00   Tolliver\n</code></pre>");
+    assert_eq!(columns.text().unwrap(), "<pre><code>Mon   06:00   Pask\nTue   07:00   Tolliver\n</code></pre>");
     assert!(columns.findings.iter().any(|found| found.code == "text.columns"), "{:?}", columns.findings);
     reads(
         "Copy this:\n\n\tcd log\n\tls -l\n\nThen go home.\n",
@@ -173,9 +177,9 @@ fn east_asian_lines_are_joined_without_spaces() {
 #[test]
 fn encodings_are_asked_for_and_guessed() {
     let latin = with(b"Quay \x96 caf\xE9\n", Format::Text, Format::Html, &["text.encoding=windows-1252"]);
-    assert_eq!(latin.text, "<p>Quay – café</p>");
+    assert_eq!(latin.text().unwrap(), "<p>Quay – café</p>");
     let wide: Vec<u8> = "\u{FEFF}潮位\n".encode_utf16().flat_map(u16::to_le_bytes).collect();
-    assert_eq!(with(&wide, Format::Text, Format::Html, &[]).text, "<p>潮位</p>");
+    assert_eq!(with(&wide, Format::Text, Format::Html, &[]).into_text().unwrap(), "<p>潮位</p>");
 }
 
 #[test]
@@ -206,7 +210,8 @@ fn tables_are_drawn_within_the_width() {
         let cells: String = (0..columns).map(|at| format!("<td>{}", "tide at noon ".repeat(at * 3 + 1))).collect();
         let text =
             with(format!("<table><tr>{cells}<tr>{cells}</table>").as_bytes(), Format::Html, Format::Text, &["text.width=100"])
-                .text;
+                .into_text()
+                .unwrap();
         let widest = text.lines().map(|line| line.chars().count()).max().unwrap();
         assert!(
             widest <= 100 && text.matches("tide").count() == 2 * (0..columns).map(|at| at * 3 + 1).sum::<usize>(),
@@ -241,6 +246,6 @@ fn elements_of_text_output() {
         writes_with(html, &[], expected);
     }
     let markdown = "> [!WARNING]\n> Stay off the pier.\n\nA note[^1] and $x^2$.\n\n[^1]: Two\n\n    paragraphs.\n";
-    let text = with(markdown.as_bytes(), Format::Markdown, Format::Text, &[]).text;
+    let text = with(markdown.as_bytes(), Format::Markdown, Format::Text, &[]).into_text().unwrap();
     assert_eq!(text, "| WARNING\n|\n| Stay off the pier.\n\nA note (note 1) and x^2.\n\n(note 1) Two\n\n    paragraphs.\n");
 }

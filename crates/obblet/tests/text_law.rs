@@ -42,7 +42,7 @@ proptest! {
         let text = convert(source.as_bytes(), Format::Markdown, Format::Text, &profile("fragment", &[])).unwrap();
         // Numbers of lists that meet go on.
         let without_marks = source.replace(|c: char| matches!(c, '>' | '#') || c.is_ascii_digit(), "");
-        prop_assert_eq!(lost(&without_marks, &text.text, &[]), Vec::<String>::new(), "{}\n---\n{}", source, text.text);
+        prop_assert_eq!(lost(&without_marks, &text.text().unwrap(), &[]), Vec::<String>::new(), "{}\n---\n{}", source, text.text().unwrap());
     }
 
     /// Text that was written here is read as what it was, and written again it is the same.
@@ -50,9 +50,9 @@ proptest! {
     fn text_comes_back(blocks in prop::collection::vec(block(), 0..8)) {
         let source = format!("# title\n\n{}", blocks.join("\n\n"));
         let fragment = profile("fragment", &[]);
-        let to_text = |source: &str, reads| convert(source.as_bytes(), reads, Format::Text, &fragment).unwrap().text;
+        let to_text = |source: &str, reads| convert(source.as_bytes(), reads, Format::Text, &fragment).unwrap().into_text().unwrap();
         let first = to_text(&source, Format::Markdown);
-        let html = convert(first.as_bytes(), Format::Text, Format::Html, &fragment).unwrap().text;
+        let html = convert(first.as_bytes(), Format::Text, Format::Html, &fragment).unwrap().into_text().unwrap();
         let second = to_text(&html, Format::Html);
         prop_assert_eq!(to_text(&second, Format::Text), second.clone());
         prop_assert_eq!(words(&first), words(&second), "{}\n---\n{}", first, second);
@@ -71,7 +71,7 @@ proptest! {
     fn lines_are_no_wider_than_they_may_be(blocks in prop::collection::vec(block(), 0..8), width in 24_usize..90) {
         let source = blocks.join("\n\n");
         let setting = format!("text.width={width}");
-        let text = convert(source.as_bytes(), Format::Markdown, Format::Text, &profile("fragment", &[&setting])).unwrap().text;
+        let text = convert(source.as_bytes(), Format::Markdown, Format::Text, &profile("fragment", &[&setting])).unwrap().into_text().unwrap();
         for line in text.lines().filter(|line| !line.starts_with(['=', '-'])) {
             // Headings stand on one line; a word is never broken.
             let is_heading = source.contains(&format!("# {line}\n")) || source.ends_with(&format!("# {line}"));
@@ -108,9 +108,9 @@ fn what_text_cannot_say_is_told() {
 fn powers_and_brackets_that_are_there_need_no_word() {
     let text = |source: &str| convert(source.as_bytes(), Format::Html, Format::Text, &profile("fragment", &[])).unwrap();
     let power = text("<p>m<sup>2</sup></p>");
-    assert_eq!((power.text.as_str(), power.findings.len()), ("m^2\n", 0));
+    assert_eq!((power.text().unwrap(), power.findings.len()), ("m^2\n", 0));
     let ruby = text("<p><ruby>潮<rp>[</rp><rt>shio</rt><rp>]</rp></ruby></p>");
-    assert_eq!(ruby.text, "潮[shio]\n");
+    assert_eq!(ruby.text().unwrap(), "潮[shio]\n");
     let several = text("<p><s>a</s> <s>b</s> H<sub>2</sub></p>");
     let told: Vec<String> = several.findings.iter().map(|finding| finding.message.clone()).collect();
     assert_eq!(

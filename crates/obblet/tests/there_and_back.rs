@@ -17,11 +17,11 @@ fn profile(dialect: &str) -> Profile {
 }
 
 fn html(source: &str, profile: &Profile) -> String {
-    obblet::convert(source.as_bytes(), Format::Markdown, Format::Html, profile).unwrap().text
+    obblet::convert(source.as_bytes(), Format::Markdown, Format::Html, profile).unwrap().into_text().unwrap()
 }
 
 fn back_to_markdown(source: &str, profile: &Profile) -> String {
-    obblet::convert(source.as_bytes(), Format::Html, Format::Markdown, profile).unwrap().text
+    obblet::convert(source.as_bytes(), Format::Html, Format::Markdown, profile).unwrap().into_text().unwrap()
 }
 
 #[test]
@@ -33,8 +33,9 @@ fn every_demo_document_comes_back() {
             let mut profile = profile("github");
             profile.set(&format!("shape={shape}")).unwrap();
             let trip = |source: &[u8], from| {
-                let html = obblet::convert(source, from, Format::Html, &profile).unwrap().text;
-                let back = obblet::convert(html.as_bytes(), Format::Html, Format::Markdown, &profile).unwrap().text;
+                let html = obblet::convert(source, from, Format::Html, &profile).unwrap().into_text().unwrap();
+                let back =
+                    obblet::convert(html.as_bytes(), Format::Html, Format::Markdown, &profile).unwrap().into_text().unwrap();
                 (html, back)
             };
             let (first, back) = trip(&source, entry.format);
@@ -50,14 +51,14 @@ fn every_demo_document_comes_back() {
 
 /// The document, written as Markdown, and the HTML of what is read from that.
 fn through_markdown(doc: &Document, profile: &Profile) -> (String, String) {
-    let text = obblet::write(doc.clone(), Format::Markdown, profile, &Context::default()).unwrap().text;
+    let text = obblet::write(doc.clone(), Format::Markdown, profile, &Context::default()).unwrap().into_text().unwrap();
     let html = html(&text, profile);
     (text, html)
 }
 
 #[track_caller]
 fn same_tree(doc: &Document, profile: &Profile) {
-    let first = obblet::write(doc.clone(), Format::Html, profile, &Context::default()).unwrap().text;
+    let first = obblet::write(doc.clone(), Format::Html, profile, &Context::default()).unwrap().into_text().unwrap();
     let (text, second) = through_markdown(doc, profile);
     assert_eq!(normal(&first), normal(&second), "\n--- markdown\n{text}\n--- first\n{first}\n--- second\n{second}");
 }
@@ -259,7 +260,7 @@ proptest! {
         prop_assume!(!text.is_empty());
         doc.append_text(paragraph, &text);
         let mut profile = profile("github");
-        profile.markdown.width = width;
+        profile.formats.markdown.width = width;
         same_tree(&doc, &profile);
     }
 
@@ -281,10 +282,13 @@ proptest! {
 fn formatting_in_classes_comes_back() {
     let source = "---\ntitle: T\nlanguage: en\n---\n\na *b* **c** `d`, and *e **f***\n";
     let reader = Profile::built_in("reader").unwrap();
-    let page = |source: &str, reads: Format| obblet::convert(source.as_bytes(), reads, Format::Html, &reader).unwrap().text;
+    let page = |source: &str, reads: Format| {
+        obblet::convert(source.as_bytes(), reads, Format::Html, &reader).unwrap().into_text().unwrap()
+    };
     let first = page(source, Format::Markdown);
     assert!(first.contains("<span class=\"italic\">b</span>") && !first.contains("<strong>"), "{first}");
-    let back = obblet::convert(first.as_bytes(), Format::Html, Format::Markdown, &Profile::default()).unwrap().text;
+    let back =
+        obblet::convert(first.as_bytes(), Format::Html, Format::Markdown, &Profile::default()).unwrap().into_text().unwrap();
     assert_eq!(back, source);
     assert_eq!(page(&first, Format::Html), first);
 }

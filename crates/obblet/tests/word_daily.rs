@@ -15,7 +15,7 @@ fn converted(package: &Package, settings: &[&str]) -> Converted {
 
 #[track_caller]
 fn case(package: &Package, expected: &str) {
-    assert_eq!(converted(package, &[]).text, expected, "{}", package.body);
+    assert_eq!(converted(package, &[]).into_text().unwrap(), expected, "{}", package.body);
 }
 
 fn border(sides: &[&str]) -> String {
@@ -46,7 +46,9 @@ fn paragraphs_with_the_same_border_are_one_box() {
     let boxed = border(&["top", "left", "bottom", "right", "between"]) + "<w:spacing w:before=\"40\" w:after=\"120\"/>";
     let styles = style("N", "Notice", "", &boxed, "") + &style("M", "Other", "", &border(&["left"]), "");
     let body = styled("N", "a") + &styled("N", "b") + &styled("M", "c") + &plain("d") + &styled("N", "e");
-    let page = converted(&Package { styles, ..Package::of(&body) }, &["styling=exact", "shape=page", "page.look=none"]).text;
+    let page = converted(&Package { styles, ..Package::of(&body) }, &["styling=exact", "shape=page", "page.look=none"])
+        .into_text()
+        .unwrap();
     for piece in [
         ".joined1 { border-bottom: none; margin-bottom: 0; padding-bottom: 6pt }",
         ".joined2 { border-top: 1pt solid #336699; margin-top: 0; padding-top: 2pt }",
@@ -68,10 +70,10 @@ fn numbered_paragraphs_in_bold_that_stand_alone_are_headings() {
     let package = |body: String| Package { numbering: numbering.clone(), ..Package::of(&body) };
     let manual = bold(1, 0, "Scope") + &plain("a") + &bold(1, 0, "Duties") + &plain("b") + &bold(1, 1, "At night") + &plain("c");
     let done = converted(&package(manual.clone()), &[]);
-    assert_eq!(done.text, "<h1>Scope</h1><p>a</p><h1>Duties</h1><p>b</p><h2>At night</h2><p>c</p>");
+    assert_eq!(done.text().unwrap(), "<h1>Scope</h1><p>a</p><h1>Duties</h1><p>b</p><h2>At night</h2><p>c</p>");
     let told: Vec<&str> = done.findings.iter().map(|finding| finding.code.as_ref()).collect();
     assert!(told.contains(&"word.numbered-heading") && told.contains(&"word.heading-numbers"), "{told:?}");
-    let kept = converted(&package(manual), &["word.heading-numbers=keep"]).text;
+    let kept = converted(&package(manual), &["word.heading-numbers=keep"]).into_text().unwrap();
     assert!(kept.starts_with("<h1>1. Scope</h1>") && kept.contains("<h2>2.1 At night</h2>"), "{kept}");
     // Items that follow each other, sentences, and what nothing follows are items.
     let items = bold(1, 0, "One") + &bold(1, 0, "Two") + &plain("a");
@@ -93,13 +95,13 @@ fn rows_that_a_style_or_the_document_repeats_are_heads() {
             "<w:style w:type=\"table\" w:styleId=\"T\"><w:name w:val=\"T\"/><w:tblStylePr w:type=\"firstRow\">{part}</w:tblStylePr></w:style>"
         );
         let package = Package { styles, ..Package::of(&table(look, &[10, 10], &rows(""))) };
-        converted(&package, &[]).text.contains("<thead><tr><th>a</th>")
+        converted(&package, &[]).into_text().unwrap().contains("<thead><tr><th>a</th>")
     };
     assert!(head("<w:rPr><w:b/></w:rPr>") && head("<w:rPr><w:sz w:val=\"30\"/></w:rPr>"));
     assert!(head("<w:tcPr><w:tcBorders><w:bottom w:val=\"single\" w:sz=\"8\"/></w:tcBorders></w:tcPr>"));
     assert!(!head("<w:pPr><w:jc w:val=\"center\"/></w:pPr>"));
     let repeated = Package::of(&table("", &[10, 10], &rows("<w:tblHeader/>")));
-    assert!(converted(&repeated, &[]).text.contains("<thead><tr><th>a</th>"));
+    assert!(converted(&repeated, &[]).into_text().unwrap().contains("<thead><tr><th>a</th>"));
 }
 
 #[test]
@@ -117,9 +119,12 @@ fn all_headers_are_kept_without_numbers_of_pages_and_below_the_notes() {
         ..Package::of(&(paragraph("", &(text("a") + mark)) + &section))
     };
     let done = converted(&package, &["word.headers=keep"]);
-    let (notes, footer) = (done.text.find("doc-endnotes").unwrap(), done.text.find("<footer><p>Station, page of</p></footer>"));
-    assert!(done.text.starts_with("<header><p>Trust</p><p>Log</p></header><p>a<sup>"), "{}", done.text);
-    assert!(footer.unwrap() > notes, "{}", done.text);
+    let (notes, footer) = (
+        done.text().unwrap().find("doc-endnotes").unwrap(),
+        done.text().unwrap().find("<footer><p>Station, page of</p></footer>"),
+    );
+    assert!(done.text().unwrap().starts_with("<header><p>Trust</p><p>Log</p></header><p>a<sup>"), "{}", done.text().unwrap());
+    assert!(footer.unwrap() > notes, "{}", done.text().unwrap());
     assert!(done.findings.iter().any(|finding| finding.code == "word.page-number" && finding.message.ends_with(": 2")));
     assert!(!done.findings.iter().any(|finding| finding.code == "word.header"));
 }
@@ -135,7 +140,7 @@ fn tab_stops_are_shown_or_told() {
         let package = Package::of(&paragraph(&format!("<w:tabs>{stops}</w:tabs>"), &content));
         let done = converted(&package, &["styling=exact", "shape=page", "page.look=none"]);
         let told = done.findings.iter().any(|finding| finding.code == "word.tab-stops");
-        (done.text, told)
+        (done.text().unwrap().to_owned(), told)
     };
     let (page, told) = exact(&[("center", 4500, ""), ("right", 9000, "")], "Trust\tLog\t1931");
     assert!(page.contains(">Trust</span><span") && page.contains(">\tLog</span>") && !told, "{page}");

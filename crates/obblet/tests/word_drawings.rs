@@ -31,7 +31,7 @@ fn converted(package: &Package) -> Converted {
 
 /// The markup with what pictures hold left out; their sizes are those of the bytes.
 fn shown(converted: &Converted) -> String {
-    let mut pieces = converted.text.split("data:");
+    let mut pieces = converted.text().unwrap().split("data:");
     let mut out = pieces.next().unwrap_or_default().to_owned();
     for piece in pieces {
         let (form, rest) = piece.split_once(";base64,").unwrap();
@@ -130,7 +130,10 @@ fn pictures_outside_of_the_package() {
     let named = picture("staff.png", "Staff", 40, 20).replace("r:embed=\"staff.png\"", "r:link=\"far\"");
     let links = vec![("far".to_owned(), "media\\staff.png".to_owned())];
     let package = Package { links, ..Package::of(&paragraph("", &named)) };
-    assert_eq!(converted(&package).text, "<p><img src=\"media/staff.png\" alt=\"Staff\" width=\"40\" height=\"20\"></p>");
+    assert_eq!(
+        converted(&package).into_text().unwrap(),
+        "<p><img src=\"media/staff.png\" alt=\"Staff\" width=\"40\" height=\"20\"></p>"
+    );
 }
 
 #[test]
@@ -152,7 +155,7 @@ fn charts_and_diagrams_leave_their_words() {
         )
         + &text("b");
     let page = converted(&with_parts(&content, &parts));
-    assert_eq!(page.text, "<p>ab</p>");
+    assert_eq!(page.text().unwrap(), "<p>ab</p>");
     let words = "a chart: Highs of the week High water Mon 4.8 a diagram Keeper Rota";
     assert_eq!(told(&page), [("word.title", Weight::Advice, ""), ("word.object", Weight::Lost, words)]);
     // What is hidden with its paragraph is not told as something that was there to see.
@@ -172,14 +175,14 @@ fn objects_of_other_programs() {
     assert_eq!(shown(&seen), "<p><img src=\"image/png\" alt=\"\" width=\"40\" height=\"20\"></p>");
     assert!(told(&seen).contains(&("word.object", Weight::Changed, "Sheet.12")), "{:?}", told(&seen));
     let unseen = converted(&with_parts(&(text("a") + &object("")), &parts));
-    assert_eq!(unseen.text, "<p>a</p>");
+    assert_eq!(unseen.text().unwrap(), "<p>a</p>");
     assert!(told(&unseen).contains(&("word.object", Weight::Lost, "Sheet.12")), "{:?}", told(&unseen));
 }
 
 #[test]
 fn shapes_with_words() {
     let lettering = "<w:r><w:pict><v:shape style=\"width:200pt\"><v:textpath style=\"font-family:Arial\" string=\"DRAFT\"/></v:shape></w:pict></w:r>";
-    assert_eq!(converted(&with_parts(&(text("a ") + lettering), &[])).text, "<p>a DRAFT</p>");
+    assert_eq!(converted(&with_parts(&(text("a ") + lettering), &[])).into_text().unwrap(), "<p>a DRAFT</p>");
     // Boxes in a group come one by one, in their order; a shape that is filled with a picture shows it.
     let shape =
         |content: &str| format!("<wps:wsp><wps:spPr/><wps:txbx><w:txbxContent>{content}</w:txbxContent></wps:txbx></wps:wsp>");
@@ -192,7 +195,10 @@ fn shapes_with_words() {
             shape(&plain("two"))
         ),
     );
-    assert_eq!(converted(&with_parts(&(text("a") + &group + &text("b")), &[])).text, "<p>ab</p><p>one</p><p>two</p>");
+    assert_eq!(
+        converted(&with_parts(&(text("a") + &group + &text("b")), &[])).into_text().unwrap(),
+        "<p>ab</p><p>one</p><p>two</p>"
+    );
     let filled = drawing(
         "<wp:docPr id=\"3\" name=\"Box\" descr=\"Staff\"/>",
         "shape",
@@ -202,7 +208,10 @@ fn shapes_with_words() {
     assert_eq!(shown(&page), "<p><img src=\"image/png\" alt=\"Staff\" width=\"100\" height=\"50\"></p>");
     // A line across the page, as online editors write it.
     let line = "<w:r><w:pict><v:rect style=\"width:0.0pt;height:1.5pt\" o:hr=\"t\" fillcolor=\"#A0A0A0\"/></w:pict></w:r>";
-    assert_eq!(converted(&Package::of(&(plain("a") + &paragraph("", line) + &plain("b")))).text, "<p>a</p><hr><p>b</p>");
+    assert_eq!(
+        converted(&Package::of(&(plain("a") + &paragraph("", line) + &plain("b")))).into_text().unwrap(),
+        "<p>a</p><hr><p>b</p>"
+    );
 }
 
 #[test]

@@ -14,7 +14,7 @@ fn converted(package: &Package) -> Converted {
 
 #[track_caller]
 fn is(package: &Package, expected: &str) {
-    assert_eq!(converted(package).text, expected, "{}", package.body);
+    assert_eq!(converted(package).into_text().unwrap(), expected, "{}", package.body);
 }
 
 #[track_caller]
@@ -254,7 +254,7 @@ fn fields_are_what_they_came_to() {
     )));
     let lost: Vec<&str> =
         open.findings.iter().filter(|found| found.weight == Weight::Lost).map(|found| found.lost.as_str()).collect();
-    assert_eq!((open.text.as_str(), lost), ("", vec!["never ends"]), "{:?}", open.findings);
+    assert_eq!((open.text().unwrap(), lost), ("", vec!["never ends"]), "{:?}", open.findings);
     runs(&["<w:r><w:fldChar w:fldCharType=\"end\"/></w:r>".to_owned(), text("never began")], "never began");
 }
 

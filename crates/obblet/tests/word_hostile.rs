@@ -13,7 +13,8 @@ use support::package::{
 };
 
 fn html(source: &[u8]) -> Result<String, Error> {
-    obblet::convert(source, Format::Word, Format::Html, &Profile::built_in("fragment").unwrap()).map(|converted| converted.text)
+    obblet::convert(source, Format::Word, Format::Html, &Profile::built_in("fragment").unwrap())
+        .map(|converted| converted.into_text().unwrap())
 }
 
 #[track_caller]
@@ -77,7 +78,7 @@ fn a_damaged_package_is_no_empty_document() {
     package.styles = "<w:style w:type='paragraph' w:styleId='A'><w:name w:val='A'/></w:style>".to_owned();
     let torn = with_torn_data(&package.bytes(), "word/styles.xml");
     let converted = convert(&torn, Format::Word, Format::Html, &[]);
-    assert!(converted.text.contains("paragraph 399"));
+    assert!(converted.text().unwrap().contains("paragraph 399"));
     assert!(converted.findings.iter().any(|found| found.code == "word.damaged" && found.message.contains("word/styles.xml")));
 }
 
@@ -110,7 +111,9 @@ fn broken_parts_are_read_as_far_as_they_go() {
     // Cells without rows, rows without tables, and what belongs to a table outside of one.
     let strays = "<w:tbl><w:tc><w:p><w:r><w:t>one</w:t></w:r></w:p></w:tc></w:tbl><w:tr><w:tc><w:p><w:r><w:t>two</w:t></w:r></w:p></w:tc></w:tr><w:tcPr/><w:trPr/><w:r><w:t>three</w:t></w:r>";
     for styling in ["semantic", "named", "exact"] {
-        let shown = convert(Package::of(strays).bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")]).text;
+        let shown = convert(Package::of(strays).bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")])
+            .into_text()
+            .unwrap();
         assert!(["one", "two", "three"].iter().all(|words| shown.contains(words)), "{shown}");
     }
     // Entities are never expanded, whatever they are.
@@ -138,7 +141,7 @@ fn a_bomb_is_refused_before_it_fills_the_memory() {
     let mut profile = Profile::built_in("fragment").unwrap();
     profile.set("limits.unpacked=1000").unwrap();
     let small = Package::of(&plain(&"tide ".repeat(1000))).bytes();
-    assert!(matches!(obblet::convert(&small, Format::Word, Format::Html, &profile), Err(Error::Word(_))));
+    assert!(matches!(obblet::convert(&small, Format::Word, Format::Html, &profile), Err(Error::Read(_))));
 }
 
 #[track_caller]

@@ -128,13 +128,15 @@ fn package(body: String) -> Package {
 }
 
 fn fragment(package: &Package, styling: &str) -> String {
-    let html = convert(package.bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")]).text;
+    let html = convert(package.bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")]).into_text().unwrap();
     // Where nothing is lined up with spaces, one is as good as two.
     html.split_whitespace().collect::<Vec<_>>().join(" ")
 }
 
 fn rules(package: &Package) -> String {
-    let html = convert_as("page", package.bytes(), Format::Word, Format::Html, &["styling=exact", "page.look=none"]).text;
+    let html = convert_as("page", package.bytes(), Format::Word, Format::Html, &["styling=exact", "page.look=none"])
+        .into_text()
+        .unwrap();
     html.split_whitespace().collect::<Vec<_>>().join(" ")
 }
 

@@ -37,10 +37,18 @@ fn rows_that_are_hidden_or_taken_out_keep_their_words() {
         ("<w:del w:id=\"1\" w:author=\"a\"/>", "clean.revision", "clean.revisions=reject"),
     ] {
         let converted = with(&rows(properties), &[]);
-        assert!(converted.text.contains(shown) && !converted.text.contains("seldom"), "{}", converted.text);
+        assert!(
+            converted.text().unwrap().contains(shown) && !converted.text().unwrap().contains("seldom"),
+            "{}",
+            converted.text().unwrap()
+        );
         assert_eq!(lost(&converted, code), ["seldom within seen"], "{properties}");
         let converted = with(&rows(properties), &[setting]);
-        assert!(converted.text.contains("seldom") && converted.text.contains("within"), "{}", converted.text);
+        assert!(
+            converted.text().unwrap().contains("seldom") && converted.text().unwrap().contains("within"),
+            "{}",
+            converted.text().unwrap()
+        );
         assert!(lost(&converted, code).is_empty(), "{setting}");
     }
     let inserted = with(&rows("<w:ins w:id=\"1\" w:author=\"a\"/>"), &["clean.revisions=reject"]);
@@ -69,10 +77,14 @@ fn cells_that_go_on_keep_what_is_typed_in_them() {
         ],
     ));
     let converted = with(&package, &[]);
-    assert!(converted.text.contains("<td rowspan=\"3\">above</td><td>a</td>"), "{}", converted.text);
+    assert!(converted.text().unwrap().contains("<td rowspan=\"3\">above</td><td>a</td>"), "{}", converted.text().unwrap());
     assert_eq!(lost(&converted, "word.hidden"), ["typed"]);
     let converted = with(&package, &["word.hidden=true"]);
-    assert!(converted.text.contains("<td rowspan=\"3\"><p>above</p><p>typed</p></td><td>a</td>"), "{}", converted.text);
+    assert!(
+        converted.text().unwrap().contains("<td rowspan=\"3\"><p>above</p><p>typed</p></td><td>a</td>"),
+        "{}",
+        converted.text().unwrap()
+    );
     assert!(lost(&converted, "word.hidden").is_empty());
     // Cells of old documents that are joined from left to right.
     let across = Package::of(&table(
@@ -84,7 +96,7 @@ fn cells_that_go_on_keep_what_is_typed_in_them() {
         )],
     ));
     assert_eq!(lost(&with(&across, &[]), "word.hidden"), ["right"]);
-    assert!(with(&across, &["word.hidden=true"]).text.contains("<p>left</p><p>right</p>"));
+    assert!(with(&across, &["word.hidden=true"]).into_text().unwrap().contains("<p>left</p><p>right</p>"));
 }
 
 #[test]
@@ -97,7 +109,7 @@ fn a_link_within_a_link_is_told() {
     };
     let inner = field("HYPERLINK \"https://tides.example/inner\"", &text("both"));
     let converted = with_link(&link(&inner));
-    assert_eq!(converted.text, "<p><a href=\"https://tides.example/outer\">both</a></p>");
+    assert_eq!(converted.text().unwrap(), "<p><a href=\"https://tides.example/outer\">both</a></p>");
     assert_eq!(lost(&converted, "word.nested-link"), ["https://tides.example/inner"]);
     // Two links that lead to the same place lose nothing, nor does one that has text of its own.
     let same = field("HYPERLINK \"https://tides.example/outer\"", &text("both"));

@@ -15,7 +15,7 @@ fn page(package: &Package, styling: &str) -> (String, Vec<String>) {
     for setting in [&format!("styling={styling}"), "page.look=none", "html.compact=true", "page.contents=0"] {
         profile.set(setting).unwrap();
     }
-    let html = obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    let html = obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().into_text().unwrap();
     let between = |start: &str, end: &str| {
         let from = html.find(start).map_or(html.len(), |at| at + start.len());
         html[from..].split(end).next().unwrap_or_default().to_owned()
@@ -94,7 +94,7 @@ fn numbers_become_text_where_that_is_asked_for() {
     assert!(told(&profile));
     profile.set("word.list-numbers=text").unwrap();
     assert_eq!(
-        converted(&profile).text,
+        converted(&profile).into_text().unwrap(),
         "<p>Article I. a</p><p>I.1 b</p><ol type=\"a\"><li>c<ul><li>d</li></ul></li></ol><p>I.2 e</p>"
     );
     assert!(!told(&profile));
@@ -104,12 +104,15 @@ fn numbers_become_text_where_that_is_asked_for() {
     let parts = [(joined.as_str(), "one "), (joined.as_str(), "two "), (numbered, "three"), (numbered, "four")];
     let body: String = parts.iter().map(|(properties, words)| paragraph(properties, &text(words))).collect();
     let package = Package { body, ..package };
-    let html = obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    let html = obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().into_text().unwrap();
     assert_eq!(html, "<p>I.1 one two three</p><p>I.2 four</p>");
     // One that had no number before gets that of what it is joined with.
     let body = paragraph("<w:rPr><w:del/></w:rPr>", "") + &paragraph(numbered, &text("five"));
     let package = Package { body, ..package };
-    assert_eq!(obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text, "<p>I.1 five</p>");
+    assert_eq!(
+        obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().into_text().unwrap(),
+        "<p>I.1 five</p>"
+    );
 }
 
 /// The end of a section with its properties.
@@ -155,7 +158,7 @@ fn headers_of_all_sections_are_told() {
     assert_eq!(lost, ["Harbour Trust", "page of the station"]);
     profile.set("word.headers=keep").unwrap();
     assert_eq!(
-        converted(&profile).text,
+        converted(&profile).into_text().unwrap(),
         "<header>\n<p>Harbour Trust</p>\n</header>\n<p>a</p>\n<p>b</p>\n<footer>\n<p>page of the station</p>\n</footer>\n"
     );
 }
@@ -171,13 +174,13 @@ fn parts_in_html_and_text_are_taken_in() {
     let package = Package { pictures, ..Package::of(&body) };
     let html = convert(package.bytes(), Format::Word, Format::Html, &["html.compact=true"]);
     assert_eq!(
-        html.text,
+        html.text().unwrap(),
         "<p>before</p><h1>Log</h1><p>High <strong>water</strong></p><p>one &amp; two</p><p>three</p><p>behind</p>"
     );
     let told: Vec<(&str, &str)> = html.findings.iter().map(|finding| (&*finding.code, finding.lost.as_str())).collect();
     assert!(told.contains(&("word.foreign-part", "word/media/log.rtf")), "{told:?}");
     assert!(told.iter().any(|(code, _)| *code == "html.script"), "{told:?}");
-    let markdown = convert(package.bytes(), Format::Word, Format::Markdown, &["html.compact=true"]).text;
+    let markdown = convert(package.bytes(), Format::Word, Format::Markdown, &["html.compact=true"]).into_text().unwrap();
     assert_eq!(markdown, "before\n\n# Log\n\nHigh **water**\n\none & two\n\nthree\n\nbehind\n");
 }
 

@@ -20,7 +20,7 @@ fn page(package: &Package, styling: &str) -> (String, Vec<String>) {
     for setting in [&format!("styling={styling}"), "page.look=none", "html.compact=true", "page.contents=0", "html.ids=none"] {
         profile.set(setting).unwrap();
     }
-    let html = obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().text;
+    let html = obblet::convert(&package.bytes(), Format::Word, Format::Html, &profile).unwrap().into_text().unwrap();
     let between = |start: &str, end: &str| {
         let from = html.find(start).map_or(html.len(), |at| at + start.len());
         html[from..].split(end).next().unwrap_or_default().to_owned()
@@ -295,7 +295,7 @@ fn leftward(words: &str) -> String {
 /// The semantic fragment of a body.
 fn fragment(body: &str) -> String {
     let package = Package { numbering: numbering(&[(1, levels(&[("decimal", "%1.")]))]), ..Package::of(body) };
-    let html = convert(package.bytes(), Format::Word, Format::Html, &["html.compact=true"]).text;
+    let html = convert(package.bytes(), Format::Word, Format::Html, &["html.compact=true"]).into_text().unwrap();
     // Languages are not the matter here.
     html.replace(" lang=\"ar\"", "")
 }

@@ -95,7 +95,7 @@ fn trip(doc: &Document, arguments: &Compare, format: Format, profile: &Profile) 
         profile.shape = Shape::Fragment;
     }
     let written = obblet::write(doc.clone(), format, &profile, &Context::default())?;
-    Ok(obblet::read(written.text.as_bytes(), format, &profile)?)
+    Ok(obblet::read(&written.bytes, format, &profile)?)
 }
 
 fn show(first: &str, second: &str, comparison: &Comparison, all: bool) -> std::io::Result<()> {

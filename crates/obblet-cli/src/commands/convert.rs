@@ -8,7 +8,8 @@ use crate::report::{Report, to_standard_output, write_file};
 use crate::{indentation, messages};
 use obblet::document::Finding;
 use obblet::files::is_same;
-use obblet::profile::{Dialect, Layers, Profile, Shape};
+use obblet::formats::markdown::Dialect;
+use obblet::profile::{Layers, Profile, Shape};
 use obblet::publish::{DocumentLinks, Entry, format_of};
 use obblet::{Context, Converted, Format, LinkResolver, convert_in};
 use std::collections::HashMap;
@@ -180,7 +181,7 @@ fn from_standard_input(
         input.profile = Arc::new(Profile { shape, ..Profile::clone(&input.profile) });
     }
     let mut indentation = std::str::from_utf8(&input.bytes).map_or_else(|_| String::new(), indentation::common);
-    if input.profile.markdown.dialect == Dialect::Commonmark {
+    if input.profile.formats.markdown.dialect == Dialect::Commonmark {
         // The specification says what indentation means: four columns of it are code, less is nothing.
         if indentation::is_code(&indentation) {
             indentation.clear();
@@ -192,8 +193,11 @@ fn from_standard_input(
     let context = Context { output: folder, ..input.context() };
     let mut converted = convert_in(&input.bytes, input.format, writes, &input.profile, &context)
         .map_err(|error| Failure::from(error).of(STANDARD_INPUT))?;
-    if !indentation.is_empty() && input.profile.shape == Shape::Fragment {
-        converted.text = indentation::add(&converted.text, &indentation);
+    if !indentation.is_empty()
+        && input.profile.shape == Shape::Fragment
+        && let Some(text) = converted.text()
+    {
+        converted.bytes = indentation::add(text, &indentation).into_bytes();
     }
     save(&converted, output, folder)?;
     talk(&convert.talk, STANDARD_INPUT, output, &converted, start);
@@ -209,11 +213,12 @@ fn save(converted: &Converted, target: Option<&Path>, folder: Option<&Path>) -> 
         }
     }
     match target {
-        Some(target) => write_file(target, converted.text.as_bytes()),
+        Some(target) => write_file(target, &converted.bytes),
         None => {
             // What comes next on a terminal begins on a line of its own.
-            let end = if converted.text.is_empty() || converted.text.ends_with('\n') { "" } else { "\n" };
-            to_standard_output(format!("{}{end}", converted.text).as_bytes())
+            let Some(text) = converted.text() else { return to_standard_output(&converted.bytes) };
+            let end = if text.is_empty() || text.ends_with('\n') { "" } else { "\n" };
+            to_standard_output(format!("{text}{end}").as_bytes())
         }
     }
 }

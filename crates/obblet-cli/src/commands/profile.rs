@@ -4,7 +4,8 @@ use crate::arguments::{Profile as Arguments, ProfileAction};
 use crate::failure::Failure;
 use crate::{Outcome, messages, report};
 use anstyle::Style;
-use obblet::profile::{BUILT_IN, Layer, Profile, SETTINGS};
+use obblet::profile::{BUILT_IN, Layer, Profile, settings};
+use obblet::{Format, pipeline};
 use std::fmt::Write as _;
 use std::io::Write as _;
 use std::path::Path;
@@ -15,7 +16,8 @@ const WIDTH: usize = 96;
 pub(crate) fn run(arguments: &Arguments) -> Outcome {
     match arguments.action.as_ref().unwrap_or(&ProfileAction::List) {
         ProfileAction::List => print(&list()),
-        ProfileAction::Show { profile, only } => match load(profile) {
+        ProfileAction::Show { profile, only, passes, reads, writes } => match load(profile) {
+            Ok(loaded) if *passes => print(&list_passes(&loaded, *reads, *writes)),
             Ok(loaded) => show(&loaded, only.as_deref()),
             Err(error) => messages::fail(Outcome::Misused, error),
         },
@@ -39,6 +41,7 @@ fn list() -> String {
         let _ = writeln!(out, "{bold}{name:<10}{bold:#} {purpose}");
     }
     out.push_str("\nobblet profile show NAME   every setting of a profile, with its meaning\n");
+    out.push_str("  --passes                 the passes, in the order in which they run\n");
     out.push_str("obblet profile new FILE    a file of settings to begin with\n");
     out
 }
@@ -58,20 +61,31 @@ fn show(profile: &Profile, only: Option<&str>) -> Outcome {
     let default = Profile::default();
     let mut out = String::new();
     let mut shown = 0;
-    for setting in SETTINGS.iter().filter(|setting| only.is_none_or(|beginning| setting.key.starts_with(beginning))) {
-        let (value, usual) = ((setting.get)(profile), (setting.get)(&default));
+    for setting in settings().filter(|setting| only.is_none_or(|beginning| setting.key.starts_with(beginning))) {
+        let (value, usual) = (setting.get(profile), setting.get(&default));
         let changed = if value == usual { String::new() } else { format!("   (default: {usual})") };
         let _ = writeln!(out, "{bold}{} = {value}{bold:#}{changed}", setting.key);
         for line in wrap(setting.meaning, WIDTH - 4) {
             let _ = writeln!(out, "    {line}");
         }
-        let _ = writeln!(out, "    May be: {}\n", (setting.values)());
+        let _ = writeln!(out, "    May be: {}\n", setting.values());
         shown += 1;
     }
     if shown == 0 {
         return messages::fail(Outcome::Misused, format_args!("no setting begins with {}", only.unwrap_or_default()));
     }
     print(&out)
+}
+
+/// The passes of a conversion, one a line.
+fn list_passes(profile: &Profile, reads: Format, writes: Format) -> String {
+    let bold = Style::new().bold();
+    let mut out = format!("Passes from {reads} to {writes}, in their order; clean.skip switches them off by name.\n\n");
+    for pass in pipeline::passes(reads, writes, profile) {
+        let state = if pass.runs { "on " } else { "off" };
+        let _ = writeln!(out, "{bold}{:<16}{bold:#} {state}  {}", pass.name, pass.meaning);
+    }
+    out
 }
 
 /// A file of settings in which all is commented out but what the built-in profile sets.
@@ -85,13 +99,13 @@ fn new(file: &Path, from: &str) -> Outcome {
     }
     let default = Profile::default();
     let mut out = String::from("# Settings of Obblet. Lines that begin with a number sign show what is so without being set.\n");
-    for setting in SETTINGS {
+    for setting in settings() {
         out.push('\n');
         for line in wrap(setting.meaning, WIDTH - 2) {
             let _ = writeln!(out, "# {line}");
         }
-        let _ = writeln!(out, "# May be: {}", (setting.values)());
-        let (value, usual) = ((setting.get)(&profile), (setting.get)(&default));
+        let _ = writeln!(out, "# May be: {}", setting.values());
+        let (value, usual) = (setting.get(&profile), setting.get(&default));
         let mark = if value == usual { "# " } else { "" };
         let _ = writeln!(out, "{mark}{} = {value}", setting.key);
     }

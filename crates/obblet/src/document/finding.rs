@@ -98,3 +98,19 @@ impl Finding {
         self
     }
 }
+
+/// A finding that a room may report.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct FindingInfo {
+    /// Its code, as in `word.text-box`.
+    pub code: &'static str,
+    /// The weights that it may have.
+    pub weights: &'static [Weight],
+    /// What happened, in Markdown.
+    pub meaning: &'static str,
+}
+
+/// Declares a finding.
+pub(crate) const fn finding(code: &'static str, weights: &'static [Weight], meaning: &'static str) -> FindingInfo {
+    FindingInfo { code, weights, meaning }
+}

@@ -28,7 +28,8 @@ mod tree;
 mod walk;
 
 pub use attributes::{Attributes, AttributesId};
-pub use finding::{Finding, Weight};
+pub(crate) use finding::finding;
+pub use finding::{Finding, FindingInfo, Weight};
 pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, NoteId, RowGroupKind, Scope, TextLevel};
 pub(crate) use kind_set::KindSet;
 pub use layout_hints::{ExternalAnchors, HintRole, LayoutHint, LayoutHints, Producer};

@@ -1,107 +1,142 @@
 //! One room for each format. A room turns its format into the model and the model into its format, and knows no other room.
+//!
+//! A room is declared by one line of the list below. What there is to know about its format is in its [`Descriptor`]: names,
+//! extensions, how it is read and written, its settings and its findings.
 
-pub mod html;
-pub mod markdown;
-pub mod text;
-pub mod word;
+mod descriptor;
 
-/// A document format.
-///
-/// ```
-/// use obblet::Format;
-///
-/// assert_eq!(Format::from_extension("MD"), Some(Format::Markdown));
-/// assert!(Format::Markdown.is_read());
-/// ```
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-#[non_exhaustive]
-pub enum Format {
-    /// CommonMark with GitHub's extensions.
-    Markdown,
-    /// HTML, as a page or as a fragment.
-    Html,
-    /// Text without markup.
-    Text,
-    /// Packages of word processors.
-    Word,
+pub use descriptor::{Anchors, Descriptor, RawHtml, ReadError, ReadRequest, StyleFidelity, WriteRequest, Written};
+
+use crate::settings::Section;
+use std::fmt;
+use std::str::FromStr;
+
+macro_rules! formats {
+    ($($(#[$attribute:meta])* $room:ident => $name:ident, $meaning:literal;)+) => {
+        $($(#[$attribute])* pub mod $room;)+
+
+        /// A document format.
+        ///
+        /// ```
+        /// use obblet::Format;
+        ///
+        /// assert_eq!(Format::from_extension("MD"), Some(Format::Markdown));
+        /// assert_eq!("markdown".parse(), Ok(Format::Markdown));
+        /// assert!(Format::Markdown.is_read());
+        /// ```
+        #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+        #[non_exhaustive]
+        pub enum Format {
+            $($(#[$attribute])* #[doc = $meaning] $name,)+
+        }
+
+        /// All formats of this build.
+        const FORMATS: &[Format] = &[$($(#[$attribute])* Format::$name,)+];
+
+        /// The settings of all formats.
+        #[derive(Clone, Debug, Default, PartialEq, Eq)]
+        pub struct Settings {
+            $($(#[$attribute])* #[doc = $meaning] pub $room: $room::Settings,)+
+        }
+
+        impl Format {
+            /// What there is to know about it.
+            #[must_use]
+            pub fn descriptor(self) -> &'static Descriptor {
+                match self {
+                    $($(#[$attribute])* Self::$name => &$room::DESCRIPTOR,)+
+                }
+            }
+        }
+
+        impl Settings {
+            /// The settings of a format.
+            pub(crate) fn section(&self, format: Format) -> &dyn Section {
+                match format {
+                    $($(#[$attribute])* Format::$name => &self.$room,)+
+                }
+            }
+
+            /// The settings of a format, to change them.
+            pub(crate) fn section_mut(&mut self, format: Format) -> &mut dyn Section {
+                match format {
+                    $($(#[$attribute])* Format::$name => &mut self.$room,)+
+                }
+            }
+        }
+    };
 }
 
-/// What there is to know about a format without reading any.
-struct Entry {
-    format: Format,
-    name: &'static str,
-    extensions: &'static [&'static str],
-    reads: bool,
-    writes: bool,
+formats! {
+    markdown => Markdown, "CommonMark with GitHub's extensions.";
+    html => Html, "HTML, as a page or as a fragment.";
+    text => Text, "Text without markup.";
+    word => Word, "Packages of word processors.";
 }
 
-const TABLE: [Entry; 4] = [
-    Entry {
-        format: Format::Markdown,
-        name: "markdown",
-        extensions: &["md", "markdown", "mkd", "mdown"],
-        reads: true,
-        writes: true,
-    },
-    Entry { format: Format::Html, name: "html", extensions: &["html", "htm", "xhtml", "xht"], reads: true, writes: true },
-    Entry { format: Format::Text, name: "text", extensions: &["txt", "text"], reads: true, writes: true },
-    // Old binary documents are told what they are.
-    Entry {
-        format: Format::Word,
-        name: "word",
-        extensions: &["docx", "docm", "dotx", "dotm", "doc", "dot"],
-        reads: true,
-        writes: false,
-    },
-];
+/// There is no format of a name.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("there is no format {name}; there are {known}")]
+pub struct UnknownFormat {
+    name: String,
+    known: String,
+}
 
 impl Format {
-    fn entry(self) -> &'static Entry {
-        &TABLE[self as usize]
+    /// All formats of this build.
+    pub fn all() -> impl Iterator<Item = Self> {
+        FORMATS.iter().copied()
     }
 
     /// Its name in settings and on the command line.
     #[must_use]
     pub fn name(self) -> &'static str {
-        self.entry().name
+        self.descriptor().name
     }
 
     /// The format of a name.
     #[must_use]
     pub fn from_name(name: &str) -> Option<Self> {
-        TABLE.iter().find(|entry| entry.name == name).map(|entry| entry.format)
+        Self::all().find(|format| format.name() == name)
     }
 
     /// The format of files with an extension, in any case of letters.
     #[must_use]
     pub fn from_extension(extension: &str) -> Option<Self> {
-        TABLE
-            .iter()
-            .find(|entry| entry.extensions.iter().any(|known| known.eq_ignore_ascii_case(extension)))
-            .map(|entry| entry.format)
+        Self::all().find(|format| format.extensions().iter().any(|known| known.eq_ignore_ascii_case(extension)))
     }
 
     /// Whether documents of this format can be read.
     #[must_use]
     pub fn is_read(self) -> bool {
-        self.entry().reads
+        self.descriptor().read.is_some()
     }
 
     /// Whether documents of this format can be written.
     #[must_use]
     pub fn is_written(self) -> bool {
-        self.entry().writes
-    }
-
-    /// All formats.
-    pub fn all() -> impl Iterator<Item = Self> {
-        TABLE.iter().map(|entry| entry.format)
+        self.descriptor().write.is_some()
     }
 
     /// The extensions of its files; the first is the one that is written.
     #[must_use]
     pub fn extensions(self) -> &'static [&'static str] {
-        self.entry().extensions
+        self.descriptor().extensions
+    }
+}
+
+impl fmt::Display for Format {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(self.name())
+    }
+}
+
+impl FromStr for Format {
+    type Err = UnknownFormat;
+
+    fn from_str(name: &str) -> Result<Self, Self::Err> {
+        let known = || Self::all().map(Self::name).collect::<Vec<_>>().join(", ");
+        Self::from_name(name).ok_or_else(|| UnknownFormat { name: name.to_owned(), known: known() })
     }
 }
 
@@ -110,10 +145,18 @@ mod tests {
     use super::*;
 
     #[test]
-    fn each_format_stands_at_its_own_place_of_the_table() {
+    fn names_and_extensions_lead_to_one_format() {
         for format in Format::all() {
-            assert_eq!(format.entry().format, format);
-            assert_eq!(Format::from_name(format.name()), Some(format));
+            assert_eq!(format.to_string().parse(), Ok(format));
+            for extension in format.extensions() {
+                assert_eq!(Format::from_extension(extension), Some(format), "{extension}");
+            }
+            let section = Settings::default();
+            let section = section.section(format);
+            let prefix = format!("{format}.");
+            assert!((0..section.count()).all(|at| section.key(at).starts_with(&prefix)), "{format}");
         }
+        let error = "mrakdown".parse::<Format>().unwrap_err().to_string();
+        assert!(error.starts_with("there is no format mrakdown; there are markdown, html"), "{error}");
     }
 }

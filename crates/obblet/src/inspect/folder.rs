@@ -96,10 +96,10 @@ fn more(plan: &Plan, planned: &Planned) -> Option<Vec<Finding>> {
     let mut profile = (*planned.profile).clone();
     profile.styling = Styling::Named;
     let source = plan.source.read(planned.source.as_ref(), profile.limits.source).ok()?;
-    let doc = crate::read(&source, planned.format, &profile).ok()?;
+    let doc = crate::pipeline::read(&source, planned.format, &profile).ok()?;
     let mut found = advice::analyze(&doc);
     if planned.format == Format::Html {
-        let encoding = Some(profile.html.encoding.as_str()).filter(|label| !label.is_empty());
+        let encoding = Some(profile.formats.html.encoding.as_str()).filter(|label| !label.is_empty());
         found.extend(html::check(&html::decode(&source, encoding)));
     }
     Some(found)

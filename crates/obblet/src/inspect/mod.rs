@@ -3,6 +3,8 @@
 
 mod advice;
 mod counts;
+mod findings;
+pub(crate) use findings::FINDINGS;
 mod folder;
 mod languages;
 mod links;
@@ -93,14 +95,14 @@ pub fn inspect(source: &[u8], format: Format, profile: &Profile, context: &Conte
     // Classes are part of what is in a document, whatever becomes of them.
     let mut with_classes = wanted.clone();
     with_classes.styling = crate::profile::Styling::Named;
-    let mut doc = crate::read(source, format, &with_classes)?;
-    if format != Format::Markdown || wanted.html.raw == html::Raw::Clean {
+    let mut doc = crate::pipeline::read(source, format, &with_classes)?;
+    if format != Format::Markdown || wanted.formats.html.raw == html::Raw::Clean {
         html::open_raw(&mut doc);
     }
     let advice = advice::analyze(&doc);
     let text = String::from_utf8_lossy(source);
     let faults = if format == Format::Html {
-        html::check(&html::decode(source, Some(wanted.html.encoding.as_str()).filter(|label| !label.is_empty())))
+        html::check(&html::decode(source, Some(wanted.formats.html.encoding.as_str()).filter(|label| !label.is_empty())))
     } else {
         Vec::new()
     };

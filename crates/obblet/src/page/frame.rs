@@ -44,7 +44,7 @@ pub(super) struct View<'v> {
 
 /// Puts a page together.
 pub(super) fn render(profile: &Profile, context: &Context<'_>, view: &View<'_>) -> Result<String, Error> {
-    let xhtml = profile.html.syntax == Syntax::Xhtml;
+    let xhtml = profile.formats.html.syntax == Syntax::Xhtml;
     let known = view.content;
     let (look, own) = (&view.styles.look, &view.styles.own);
     let addresses =
@@ -97,7 +97,7 @@ fn environment(profile: &Profile, shared: Option<&Shared>, fuel: u32) -> Result<
     let page = &profile.page;
     let files =
         [("page.head", &page.head), ("page.header", &page.header), ("page.footer", &page.footer), ("page.frame", &page.frame)];
-    let syntax = profile.html.syntax;
+    let syntax = profile.formats.html.syntax;
     let key = || FramesKey { is_xml: syntax == Syntax::Xhtml, fuel, files: files.map(|(_, file)| file.clone()) };
     if let Some(known) = shared.and_then(|shared| shared.frames(&key())) {
         return Ok(known);

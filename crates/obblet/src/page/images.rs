@@ -24,13 +24,13 @@ struct Picture {
 
 /// What was done about the pictures of a document.
 #[derive(Debug, Default)]
-pub(crate) struct Placed {
+pub struct Placed {
     /// Files that go with the output.
-    pub(crate) files: Vec<OutputFile>,
+    pub files: Vec<OutputFile>,
     /// Drawings that were made safe and are part of the page now.
-    pub(crate) safe: Vec<NodeId>,
+    pub safe: Vec<NodeId>,
     /// Files that were looked at, or that are not there; from the root of the source.
-    pub(crate) uses: Vec<PathBuf>,
+    pub uses: Vec<PathBuf>,
 }
 
 /// Puts the pictures of a document where the profile wants them.
@@ -62,7 +62,7 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
         if alt.is_empty() && !doc.attributes(id).other.iter().any(|(name, _)| doc.text(*name) == "role") {
             let place = doc.place(id);
             doc.push_finding(
-                Finding::advice("image.no-words", "a picture has no words for those who can't see it")
+                Finding::advice("image.alt", "a picture has no words for those who can't see it")
                     .at(place)
                     .hint("write them between the brackets, or leave it if the picture is only decoration"),
             );
@@ -76,9 +76,7 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
 fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
     for &(id, src, alt) in images {
         let (place, src) = (doc.place(id), doc.text(src).to_owned());
-        doc.push_finding(
-            Finding::changed("image.dropped", "a picture was left out; its alt text is kept").at(place).losing(src),
-        );
+        doc.push_finding(Finding::changed("image.dropped", "a picture was left out; its alt text is kept").at(place).losing(src));
         doc.set_kind(id, Kind::Text(alt));
         if doc.node(id).has_attributes() {
             *doc.attributes_mut(id) = crate::document::Attributes::default();
@@ -293,7 +291,7 @@ impl Gallery<'_> {
     fn identify(&self, bytes: &[u8], name: &str) -> Option<Result<Picture, Box<Finding>>> {
         let kind = picture::Kind::of(bytes)?;
         let mut picture = Picture { size: picture::size(bytes), bytes: Vec::new(), kind, address: None, left_out: None };
-        if kind != picture::Kind::Svg || self.profile.html.trust {
+        if kind != picture::Kind::Svg || self.profile.formats.html.trust {
             picture.bytes = bytes.to_vec();
             return Some(Ok(picture));
         }

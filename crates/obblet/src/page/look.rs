@@ -1,9 +1,9 @@
 //! The built-in designs.
 
 use crate::error::Error;
+use crate::profile::LOOKS;
 
 /// The names of the looks.
-pub const LOOKS: [&str; 3] = ["chart", "folio", "beacon"];
 
 const BASE: &str = include_str!("looks/base.css");
 const SHEETS: [&str; 3] = [include_str!("looks/chart.css"), include_str!("looks/folio.css"), include_str!("looks/beacon.css")];

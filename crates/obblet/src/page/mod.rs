@@ -2,6 +2,7 @@
 
 mod access;
 mod contents;
+mod findings;
 mod frame;
 #[cfg(feature = "highlight")]
 mod highlight;
@@ -9,7 +10,8 @@ pub(crate) mod images;
 mod look;
 mod navigation;
 
-pub use look::LOOKS;
+pub(crate) use findings::FINDINGS;
+pub use images::Placed;
 pub(crate) use navigation::{NavLink, Navigation};
 
 use crate::cache;
@@ -17,6 +19,7 @@ use crate::context::{Context, Converted, OutputFile};
 use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Step};
 use crate::error::Error;
 use crate::fast_hash::HashSet;
+use crate::formats::Anchors;
 use crate::formats::html::{self, Characters, HeadingEntry, Highlighter, Syntax};
 use crate::profile::{Profile, StylePlace, Styling};
 use serde::{Deserialize, Serialize};
@@ -68,9 +71,7 @@ pub(crate) struct Content {
 #[derive(Debug, Default)]
 pub(crate) struct WriteReport {
     pub(crate) findings: Vec<Finding>,
-    pub(crate) ids: Vec<String>,
-    pub(crate) unreferenced: Vec<String>,
-    pub(crate) external: Vec<String>,
+    pub(crate) anchors: Anchors,
 }
 
 /// Writes a document as a whole page.
@@ -80,9 +81,10 @@ pub(crate) fn finish(
     context: &Context<'_>,
     safe_pictures: &[NodeId],
 ) -> Result<Converted, Error> {
-    let (content, told) = content(doc, profile, context, safe_pictures, None);
+    let (content, report) = content(doc, profile, context, safe_pictures, None);
     let (text, files) = assemble(&content, profile, context, &Navigation::default())?;
-    Ok(Converted { text, findings: told.findings, files, title: content.title, length: None, uses: Vec::new() })
+    let WriteReport { findings, anchors } = report;
+    Ok(Converted { bytes: text.into_bytes(), findings, files, anchors, title: content.title, ..Converted::default() })
 }
 
 /// Writes the content of a page. `unmentioned` are the notes that are written although nothing mentions them, where not all
@@ -125,6 +127,7 @@ pub(crate) fn content(
     written.findings.extend(access::findings(doc));
     let direction = metadata.direction.filter(|way| *way != Direction::Auto).map(Direction::value);
     let description = Some(&profile.page.description).filter(|text| !text.is_empty()).or(metadata.description.as_ref());
+    let anchors = Anchors::of_html(&mut written);
     let content = Content {
         title,
         shows_title,
@@ -137,19 +140,11 @@ pub(crate) fn content(
         keywords: metadata.keywords.clone(),
         metadata: metadata.other.iter().cloned().collect(),
         headings: written.headings,
-        rules: named_styles(doc, profile.html.characters, scope(profile)).unwrap_or_default(),
+        rules: named_styles(doc, profile.formats.html.characters, scope(profile)).unwrap_or_default(),
         as_source: doc.styles.iter().any(|style| style.class.is_empty()),
         body: written.html,
     };
-    (
-        content,
-        WriteReport {
-            findings: written.findings,
-            ids: written.ids,
-            unreferenced: written.unreferenced,
-            external: written.external,
-        },
-    )
+    (content, WriteReport { anchors, findings: written.findings })
 }
 
 /// What the writer is to know of a page: only looks let wide things scroll.
@@ -182,13 +177,13 @@ pub(crate) fn assemble(
     }
     let contents = match profile.page.contents {
         depth if depth > 0 && content.headings.len() >= FEWEST_CONTENTS => {
-            contents::list(&content.headings, depth, profile.html.syntax, profile.html.characters)
+            contents::list(&content.headings, depth, profile.formats.html.syntax, profile.formats.html.characters)
         }
         _ => String::new(),
     };
     let mut text = frame::render(profile, context, &frame::View { content, contents: &contents, styles: &styles, navigation })?;
     text.push('\n');
-    if profile.html.characters == Characters::Ascii {
+    if profile.formats.html.characters == Characters::Ascii {
         text = to_ascii(&text);
     }
     Ok((text, files))
@@ -333,8 +328,9 @@ fn add_style(profile: &Profile, context: &Context<'_>, files: &mut Vec<OutputFil
     if embeds || context.output.is_none() {
         // An end tag within would end the element, and a comment in XML would hide it.
         let safe = text.replace("</", "<\\/").replace("<!--", "").replace("]]>", "");
-        let safe = if profile.html.syntax == Syntax::Xhtml { safe.replace('&', "\\26 ").replace('<', "\\3C ") } else { safe };
-        styles.embedded.push(if profile.html.characters == Characters::Ascii { css_to_ascii(&safe) } else { safe });
+        let safe =
+            if profile.formats.html.syntax == Syntax::Xhtml { safe.replace('&', "\\26 ").replace('<', "\\3C ") } else { safe };
+        styles.embedded.push(if profile.formats.html.characters == Characters::Ascii { css_to_ascii(&safe) } else { safe });
     } else {
         // A file of the folder that has the name of a look is another one.
         let is_taken = context.shows.is_some_and(|shows| shows(name));

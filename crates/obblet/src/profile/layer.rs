@@ -1,7 +1,8 @@
 //! Putting layers of settings on each other.
 
-use super::{Profile, ProfileError, SETTINGS, Setting, Value, error, settings};
+use super::{Profile, ProfileError, Setting, Value, error, settings};
 use crate::files::{self, Root, Stray, There};
+use crate::settings::parse;
 use globset::{GlobBuilder, GlobSet, GlobSetBuilder};
 use std::path::{Component, Path, PathBuf};
 use toml::Spanned;
@@ -13,10 +14,10 @@ pub const FILE_NAME: &str = "obblet.toml";
 /// Settings whose value is a file, or a list that may hold files: paths count from the folder of the profile.
 const PATHS: [&str; 5] = ["page.head", "page.header", "page.footer", "page.frame", "page.stylesheets"];
 
-fn find(key: &str) -> Result<&'static Setting, ProfileError> {
-    SETTINGS.iter().find(|setting| setting.key == key).ok_or_else(|| ProfileError::UnknownKey {
+fn find(key: &str) -> Result<Setting, ProfileError> {
+    Setting::of(key).ok_or_else(|| ProfileError::UnknownKey {
         key: key.to_owned(),
-        nearest: error::nearest(key, SETTINGS.iter().map(|setting| setting.key)),
+        nearest: error::nearest(key, settings().map(|setting| setting.key)),
     })
 }
 
@@ -28,7 +29,7 @@ fn find(key: &str) -> Result<&'static Setting, ProfileError> {
 /// let layer = Layer::read("html.indent = 2\n[[files]]\nmatch = ['*.docx']\nstyling = 'named'", "obblet.toml", None)?;
 /// let mut profile = Profile::built_in("page")?;
 /// profile.apply_layer(&layer, None)?;
-/// assert_eq!(profile.html.indent, 2);
+/// assert_eq!(profile.formats.html.indent, 2);
 /// # Ok::<(), obblet::profile::ProfileError>(())
 /// ```
 #[derive(Clone, Debug)]
@@ -160,7 +161,7 @@ impl Layer {
                 Err(ProfileError::WrongValue {
                     key: key.clone(),
                     value: "that".to_owned(),
-                    expected: format!("it may be: {}", (setting.values)()),
+                    expected: format!("it may be: {}", setting.values()),
                 })
             }),
         };
@@ -175,7 +176,7 @@ impl ForFiles {
         line_of: &dyn Fn(usize) -> usize,
     ) -> Result<Self, (usize, ProfileError)> {
         let line = table.iter().next().map_or(1, |(key, _)| line_of(key.span().start));
-        let patterns = match table.remove("match").map(|value| read(value.into_inner())) {
+        let patterns = match table.remove("match").map(|value| Value::of_toml(value.into_inner())) {
             Some(Some(Value::Text(pattern))) => vec![pattern],
             Some(Some(Value::List(patterns))) => patterns,
             _ => return Err((line, no_files(String::new()))),
@@ -253,7 +254,7 @@ fn assignments(table: DeTable<'_>, folder: Option<&Path>, line_of: &dyn Fn(usize
             match value.into_inner() {
                 DeValue::Table(inner) => open.push((full, inner)),
                 value => {
-                    let value = read(value).map(|value| rebase(&full, value, folder));
+                    let value = Value::of_toml(value).map(|value| rebase(&full, value, folder));
                     all.push(Assignment { key: full, value, line });
                 }
             }
@@ -271,7 +272,7 @@ impl Profile {
     pub fn set(&mut self, assignment: &str) -> Result<(), ProfileError> {
         let (key, value) = assignment.split_once('=').ok_or_else(|| ProfileError::NoValue { text: assignment.to_owned() })?;
         let (key, value) = (key.trim(), value.trim());
-        let takes_list = matches!((find(key)?.get)(self), Value::List(_));
+        let takes_list = matches!(find(key)?.get(self), Value::List(_));
         // A text may be given as a file has it, in quotation marks.
         let quoted = if takes_list { None } else { Value::parse(value).filter(|value| matches!(value, Value::Text(_))) };
         self.set_value(key, &quoted.unwrap_or_else(|| Value::text(value)))
@@ -279,19 +280,19 @@ impl Profile {
 
     fn set_value(&mut self, key: &str, value: &Value) -> Result<(), ProfileError> {
         let setting = find(key)?;
-        if (setting.set)(self, value).is_some() {
+        if setting.set(self, value).is_some() {
             return Ok(());
         }
         // Of a list, the entry is named that is wrong.
-        let entries = if matches!((setting.get)(self), Value::List(_)) { settings::list(value) } else { None };
+        let entries = if matches!(setting.get(self), Value::List(_)) { parse::list(value) } else { None };
         let wrong = entries.unwrap_or_default().into_iter().find(|entry| {
             let alone = Value::List(vec![entry.clone()]);
-            (setting.set)(&mut self.clone(), &alone).is_none()
+            setting.set(&mut self.clone(), &alone).is_none()
         });
         Err(ProfileError::WrongValue {
             key: key.to_owned(),
             value: wrong.map_or_else(|| value.to_string(), |entry| Value::Text(entry).to_string()),
-            expected: format!("it may be: {}", (setting.values)()),
+            expected: format!("it may be: {}", setting.values()),
         })
     }
 
@@ -313,31 +314,6 @@ impl Profile {
         let mut fitting = layer.files_for(document).flat_map(|at| &layer.files[at].settings);
         fitting.try_for_each(|assignment| layer.put(self, assignment))
     }
-}
-
-impl Value {
-    /// A value as TOML writes it.
-    pub(super) fn parse(text: &str) -> Option<Self> {
-        read(DeValue::parse(text).ok()?.into_inner())
-    }
-}
-
-fn read(value: DeValue<'_>) -> Option<Value> {
-    Some(match value {
-        DeValue::String(text) => Value::Text(text.into_owned()),
-        DeValue::Boolean(flag) => Value::Flag(flag),
-        DeValue::Integer(number) => Value::Number(i64::from_str_radix(number.as_str(), number.radix()).ok()?),
-        DeValue::Array(values) => Value::List(
-            values
-                .into_iter()
-                .map(|value: Spanned<DeValue<'_>>| match value.into_inner() {
-                    DeValue::String(text) => Some(text.into_owned()),
-                    _ => None,
-                })
-                .collect::<Option<_>>()?,
-        ),
-        _ => return None,
-    })
 }
 
 /// Makes paths count from the folder of the profile that names them.
@@ -376,9 +352,9 @@ mod tests {
 
     #[test]
     fn every_setting_can_be_written_and_read_back() {
-        for setting in SETTINGS {
+        for setting in settings() {
             let mut profile = Profile::default();
-            let text = format!("{} = {}", setting.key, (setting.get)(&profile));
+            let text = format!("{} = {}", setting.key, setting.get(&profile));
             profile.apply(&text, "x", None).unwrap();
             assert_eq!(profile, Profile::default(), "{text}");
         }
@@ -389,7 +365,7 @@ mod tests {
         let case = |text: &str, expected: &[&str]| {
             let mut profile = Profile::default();
             profile.set(&format!("clean.replace={text}")).unwrap();
-            assert_eq!(profile.clean.replace, expected, "{text}");
+            assert_eq!(profile.clean.text.replace, expected, "{text}");
         };
         case("a => b, c => d", &["a => b", "c => d"]);
         case("\"a, b => c\"", &["a, b => c"]);

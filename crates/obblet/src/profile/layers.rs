@@ -15,7 +15,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 /// let mut layers = Layers::new(Profile::built_in("page")?);
 /// layers.set("html.indent=2")?;
 /// let profile = layers.of(std::path::Path::new("/nowhere/tides.md"), None)?;
-/// assert_eq!(profile.html.indent, 2);
+/// assert_eq!(profile.formats.html.indent, 2);
 /// # Ok::<(), obblet::profile::ProfileError>(())
 /// ```
 #[derive(Debug)]
@@ -204,7 +204,7 @@ mod tests {
         layers.set("page.look=folio").unwrap();
         let of = |name: &str| {
             let profile = layers.of(&folder.path().join(name), Some(folder.path())).unwrap();
-            (profile.html.indent, profile.page.title.clone(), profile.page.look.clone())
+            (profile.formats.html.indent, profile.page.title.clone(), profile.page.look.clone())
         };
         let expected = |indent: u8, title: &str| (indent, title.to_owned(), "folio".to_owned());
         assert_eq!(of("a.md"), expected(1, "all"));
@@ -216,7 +216,7 @@ mod tests {
         assert!(!Arc::ptr_eq(&profile("log/b.docx"), &profile("log/b.md")));
         assert!(layers.set("page.lok=x").is_err());
         layers.find_none();
-        assert_eq!(layers.of(&folder.path().join("log/a.md"), None).unwrap().html.indent, 0);
+        assert_eq!(layers.of(&folder.path().join("log/a.md"), None).unwrap().formats.html.indent, 0);
     }
 
     #[test]

@@ -119,7 +119,7 @@ impl Run<'_> {
     /// How a file comes along: pictures where pages show it, and otherwise what can't run.
     fn coming(&self, path: &str, only_shown: bool) -> std::io::Result<Coming> {
         let (source, profile) = (&self.plan.source, &self.plan.profile);
-        if profile.html.trust {
+        if profile.formats.html.trust {
             return Ok(Coming::AsItIs);
         }
         let mut start = Vec::new();

@@ -1,18 +1,18 @@
 //! All documents of a folder in one page: to proof it, or to print it.
 
-use super::convert_document::{FolderState, lead};
+use super::convert_document::{self, FolderState, lead};
 use super::link_index::{InDocument, Target as Leads, place_in};
 use super::parallel::in_order;
 use super::run::Run;
 use super::site::Site;
-use super::{Progress, convert_document, paths};
+use super::{Progress, paths};
 use crate::context::{Context, LinkResolver, LinkTarget};
-use crate::convert;
 use crate::document::{Document, Kind, Place, Step};
 use crate::error::Error;
 use crate::fast_hash::HashMap;
 use crate::formats::html::{self, HeadingEntry};
 use crate::page::{self, Content, Navigation};
+use crate::pipeline;
 
 use std::collections::BTreeSet;
 
@@ -137,7 +137,7 @@ fn bind(
     let plan = folder.plan;
     let planned = &plan.documents[index];
     let bytes = convert_document::read(plan, planned)?;
-    let wanted = folder.facts[index].as_ref().map(|facts| facts.kept.clone()).unwrap_or_default();
+    let wanted = folder.facts[index].as_ref().map(|facts| facts.external.clone()).unwrap_or_default();
     let profile = &*planned.profile;
     let links = LinksInBinder { folder, index, places };
     let output = plan.output.path().join(&planned.output);
@@ -151,8 +151,8 @@ fn bind(
         shared: Some(&plan.shared),
         ..Context::default()
     };
-    let mut doc = convert::read_wanted(&bytes, planned.format, profile, &wanted)?;
-    convert::refined(&mut doc, plan.options.writes, profile, Some(&links));
+    let mut doc = pipeline::read_requested(&bytes, planned.format, profile, &wanted)?;
+    pipeline::refine(&mut doc, plan.options.writes, profile, &Context { links: Some(&links), ..Context::default() });
     let placed = page::images::place(&mut doc, profile, &context);
     rebase(&mut doc, paths::folder(&planned.output));
     head(&mut doc, profile, context.name);
@@ -173,7 +173,7 @@ fn bind(
         ..profile.html_options(html::Ids::Headings)
     };
     let written = html::write(&doc, &options);
-    let rules = page::named_styles(&doc, profile.html.characters, page::Scope::Part(&prefix)).unwrap_or_default();
+    let rules = page::named_styles(&doc, profile.formats.html.characters, page::Scope::Part(&prefix)).unwrap_or_default();
     let as_source = doc.styles.iter().any(|style| style.class.is_empty());
     Ok(Bound { body: written.html, headings: written.headings, rules, as_source })
 }

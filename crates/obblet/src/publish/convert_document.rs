@@ -9,13 +9,13 @@ use super::rendered::{Body, Extra, FactsByIndex, Rendered};
 use super::split::{self, PagePart};
 use super::tree;
 use crate::context::{Context, LinkResolver, LinkTarget, OutputFile};
-use crate::convert;
-use crate::document::{Document, Finding, NoteId, Place};
+use crate::document::{Document, Finding, NodeId, NoteId, Place};
 use crate::error::Error;
 use crate::files::Stray;
-use crate::formats::Format;
-use crate::page::{self, WriteReport};
-use crate::profile::Shape;
+use crate::formats::{Anchors, Format};
+use crate::page::{self, Content, WriteReport};
+use crate::pipeline;
+use crate::profile::{Profile, Shape};
 use crate::slug;
 use std::cell::RefCell;
 use std::collections::BTreeSet;
@@ -114,8 +114,8 @@ pub(super) fn read(plan: &Plan, planned: &Planned) -> Result<Vec<u8>, Error> {
     })
 }
 
-/// Converts a document. `wanted` are the names of places in it that other documents lead to.
-pub(super) fn convert_document(known: &FolderState<'_>, index: usize, wanted: &BTreeSet<String>) -> Result<Rendered, Error> {
+/// Converts a document. `requested` are the names of places in it that other documents lead to.
+pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSet<String>) -> Result<Rendered, Error> {
     let plan = known.plan;
     let planned = &plan.documents[index];
     let clock = plan.options.clock;
@@ -124,10 +124,9 @@ pub(super) fn convert_document(known: &FolderState<'_>, index: usize, wanted: &B
     let hash = Hash::of(&bytes);
     let links = LinksOf { known, planned, seen: RefCell::default(), own: RefCell::default(), leads: RefCell::default() };
     let output = plan.output.path().join(&planned.output);
-    let (name, _) = paths::stem(&planned.output);
     let to_top = paths::to_top(&planned.output);
     let context = Context {
-        name,
+        name: paths::stem(&planned.output).0,
         root: Some(&plan.source),
         folder: Path::new(&planned.source).parent(),
         shows: Some(&|path| plan.shows(path)),
@@ -136,105 +135,138 @@ pub(super) fn convert_document(known: &FolderState<'_>, index: usize, wanted: &B
         mirrored: true,
         links: Some(&links),
         shared: Some(&plan.shared),
+        ..Context::default()
     };
-    let profile = &*planned.profile;
     let writes = plan.options.writes;
-    let mut doc = convert::read_wanted(&bytes, planned.format, profile, wanted)?;
+    let mut doc = pipeline::read_requested(&bytes, planned.format, &planned.profile, requested)?;
     drop(bytes);
-    convert::refined(&mut doc, writes, profile, context.links);
-    let placed = page::images::place(&mut doc, profile, &context);
-    let mut facts = DocumentFacts {
-        title: page::title(&doc, profile, name),
-        order: number(&doc, "order"),
-        date: doc.metadata.date.clone().unwrap_or_default(),
-        description: doc.metadata.description.clone().unwrap_or_default(),
-        language: doc.metadata.language.clone().unwrap_or_default(),
-        authors: doc.metadata.authors.clone(),
-        ..DocumentFacts::default()
+    pipeline::refine(&mut doc, writes, &planned.profile, &context);
+    let placed = pipeline::place(&mut doc, &planned.profile, &context);
+    let mut pages = PagesOf {
+        known,
+        planned,
+        context: &context,
+        safe: &placed.safe,
+        facts: DocumentFacts::of(&doc, &planned.profile, context.name),
+        bodies: Vec::new(),
+        findings: planned.findings.clone(),
+        files: placed.files,
     };
-    let mut extras = placed.files;
-    let mut findings = planned.findings.clone();
-    let mut bodies = Vec::new();
-    let is_page = writes == Format::Html && profile.shape != Shape::Fragment;
-    let page_of_part = |part: usize, parts: &[PagePart]| page_of_part(known.link_index, &planned.output, part, parts);
-    let address = |part: usize, parts: &[PagePart]| paths::address(&planned.output, &page_of_part(part, parts));
-    let parts = match profile.publish.split {
-        level if level > 0 && is_page => split::take_apart(&mut doc, level, address),
-        _ => None,
-    };
-    let (mut unreferenced, mut kept) = (Vec::new(), Vec::new());
-    let mut page_facts = |doc: &Document, output: String, title: String, told: &mut WriteReport| {
-        let also = other_names(doc, &told.ids);
-        facts.pages.push(Page { output, title, ids: std::mem::take(&mut told.ids), also });
-        unreferenced.append(&mut told.unreferenced);
-        kept.append(&mut told.external);
-    };
-    match &parts {
-        Some(parts) => {
-            let last = parts.parts.len() - 1;
-            for (at, part) in parts.parts.iter().enumerate() {
-                split::show(&mut doc, part);
-                let unmentioned: &[NoteId] = if at == last { &parts.unmentioned } else { &[] };
-                let (mut content, mut told) = page::content(&doc, profile, &context, &placed.safe, Some(unmentioned));
-                if at > 0 {
-                    content.title.clone_from(&part.title);
-                    // Only the first page has the title of the whole above it.
-                    content.shows_title = false;
-                }
-                findings.append(&mut told.findings);
-                page_facts(&doc, page_of_part(at, &parts.parts), content.title.clone(), &mut told);
-                bodies.push(Body::Page(Box::new(content)));
-                split::hide(&mut doc, part);
-            }
-        }
-        None if is_page => {
-            let (content, mut told) = page::content(&doc, profile, &context, &placed.safe, None);
-            findings.append(&mut told.findings);
-            page_facts(&doc, planned.output.clone(), content.title.clone(), &mut told);
-            bodies.push(Body::Page(Box::new(content)));
-        }
-        None => {
-            let (mut converted, mut told) = convert::written(&mut doc, writes, profile, &context, &placed.safe)?;
-            findings.append(&mut converted.findings);
-            extras.append(&mut converted.files);
-            if writes != Format::Html {
-                // What people link to in text are the words of headings.
-                told.ids = heading_names(&doc);
-            }
-            page_facts(&doc, planned.output.clone(), converted.title, &mut told);
-            bodies.push(Body::Text(converted.text));
-        }
-    }
+    pages.write(&mut doc, writes)?;
+    let PagesOf { mut facts, bodies, mut findings, files, .. } = pages;
     findings.append(&mut doc.findings);
     findings.sort_by_key(|finding| finding.place);
-    let places = &mut doc.layout_hints.external_anchors;
-    facts.kept = std::mem::take(&mut places.external);
-    facts.unreferenced = std::mem::take(&mut places.unreferenced);
-    facts.unreferenced.extend(unreferenced);
-    facts.kept.extend(kept);
-    let mut seen: Vec<(String, Place)> = links.seen.into_inner();
-    let leads = hash_of_leads(links.leads.borrow().iter());
-    facts.links.append(&mut seen);
+    let anchors = &mut doc.layout_hints.external_anchors;
+    facts.external.append(&mut anchors.external);
+    facts.unreferenced.append(&mut anchors.unreferenced);
+    facts.links = links.seen.into_inner();
     // Of the links within the document, those that lead nowhere.
     let own = links.own.into_inner().into_iter();
     let astray: Vec<_> = own.filter(|(address, _)| matches!(own_place(&facts, address), InDocument::Missing { .. })).collect();
     facts.links.extend(astray);
     let folder = paths::folder(&planned.output);
-    let extras = extras.into_iter().filter_map(|file| extra(folder, file)).collect();
-    let uses = uses(plan, &placed.uses);
-    let time = begun.zip(clock).map_or(0, |(begun, clock)| clock().saturating_sub(begun).as_micros() as u64);
     Ok(Rendered {
         source: planned.source.clone(),
         hash,
         settings: planned.settings,
-        uses,
+        uses: uses(plan, &placed.uses),
         facts,
         bodies,
-        extras,
+        extras: files.into_iter().filter_map(|file| extra(folder, file)).collect(),
         findings,
-        leads,
-        time,
+        leads: hash_of_leads(links.leads.borrow().iter()),
+        time: begun.zip(clock).map_or(0, |(begun, clock)| clock().saturating_sub(begun).as_micros() as u64),
     })
+}
+
+/// The pages that a document becomes.
+struct PagesOf<'p> {
+    known: &'p FolderState<'p>,
+    planned: &'p Planned,
+    context: &'p Context<'p>,
+    /// Drawings that were made safe and are part of the page.
+    safe: &'p [NodeId],
+    facts: DocumentFacts,
+    bodies: Vec<Body>,
+    findings: Vec<Finding>,
+    files: Vec<OutputFile>,
+}
+
+impl PagesOf<'_> {
+    /// Writes a document that is refined.
+    fn write(&mut self, doc: &mut Document, writes: Format) -> Result<(), Error> {
+        let (profile, output) = (&*self.planned.profile, self.planned.output.as_str());
+        if writes != Format::Html || profile.shape == Shape::Fragment {
+            return self.write_alone(doc, writes);
+        }
+        let address =
+            |part: usize, parts: &[PagePart]| paths::address(output, &page_of_part(self.known.link_index, output, part, parts));
+        let parts = match profile.publish.split {
+            0 => None,
+            level => split::take_apart(doc, level, address),
+        };
+        let Some(parts) = parts else {
+            let (content, report) = page::content(doc, profile, self.context, self.safe, None);
+            self.add_page(doc, output.to_owned(), content, report);
+            return Ok(());
+        };
+        let last = parts.parts.len() - 1;
+        for (at, part) in parts.parts.iter().enumerate() {
+            split::show(doc, part);
+            let unmentioned: &[NoteId] = if at == last { &parts.unmentioned } else { &[] };
+            let (mut content, report) = page::content(doc, profile, self.context, self.safe, Some(unmentioned));
+            if at > 0 {
+                content.title.clone_from(&part.title);
+                // Only the first page has the title of the whole above it.
+                content.shows_title = false;
+            }
+            self.add_page(doc, page_of_part(self.known.link_index, output, at, &parts.parts), content, report);
+            split::hide(doc, part);
+        }
+        Ok(())
+    }
+
+    /// Writes a document that no page goes around.
+    fn write_alone(&mut self, doc: &mut Document, writes: Format) -> Result<(), Error> {
+        let mut converted = pipeline::write_placed(doc, writes, &self.planned.profile, self.context, self.safe)?;
+        self.findings.append(&mut converted.findings);
+        self.files.append(&mut converted.files);
+        if writes != Format::Html {
+            // What people link to in text are the words of headings.
+            converted.anchors.ids = heading_names(doc);
+        }
+        self.add_facts(doc, self.planned.output.clone(), converted.title, converted.anchors);
+        self.bodies.push(Body::Bytes(converted.bytes));
+        Ok(())
+    }
+
+    fn add_page(&mut self, doc: &Document, output: String, content: Content, mut report: WriteReport) {
+        self.findings.append(&mut report.findings);
+        self.add_facts(doc, output, content.title.clone(), report.anchors);
+        self.bodies.push(Body::Page(Box::new(content)));
+    }
+
+    fn add_facts(&mut self, doc: &Document, output: String, title: String, anchors: Anchors) {
+        let also = other_names(doc, &anchors.ids);
+        self.facts.pages.push(Page { output, title, ids: anchors.ids, also });
+        self.facts.unreferenced.extend(anchors.unreferenced);
+        self.facts.external.extend(anchors.external);
+    }
+}
+
+impl DocumentFacts {
+    /// What a document says of itself.
+    fn of(doc: &Document, profile: &Profile, name: &str) -> Self {
+        Self {
+            title: page::title(doc, profile, name),
+            order: number(doc, "order"),
+            date: doc.metadata.date.clone().unwrap_or_default(),
+            description: doc.metadata.description.clone().unwrap_or_default(),
+            language: doc.metadata.language.clone().unwrap_or_default(),
+            authors: doc.metadata.authors.clone(),
+            ..Self::default()
+        }
+    }
 }
 
 /// The page of a part of a document: the first has the name of the whole. None has the name of another document's page.

@@ -33,6 +33,8 @@ mod archive;
 mod assets;
 mod binder;
 mod convert_document;
+mod findings;
+pub(crate) use findings::FINDINGS;
 mod hash;
 mod ignored;
 mod link_index;

@@ -15,7 +15,7 @@ use crate::error::Error;
 use crate::fast_hash::{HashMap, HashSet};
 use crate::files::{Root, There};
 use crate::formats::Format;
-use crate::profile::{FILE_NAME, Layers, Profile, SETTINGS, Shape, globs};
+use crate::profile::{FILE_NAME, Layers, Profile, Shape, globs, settings};
 use rayon::prelude::*;
 use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
@@ -311,9 +311,9 @@ impl Plan {
             cfg!(feature = "highlight").to_string(),
             self.options.writes.name().to_owned(),
         ];
-        for setting in SETTINGS.iter().filter(|setting| !OF_THE_FOLDER.contains(&setting.key)) {
+        for setting in settings().filter(|setting| !OF_THE_FOLDER.contains(&setting.key)) {
             // Where the folder lies makes no difference.
-            parts.push(format!("{}={}", setting.key, (setting.get)(profile)).replace(&root, ""));
+            parts.push(format!("{}={}", setting.key, setting.get(profile)).replace(&root, ""));
         }
         for (setting, file) in files {
             parts.push(self.shared.text(setting, file)?.to_string());
@@ -413,7 +413,7 @@ impl Plan {
 
     /// What tells whether the folder as a whole is as it was: the names of its files, and its own settings.
     pub(super) fn marks(&self) -> Hash {
-        let settings = SETTINGS.iter().map(|setting| format!("{}={}", setting.key, (setting.get)(&self.profile)));
+        let settings = settings().map(|setting| format!("{}={}", setting.key, setting.get(&self.profile)));
         let root = self.source.path().display().to_string();
         let settings: Vec<String> = settings.map(|setting| setting.replace(&root, "")).collect();
         let documents = self.documents.iter().flat_map(|planned| [planned.source.as_str(), planned.output.as_str()]);

@@ -22,7 +22,7 @@ pub const RECORD_FILE: &str = "obblet-record.jsonl";
 pub const UNFINISHED_FILE: &str = "obblet-record.unfinished.jsonl";
 
 /// The form of the record.
-const VERSION: u32 = 1;
+const VERSION: u32 = 2;
 
 /// One file of the output.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -70,7 +70,7 @@ pub(super) struct DocumentFacts {
     pub(super) links: Vec<(String, crate::document::Place)>,
     /// Places that stay only because other documents lead to them.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
-    pub(super) kept: BTreeSet<String>,
+    pub(super) external: BTreeSet<String>,
     /// Places that were left out, for nothing leads to them.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
     pub(super) unreferenced: BTreeSet<String>,
@@ -99,7 +99,7 @@ impl FactsJson {
     /// The facts; none where the record is damaged.
     pub(super) fn read(&self) -> Option<Arc<DocumentFacts>> {
         match line(self.bytes()) {
-            Ok(Line::DocumentFacts(facts)) => Some(Arc::new(*facts)),
+            Ok(Line::Facts(facts)) => Some(Arc::new(*facts)),
             _ => None,
         }
     }
@@ -186,7 +186,7 @@ struct Header {
 enum Line {
     Record(Header),
     Document(Box<Known>),
-    DocumentFacts(Box<DocumentFacts>),
+    Facts(Box<DocumentFacts>),
     File(Other),
     /// Of the lines above it, up to the one before.
     Check(Hash),
@@ -205,7 +205,7 @@ impl Line {
                 let named = [&other.source, &other.leads].into_iter().filter(|path| !path.is_empty());
                 paths::is_plain(&other.output.path) && named.into_iter().all(|path| paths::is_plain(path))
             }
-            Self::Record(_) | Self::DocumentFacts(_) | Self::Check(_) => true,
+            Self::Record(_) | Self::Facts(_) | Self::Check(_) => true,
         }
     }
 }
@@ -324,8 +324,8 @@ impl Record {
                     let before = self.others.insert(other.output.path.clone(), other);
                     self.older.extend(before.map(|before| before.output));
                 }
-                // DocumentFacts of nothing, and what is for the file of a run.
-                Ok(Line::DocumentFacts(_) | Line::Check(_)) => {}
+                // Facts of nothing, and what is for the file of a run.
+                Ok(Line::Facts(_) | Line::Check(_)) => {}
                 // The line at which a run was cut off.
                 Err(_) if !is_whole && index == last => {}
                 Err(error) if is_whole => {

@@ -22,8 +22,8 @@ use std::sync::{Arc, Mutex};
 pub(super) enum Body {
     /// A page that its frame is not around yet.
     Page(Box<Content>),
-    /// Text that is finished.
-    Text(String),
+    /// A document that is finished.
+    Bytes(#[serde(with = "hexadecimal")] Vec<u8>),
 }
 
 /// A file that was made of a part of the document.
@@ -57,7 +57,7 @@ impl Rendered {
     fn weight(&self) -> usize {
         let bodies = self.bodies.iter().map(|body| match body {
             Body::Page(content) => content.body.len() + content.rules.len() + content.headings.len() * 64,
-            Body::Text(text) => text.len(),
+            Body::Bytes(bytes) => bytes.len(),
         });
         bodies.sum::<usize>() + self.extras.iter().map(|extra| extra.bytes.len()).sum::<usize>() + 512
     }
@@ -236,7 +236,7 @@ mod tests {
             settings: Hash::NOTHING,
             uses: Vec::new(),
             facts: DocumentFacts { title: source.to_owned(), ..DocumentFacts::default() },
-            bodies: vec![Body::Text(text.to_owned())],
+            bodies: vec![Body::Bytes(text.as_bytes().to_vec())],
             extras: vec![Extra { path: "a.png".to_owned(), bytes: vec![0, 1, 254, 255] }],
             findings: vec![Finding::lost("a.code", "a message")],
             leads: Hash::NOTHING,

@@ -343,7 +343,7 @@ impl Run<'_> {
             }
             // One document that finds a fault of the program does not take the others with it.
             let rendered = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| {
-                convert_document::convert_document(&folder, index, &wanted[index])
+                convert_document::convert(&folder, index, &wanted[index])
             }))
             .unwrap_or_else(|_| Err(Error::Internal { message: "the conversion broke off".to_owned() }))?;
             let targets = Targets::of(folder.link_index, &plan.documents[index].source, &rendered.facts);
@@ -402,7 +402,7 @@ impl Run<'_> {
         let Some(facts) = self.facts[index].as_ref().filter(|_| planned.is_chosen && state.failure.is_none()) else {
             return false;
         };
-        if !facts.kept.is_subset(wanted) || !facts.unreferenced.is_disjoint(wanted) {
+        if !facts.external.is_subset(wanted) || !facts.unreferenced.is_disjoint(wanted) {
             return true;
         }
         let folder = FolderState { plan: self.plan, link_index: &self.link_index, facts: &self.facts };
@@ -501,14 +501,14 @@ impl Run<'_> {
         let mut brings = BTreeSet::new();
         let bodies = std::mem::take(&mut rendered.bodies);
         for (at, (body, page)) in bodies.into_iter().zip(&rendered.facts.pages).enumerate() {
-            let text = match body {
-                Body::Text(text) => text,
+            let bytes = match body {
+                Body::Bytes(bytes) => bytes,
                 Body::Page(content) => {
                     let navigation = around_part(&state.navigation, &rendered.facts, at);
-                    self.assemble(&planned.profile, &content, &page.output, &navigation, &mut brings)?
+                    self.assemble(&planned.profile, &content, &page.output, &navigation, &mut brings)?.into_bytes()
                 }
             };
-            files.push((Target::output(&page.output, text.as_bytes()), text.into_bytes()));
+            files.push((Target::output(&page.output, &bytes), bytes));
         }
         for extra in std::mem::take(&mut rendered.extras) {
             files.push((Target::output(&extra.path, &extra.bytes), extra.bytes));

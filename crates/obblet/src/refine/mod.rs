@@ -5,7 +5,9 @@
 //! more of the next empty; and what is empty last. House rules come behind, for they are about what a document says and not
 //! about what a program left in it: first those about text, then those about elements, from the large to the small.
 
+mod findings;
 mod pipeline;
+mod settings;
 
 pub mod anchors;
 pub mod empty;
@@ -14,6 +16,7 @@ pub mod layout_tables;
 pub mod links;
 pub mod lists;
 pub mod lone_paragraphs;
+pub mod passes;
 pub mod redirects;
 pub mod revisions;
 pub mod rules;
@@ -23,5 +26,7 @@ pub mod table_heads;
 pub mod typography;
 pub mod white_space;
 
-pub(crate) use pipeline::restrict;
-pub use pipeline::{Cleaning, When, clean};
+pub(crate) use findings::FINDINGS;
+pub use passes::Pass;
+pub use pipeline::{clean, restrict};
+pub use settings::{Cleaning, ElementRules, Noise, TextRules, When};

@@ -36,17 +36,19 @@ pub fn no_word_is_lost() -> Result<(), String> {
         count += 1;
         let doc = obblet::read(&bytes, Format::Html, &profile).unwrap();
         let html = obblet::write(doc.clone(), Format::Html, &profile, &Context::default()).unwrap();
-        let faults = validity::faults(&html.text);
+        let faults = validity::faults(&html.text().unwrap());
         if !faults.is_empty() {
             wrong.push(format!("{}: {:?}", path.display(), &faults[..faults.len().min(3)]));
         }
         let written = obblet::write(doc, Format::Markdown, &profile, &Context::default()).unwrap();
-        let again = obblet::read(written.text.as_bytes(), Format::Markdown, &profile).unwrap();
+        let again = obblet::read(written.text().unwrap().as_bytes(), Format::Markdown, &profile).unwrap();
         let back = obblet::write(again, Format::Html, &profile, &Context::default()).unwrap();
-        for (name, text, findings) in [("html", &html.text, &html.findings), ("markdown", &back.text, &written.findings)] {
+        for (name, text, findings) in
+            [("html", &html.text().unwrap(), &html.findings), ("markdown", &back.text().unwrap(), &written.findings)]
+        {
             let output = shown(text);
             let mut lost = conservation::lost(&shown(source), &output, findings);
-            if html.text.contains("doc-endnotes") {
+            if html.text().unwrap().contains("doc-endnotes") {
                 // Notes move to the end.
                 let words: std::collections::HashSet<String> = conservation::words(&output).into_iter().collect();
                 lost.retain(|word| !words.contains(word));

@@ -4,6 +4,8 @@
 //! which element may stand where, and the model does not. The writer repairs what HTML cannot say, with findings, so that
 //! any tree becomes valid markup.
 
+mod descriptor;
+mod settings;
 mod address;
 mod address_check;
 mod attribute_values;
@@ -13,6 +15,8 @@ pub(crate) mod escape;
 mod read;
 mod write;
 
+pub(in crate::formats) use descriptor::DESCRIPTOR;
+pub use settings::{HeadingLevels, Settings};
 pub use address::{is_safe_link, is_safe_picture};
 pub(crate) use attribute_values::is_language;
 pub use check::{check, is_page};

@@ -3,11 +3,15 @@
 //! Where the format differs from the model: it has lines and nothing else. Headings are underlined, tables drawn, lists
 //! numbered, quotes set in, and addresses stand in notes at the end.
 
+mod descriptor;
+mod settings;
 mod cells;
 mod read;
 mod table;
 mod write;
 
+pub(in crate::formats) use descriptor::DESCRIPTOR;
+pub use settings::Settings;
 pub use read::{ParagraphEnds, ReadOptions, read};
 pub use write::write;
 

@@ -6,9 +6,14 @@
 //! together. The reader resolves all of that in one pass over each part. A part in HTML that a document takes in is raw markup,
 //! which [`open_raw`](crate::formats::html::open_raw) opens.
 
+mod descriptor;
+mod settings;
 mod package;
 mod read;
 mod xml;
 
+pub(in crate::formats) use descriptor::DESCRIPTOR;
+pub use settings::Settings;
 pub use package::PackageError;
-pub use read::{Comments, Headers, HeadingNumbers, ListNumbers, ReadOptions, StyleFidelity, read};
+pub use crate::formats::StyleFidelity;
+pub use read::{Comments, Headers, HeadingNumbers, ListNumbers, ReadOptions, read};

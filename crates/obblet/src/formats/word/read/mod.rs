@@ -36,12 +36,11 @@ mod symbols;
 mod tables;
 mod theme;
 
-pub use style_classes::StyleFidelity;
-
 use super::package::{Package, PackageError, Relations};
 use super::xml::Xml;
 use crate::document::{Document, NodeId, Producer, SourceMap};
 use crate::fast_hash::{HashMap, HashSet};
+use crate::formats::StyleFidelity;
 use crate::refine::revisions::Revisions;
 use notes::NoteKind;
 use numbering::Numberings;

@@ -12,28 +12,6 @@ use super::tables::OpenTable;
 use crate::document::{Kind, NamedStyle, NodeId, NumberStyle};
 use crate::fast_hash::HashMap;
 
-/// How much of the looks of a document is kept.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum StyleFidelity {
-    /// None: what they mean is in the structure.
-    #[default]
-    Semantic,
-    /// The names of styles, as classes.
-    Named,
-    /// All that is needed to look like the source.
-    Exact,
-}
-
-impl StyleFidelity {
-    pub(super) const fn keeps_names(self) -> bool {
-        !matches!(self, Self::Semantic)
-    }
-
-    pub(super) const fn is_exact(self) -> bool {
-        matches!(self, Self::Exact)
-    }
-}
-
 /// The distance of tab stops where a document sets none, in twips.
 const DEFAULT_TAB: i32 = 720;
 

@@ -1,6 +1,8 @@
 //! Values of settings, as text and as TOML write them.
 
 use std::fmt;
+use toml::Spanned;
+use toml::de::DeValue;
 
 /// The value of a setting.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -16,8 +18,34 @@ pub enum Value {
 }
 
 impl Value {
-    pub(super) fn text(text: &str) -> Self {
+    pub(crate) fn text(text: &str) -> Self {
         Self::Text(text.to_owned())
+    }
+}
+
+impl Value {
+    /// A value as TOML writes it.
+    pub(crate) fn parse(text: &str) -> Option<Self> {
+        Self::of_toml(DeValue::parse(text).ok()?.into_inner())
+    }
+
+    /// A value out of a TOML document; `None` for what no setting can have.
+    pub(crate) fn of_toml(value: DeValue<'_>) -> Option<Self> {
+        Some(match value {
+            DeValue::String(text) => Value::Text(text.into_owned()),
+            DeValue::Boolean(flag) => Value::Flag(flag),
+            DeValue::Integer(number) => Value::Number(i64::from_str_radix(number.as_str(), number.radix()).ok()?),
+            DeValue::Array(values) => Value::List(
+                values
+                    .into_iter()
+                    .map(|value: Spanned<DeValue<'_>>| match value.into_inner() {
+                        DeValue::String(text) => Some(text.into_owned()),
+                        _ => None,
+                    })
+                    .collect::<Option<_>>()?,
+            ),
+            _ => return None,
+        })
     }
 }
 
@@ -48,7 +76,7 @@ fn quoted(text: &str) -> String {
 }
 
 /// A setting that has one of several named values.
-pub(super) trait Choice: Copy + PartialEq + 'static {
+pub(crate) trait Choice: Copy + PartialEq + 'static {
     /// The names and what they stand for.
     const CHOICES: &'static [(&'static str, Self)];
 
@@ -65,4 +93,9 @@ pub(super) trait Choice: Copy + PartialEq + 'static {
         };
         Self::CHOICES.iter().find(|(known, _)| *known == name).map(|(_, choice)| *choice)
     }
+}
+
+/// The names of all choices, with commas between.
+pub(crate) fn choices<C: Choice>() -> String {
+    C::CHOICES.iter().map(|(name, _)| *name).collect::<Vec<_>>().join(", ")
 }

@@ -1,0 +1,147 @@
+//! What a room says of its format, and what readers and writers are asked for.
+
+use super::{Settings, html, markdown};
+use crate::document::{Document, Finding, FindingInfo};
+use crate::refine::revisions::Revisions;
+use std::collections::BTreeSet;
+
+/// What there is to know about a format without reading any.
+pub struct Descriptor {
+    /// Its name in settings and on the command line.
+    pub name: &'static str,
+    /// The extensions of its files; the first is the one that is written.
+    pub extensions: &'static [&'static str],
+    /// Its media type (IANA, Media Types).
+    pub media_type: &'static str,
+    /// What its files may begin with, for formats that are known by their bytes.
+    pub signatures: &'static [&'static [u8]],
+    /// The key of the setting that holds the encoding of its sources; empty where they are no text.
+    pub encoding: &'static str,
+    /// What raw HTML is in it.
+    pub raw_html: RawHtml,
+    /// Whether the house rules about elements and attributes are for it.
+    pub has_element_rules: bool,
+    /// Reads a source.
+    pub read: Option<fn(&[u8], &ReadRequest<'_>) -> Result<Document, ReadError>>,
+    /// Writes a document.
+    pub write: Option<fn(&Document, &WriteRequest<'_>) -> Written>,
+    /// All that its reader and its writer may find.
+    pub findings: &'static [FindingInfo],
+}
+
+impl std::fmt::Debug for Descriptor {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("Descriptor").field("name", &self.name).finish_non_exhaustive()
+    }
+}
+
+/// What raw HTML is in a format.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum RawHtml {
+    /// Part of the format: its readers see what it stands for.
+    Native,
+    /// Text that its program shows like any other: it is opened when it is read.
+    Embedded,
+    /// Nothing: it is opened before such a document is written.
+    Foreign,
+}
+
+/// Why a source can't be read: the error of its room.
+#[derive(Debug, thiserror::Error)]
+#[error(transparent)]
+pub struct ReadError(Box<dyn std::error::Error + Send + Sync>);
+
+impl ReadError {
+    /// The error of a room.
+    pub fn new(cause: impl std::error::Error + Send + Sync + 'static) -> Self {
+        Self(Box::new(cause))
+    }
+
+    /// The error of a room, where it is of this type.
+    #[must_use]
+    pub fn cause<E: std::error::Error + 'static>(&self) -> Option<&E> {
+        self.0.downcast_ref()
+    }
+}
+
+/// What a conversion asks of a reader beside the settings of its format.
+#[derive(Clone, Copy, Debug)]
+pub struct ReadRequest<'a> {
+    /// The settings of all formats.
+    pub settings: &'a Settings,
+    /// How much of the source's looks is kept.
+    pub fidelity: StyleFidelity,
+    /// Whether classes of the source stay.
+    pub classes: bool,
+    /// Whether spans with classes that stand for inline formatting are that formatting.
+    pub formatting_classes: bool,
+    /// What becomes of insertions and deletions.
+    pub revisions: Revisions,
+    /// How many bytes the parts of a package may unpack to together.
+    pub unpacked: u64,
+    /// Names of anchors that other documents link to.
+    pub requested: &'a BTreeSet<String>,
+}
+
+/// How much of a source's looks is kept.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum StyleFidelity {
+    /// Structure only.
+    #[default]
+    Semantic,
+    /// The names of styles, as classes.
+    Named,
+    /// All of it: the names of styles, and style rules for what they and the document set.
+    Exact,
+}
+
+impl StyleFidelity {
+    /// Whether styles are classes.
+    pub(crate) const fn keeps_names(self) -> bool {
+        !matches!(self, Self::Semantic)
+    }
+
+    /// Whether it is to look like the source.
+    pub(crate) const fn is_exact(self) -> bool {
+        matches!(self, Self::Exact)
+    }
+}
+
+/// What a conversion asks of a writer beside the settings of its format.
+#[derive(Clone, Copy)]
+pub struct WriteRequest<'a> {
+    /// The settings of all formats.
+    pub settings: &'a Settings,
+    /// How HTML is written, in a document of its own or within another format.
+    pub html: &'a html::Options<'a>,
+    /// Writes blocks as HTML, for formats that hold HTML.
+    pub element: markdown::ElementWriter<'a>,
+}
+
+/// What a writer wrote.
+#[derive(Clone, Debug, Default)]
+pub struct Written {
+    /// The document.
+    pub bytes: Vec<u8>,
+    /// Findings of the writing.
+    pub findings: Vec<Finding>,
+    /// The anchors of the document, where they were asked for.
+    pub anchors: Anchors,
+}
+
+/// The anchors of an output: places in it that links can lead to.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Anchors {
+    /// All ids, in the order of the alphabet.
+    pub ids: Vec<String>,
+    /// Names that would be ids if something asked for them.
+    pub unreferenced: Vec<String>,
+    /// Ids that are there only because other documents link to them.
+    pub external: Vec<String>,
+}
+
+impl std::fmt::Debug for WriteRequest<'_> {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("WriteRequest").field("settings", &self.settings).finish_non_exhaustive()
+    }
+}

@@ -1,0 +1,132 @@
+//! The settings of HTML, read and written.
+
+use super::{Characters, Content, Ids, Raw, Syntax};
+use crate::settings::{Choice, Declared, Setting, choice, flag, number, parse::is_encoding, text};
+
+/// Which levels headings have.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum HeadingLevels {
+    /// In steps, except in fragments of CommonMark.
+    #[default]
+    Auto,
+    /// Never leaving out a level on the way down.
+    Steps,
+    /// As in the source.
+    Source,
+}
+
+/// Settings of HTML output.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Settings {
+    /// The syntax that is written: HTML, or the XML form that e-readers and XML tools want.
+    pub syntax: Syntax,
+    /// Which characters are written as themselves; with ascii, all others become character references.
+    pub characters: Characters,
+    /// Spaces for each level of blocks.
+    pub indent: u8,
+    /// Whether blocks follow each other without line breaks.
+    pub compact: bool,
+    /// What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings.
+    pub raw: Raw,
+    /// Whether what can run is carried over: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are.
+    pub trust: bool,
+    /// Which headings get an id: those that something points to, all of them, or none.
+    pub ids: Option<Ids>,
+    /// Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it.
+    pub heading_levels: HeadingLevels,
+    /// Whether headings get numbers, as in 2.1.
+    pub heading_numbers: bool,
+    /// The encoding of HTML sources, as in windows-1252.
+    pub encoding: String,
+    /// How much of an HTML source is read: all of it, or its main content without navigation, banners, sidebars and footers.
+    pub content: Content,
+    /// Whether paragraphs of an HTML source that are all bold, large and short become headings.
+    pub promote_headings: bool,
+}
+
+impl Declared for Settings {
+    const SETTINGS: &'static [Setting<Self>] = &[
+    choice!(
+        "html.syntax",
+        Syntax,
+        syntax,
+        "The syntax that is written: HTML, or the XML form that e-readers and XML tools want."
+    ),
+    choice!(
+        "html.characters",
+        Characters,
+        characters,
+        "Which characters are written as themselves; with ascii, all others become character references."
+    ),
+    number!("html.indent", indent, 0 to 8, "Spaces for each level of blocks. White space that means something is never touched."),
+    flag!("html.compact", compact, "Whether blocks follow each other without line breaks."),
+    choice!(
+        "html.raw",
+        Raw,
+        raw,
+        "What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings. What could run script is kept only where html.trust is set; else it is shown as text."
+    ),
+    flag!(
+        "html.trust",
+        trust,
+        "Whether what can run is carried over: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are. For your own documents only."
+    ),
+    choice!(
+        "html.ids",
+        Option<Ids>,
+        ids,
+        "Which headings get an id: those that something points to, all of them, or none. With auto, all of them in a page and the used ones in a fragment."
+    ),
+    choice!(
+        "html.heading-levels",
+        HeadingLevels,
+        heading_levels,
+        "Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it. With auto it does, except in fragments of the CommonMark dialect."
+    ),
+    flag!("html.heading-numbers", heading_numbers, "Whether headings get numbers, as in 2.1."),
+    text!(
+        "html.encoding",
+        encoding,
+        "the name of an encoding",
+        is_encoding,
+        "The encoding of HTML sources, as in windows-1252. Without one, the byte order mark and the page itself are asked, and then it is guessed."
+    ),
+    choice!(
+        "html.content",
+        Content,
+        content,
+        "How much of an HTML source is read: all of it, or its main content without navigation, banners, sidebars and footers."
+    ),
+    flag!(
+        "html.promote-headings",
+        promote_headings,
+        "Whether paragraphs of an HTML source that are all bold, large and short become headings."
+    ),
+    ];
+}
+
+impl Choice for Syntax {
+    const CHOICES: &'static [(&'static str, Self)] = &[("html", Self::Html), ("xhtml", Self::Xhtml)];
+}
+
+impl Choice for Characters {
+    const CHOICES: &'static [(&'static str, Self)] = &[("utf-8", Self::Utf8), ("ascii", Self::Ascii)];
+}
+
+impl Choice for Raw {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("clean", Self::Clean), ("escape", Self::Escape), ("drop", Self::Drop)];
+}
+
+impl Choice for Content {
+    const CHOICES: &'static [(&'static str, Self)] = &[("all", Self::All), ("main", Self::Main)];
+}
+
+impl Choice for Option<Ids> {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("auto", None), ("used", Some(Ids::Used)), ("headings", Some(Ids::Headings)), ("none", Some(Ids::None))];
+}
+
+impl Choice for HeadingLevels {
+    const CHOICES: &'static [(&'static str, Self)] = &[("auto", Self::Auto), ("steps", Self::Steps), ("source", Self::Source)];
+}

@@ -1,0 +1,32 @@
+//! What there is to know about the format, and what its reader and its writer may find.
+
+use super::{WriteOptions, read, write};
+use crate::document::{FindingInfo, Weight, finding};
+use crate::formats::{Descriptor, RawHtml, Written};
+
+/// The format.
+pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
+    name: "markdown",
+    extensions: &["md", "markdown", "mkd", "mdown"],
+    media_type: "text/markdown",
+    signatures: &[],
+    encoding: "text.encoding",
+    raw_html: RawHtml::Native,
+    has_element_rules: false,
+    read: Some(|bytes, request| Ok(read(bytes, &request.settings.markdown.options()))),
+    write: Some(|doc, request| {
+        let options = WriteOptions { element: Some(request.element), ..request.settings.markdown.write_options() };
+        let written = write(doc, &options);
+        Written { bytes: written.text.into_bytes(), findings: written.findings, ..Written::default() }
+    }),
+    findings: FINDINGS,
+};
+
+const FINDINGS: &[FindingInfo] = &[
+    finding("markdown.extra-cells", &[Weight::Lost], "A row has more cells than the head of its table."),
+    finding("markdown.front-matter", &[Weight::Changed], "The front matter is not valid YAML; it is kept as text."),
+    finding("markdown.missing-note", &[Weight::Advice], "A note is mentioned that is not defined."),
+    finding("markdown.no-syntax", &[Weight::Changed], "Markdown has no way to say something; the message names it, and its text is kept."),
+    finding("markdown.too-deep", &[Weight::Changed], "Quotes and lists that stand more than 100 deep are set in no further."),
+    finding("markdown.too-many-references", &[Weight::Lost], "Links repeat long addresses more often than is sane."),
+];

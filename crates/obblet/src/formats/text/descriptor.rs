@@ -1,0 +1,45 @@
+//! What there is to know about the format, and what its reader and its writer may find.
+
+use super::{Options, ReadOptions, read, write};
+use crate::document::{FindingInfo, Weight, finding};
+use crate::formats::{Descriptor, RawHtml, Written};
+
+/// The format.
+pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
+    name: "text",
+    extensions: &["txt", "text"],
+    media_type: "text/plain",
+    signatures: &[],
+    encoding: "text.encoding",
+    raw_html: RawHtml::Foreign,
+    has_element_rules: false,
+    read: Some(|bytes, request| {
+        let settings = &request.settings.text;
+        let options = ReadOptions {
+            encoding: Some(settings.encoding.as_str()).filter(|label| !label.is_empty()),
+            paragraphs: settings.paragraphs,
+            lists: settings.lists,
+            headings: settings.headings,
+            links: settings.links,
+            emphasis: settings.emphasis,
+            classes: request.classes,
+        };
+        Ok(read(bytes, &options))
+    }),
+    write: Some(|doc, request| {
+        let written = write(doc, &Options { width: request.settings.text.width.into() });
+        Written { bytes: written.text.into_bytes(), findings: written.findings, ..Written::default() }
+    }),
+    findings: FINDINGS,
+};
+
+const FINDINGS: &[FindingInfo] = &[
+    finding("text.columns", &[Weight::Advice], "Text is lined up with spaces and was kept so, as code is."),
+    finding("text.deletion", &[Weight::Changed], "Deleted, struck and inserted text is like any other in plain text."),
+    finding("text.encoding", &[Weight::Changed, Weight::Advice, Weight::Lost], "Bytes that are not UTF-8 became U+FFFD; or the encoding of a text was guessed."),
+    finding("text.insertion", &[Weight::Changed], "Deleted, struck and inserted text is like any other in plain text."),
+    finding("text.raw", &[Weight::Changed], "Raw markup was written as it is."),
+    finding("text.ruby", &[Weight::Changed], "Annotations of letters stand behind them in parentheses."),
+    finding("text.script", &[Weight::Changed], "Subscripts and superscripts stand in the line."),
+    finding("text.too-deep", &[Weight::Changed], "Quotes and lists that stand more than 100 deep are set in no further."),
+];

@@ -1,0 +1,65 @@
+//! The settings of plain text, read and written.
+
+use super::ParagraphEnds;
+use crate::settings::{Choice, Declared, Setting, choice, flag, number, parse::is_encoding, text};
+
+/// Settings of plain text.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Settings {
+    /// Lines of plain text are no longer than this; 0 for one line a paragraph.
+    pub width: u16,
+    /// The encoding of plain text sources, as in windows-1252.
+    pub encoding: String,
+    /// Where paragraphs of plain text end: at empty lines, at each line end, or as the text shows by itself.
+    pub paragraphs: ParagraphEnds,
+    /// Whether typed bullets and numbers of plain text make lists.
+    pub lists: bool,
+    /// Whether a title, chapters and underlined lines of plain text make headings.
+    pub headings: bool,
+    /// Whether addresses in plain text are links.
+    pub links: bool,
+    /// Whether words between low lines in plain text are emphasised.
+    pub emphasis: bool,
+}
+
+impl Default for Settings {
+    fn default() -> Self {
+        Self {
+            width: 80,
+            encoding: String::new(),
+            paragraphs: ParagraphEnds::default(),
+            lists: true,
+            headings: true,
+            links: true,
+            emphasis: true,
+        }
+    }
+}
+
+impl Declared for Settings {
+    const SETTINGS: &'static [Setting<Self>] = &[
+    number!("text.width", width, 0 to 1000, "Lines of plain text are no longer than this; 0 for one line a paragraph."),
+    text!(
+        "text.encoding",
+        encoding,
+        "the name of an encoding",
+        is_encoding,
+        "The encoding of plain text sources, as in windows-1252. Without one, the byte order mark is asked, and then it is guessed."
+    ),
+    choice!(
+        "text.paragraphs",
+        ParagraphEnds,
+        paragraphs,
+        "Where paragraphs of plain text end: at empty lines, at each line end, or as the text shows by itself."
+    ),
+    flag!("text.lists", lists, "Whether typed bullets and numbers of plain text make lists."),
+    flag!("text.headings", headings, "Whether a title, chapters and underlined lines of plain text make headings."),
+    flag!("text.links", links, "Whether addresses in plain text are links."),
+    flag!("text.emphasis", emphasis, "Whether words between low lines in plain text are emphasised."),
+    ];
+}
+
+impl Choice for ParagraphEnds {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("auto", Self::Auto), ("blank-line", Self::BlankLine), ("line", Self::Line)];
+}

@@ -1,0 +1,68 @@
+//! The settings of Word documents.
+
+use super::{Comments, HeadingNumbers, Headers, ListNumbers};
+use crate::settings::{Choice, Declared, Setting, choice, flag};
+
+/// Settings of Word documents.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Settings {
+    /// What becomes of comments in Word documents: they are left out with a finding, or become notes.
+    pub comments: Comments,
+    /// What becomes of the headers and footers of pages in Word documents: they are left out with a finding, or stand at both ends of the text.
+    pub headers: Headers,
+    /// Whether numbers that the word processor puts before headings become text.
+    pub heading_numbers: HeadingNumbers,
+    /// What becomes of paragraphs with numbers that lists in HTML do not have, such as 1.2: items of lists, or paragraphs that begin with their numbers as text.
+    pub list_numbers: ListNumbers,
+    /// Whether lists of contents in Word documents stay; pages have one of their own.
+    pub contents: bool,
+    /// Whether hidden text of Word documents is shown.
+    pub hidden: bool,
+}
+
+impl Declared for Settings {
+    const SETTINGS: &'static [Setting<Self>] = &[
+    choice!(
+        "word.comments",
+        Comments,
+        comments,
+        "What becomes of comments in Word documents: they are left out with a finding, or become notes."
+    ),
+    choice!(
+        "word.headers",
+        Headers,
+        headers,
+        "What becomes of the headers and footers of pages in Word documents: they are left out with a finding, or stand at both ends of the text."
+    ),
+    choice!(
+        "word.heading-numbers",
+        HeadingNumbers,
+        heading_numbers,
+        "Whether numbers that the word processor puts before headings become text. With auto, where the text refers to them, or the page is to look like the source."
+    ),
+    choice!(
+        "word.list-numbers",
+        ListNumbers,
+        list_numbers,
+        "What becomes of paragraphs with numbers that lists in HTML do not have, such as 1.2: items of lists, or paragraphs that begin with their numbers as text."
+    ),
+    flag!("word.contents", contents, "Whether lists of contents in Word documents stay; pages have one of their own."),
+    flag!("word.hidden", hidden, "Whether hidden text of Word documents is shown."),
+    ];
+}
+
+impl Choice for Comments {
+    const CHOICES: &'static [(&'static str, Self)] = &[("drop", Self::Drop), ("notes", Self::Notes)];
+}
+
+impl Choice for Headers {
+    const CHOICES: &'static [(&'static str, Self)] = &[("drop", Self::Drop), ("keep", Self::Keep)];
+}
+
+impl Choice for HeadingNumbers {
+    const CHOICES: &'static [(&'static str, Self)] = &[("auto", Self::Auto), ("keep", Self::Keep), ("drop", Self::Drop)];
+}
+
+impl Choice for ListNumbers {
+    const CHOICES: &'static [(&'static str, Self)] = &[("items", Self::Items), ("text", Self::Text)];
+}

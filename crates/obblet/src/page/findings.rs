@@ -1,0 +1,38 @@
+//! What may be found here.
+
+use crate::document::{FindingInfo, Weight, finding};
+
+/// The findings of this room.
+pub(crate) const FINDINGS: &[FindingInfo] = &[
+    finding("document.too-large", &[Weight::Lost], "The document holds more than 4 GiB of text."),
+    finding("image.drawing", &[Weight::Changed], "A drawing has lost what drawings may not hold here; the finding names it."),
+    finding(
+        "image.dropped",
+        &[Weight::Changed],
+        "A picture was left out, as `images.place = \"drop\"` asks; its words are kept.",
+    ),
+    finding("image.hidden", &[Weight::Changed], "A picture is hidden, ignored or left out in its folder; it was not read."),
+    finding("image.missing", &[Weight::Advice], "There is no file at the address of a picture."),
+    finding(
+        "image.name",
+        &[Weight::Changed],
+        "A picture has the bytes of another kind than its name says, one that servers call something else; it was not copied.",
+    ),
+    finding("image.no-address", &[Weight::Changed], "A picture has no address; its words are kept."),
+    finding("image.no-picture", &[Weight::Lost], "Something is shown as a picture and is none, by its bytes; it was not copied."),
+    finding("image.alt", &[Weight::Advice], "A picture has no words for those who can't see it."),
+    finding("image.outside", &[Weight::Changed], "A picture is outside of the folder of the source and was not read."),
+    finding("image.scriptable", &[Weight::Lost], "A drawing can't be made safe and was not copied."),
+    finding("image.too-large", &[Weight::Changed], "A picture is larger than `limits.image` and was not read."),
+    finding("image.unknown", &[Weight::Lost], "A file in a document is no picture, by its bytes; it was left out."),
+    finding(
+        "limit.characters",
+        &[Weight::Lost],
+        "The output has more characters than `limits.characters`; the message names the part within which it is full, the hint those that take most. `--fail-on limit` makes it an exit code.",
+    ),
+    finding("link.no-words", &[Weight::Advice], "A link has no words, or only a picture without any."),
+    finding("page.empty-heading", &[Weight::Advice], "A heading has no words."),
+    finding("page.landmarks", &[Weight::Advice], "Several parts for navigation can't be told apart by those who don't see them."),
+    finding("page.language", &[Weight::Advice], "The page does not say what language it is in."),
+    finding("page.nested-control", &[Weight::Advice], "A link stands in a summary, which is a control itself."),
+];

@@ -1,0 +1,293 @@
+//! The one way that a conversion goes, for one document and for folders: read, passes, images placed, write, finish.
+//!
+//! | Stage | What happens | Where |
+//! |:------|:-------------|:------|
+//! | read | bytes become a document; parts are left out | [`read`] |
+//! | refine | the passes run, in their order; [`passes`] lists them | [`refine`], [`run_pass`] |
+//! | place | images go where the profile wants them | [`place`] |
+//! | write | the document becomes bytes | [`write`] |
+//!
+//! [`convert`] and [`convert_in`] run all of them. Between the stages a conversion can be cancelled.
+
+mod length;
+mod steps;
+
+pub use steps::{PassInfo, Stage, passes};
+
+use crate::context::{Context, Converted, OutputFile};
+use crate::document::{Document, Finding, NodeId};
+use crate::error::Error;
+use crate::formats::{Anchors, Format, RawHtml, WriteRequest, html};
+use crate::page::{self, Placed};
+use crate::profile::{Profile, Shape};
+use crate::refine::rules::leave_out::{Selector, leave_out};
+use crate::refine::{self, passes as all};
+use crate::signature;
+use std::collections::BTreeSet;
+
+/// Converts a document in memory.
+///
+/// ```
+/// use obblet::{Format, convert, profile::Profile};
+///
+/// let converted = convert(b"# Tides\n\nHigh at *six*.", Format::Markdown, Format::Html, &Profile::fragment())?;
+/// assert_eq!(converted.text(), Some("<h1>Tides</h1>\n<p>High at <em>six</em>.</p>\n"));
+/// # Ok::<(), obblet::Error>(())
+/// ```
+///
+/// # Errors
+/// Where a format can't be read or written, the source is too large, or a file that a setting names can't be used.
+pub fn convert(source: &[u8], reads: Format, writes: Format, profile: &Profile) -> Result<Converted, Error> {
+    convert_in(source, reads, writes, profile, &Context::default())
+}
+
+/// Converts a document that has something around it: files, links to other documents, somebody who waits.
+///
+/// # Errors
+/// As [`convert`], and [`Error::Cancelled`] where [`Context::progress`] says so.
+pub fn convert_in(
+    source: &[u8],
+    reads: Format,
+    writes: Format,
+    profile: &Profile,
+    context: &Context<'_>,
+) -> Result<Converted, Error> {
+    context.reached(Stage::Read)?;
+    let doc = read(source, reads, profile)?;
+    write(doc, writes, profile, context)
+}
+
+/// Reads a document into the model.
+///
+/// # Errors
+/// Where the format can't be read, or the source is too large.
+pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document, Error> {
+    let (mut doc, unused) = read_parts(source, format, profile, &BTreeSet::new())?;
+    for selector in unused {
+        let found = Finding::advice("clean.leave-out", format!("nothing was left out: nothing in the document fits {selector}"));
+        doc.push_finding(found.hint("inspect shows headings, styles and classes"));
+    }
+    Ok(doc)
+}
+
+/// Reads a document into the model; `requested` are names of anchors in it that other documents link to.
+pub(crate) fn read_requested(
+    source: &[u8],
+    format: Format,
+    profile: &Profile,
+    requested: &BTreeSet<String>,
+) -> Result<Document, Error> {
+    read_parts(source, format, profile, requested).map(|(doc, _)| doc)
+}
+
+/// Reads those parts of a document into the model that are not to be left out, and gives the selectors that fit none.
+fn read_parts(
+    source: &[u8],
+    format: Format,
+    profile: &Profile,
+    requested: &BTreeSet<String>,
+) -> Result<(Document, Vec<String>), Error> {
+    let size = source.len() as u64;
+    if size > profile.limits.source {
+        return Err(Error::TooLarge { size, limit: profile.limits.source });
+    }
+    let descriptor = format.descriptor();
+    if let Some(what) = Some(descriptor.encoding)
+        .filter(|encoding| !encoding.is_empty())
+        .and_then(|encoding| signature::not_text(source, profile.has_text(encoding)))
+    {
+        return Err(Error::NotText { what, hint: signature::hint(what) });
+    }
+    let reader = descriptor.read.ok_or(Error::NotRead { format: format.name() })?;
+    let mut doc = reader(source, &profile.read_request(requested))?;
+    if descriptor.raw_html == RawHtml::Embedded && profile.clean.runs("embedded-html") {
+        html::open_raw(&mut doc);
+    }
+    if !requested.is_empty() {
+        doc.layout_hints.external_anchors.requested.clone_from(requested);
+    }
+    let mut unused = Vec::new();
+    if !profile.clean.leave_out.is_empty() && profile.clean.runs("leave-out") {
+        if profile.formats.html.raw == html::Raw::Clean {
+            html::open_raw_with(&mut doc, true);
+        }
+        let selectors: Vec<Selector> = profile.clean.leave_out.iter().filter_map(|text| Selector::read(text)).collect();
+        unused = leave_out(&mut doc, &selectors);
+        if !profile.keeps_classes() {
+            // They were read for the selectors only.
+            refine::rules::attributes::drop_classes(&mut doc);
+        }
+    }
+    Ok((doc, unused))
+}
+
+/// Runs the passes, in their order: makes a document what a profile wants it to be before it is written in a format.
+pub fn refine(doc: &mut Document, writes: Format, profile: &Profile, context: &Context<'_>) {
+    let cleaning = &profile.clean;
+    if !profile.page.language.is_empty() {
+        doc.metadata.language = Some(profile.page.language.clone());
+    }
+    if opens_raw_html(writes, profile) {
+        html::open_raw_with(doc, profile.keeps_classes());
+    }
+    // Behind the raw HTML, whose text is text like any other now.
+    refine::clean(doc, cleaning);
+    if let Some(links) = context.links.filter(|_| cleaning.runs("links")) {
+        refine::links::redirect(doc, links);
+    }
+    if writes.descriptor().has_element_rules {
+        refine::restrict(doc, cleaning);
+    }
+    if cleaning.runs("structure") {
+        refine::structure::repair(doc);
+    }
+}
+
+/// Whether raw HTML is opened before the passes run.
+fn opens_raw_html(writes: Format, profile: &Profile) -> bool {
+    writes.descriptor().raw_html != RawHtml::Native
+        && profile.formats.html.raw == html::Raw::Clean
+        && profile.clean.runs("raw-html")
+}
+
+/// Runs a single pass by its name, whatever else there is. [`passes`] lists the names.
+///
+/// ```
+/// use obblet::{Context, Format, pipeline, profile::Profile};
+///
+/// let mut profile = Profile::fragment();
+/// profile.set("clean.quotes=typographic")?;
+/// let mut doc = pipeline::read(b"\"High\" water", Format::Markdown, &profile)?;
+/// assert!(pipeline::run_pass(&mut doc, "typography", &profile, &Context::default()));
+/// assert_eq!(doc.plain_text(doc.root()), "\u{201C}High\u{201D} water");
+/// assert!(!pipeline::run_pass(&mut doc, "no-such-pass", &profile, &Context::default()));
+/// # Ok::<(), obblet::Error>(())
+/// ```
+pub fn run_pass(doc: &mut Document, name: &str, profile: &Profile, context: &Context<'_>) -> bool {
+    match name {
+        "raw-html" | "embedded-html" => html::open_raw_with(doc, profile.keeps_classes()),
+        "leave-out" => {
+            let selectors: Vec<Selector> = profile.clean.leave_out.iter().filter_map(|text| Selector::read(text)).collect();
+            leave_out(doc, &selectors);
+        }
+        "links" => {
+            if let Some(links) = context.links {
+                refine::links::redirect(doc, links);
+            }
+        }
+        "structure" => refine::structure::repair(doc),
+        _ => match all::NOISE.iter().chain(&all::TEXT).chain(&all::ELEMENTS).find(|pass| pass.name == name) {
+            Some(pass) => pass.run(doc, &profile.clean),
+            None => return false,
+        },
+    }
+    true
+}
+
+/// Puts the images of a document where the profile wants them.
+pub fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>) -> Placed {
+    page::images::place(doc, profile, context)
+}
+
+/// Runs the passes over a document, and writes it with what the profile asks for around it.
+///
+/// # Errors
+/// Where the format can't be written, or a file that a setting names can't be used.
+pub fn write(mut doc: Document, writes: Format, profile: &Profile, context: &Context<'_>) -> Result<Converted, Error> {
+    if !writes.is_written() {
+        return Err(Error::NotWritten { format: writes.name() });
+    }
+    context.reached(Stage::Refine)?;
+    refine(&mut doc, writes, profile, context);
+    context.reached(Stage::Place)?;
+    let placed = place(&mut doc, profile, context);
+    context.reached(Stage::Write)?;
+    let mut converted = write_placed(&mut doc, writes, profile, context, &placed.safe)?;
+    converted.files.splice(..0, placed.files);
+    converted.uses = placed.uses;
+    let mut findings = std::mem::take(&mut doc.findings);
+    findings.append(&mut converted.findings);
+    findings.sort_by_key(|finding| finding.place);
+    converted.findings = findings;
+    Ok(converted)
+}
+
+/// Writes a document that is refined, and whose images are where they go.
+///
+/// # Errors
+/// As [`write`].
+pub fn write_placed(
+    doc: &mut Document,
+    writes: Format,
+    profile: &Profile,
+    context: &Context<'_>,
+    safe_images: &[NodeId],
+) -> Result<Converted, Error> {
+    let mut converted = if writes == Format::Html && profile.shape != Shape::Fragment {
+        page::finish(doc, profile, context, safe_images)?
+    } else {
+        write_alone(doc, writes, profile, context, safe_images)?
+    };
+    if converted.title.is_empty() {
+        converted.title = page::title(doc, profile, "");
+    }
+    if let Some(length) = length::measure(doc, &converted, writes, profile) {
+        converted.length = Some(length);
+    }
+    Ok(converted)
+}
+
+/// Writes a document in a format, without a page around it.
+fn write_alone(
+    doc: &Document,
+    writes: Format,
+    profile: &Profile,
+    context: &Context<'_>,
+    safe_images: &[NodeId],
+) -> Result<Converted, Error> {
+    let writer = writes.descriptor().write.ok_or(Error::NotWritten { format: writes.name() })?;
+    let options = html::Options {
+        safe_pictures: safe_images,
+        highlight: page::highlighter(profile),
+        list_ids: context.shared.is_some(),
+        requested: Some(&doc.layout_hints.external_anchors.requested),
+        ..profile.html_options(html::Ids::Used)
+    };
+    let ids = if profile.formats.markdown.ids { html::Ids::Used } else { html::Ids::None };
+    let within = html::Options { compact: false, indent: 0, heading_steps: false, ids, ..profile.html_options(ids) };
+    let with_ids = html::Options { ids: html::Ids::Used, ..within };
+    let element = |doc: &Document, id: NodeId, ids: bool| html::write_part(doc, id, if ids { &with_ids } else { &within });
+    let written = writer(doc, &WriteRequest { settings: &profile.formats, html: &options, element: &element });
+    let mut converted =
+        Converted { bytes: written.bytes, findings: written.findings, anchors: written.anchors, ..Converted::default() };
+    if writes == Format::Html {
+        put_styles_beside(doc, profile, context, &mut converted);
+    }
+    Ok(converted)
+}
+
+/// A fragment has no place for the rules of its classes; they go beside it.
+fn put_styles_beside(doc: &Document, profile: &Profile, context: &Context<'_>, converted: &mut Converted) {
+    let Some(rules) = page::named_styles(doc, profile.formats.html.characters, page::Scope::Page) else { return };
+    let hint = if context.output.is_some() && !context.name.is_empty() {
+        let path = std::path::PathBuf::from(format!("{}.css", context.name));
+        let hint = format!("link {} from the page that it goes to", path.display());
+        converted.files.push(OutputFile { path, bytes: rules.into_bytes() });
+        hint
+    } else {
+        "write it to a file, and the rules are put beside it".to_owned()
+    };
+    let message = "the fragment has classes whose style rules stand apart";
+    converted.findings.push(Finding::advice("html.style-rules", message).hint(hint));
+}
+
+impl Anchors {
+    /// Anchors as a writer of HTML gives them.
+    pub(crate) fn of_html(written: &mut html::Written) -> Self {
+        Self {
+            ids: std::mem::take(&mut written.ids),
+            unreferenced: std::mem::take(&mut written.unreferenced),
+            external: std::mem::take(&mut written.external),
+        }
+    }
+}

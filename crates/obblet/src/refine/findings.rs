@@ -1,0 +1,34 @@
+//! What may be found here.
+
+use crate::document::{FindingInfo, Weight, finding};
+
+/// The findings of this room.
+pub(crate) const FINDINGS: &[FindingInfo] = &[
+    finding(
+        "clean.acronym",
+        &[Weight::Advice],
+        "Words in capitals look like acronyms and stayed so; those that are belong into `clean.protected-words`.",
+    ),
+    finding(
+        "clean.element",
+        &[Weight::Changed, Weight::Lost],
+        "The target does not accept an element; its content stays, or went with it, or an address is gone.",
+    ),
+    finding("clean.layout-table", &[Weight::Changed], "Tables that only set things beside each other were opened."),
+    finding(
+        "clean.leave-out",
+        &[Weight::Changed, Weight::Advice],
+        "Parts were left out as asked, and links to them became text; or a selector fits nothing.",
+    ),
+    finding("clean.redirect", &[Weight::Changed], "Links lead straight to where they end up."),
+    finding("clean.revision", &[Weight::Lost], "What a revision deleted was left out; its words are in the finding."),
+    finding("clean.spacer", &[Weight::Advice], "Empty paragraphs were left out."),
+    finding("clean.spacer-picture", &[Weight::Changed], "Pictures of a single point were left out."),
+    finding("clean.tab-columns", &[Weight::Changed], "Paragraphs that were lined up with tabs became tables."),
+    finding("clean.table-head", &[Weight::Changed], "A first row in bold became the head of its table."),
+    finding(
+        "clean.typed-list",
+        &[Weight::Advice],
+        "Paragraphs begin with typed bullets or numbers; `clean.lists = \"typed\"` makes lists of them.",
+    ),
+];

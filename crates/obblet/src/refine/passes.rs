@@ -1,0 +1,296 @@
+//! The passes, in the order in which they run, each with its name.
+
+use super::rules::lines;
+use super::rules::{attributes, capitals, elements, inline, replace, scenes, spaces};
+use super::settings::{Cleaning, When};
+use super::{
+    anchors, empty, formatting, layout_tables, lists, lone_paragraphs, redirects, revisions, tab_tables, table_heads, typography,
+    white_space,
+};
+use crate::document::{Document, KindSet, Producer};
+
+/// A named step from a document to a document.
+#[derive(Clone, Copy, Debug)]
+pub struct Pass {
+    /// Its name, by which `clean.skip` switches it off.
+    pub name: &'static str,
+    /// What it does.
+    pub meaning: &'static str,
+    /// It finds nothing in a document without one of these kinds.
+    needs: Option<KindSet>,
+    /// Whether the settings ask for it.
+    wanted: fn(&Document, &Cleaning) -> bool,
+    run: fn(&mut Document, &Cleaning),
+}
+
+impl Pass {
+    /// Runs the pass where the settings ask for it and the document has something for it.
+    pub fn run(&self, doc: &mut Document, cleaning: &Cleaning) {
+        if self.needs.is_none_or(|kinds| doc.may_hold(kinds)) && cleaning.runs(self.name) && (self.wanted)(doc, cleaning) {
+            (self.run)(doc, cleaning);
+        }
+    }
+
+    /// Whether the settings ask for it, in a document that has something for it.
+    pub(crate) fn is_wanted(&self, doc: &Document, cleaning: &Cleaning) -> bool {
+        cleaning.runs(self.name) && (self.wanted)(doc, cleaning)
+    }
+}
+
+const ALWAYS: fn(&Document, &Cleaning) -> bool = |_, _| true;
+
+/// Passes that take out what programs leave. They run in rounds, until none of them finds anything more.
+pub static NOISE: [Pass; 14] = [
+    Pass {
+        name: "revisions",
+        meaning: "accepts, rejects or keeps insertions and deletions",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| revisions::resolve(doc, cleaning.revisions),
+    },
+    Pass {
+        name: "layout-tables",
+        meaning: "unwraps tables that only set things beside each other",
+        needs: Some(KindSet::TABLES),
+        wanted: |_, cleaning| cleaning.noise.layout_tables,
+        run: |doc, _| layout_tables::unwrap_tables(doc),
+    },
+    Pass {
+        name: "tab-columns",
+        meaning: "makes tables of paragraphs that are lined up with tabs",
+        needs: None,
+        wanted: |_, cleaning| cleaning.noise.tab_columns,
+        run: |doc, _| tab_tables::make_tables(doc),
+    },
+    Pass {
+        name: "lists",
+        meaning: "makes lists of paragraphs that are marked as items, or begin with typed bullets or numbers",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| lists::rebuild(doc, cleaning.noise.lists),
+    },
+    Pass {
+        name: "spacer-images",
+        meaning: "removes images of a single point",
+        needs: Some(KindSet::PICTURES),
+        wanted: |doc, cleaning| cleaning.noise.empty.holds(doc),
+        run: |doc, _| empty::drop_spacer_pictures(doc),
+    },
+    EMPTY,
+    Pass {
+        name: "anchors",
+        meaning: "removes anchors that nothing links to",
+        needs: None,
+        // Names that programs make up are noise wherever they are.
+        wanted: |_, cleaning| cleaning.noise.anchors != When::Never,
+        run: |doc, cleaning| anchors::drop_unused(doc, cleaning.noise.anchors == When::Always),
+    },
+    Pass {
+        name: "formatting",
+        meaning: "joins runs of the same inline formatting",
+        needs: None,
+        wanted: |doc, cleaning| cleaning.noise.formatting.holds(doc),
+        run: |doc, _| formatting::tidy(doc),
+    },
+    Pass {
+        name: "white-space",
+        meaning: "collapses runs of spaces and removes characters without width",
+        needs: None,
+        wanted: |doc, cleaning| cleaning.noise.white_space.holds(doc),
+        run: |doc, _| white_space::tidy(doc),
+    },
+    Pass {
+        name: "spacers",
+        meaning: "removes empty paragraphs and line breaks at the ends of paragraphs",
+        needs: None,
+        wanted: |doc, cleaning| cleaning.noise.spacers && (doc.layout_hints.producer != Producer::Plain || may_have_spacers(doc)),
+        run: |doc, _| {
+            let styled = doc.layout_hints.producer != Producer::Plain;
+            empty::drop_spacers(doc, styled || doc.may_hold(KindSet::LINE_BREAKS));
+        },
+    },
+    Pass {
+        name: "anchor-ids",
+        meaning: "makes anchors ids of the elements that they stand in",
+        needs: Some(KindSet::PLACES),
+        wanted: |_, cleaning| cleaning.noise.anchors != When::Never,
+        run: |doc, _| anchors::fold(doc),
+    },
+    EMPTY,
+    Pass {
+        name: "lone-paragraphs",
+        meaning: "unwraps the only paragraph of a cell or of each item of a list",
+        needs: Some(KindSet::TABLES.and(KindSet::LISTS)),
+        wanted: |doc, cleaning| cleaning.noise.lone_paragraphs.holds(doc),
+        run: |doc, _| lone_paragraphs::open(doc),
+    },
+    Pass {
+        name: "table-heads",
+        meaning: "makes a first row in bold the head of its table",
+        needs: Some(KindSet::TABLES),
+        wanted: |doc, cleaning| cleaning.noise.table_heads.holds(doc),
+        run: |doc, _| table_heads::set(doc),
+    },
+];
+
+const EMPTY: Pass = Pass {
+    name: "empty",
+    meaning: "removes elements that hold nothing",
+    needs: None,
+    wanted: |doc, cleaning| cleaning.noise.empty.holds(doc),
+    run: |doc, _| empty::drop_empty(doc),
+};
+
+/// House rules about text, for all formats.
+pub static TEXT: [Pass; 8] = [
+    Pass {
+        name: "typed-lists",
+        meaning: "reports paragraphs that begin with typed bullets or numbers and stay paragraphs",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| lists::report_typed(doc, cleaning.noise.lists),
+    },
+    Pass {
+        name: "redirects",
+        meaning: "removes tracking redirects and tracking parameters from links",
+        needs: Some(KindSet::LINKS),
+        wanted: |_, cleaning| cleaning.redirects,
+        run: |doc, _| redirects::follow(doc),
+    },
+    Pass {
+        name: "replace",
+        meaning: "replaces texts",
+        needs: None,
+        wanted: |_, cleaning| !cleaning.text.replace.is_empty() || !cleaning.text.replace_patterns.is_empty(),
+        run: |doc, cleaning| {
+            let before = doc.changes();
+            replace::replace(doc, &cleaning.text.replace, &cleaning.text.replace_patterns);
+            if doc.changes() != before && cleaning.noise.empty != When::Never {
+                // What was replaced by nothing may have been all that something held.
+                empty::drop_empty(doc);
+            }
+        },
+    },
+    Pass {
+        name: "capitals",
+        meaning: "changes passages in capitals to the case of titles or sentences",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| capitals::set(doc, cleaning.text.capitals, &cleaning.text.protected_words),
+    },
+    Pass {
+        name: "bold",
+        meaning: "changes bold text to plain text or capitals",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| inline::set_bold(doc, cleaning.text.bold),
+    },
+    Pass {
+        name: "spaces",
+        meaning: "sets the spaces between sentences, and replaces tabs",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| spaces::set(doc, cleaning.text.stop_spaces, cleaning.text.tabs),
+    },
+    Pass {
+        name: "typography",
+        meaning: "sets quotation marks, dashes and ellipses",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| typography::set(doc, cleaning.text.quotes, cleaning.text.dashes),
+    },
+    Pass {
+        name: "scene-breaks",
+        meaning: "makes thematic breaks, or a mark, of lines of stars and their like",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| scenes::set(doc, cleaning.text.scene_breaks, &cleaning.text.scene_mark),
+    },
+];
+
+/// House rules about elements and attributes: what a target accepts.
+pub static ELEMENTS: [Pass; 7] = [
+    Pass {
+        name: "line-breaks",
+        meaning: "makes spaces or paragraphs of line breaks",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| lines::set_breaks(doc, cleaning.elements.line_breaks),
+    },
+    Pass {
+        name: "list-lines",
+        meaning: "makes lines with a mark of lists",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| lines::list_lines(doc, &cleaning.elements.list_lines),
+    },
+    Pass {
+        name: "elements",
+        meaning: "removes, unwraps and renames elements",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| {
+            let rules = &cleaning.elements;
+            let rules = elements::Rules {
+                allowed: &rules.allow_elements,
+                disallowed: rules.disallowed,
+                removed: &rules.remove_elements,
+                unwrapped: &rules.unwrap_elements,
+                renamed: &rules.rename_elements,
+                bold: cleaning.text.bold,
+            };
+            elements::restrict(doc, &rules);
+        },
+    },
+    Pass {
+        name: "paragraphs",
+        meaning: "makes text with line breaks of paragraphs, and removes what the element rules emptied",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| {
+            let rules = &cleaning.elements;
+            lines::join_paragraphs(doc, rules.paragraphs);
+            let lists = [&rules.allow_elements, &rules.remove_elements, &rules.unwrap_elements];
+            if lists.iter().any(|list| !list.is_empty()) && cleaning.noise.empty != When::Never {
+                white_space::tidy(doc);
+                empty::drop_empty(doc);
+            }
+        },
+    },
+    Pass {
+        name: "classes",
+        meaning: "keeps, renames and removes classes",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| attributes::classes(doc, &cleaning.elements.classes),
+    },
+    Pass {
+        name: "inline",
+        meaning: "writes inline formatting as spans with classes",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| inline::set_classes(doc, cleaning.elements.inline),
+    },
+    Pass {
+        name: "attributes",
+        meaning: "removes attributes",
+        needs: None,
+        wanted: ALWAYS,
+        run: |doc, cleaning| {
+            attributes::restrict(doc, &cleaning.elements.allow_attributes, &cleaning.elements.remove_attributes);
+        },
+    },
+];
+
+/// The names of steps that the pipeline adds to the passes of this room.
+pub(crate) const STEPS: [&str; 5] = ["embedded-html", "leave-out", "raw-html", "links", "structure"];
+
+/// Whether a pass has this name.
+pub(crate) fn is_pass(name: &str) -> bool {
+    NOISE.iter().chain(&TEXT).chain(&ELEMENTS).map(|pass| pass.name).chain(STEPS).any(|known| known == name)
+}
+
+/// What a paragraph that only takes space is made of; a document without any of it has none.
+fn may_have_spacers(doc: &Document) -> bool {
+    doc.may_hold(KindSet::LINE_BREAKS) || memchr::memmem::find(doc.pool().as_bytes(), "\u{A0}".as_bytes()).is_some()
+}
