@@ -143,6 +143,7 @@ pub(crate) struct Convert {
 
 /// Arguments of `obblet publish`.
 #[derive(Debug, Args)]
+#[expect(clippy::struct_excessive_bools, reason = "each is a flag of the command line")]
 pub(crate) struct Publish {
     /// The folder of documents.
     #[arg(value_name = "FOLDER")]

@@ -5,6 +5,7 @@ use crate::document::{Finding, Place};
 use crate::error::Error;
 use crate::files::Root;
 use crate::formats::Anchors;
+use crate::media::{MediaSource, MediaStore};
 use std::path::{Path, PathBuf};
 
 /// What becomes of a link.
@@ -25,6 +26,11 @@ pub enum LinkTarget {
 pub trait LinkResolver {
     /// What becomes of an address in a document, of a link at a place.
     fn resolve(&self, address: &str, at: Place) -> LinkTarget;
+
+    /// What becomes of the address of an image, at a place. One that is rewritten is not opened.
+    fn resolve_image(&self, _address: &str, _at: Place) -> LinkTarget {
+        LinkTarget::Unchanged
+    }
 }
 
 /// What stands around a document. All of it may be left out: then nothing is read but the text itself.
@@ -37,6 +43,10 @@ pub struct Context<'a> {
     /// The path from there to the folder of the document, from which the addresses of pictures count; none where that is the
     /// root itself.
     pub folder: Option<&'a Path>,
+    /// Where images come from, where that is no folder of the disk; instead of `root`.
+    pub media: Option<&'a dyn MediaSource>,
+    /// Where images go that don't stay where they are. Without it they are files of the outcome.
+    pub store: Option<&'a dyn MediaStore>,
     /// Says which files of the root may be shown, by their paths from it. Where it is not given, those are that are not hidden.
     pub shows: Option<&'a (dyn Fn(&str) -> bool + Sync)>,
     /// The folder that the output goes to, where it goes to a file.
@@ -53,7 +63,17 @@ pub struct Context<'a> {
     pub progress: Option<&'a dyn Progress>,
 }
 
-impl Context<'_> {
+impl<'a> Context<'a> {
+    /// Where images come from.
+    pub(crate) fn media(&self) -> Option<&'a dyn MediaSource> {
+        self.media.or_else(|| self.root.map(|root| root as &dyn MediaSource))
+    }
+
+    /// Whether there is a place beside the output where files can go.
+    pub(crate) fn has_store(&self) -> bool {
+        self.output.is_some() || self.store.is_some()
+    }
+
     /// Says that a stage begins.
     pub(crate) fn reached(&self, stage: Stage) -> Result<(), Error> {
         let Some(progress) = self.progress else { return Ok(()) };

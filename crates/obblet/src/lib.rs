@@ -45,6 +45,7 @@ pub mod formats;
 mod indent_writer;
 mod inert;
 pub mod inspect;
+pub mod media;
 mod numeral;
 pub mod page;
 mod picture;

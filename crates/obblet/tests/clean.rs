@@ -47,18 +47,18 @@ fn what_came_in_comes_out_clean() {
             settings.iter().for_each(|setting| profile.set(setting).unwrap());
             let converted = obblet::convert(&source, format(&path), Format::Html, &profile).unwrap();
             let what = format!("{} as {name} {settings:?}", path.display());
-            noise(&converted.text().unwrap(), &what);
-            let faults = validity::faults(&converted.text().unwrap());
+            noise(converted.text().unwrap(), &what);
+            let faults = validity::faults(converted.text().unwrap());
             assert!(faults.is_empty(), "{what}: {faults:?}\n{}", converted.text().unwrap());
             let own: Vec<_> =
-                html::check(&converted.text().unwrap()).into_iter().filter(|fault| fault.weight != Weight::Advice).collect();
+                html::check(converted.text().unwrap()).into_iter().filter(|fault| fault.weight != Weight::Advice).collect();
             assert!(own.is_empty(), "{what}: {own:?}\n{}", converted.text().unwrap());
             let again = obblet::convert(converted.text().unwrap().as_bytes(), Format::Html, Format::Html, &profile).unwrap();
             assert_eq!(again.text().unwrap(), converted.text().unwrap(), "{what}: cleaning again changes something");
             let text = String::from_utf8_lossy(&source);
             let text = if format(&path) == Format::Html { shown(&text) } else { text.into_owned() };
             // Markers of lists and marks of notes are told by what they mark.
-            let lost = conservation::lost(&text, &shown(&converted.text().unwrap()), &converted.findings);
+            let lost = conservation::lost(&text, &shown(converted.text().unwrap()), &converted.findings);
             let told = |word: &String| word.len() < 2 || word.trim_start_matches(char::is_numeric) != word;
             let lost: Vec<String> = lost.into_iter().filter(|word| !told(word)).collect();
             assert!(lost.is_empty(), "{what}: {lost:?}\n{}", converted.text().unwrap());

@@ -39,13 +39,7 @@ fn load() -> Result<Vec<Example>, Failed> {
 
 /// Each is compared as a parsed tree.
 fn all_examples_of_the_specification() -> Result<(), Failed> {
-    let options = html::Options {
-        raw: html::Raw::Keep,
-        trust: true,
-        mend_addresses: false,
-        heading_steps: false,
-        ..html::Options::default()
-    };
+    let options = html::Options { raw: html::Raw::Keep, trust: true, mends: html::Mends::empty(), ..html::Options::default() };
     let mut failures = Vec::new();
     for example in load()? {
         let doc = markdown::read(example.markdown.as_bytes(), &markdown::Options::COMMONMARK);

@@ -56,7 +56,7 @@ fn visible(source: &str) -> String {
 fn the_words_of_every_document_are_in_its_page() {
     for (path, source) in documents() {
         let converted = convert(source.as_bytes(), Format::Markdown, Format::Html, &[]);
-        let dom = dom::fragment(&converted.text().unwrap());
+        let dom = dom::fragment(converted.text().unwrap());
         let seen = |node: usize| format!("{}{} ", dom.nodes[node].text, dom.attribute(node, "alt").unwrap_or_default());
         let output: String = dom.order().into_iter().map(seen).collect();
         let lost = conservation::lost(&visible(&source), &output, &converted.findings);
@@ -76,7 +76,7 @@ fn the_words_of_every_saved_page_are_in_all_that_becomes_of_it() {
             profile.set("html.content=main").unwrap();
             let converted = obblet::convert(&source, Format::Html, format, &profile).unwrap();
             let output = if format == Format::Html {
-                shown(&converted.text().unwrap())
+                shown(converted.text().unwrap())
             } else {
                 converted.text().unwrap().replace("&nbsp;", " ")
             };
@@ -190,12 +190,12 @@ fn word_documents_lose_nothing_and_become_valid_pages_in_every_styling() {
                 let converted = obblet::convert(&bytes, Format::Word, Format::Html, &profile).unwrap();
                 let name = format!("{} {styling} {shape}", entry.source.display());
                 if shape == "fragment" {
-                    let faults = support::validity::faults(&converted.text().unwrap());
+                    let faults = support::validity::faults(converted.text().unwrap());
                     let faults: Vec<_> =
                         faults.into_iter().filter(|fault| styling == "semantic" || !fault.contains("class")).collect();
                     assert!(faults.is_empty(), "{name}: {faults:#?}");
                 }
-                let lost = conservation::lost(&words_of_package(&bytes), &shown(&converted.text().unwrap()), &converted.findings);
+                let lost = conservation::lost(&words_of_package(&bytes), &shown(converted.text().unwrap()), &converted.findings);
                 assert!(lost.is_empty(), "{name}: {lost:?}");
                 assert_eq!(
                     converted.text().unwrap(),

@@ -90,6 +90,7 @@ fn contents_line(field: &str, bookmark: &str, words: &str, page: u32, end: &str)
     )
 }
 
+#[expect(clippy::too_many_lines, reason = "a list of cases")]
 fn volunteer_handbook() -> Package {
     let begin = "<w:r><w:fldChar w:fldCharType=\"begin\"/></w:r><w:r><w:instrText xml:space=\"preserve\"> TOC \\o \"1-2\" \\h </w:instrText></w:r><w:r><w:fldChar w:fldCharType=\"separate\"/></w:r>";
     let end = "<w:r><w:fldChar w:fldCharType=\"end\"/></w:r>";

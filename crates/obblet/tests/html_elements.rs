@@ -305,6 +305,7 @@ fn pictures_and_drawings() {
 }
 
 #[test]
+#[expect(clippy::too_many_lines, reason = "a list of cases")]
 fn tables_of_every_make() {
     case(
         "<table><tr><td>a<td>b<tr><td>c<td>d</table>",

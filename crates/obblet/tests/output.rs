@@ -72,7 +72,7 @@ fn the_xml_syntax_is_well_formed() {
 fn a_page_has_what_its_metadata_say() {
     let source = "---\ntitle: T & t\nsubtitle: S\nauthor: Anwen Pask\nlanguage: cy\ndir: rtl\ndescription: \"D \\\"d\\\"\"\nkeywords: [k, l]\n---\n\n## One\n\n### Two\n\n## Three\n";
     let converted = with(&[], source);
-    let dom = page(&converted.text().unwrap());
+    let dom = page(converted.text().unwrap());
     assert!(dom.errors.is_empty(), "{:?}", dom.errors);
     for expected in [
         "<html lang=\"cy\" dir=\"rtl\">",

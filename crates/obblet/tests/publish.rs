@@ -334,6 +334,7 @@ fn places_where_nothing_can_be_published() {
 }
 
 #[test]
+#[expect(clippy::too_many_lines, reason = "a list of cases")]
 fn a_site_has_all_its_pages_and_every_link_of_it_leads_somewhere() {
     let folder = Folder::new(&[
         (

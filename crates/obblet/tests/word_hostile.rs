@@ -154,6 +154,7 @@ fn linear(name: &str, source: impl Fn(usize) -> Package, size: usize) {
 }
 
 #[test]
+#[expect(clippy::too_many_lines, reason = "a list of cases")]
 fn hostile_shapes_take_linear_time() {
     let lists = || numbering(&[(1, levels(&[("bullet", "•"), ("decimal", "%2."), ("decimal", "%1.%3")]))]);
     linear("paragraphs", |count| Package::of(&plain("High water at six.").repeat(count)), 10_000);

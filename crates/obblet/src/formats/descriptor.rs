@@ -22,12 +22,18 @@ pub struct Descriptor {
     /// Whether the house rules about elements and attributes are for it.
     pub has_element_rules: bool,
     /// Reads a source.
-    pub read: Option<fn(&[u8], &ReadRequest<'_>) -> Result<Document, ReadError>>,
+    pub read: Option<Reader>,
     /// Writes a document.
-    pub write: Option<fn(&Document, &WriteRequest<'_>) -> Written>,
+    pub write: Option<Writer>,
     /// All that its reader and its writer may find.
     pub findings: &'static [FindingInfo],
 }
+
+/// Reads a source.
+pub type Reader = fn(&[u8], &ReadRequest<'_>) -> Result<Document, ReadError>;
+
+/// Writes a document.
+pub type Writer = fn(&Document, &WriteRequest<'_>) -> Written;
 
 impl std::fmt::Debug for Descriptor {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {

@@ -5,7 +5,9 @@
 
 mod descriptor;
 
-pub use descriptor::{Anchors, Descriptor, RawHtml, ReadError, ReadRequest, StyleFidelity, WriteRequest, Written};
+pub use descriptor::{
+    Anchors, Descriptor, RawHtml, ReadError, ReadRequest, Reader, StyleFidelity, WriteRequest, Writer, Written,
+};
 
 use crate::settings::Section;
 use std::fmt;

@@ -4,7 +4,7 @@ use crate::context::Context;
 use crate::document::{Document, Kind, Place, Step};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::files::There;
-use crate::page::images;
+use crate::media;
 
 use crate::slug;
 use percent_encoding::percent_decode_str;
@@ -91,12 +91,12 @@ fn sort(address: &str, places: &HashSet<String>, context: &Context<'_>, summary:
 
 /// Whether there is no file at an address. Nothing outside of the root is looked at.
 fn missing(address: &str, context: &Context<'_>) -> bool {
-    let (Some(root), path) = (context.root, address.split(['#', '?']).next().unwrap_or_default()) else { return false };
+    let (Some(root), path) = (context.media(), address.split(['#', '?']).next().unwrap_or_default()) else { return false };
     if path.is_empty() || path.starts_with(['/', '\\']) {
         return false;
     }
     let path = percent_decode_str(path).decode_utf8_lossy();
-    images::within(context.folder, &path).is_some_and(|full| root.there(&full) == There::Nothing)
+    media::within(context.folder, &path).is_some_and(|full| root.there(&full) == There::Nothing)
 }
 
 /// The ids of a document, and the names by which people link to its headings.

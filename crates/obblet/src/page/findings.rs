@@ -23,6 +23,7 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
     finding("image.alt", &[Weight::Advice], "A picture has no words for those who can't see it."),
     finding("image.outside", &[Weight::Changed], "A picture is outside of the folder of the source and was not read."),
     finding("image.scriptable", &[Weight::Lost], "A drawing can't be made safe and was not copied."),
+    finding("image.store", &[Weight::Lost], "An image could not be stored where images go."),
     finding("image.too-large", &[Weight::Changed], "A picture is larger than `limits.image` and was not read."),
     finding("image.unknown", &[Weight::Lost], "A file in a document is no picture, by its bytes; it was left out."),
     finding(

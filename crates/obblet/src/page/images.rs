@@ -1,12 +1,13 @@
 //! Pictures: where they go, how large they are, and whether they are there at all.
 
 use crate::cache::SharedPicture;
-use crate::context::{Context, OutputFile};
+use crate::context::{Context, LinkTarget, OutputFile};
 use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step, Text};
 use crate::drawing;
 use crate::fast_hash::HashMap;
 use crate::file_name::{self, plain_stem};
-use crate::files::{self, Root, There};
+use crate::files::{self, There};
+use crate::media::{self, MediaSource, within};
 use crate::picture;
 use crate::profile::{ImagePlace, Profile};
 use std::path::{Component, Path, PathBuf};
@@ -56,8 +57,15 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
     for (index, file) in doc.media.iter().enumerate() {
         media.entry(file.name.clone()).or_insert(index);
     }
-    let mut gallery =
-        Gallery { profile, context, media, pictures: HashMap::default(), names: HashMap::default(), placed: Placed::default() };
+    let mut gallery = Gallery {
+        profile,
+        context,
+        media,
+        pictures: HashMap::default(),
+        names: HashMap::default(),
+        placed: Placed::default(),
+        failed: Vec::new(),
+    };
     for (id, src, alt) in images {
         if alt.is_empty() && !doc.attributes(id).other.iter().any(|(name, _)| doc.text(*name) == "role") {
             let place = doc.place(id);
@@ -70,6 +78,9 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
         gallery.place_one(doc, id, src, alt);
     }
     gallery.place_linked(doc);
+    for (path, why) in std::mem::take(&mut gallery.failed) {
+        doc.push_finding(Finding::lost("image.store", format!("the image {} could not be stored: {why}", path.display())));
+    }
     gallery.placed
 }
 
@@ -94,6 +105,8 @@ struct Gallery<'a> {
     /// Names that are taken in the folder of pictures.
     names: HashMap<String, usize>,
     placed: Placed,
+    /// Files that could not be stored, and why.
+    failed: Vec<(PathBuf, String)>,
 }
 
 impl Gallery<'_> {
@@ -116,7 +129,7 @@ impl Gallery<'_> {
             .collect();
         let mut external: HashMap<usize, String> = HashMap::default();
         for (id, index) in links {
-            if !self.profile.images.keep_unknown || self.context.output.is_none() {
+            if !self.profile.images.keep_unknown || !self.context.has_store() {
                 // Its words stay; the reader of the document has told what it is.
                 doc.unwrap(id);
                 continue;
@@ -142,7 +155,7 @@ impl Gallery<'_> {
         if !self.pictures.contains_key(&path) {
             let picture = match self.identify(&doc.media[index].bytes, "a drawing") {
                 Some(Ok(mut picture)) => {
-                    let embeds = self.profile.images.place == ImagePlace::Embed || self.context.output.is_none();
+                    let embeds = self.profile.images.place == ImagePlace::Embed || !self.context.has_store();
                     if embeds {
                         picture.address = data_address(&picture);
                     } else {
@@ -168,12 +181,35 @@ impl Gallery<'_> {
         self.show(doc, id, alt, &path, "the drawing");
     }
 
+    /// What the program that converts says about the address of an image. Whether it is done with.
+    fn resolve_address(&self, doc: &mut Document, id: NodeId, address: &str, alt: Text) -> bool {
+        let Some(links) = self.context.links else { return false };
+        let place = doc.place(id);
+        match links.resolve_image(address, place) {
+            LinkTarget::Unchanged => false,
+            LinkTarget::Rewritten(address) => {
+                let src = doc.intern(&address);
+                doc.set_kind(id, Kind::Image { src, alt });
+                true
+            }
+            LinkTarget::Missing { nearest } => {
+                let hint = nearest.map_or_else(|| "correct the address".to_owned(), |near| format!("perhaps {near} is meant"));
+                let finding = Finding::advice("image.missing", format!("there is no picture {address}"));
+                doc.push_finding(finding.at(place).hint(hint));
+                true
+            }
+        }
+    }
+
     fn place_one(&mut self, doc: &mut Document, id: NodeId, src: Text, alt: Text) {
         let address = doc.text(src).to_owned();
         if let Some(&index) = self.media.get(&address) {
             return self.place_media(doc, id, alt, index);
         }
-        let (Some(root), Some(local)) = (self.context.root, local_path(&address)) else { return };
+        if self.resolve_address(doc, id, &address, alt) {
+            return;
+        }
+        let (Some(root), Some(local)) = (self.context.media(), local_path(&address)) else { return };
         let within = within(self.context.folder, &local);
         // What is outside has no path from the root; it is told once like all others.
         let path = within.clone().unwrap_or_else(|| PathBuf::from(&local));
@@ -214,7 +250,7 @@ impl Gallery<'_> {
     }
 
     /// Looks at a picture and decides where it goes.
-    fn load(&mut self, root: &Root, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
+    fn load(&mut self, root: &dyn MediaSource, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
         let stays = self.context.mirrored && self.profile.images.place == ImagePlace::Folder;
         if let Some(shared) = self.context.shared.filter(|_| stays) {
             // Whoever publishes the folder brings the file to the page.
@@ -234,7 +270,7 @@ impl Gallery<'_> {
     }
 
     /// Reads a picture that may be shown.
-    fn read(&self, root: &Root, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
+    fn read(&self, root: &dyn MediaSource, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
         let missing = || {
             let finding = Finding::advice("image.missing", format!("there is no picture {local}"));
             Box::new(finding.hint("check its path; it counts from the folder of the document"))
@@ -272,7 +308,7 @@ impl Gallery<'_> {
     }
 
     /// Whether a file may be shown: what is hidden is not shown because a document names it, nor what a folder leaves out.
-    fn may_show(&self, root: &Root, path: &Path) -> bool {
+    fn may_show(&self, root: &dyn MediaSource, path: &Path) -> bool {
         match self.context.shows {
             Some(shows) => path.to_str().is_some_and(shows),
             None => {
@@ -291,7 +327,7 @@ impl Gallery<'_> {
     fn identify(&self, bytes: &[u8], name: &str) -> Option<Result<Picture, Box<Finding>>> {
         let kind = picture::Kind::of(bytes)?;
         let mut picture = Picture { size: picture::size(bytes), bytes: Vec::new(), kind, address: None, left_out: None };
-        if kind != picture::Kind::Svg || self.profile.formats.html.trust {
+        if kind != picture::Kind::Svg || bool::from(self.profile.formats.html.trust) {
             picture.bytes = bytes.to_vec();
             return Some(Ok(picture));
         }
@@ -307,18 +343,21 @@ impl Gallery<'_> {
         })
     }
 
-    fn resolve(&mut self, picture: &mut Picture, root: &Root, path: &Path, local: &str) {
+    fn resolve(&mut self, picture: &mut Picture, root: &dyn MediaSource, path: &Path, local: &str) {
         if self.profile.images.place == ImagePlace::Embed {
             picture.address = data_address(picture);
             return;
         }
-        let Some(output) = self.context.output else { return };
+        if !self.context.has_store() {
+            return;
+        }
         if self.context.mirrored {
             self.placed.files.push(OutputFile { path: PathBuf::from(local), bytes: std::mem::take(&mut picture.bytes) });
             return;
         }
         // In the folder of the source the page reaches the picture where it is.
-        if files::is_same(output, &root.path().join(self.context.folder.unwrap_or(Path::new("")))) {
+        let folder = |root: &Path| root.join(self.context.folder.unwrap_or(Path::new("")));
+        if root.folder().zip(self.context.output).is_some_and(|(root, output)| files::is_same(output, &folder(root))) {
             return;
         }
         let name = path.file_name().map_or_else(|| "picture".into(), |name| name.to_string_lossy());
@@ -342,9 +381,15 @@ impl Gallery<'_> {
             _ => None,
         });
         let path = parts.collect::<PathBuf>().join(file);
-        let parts: Vec<String> = path.iter().map(|part| encode(&part.to_string_lossy())).collect();
-        self.placed.files.push(OutputFile { path, bytes });
-        parts.join("/")
+        if let Some(store) = self.context.store {
+            match store.store(&path, bytes) {
+                Ok(address) => return address,
+                Err(error) => self.failed.push((path.clone(), crate::error::describe(&error))),
+            }
+        } else {
+            self.placed.files.push(OutputFile { path: path.clone(), bytes });
+        }
+        media::address(&path)
     }
 }
 
@@ -389,22 +434,6 @@ fn data_address(picture: &Picture) -> Option<String> {
     Some(format!("data:{};base64,{}", kind.media_type(), base64(&picture.bytes)))
 }
 
-/// The path from the root that a path from a folder in it names; none where it leads out.
-pub(crate) fn within(folder: Option<&Path>, local: &str) -> Option<PathBuf> {
-    let mut path = folder.map(Path::to_owned).unwrap_or_default();
-    for part in local.split(['/', '\\']) {
-        match part {
-            "" | "." => {}
-            ".." => {
-                path.file_name()?;
-                path.pop();
-            }
-            part => path.push(part),
-        }
-    }
-    Some(path)
-}
-
 /// The path that an address names, where it is one of a file beside the document.
 fn local_path(address: &str) -> Option<String> {
     let path = address.split(['?', '#']).next().unwrap_or_default();
@@ -416,12 +445,6 @@ fn local_path(address: &str) -> Option<String> {
     }
     let decoded = percent_encoding::percent_decode_str(path).decode_utf8().ok()?.into_owned();
     (!decoded.contains('\0') && !decoded.starts_with('/')).then_some(decoded)
-}
-
-/// What stands for a file name in an address.
-fn encode(name: &str) -> String {
-    const SET: &percent_encoding::AsciiSet = &percent_encoding::CONTROLS.add(b' ').add(b'%').add(b'?').add(b'#').add(b':');
-    percent_encoding::utf8_percent_encode(name, SET).to_string()
 }
 
 fn set_size(doc: &mut Document, id: NodeId, width: usize, height: usize) {

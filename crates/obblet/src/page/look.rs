@@ -3,8 +3,6 @@
 use crate::error::Error;
 use crate::profile::LOOKS;
 
-/// The names of the looks.
-
 const BASE: &str = include_str!("looks/base.css");
 const SHEETS: [&str; 3] = [include_str!("looks/chart.css"), include_str!("looks/folio.css"), include_str!("looks/beacon.css")];
 

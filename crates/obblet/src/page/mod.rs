@@ -106,8 +106,8 @@ pub(crate) fn content(
     let shows_title = !has_top_heading && top_heading.is_none() && (is_titled || needs_title);
     let mut options = profile.html_options(html::Ids::Headings);
     options.highlight = highlighter(profile);
-    options.list_headings = true;
-    options.list_ids = context.shared.is_some();
+    options.lists = html::Lists::HEADINGS;
+    options.lists.set(html::Lists::IDS, context.shared.is_some());
     options.requested = Some(&doc.layout_hints.external_anchors.requested);
     options.level_above = u8::from(shows_title);
     options.top_heading = top_heading;

@@ -249,12 +249,13 @@ fn write_alone(
     let options = html::Options {
         safe_pictures: safe_images,
         highlight: page::highlighter(profile),
-        list_ids: context.shared.is_some(),
+        lists: if context.shared.is_some() { html::Lists::IDS } else { html::Lists::empty() },
         requested: Some(&doc.layout_hints.external_anchors.requested),
         ..profile.html_options(html::Ids::Used)
     };
     let ids = if profile.formats.markdown.ids { html::Ids::Used } else { html::Ids::None };
-    let within = html::Options { compact: false, indent: 0, heading_steps: false, ids, ..profile.html_options(ids) };
+    let mut within = html::Options { compact: false, indent: 0, ids, ..profile.html_options(ids) };
+    within.mends.remove(html::Mends::HEADING_STEPS);
     let with_ids = html::Options { ids: html::Ids::Used, ..within };
     let element = |doc: &Document, id: NodeId, ids: bool| html::write_part(doc, id, if ids { &with_ids } else { &within });
     let written = writer(doc, &WriteRequest { settings: &profile.formats, html: &options, element: &element });

@@ -22,7 +22,7 @@ pub(crate) use layer::globs;
 pub use layer::{FILE_NAME, Layer};
 pub use layers::Layers;
 pub use page::{ImagePlace, ImageSettings, LOOKS, PageSettings, StylePlace};
-pub use publish::{Copies, LimitSettings, PublishSettings, SiteSettings};
+pub use publish::{Copies, LimitSettings, Makes, PublishSettings, SiteSettings};
 
 use crate::formats::markdown::Dialect;
 use crate::formats::{Format, ReadRequest, Settings as FormatSettings, StyleFidelity, html};
@@ -230,6 +230,16 @@ impl Profile {
     /// The options of the HTML writer that the profile asks for.
     pub(crate) fn html_options<'h>(&self, ids: html::Ids) -> html::Options<'h> {
         let exact = self.shape == Shape::Fragment && self.formats.markdown.dialect == Dialect::Commonmark;
+        // The specification's own examples have addresses that the checker rejects.
+        let mut mends = if exact { html::Mends::empty() } else { html::Mends::ADDRESSES };
+        let markdown = &self.formats.markdown;
+        mends.set(html::Mends::TAG_FILTER, markdown.tag_filter.unwrap_or(markdown.dialect == Dialect::Github));
+        let steps = match self.formats.html.heading_levels {
+            html::HeadingLevels::Steps => true,
+            html::HeadingLevels::Source => false,
+            html::HeadingLevels::Auto => !exact,
+        };
+        mends.set(html::Mends::HEADING_STEPS, steps);
         html::Options {
             syntax: self.formats.html.syntax,
             characters: self.formats.html.characters,
@@ -237,16 +247,9 @@ impl Profile {
             compact: self.formats.html.compact,
             ids: self.formats.html.ids.unwrap_or(ids),
             raw: self.formats.html.raw,
-            tag_filter: self.formats.markdown.tag_filter.unwrap_or(self.formats.markdown.dialect == Dialect::Github),
-            trust: self.formats.html.trust,
-            // The specification's own examples have addresses that the checker rejects.
-            mend_addresses: !exact,
+            trust: bool::from(self.formats.html.trust),
+            mends,
             heading_numbers: self.formats.html.heading_numbers,
-            heading_steps: match self.formats.html.heading_levels {
-                html::HeadingLevels::Steps => true,
-                html::HeadingLevels::Source => false,
-                html::HeadingLevels::Auto => !exact,
-            },
             ..html::Options::default()
         }
     }

@@ -1,6 +1,6 @@
 //! The settings of published folders and of sites, and the limits.
 
-use crate::settings::{Choice, Declared, Setting, choice, flag, list, number, text};
+use crate::settings::{Choice, Declared, Setting, bit, choice, flag, list, number, text};
 
 /// Which files come along that no document is made of.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -10,6 +10,19 @@ pub enum Copies {
     Used,
     /// All of them.
     All,
+}
+
+bitflags::bitflags! {
+    /// What a published folder has beside the pages of its documents.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub struct Makes: u8 {
+        /// Start page, pages of folders, navigation, a page of all pages, a feed, a site map.
+        const SITE = 1 << 0;
+        /// One page of all documents.
+        const BINDER = 1 << 1;
+        /// Pages at old addresses that lead to the new ones.
+        const MOVED = 1 << 2;
+    }
 }
 
 /// Settings of published folders.
@@ -23,12 +36,8 @@ pub struct PublishSettings {
     pub copy: Copies,
     /// Documents of a published folder become a page for each heading of this level or a higher one; 0 keeps them whole.
     pub split: u8,
-    /// Whether a published folder becomes a site: start page, pages of folders, navigation, a page of all pages, a feed, a site map.
-    pub site: bool,
-    /// Whether all documents of a published folder are put into one page, binder.html, too.
-    pub binder: bool,
-    /// Whether documents of a published folder that are renamed or removed leave a page at their old address, which leads on to the new one, or to the page of the folder.
-    pub moved: bool,
+    /// What is made beside the pages of documents.
+    pub makes: Makes,
     /// Whether the hashes of outputs are checked, to find what was damaged or edited since the last run.
     pub verify: bool,
 }
@@ -61,15 +70,22 @@ impl Declared for PublishSettings {
             0 to 6,
             "Documents of a published folder become a page for each heading of this level or a higher one; 0 keeps them whole."
         ),
-        flag!(
+        bit!(
             "publish.site",
-            site,
+            makes,
+            Makes::SITE,
             "Whether a published folder becomes a site: start page, pages of folders, navigation, a page of all pages, a feed, a site map."
         ),
-        flag!("publish.binder", binder, "Whether all documents of a published folder are put into one page, binder.html, too."),
-        flag!(
+        bit!(
+            "publish.binder",
+            makes,
+            Makes::BINDER,
+            "Whether all documents of a published folder are put into one page, binder.html, too."
+        ),
+        bit!(
             "publish.moved",
-            moved,
+            makes,
+            Makes::MOVED,
             "Whether documents of a published folder that are renamed or removed leave a page at their old address, which leads on to the new one, or to the page of the folder."
         ),
         flag!(

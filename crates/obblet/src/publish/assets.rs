@@ -119,7 +119,7 @@ impl Run<'_> {
     /// How a file comes along: pictures where pages show it, and otherwise what can't run.
     fn coming(&self, path: &str, only_shown: bool) -> std::io::Result<Coming> {
         let (source, profile) = (&self.plan.source, &self.plan.profile);
-        if profile.formats.html.trust {
+        if bool::from(profile.formats.html.trust) {
             return Ok(Coming::AsItIs);
         }
         let mut start = Vec::new();
@@ -162,7 +162,11 @@ impl Run<'_> {
         match bytes.and_then(|bytes| drawing::clean(&bytes)) {
             Ok(clean) => {
                 let lost = clean.left_out.filter(|_| !only_shown).map(|left_out| left_out_of(path, &left_out));
-                self.put_other((path, Some(from)), path, &clean.bytes, Action::Copied, lost.as_slice(), progress)
+                let output = Target::output(path, &clean.bytes);
+                let findings = lost.iter().cloned().collect();
+                let (source, leads) = (path.to_owned(), String::new());
+                let other = Other { source, from: Some(from), output, leads, findings, gone: false };
+                self.put_other(other, &clean.bytes, Action::Copied, progress)
             }
             Err(_) if only_shown => Ok(()),
             Err(message) => {
@@ -184,7 +188,10 @@ impl Run<'_> {
 
     /// Writes a file that no document is made of.
     pub(super) fn put_made(&mut self, path: &str, bytes: &[u8], progress: &mut dyn Progress) -> Result<(), Error> {
-        self.put_other(("", None), path, bytes, Action::Made, &[], progress)
+        let output = Target::output(path, bytes);
+        let (source, leads) = (String::new(), String::new());
+        let other = Other { source, from: None, output, leads, findings: Vec::new(), gone: false };
+        self.put_other(other, bytes, Action::Made, progress)
     }
 
     /// Writes a page that leads on to another.
@@ -196,20 +203,9 @@ impl Run<'_> {
         Ok(())
     }
 
-    fn put_other(
-        &mut self,
-        (source, from): (&str, Option<Hash>),
-        path: &str,
-        bytes: &[u8],
-        action: Action,
-        findings: &[Finding],
-        progress: &mut dyn Progress,
-    ) -> Result<(), Error> {
-        let output = Target::output(path, bytes);
-        let findings = findings.to_vec();
-        let other = Other { source: source.to_owned(), from, output, leads: String::new(), findings, gone: false };
+    fn put_other(&mut self, other: Other, bytes: &[u8], action: Action, progress: &mut dyn Progress) -> Result<(), Error> {
         // What several pages bring along is written, told and counted once, in a rehearsal too.
-        if self.put_now.insert(path.to_owned(), other.output.hash) == Some(other.output.hash) {
+        if self.put_now.insert(other.output.path.clone(), other.output.hash) == Some(other.output.hash) {
             return Ok(());
         }
         self.target.announce_other(&other)?;

@@ -162,7 +162,7 @@ fn bind(
     let notes_of = if is_twin(&title) { format!("{title} ({})", places[index] + 1) } else { title };
     let options = html::Options {
         id_prefix: &format!("{prefix}-"),
-        list_headings: true,
+        lists: html::Lists::HEADINGS,
         level_above: 1,
         notes_of: &notes_of,
         context: page::html_context(profile),

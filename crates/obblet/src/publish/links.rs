@@ -5,7 +5,7 @@ use super::{Entry, paths};
 use crate::context::{Context, LinkResolver, LinkTarget};
 use crate::document::Place;
 use crate::files::There;
-use crate::page::images;
+use crate::media;
 use std::collections::BTreeSet;
 use std::path::{Component, Path, PathBuf};
 
@@ -21,7 +21,7 @@ struct LinksFrom<'l> {
     source: String,
     output: String,
     /// What is around the document.
-    navigation: Context<'l>,
+    context: Context<'l>,
 }
 
 impl DocumentLinks {
@@ -34,13 +34,13 @@ impl DocumentLinks {
 
     /// The links of the document `source`. Links to documents that are there, as far as what is around it
     /// lets one look, and are not converted, are none that lead nowhere.
-    pub fn from<'l>(&'l self, source: &Path, navigation: &Context<'l>) -> impl LinkResolver + 'l {
+    pub fn from<'l>(&'l self, source: &Path, context: &Context<'l>) -> impl LinkResolver + 'l {
         let source = text(source);
         let output = match self.link_index.find("", &source) {
             Target::Document(index, _) => self.link_index.output(index).to_owned(),
             _ => source.clone(),
         };
-        LinksFrom { link_index: &self.link_index, source, output, navigation: *navigation }
+        LinksFrom { link_index: &self.link_index, source, output, context: *context }
     }
 }
 
@@ -62,10 +62,10 @@ fn text(path: &Path) -> String {
 impl LinksFrom<'_> {
     /// Whether something is at an address, as far as that may be looked for.
     fn is_there(&self, address: &str) -> bool {
-        let Some(root) = self.navigation.root else { return true };
+        let Some(root) = self.context.root else { return true };
         let path = address.split(['?', '#']).next().unwrap_or_default();
         let path = percent_encoding::percent_decode_str(path).decode_utf8_lossy();
-        images::within(self.navigation.folder, &path).is_none_or(|path| root.there(&path) != There::Nothing)
+        media::within(self.context.folder, &path).is_none_or(|path| root.there(&path) != There::Nothing)
     }
 }
 

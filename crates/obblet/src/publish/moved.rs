@@ -8,6 +8,7 @@ use super::{Progress, paths};
 use crate::error::Error;
 use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::Format;
+use crate::profile::Makes;
 use std::collections::BTreeMap;
 
 /// A page is followed over no more moves than this.
@@ -17,7 +18,7 @@ impl Run<'_> {
     /// Writes pages that lead on, those of earlier runs included.
     pub(super) fn make_moved(&mut self, progress: &mut dyn Progress) -> Result<(), Error> {
         let plan = self.plan;
-        if !plan.profile.publish.moved || plan.options.writes != Format::Html {
+        if !plan.profile.publish.makes.contains(Makes::MOVED) || plan.options.writes != Format::Html {
             return Ok(());
         }
         let outputs = self.documents.values().flat_map(|known| known.outputs.iter().map(|output| output.path.clone()));

@@ -15,6 +15,7 @@ use crate::error::Error;
 use crate::fast_hash::{HashMap, HashSet};
 use crate::files::{Root, There};
 use crate::formats::Format;
+use crate::profile::Makes;
 use crate::profile::{FILE_NAME, Layers, Profile, Shape, globs, settings};
 use rayon::prelude::*;
 use std::collections::BTreeSet;
@@ -163,7 +164,7 @@ impl Plan {
         }
         let profile = options.layers.of(&source.path().join(FILE_NAME), Some(source.path()))?;
         let writes_pages = options.writes == Format::Html;
-        if profile.publish.site && writes_pages && profile.shape == Shape::Fragment {
+        if profile.publish.makes.contains(Makes::SITE) && writes_pages && profile.shape == Shape::Fragment {
             return Err(Error::SiteOfFragments);
         }
         let choice = Choice {
@@ -183,26 +184,7 @@ impl Plan {
             Ok(tree)
         };
         let (tree, record) = pool.install(|| rayon::join(look, || Record::read(&output)));
-        let Tree { mut documents, unasked, others, mut skipped } = tree?;
-        let made = tree::made_pages(&source);
-        documents.retain(|found| {
-            let is_made = made.contains(&found.path);
-            if is_made {
-                skipped.push(Skipped { path: found.path.clone(), why: "a page that a site made, of no document".to_owned() });
-            }
-            !is_made
-        });
-        // What was converted when its format was asked for is not gone.
-        let (mut kept, unasked): (Vec<Found>, Vec<Found>) =
-            unasked.into_iter().partition(|found| record.documents.contains_key(&found.path));
-        if !kept.is_empty() {
-            pool.install(|| tree::hash(&mut kept, &source));
-            documents.extend(kept);
-            documents.sort_by(|a, b| a.path.cmp(&b.path));
-        }
-        let why = || "its format was not asked for".to_owned();
-        skipped.extend(unasked.into_iter().map(|found| Skipped { path: found.path, why: why() }));
-        skipped.sort_by(|a, b| a.path.cmp(&b.path));
+        let (documents, others, skipped) = choose(tree?, &source, &record, &pool);
         let mut plan = Self {
             documents: Vec::with_capacity(documents.len()),
             skipped,
@@ -219,24 +201,31 @@ impl Plan {
             hashes: HashMap::default(),
             more_hashes: Mutex::default(),
         };
-        if let Some(damage) = &plan.record.damage {
-            plan.findings.push(
-                Finding::changed("publish.record", format!("{damage}; everything is done anew"))
-                    .hint(format!("{RECORD_FILE} in the output is written again at the end of the run")),
-            );
-        }
-        if (plan.profile.publish.site || plan.profile.publish.binder) && !writes_pages {
-            plan.findings.push(
-                Finding::advice("publish.no-pages", "a site and a binder are made of pages; neither is made of these documents")
-                    .hint("--writes html makes pages"),
-            );
-        }
+        plan.report_plan();
         plan.list(documents)?;
         plan.hash_files();
         plan.update_states();
         plan.assign_slices();
         plan.find_removed();
         Ok(plan)
+    }
+
+    /// What there is to say before anything is done.
+    fn report_plan(&mut self) {
+        if let Some(damage) = &self.record.damage {
+            self.findings.push(
+                Finding::changed("publish.record", format!("{damage}; everything is done anew"))
+                    .hint(format!("{RECORD_FILE} in the output is written again at the end of the run")),
+            );
+        }
+        if (self.profile.publish.makes.contains(Makes::SITE) || self.profile.publish.makes.contains(Makes::BINDER))
+            && self.options.writes != Format::Html
+        {
+            self.findings.push(
+                Finding::advice("publish.no-pages", "a site and a binder are made of pages; neither is made of these documents")
+                    .hint("--writes html makes pages"),
+            );
+        }
     }
 
     /// Where the settings of its documents come from.
@@ -323,12 +312,12 @@ impl Plan {
 
     /// Whether pages get what makes a site of them.
     pub(super) fn is_site(&self) -> bool {
-        self.profile.publish.site && self.options.writes == Format::Html
+        self.profile.publish.makes.contains(Makes::SITE) && self.options.writes == Format::Html
     }
 
     /// Whether one page is made of all documents.
     pub(super) fn has_binder(&self) -> bool {
-        self.profile.publish.binder && self.options.writes == Format::Html
+        self.profile.publish.makes.contains(Makes::BINDER) && self.options.writes == Format::Html
     }
 
     /// Hashes of the files that known documents show.
@@ -515,4 +504,28 @@ fn state_of_outputs(known: &Known, folder: &Root, missing: &HashSet<&String>, un
         }
     }
     if edited.is_empty() { Outputs::Fine } else { Outputs::Edited(edited) }
+}
+/// The documents that are converted, the other files, and what is left as it is.
+fn choose(tree: Tree, source: &Root, record: &Record, pool: &rayon::ThreadPool) -> (Vec<Found>, BTreeSet<String>, Vec<Skipped>) {
+    let Tree { mut documents, unasked, others, mut skipped } = tree;
+    let made = tree::made_pages(source);
+    documents.retain(|found| {
+        let is_made = made.contains(&found.path);
+        if is_made {
+            skipped.push(Skipped { path: found.path.clone(), why: "a page that a site made, of no document".to_owned() });
+        }
+        !is_made
+    });
+    // What was converted when its format was asked for is not gone.
+    let (mut kept, unasked): (Vec<Found>, Vec<Found>) =
+        unasked.into_iter().partition(|found| record.documents.contains_key(&found.path));
+    if !kept.is_empty() {
+        pool.install(|| tree::hash(&mut kept, source));
+        documents.extend(kept);
+        documents.sort_by(|a, b| a.path.cmp(&b.path));
+    }
+    let why = || "its format was not asked for".to_owned();
+    skipped.extend(unasked.into_iter().map(|found| Skipped { path: found.path, why: why() }));
+    skipped.sort_by(|a, b| a.path.cmp(&b.path));
+    (documents, others, skipped)
 }

@@ -37,7 +37,7 @@ impl When {
 }
 
 /// The settings of all passes.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Cleaning {
     /// Parts of the source that the output goes without.
     pub leave_out: Vec<String>,
@@ -134,12 +134,6 @@ pub struct ElementRules {
     pub allow_attributes: Vec<String>,
     /// Attributes that HTML output loses.
     pub remove_attributes: Vec<String>,
-}
-
-impl Default for Cleaning {
-    fn default() -> Self {
-        Self { revisions: Revisions::default(), noise: Noise::default(), ..Self::none() }
-    }
 }
 
 impl Default for Noise {

@@ -31,6 +31,22 @@ macro_rules! flag {
     };
 }
 
+/// A flag that is one of a set.
+macro_rules! bit {
+    ($key:literal, $($field:ident).+, $flag:expr, $meaning:literal) => {
+        $crate::settings::Setting {
+            key: $key,
+            meaning: $meaning,
+            values: || "true, false".to_owned(),
+            get: |section| $crate::settings::Value::Flag(section.$($field).+.contains($flag)),
+            set: |section, value| {
+                section.$($field).+.set($flag, $crate::settings::parse::flag(value)?);
+                Some(())
+            },
+        }
+    };
+}
+
 macro_rules! number {
     ($key:literal, $($field:ident).+, $least:literal to $most:literal, $meaning:literal) => {
         $crate::settings::Setting {
@@ -98,4 +114,4 @@ macro_rules! file {
     };
 }
 
-pub(crate) use {choice, file, flag, list, number, text};
+pub(crate) use {bit, choice, file, flag, list, number, text};

@@ -8,7 +8,7 @@ mod declare;
 pub(crate) mod parse;
 mod value;
 
-pub(crate) use declare::{choice, file, flag, list, number, text};
+pub(crate) use declare::{bit, choice, file, flag, list, number, text};
 pub use value::Value;
 pub(crate) use value::{Choice, choices};
 

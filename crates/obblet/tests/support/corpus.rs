@@ -36,7 +36,7 @@ pub fn no_word_is_lost() -> Result<(), String> {
         count += 1;
         let doc = obblet::read(&bytes, Format::Html, &profile).unwrap();
         let html = obblet::write(doc.clone(), Format::Html, &profile, &Context::default()).unwrap();
-        let faults = validity::faults(&html.text().unwrap());
+        let faults = validity::faults(html.text().unwrap());
         if !faults.is_empty() {
             wrong.push(format!("{}: {:?}", path.display(), &faults[..faults.len().min(3)]));
         }

@@ -14,6 +14,7 @@ pub const TEXT: usize = KINDS - 1;
 
 /// Every kind of node but for the two that begin a tree, with its texts in the document. What a kind has more than one form of is
 /// another form for each `variant`.
+#[expect(clippy::too_many_lines, reason = "a list of cases")]
 fn kinds(doc: &mut Document, variant: usize) -> Vec<Kind> {
     fn pick<T: Copy, const N: usize>(variant: usize, of: [T; N]) -> T {
         of[variant % N]

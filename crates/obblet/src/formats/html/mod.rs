@@ -16,7 +16,7 @@ mod read;
 mod write;
 
 pub(in crate::formats) use descriptor::DESCRIPTOR;
-pub use settings::{HeadingLevels, Settings};
+pub use settings::{HeadingLevels, Settings, Trust};
 pub use address::{is_safe_link, is_safe_picture};
 pub(crate) use attribute_values::is_language;
 pub use check::{check, is_page};
@@ -87,6 +87,30 @@ pub enum Context {
 /// Marks a piece of code with classes: calls the function with each run of text and its class.
 pub type Highlighter<'h> = &'h dyn Fn(&str, &str, &mut dyn FnMut(&str, Option<&str>)) -> bool;
 
+bitflags::bitflags! {
+    /// What is mended in the markup of a source.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub struct Mends: u8 {
+        /// Addresses that no browser takes are mended or left out; the reference checker rejects them.
+        const ADDRESSES = 1 << 0;
+        /// A heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it.
+        const HEADING_STEPS = 1 << 1;
+        /// Raw HTML that is kept loses the tags that GitHub disallows (GitHub Flavored Markdown, section 6.11).
+        const TAG_FILTER = 1 << 2;
+    }
+}
+
+bitflags::bitflags! {
+    /// What [`Written`] lists.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub struct Lists: u8 {
+        /// The headings.
+        const HEADINGS = 1 << 0;
+        /// The ids.
+        const IDS = 1 << 1;
+    }
+}
+
 /// How HTML is written.
 #[derive(Clone, Copy)]
 pub struct Options<'h> {
@@ -102,21 +126,14 @@ pub struct Options<'h> {
     pub ids: Ids,
     /// What becomes of raw HTML that is still in the tree.
     pub raw: Raw,
-    /// Whether raw HTML that is kept loses the tags that GitHub disallows (GitHub Flavored Markdown, section 6.11).
-    pub tag_filter: bool,
     /// Whether addresses that run script are written.
     pub trust: bool,
-    /// Whether addresses that no browser takes are mended or left out; the reference checker rejects them.
-    pub mend_addresses: bool,
     /// Whether headings get numbers, as in `2.1`.
     pub heading_numbers: bool,
-    /// Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants
-    /// it.
-    pub heading_steps: bool,
-    /// Whether [`Written`] lists the headings.
-    pub list_headings: bool,
-    /// Whether [`Written`] lists the ids.
-    pub list_ids: bool,
+    /// What is mended.
+    pub mends: Mends,
+    /// What [`Written`] lists.
+    pub lists: Lists,
     /// What stands before every id; for several documents in one page.
     pub id_prefix: &'h str,
     /// Names that other documents lead to: headings that have them get ids although nothing here leads to them.
@@ -148,13 +165,10 @@ impl Default for Options<'_> {
             compact: false,
             ids: Ids::Used,
             raw: Raw::Clean,
-            tag_filter: false,
             trust: false,
-            mend_addresses: true,
             heading_numbers: false,
-            heading_steps: true,
-            list_headings: false,
-            list_ids: false,
+            mends: Mends::ADDRESSES | Mends::HEADING_STEPS,
+            lists: Lists::empty(),
             id_prefix: "",
             requested: None,
             unmentioned: None,

@@ -15,6 +15,28 @@ pub enum HeadingLevels {
     Source,
 }
 
+/// Whether a source is somebody's own.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Trust {
+    /// It may come from anybody: what could run is left out.
+    #[default]
+    Strangers,
+    /// It is one's own: what can run is carried over.
+    Own,
+}
+
+impl From<bool> for Trust {
+    fn from(trusts: bool) -> Self {
+        if trusts { Self::Own } else { Self::Strangers }
+    }
+}
+
+impl From<Trust> for bool {
+    fn from(trust: Trust) -> Self {
+        trust == Trust::Own
+    }
+}
+
 /// Settings of HTML output.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Settings {
@@ -29,7 +51,7 @@ pub struct Settings {
     /// What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings.
     pub raw: Raw,
     /// Whether what can run is carried over: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are.
-    pub trust: bool,
+    pub trust: Trust,
     /// Which headings get an id: those that something points to, all of them, or none.
     pub ids: Option<Ids>,
     /// Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it.

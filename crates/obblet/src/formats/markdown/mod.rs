@@ -16,55 +16,50 @@ pub use settings::{Dialect, LineEnds, Settings};
 pub use read::read;
 pub use write::{Bullet, ElementWriter, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm, WriteOptions, Written, write};
 
+bitflags::bitflags! {
+    /// What a Markdown has beyond CommonMark.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub struct Extensions: u8 {
+        /// Tables (GitHub Flavored Markdown, section 4.10).
+        const TABLES = 1 << 0;
+        /// Checkboxes of list items (section 5.3).
+        const TASKS = 1 << 1;
+        /// `~~gone~~` (section 6.5).
+        const STRIKETHROUGH = 1 << 2;
+        /// Bare web and mail addresses (section 6.9).
+        const AUTOLINKS = 1 << 3;
+        /// `[^1]` and `[^1]: text`.
+        const FOOTNOTES = 1 << 4;
+        /// Block quotes that begin with `[!NOTE]` and its like.
+        const ALERTS = 1 << 5;
+        /// `$a$`, `$$a$$` and code blocks whose language is `math`.
+        const MATH = 1 << 6;
+        /// Metadata in YAML between two lines of `---` at the top.
+        const FRONT_MATTER = 1 << 7;
+    }
+}
+
 /// Which Markdown it is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct Options {
-    /// Tables (GitHub Flavored Markdown, section 4.10).
-    pub tables: bool,
-    /// Checkboxes of list items (section 5.3).
-    pub tasks: bool,
-    /// `~~gone~~` (section 6.5).
-    pub strikethrough: bool,
-    /// Bare web and mail addresses (section 6.9).
-    pub autolinks: bool,
-    /// `[^1]` and `[^1]: text`.
-    pub footnotes: bool,
-    /// Block quotes that begin with `[!NOTE]` and its like.
-    pub alerts: bool,
-    /// `$a$`, `$$a$$` and code blocks whose language is `math`.
-    pub math: bool,
-    /// Metadata in YAML between two lines of `---` at the top.
-    pub front_matter: bool,
+    /// What it has beyond CommonMark.
+    pub extensions: Extensions,
     /// Whether the end of a line within a paragraph is a line break.
     pub hard_lines: bool,
 }
 
 impl Options {
     /// CommonMark, and front matter.
-    pub const COMMONMARK: Self = Self {
-        tables: false,
-        tasks: false,
-        strikethrough: false,
-        autolinks: false,
-        footnotes: false,
-        alerts: false,
-        math: false,
-        front_matter: true,
-        hard_lines: false,
-    };
+    pub const COMMONMARK: Self = Self { extensions: Extensions::FRONT_MATTER, hard_lines: false };
 
     /// Everything that GitHub reads.
-    pub const GITHUB: Self = Self {
-        tables: true,
-        tasks: true,
-        strikethrough: true,
-        autolinks: true,
-        footnotes: true,
-        alerts: true,
-        math: true,
-        front_matter: true,
-        hard_lines: false,
-    };
+    pub const GITHUB: Self = Self { extensions: Extensions::all(), hard_lines: false };
+
+    /// Whether it has an extension.
+    #[must_use]
+    pub const fn has(&self, extension: Extensions) -> bool {
+        self.extensions.contains(extension)
+    }
 }
 
 impl Default for Options {

@@ -1,6 +1,6 @@
 //! The settings of Markdown, read and written.
 
-use super::{Bullet, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm, Options, WriteOptions};
+use super::{Bullet, EmphasisMark, Extensions, Fence, HeadingForm, HtmlPieces, LinkForm, Options, WriteOptions};
 use crate::settings::{Choice, Declared, Setting, choice, flag, number};
 
 /// Which Markdown it is.
@@ -91,17 +91,22 @@ impl Settings {
             Dialect::Commonmark => Options::COMMONMARK,
             Dialect::Github => Options::GITHUB,
         };
-        Options {
-            tables: self.tables.unwrap_or(dialect.tables),
-            tasks: self.tasks.unwrap_or(dialect.tasks),
-            strikethrough: self.strikethrough.unwrap_or(dialect.strikethrough),
-            autolinks: self.autolinks.unwrap_or(dialect.autolinks),
-            footnotes: self.footnotes.unwrap_or(dialect.footnotes),
-            alerts: self.alerts.unwrap_or(dialect.alerts),
-            math: self.math.unwrap_or(dialect.math),
-            front_matter: self.front_matter.unwrap_or(dialect.front_matter),
-            hard_lines: self.line_ends == LineEnds::Break,
+        let mut extensions = dialect.extensions;
+        for (extension, own) in [
+            (Extensions::TABLES, self.tables),
+            (Extensions::TASKS, self.tasks),
+            (Extensions::STRIKETHROUGH, self.strikethrough),
+            (Extensions::AUTOLINKS, self.autolinks),
+            (Extensions::FOOTNOTES, self.footnotes),
+            (Extensions::ALERTS, self.alerts),
+            (Extensions::MATH, self.math),
+            (Extensions::FRONT_MATTER, self.front_matter),
+        ] {
+            if let Some(own) = own {
+                extensions.set(extension, own);
+            }
         }
+        Options { extensions, hard_lines: self.line_ends == LineEnds::Break }
     }
 }
 

@@ -18,10 +18,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
         let options = ReadOptions {
             encoding: Some(settings.encoding.as_str()).filter(|label| !label.is_empty()),
             paragraphs: settings.paragraphs,
-            lists: settings.lists,
-            headings: settings.headings,
-            links: settings.links,
-            emphasis: settings.emphasis,
+            patterns: settings.patterns,
             classes: request.classes,
         };
         Ok(read(bytes, &options))

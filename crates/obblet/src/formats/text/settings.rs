@@ -1,7 +1,7 @@
 //! The settings of plain text, read and written.
 
-use super::ParagraphEnds;
-use crate::settings::{Choice, Declared, Setting, choice, flag, number, parse::is_encoding, text};
+use super::{ParagraphEnds, Patterns};
+use crate::settings::{Choice, Declared, Setting, bit, choice, number, parse::is_encoding, text};
 
 /// Settings of plain text.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -12,14 +12,8 @@ pub struct Settings {
     pub encoding: String,
     /// Where paragraphs of plain text end: at empty lines, at each line end, or as the text shows by itself.
     pub paragraphs: ParagraphEnds,
-    /// Whether typed bullets and numbers of plain text make lists.
-    pub lists: bool,
-    /// Whether a title, chapters and underlined lines of plain text make headings.
-    pub headings: bool,
-    /// Whether addresses in plain text are links.
-    pub links: bool,
-    /// Whether words between low lines in plain text are emphasised.
-    pub emphasis: bool,
+    /// What is recognised.
+    pub patterns: Patterns,
 }
 
 impl Default for Settings {
@@ -28,10 +22,7 @@ impl Default for Settings {
             width: 80,
             encoding: String::new(),
             paragraphs: ParagraphEnds::default(),
-            lists: true,
-            headings: true,
-            links: true,
-            emphasis: true,
+            patterns: Patterns::all(),
         }
     }
 }
@@ -52,10 +43,10 @@ impl Declared for Settings {
         paragraphs,
         "Where paragraphs of plain text end: at empty lines, at each line end, or as the text shows by itself."
     ),
-    flag!("text.lists", lists, "Whether typed bullets and numbers of plain text make lists."),
-    flag!("text.headings", headings, "Whether a title, chapters and underlined lines of plain text make headings."),
-    flag!("text.links", links, "Whether addresses in plain text are links."),
-    flag!("text.emphasis", emphasis, "Whether words between low lines in plain text are emphasised."),
+    bit!("text.lists", patterns, Patterns::LISTS, "Whether typed bullets and numbers of plain text make lists."),
+    bit!("text.headings", patterns, Patterns::HEADINGS, "Whether a title, chapters and underlined lines of plain text make headings."),
+    bit!("text.links", patterns, Patterns::LINKS, "Whether addresses in plain text are links."),
+    bit!("text.emphasis", patterns, Patterns::EMPHASIS, "Whether words between low lines in plain text are emphasised."),
     ];
 }
 

@@ -24,6 +24,14 @@ struct GeneratedPage {
     doc: Document,
 }
 
+impl GeneratedPage {
+    /// The page, in the language of its site.
+    fn in_language(mut self, site: &Site) -> Self {
+        self.doc.metadata.language = Some(site.language.clone()).filter(|language| !language.is_empty());
+        self
+    }
+}
+
 fn list(doc: &mut Document, above: NodeId) -> NodeId {
     doc.append(above, Kind::List(ListKind { ordered: false, tight: true, marker: Marker::Plain, start: 1 }))
 }
@@ -156,7 +164,7 @@ impl Run<'_> {
         for page in made {
             // What is beside it is what it lists.
             let navigation = Navigation { pages: Vec::new(), ..site.navigation(&page.output) };
-            self.put_page(site, page, &profile, &navigation, &mut brings, progress)?;
+            self.put_page(page.in_language(site), &profile, &navigation, &mut brings, progress)?;
         }
         // Shown at an address that nobody knows: it has everything within it.
         let mut alone = Profile::clone(&profile);
@@ -168,7 +176,7 @@ impl Run<'_> {
         } else {
             Navigation { title: home.title, home: home.address, top: base.clone(), ..Navigation::default() }
         };
-        self.put_page(site, site.page_for_missing(&base), &alone, &navigation, &mut brings, progress)?;
+        self.put_page(site.page_for_missing(&base).in_language(site), &alone, &navigation, &mut brings, progress)?;
         if site.has_feed
             && let Some(feed) = site.feed(&base, most)?
         {
@@ -196,16 +204,14 @@ impl Run<'_> {
 
     fn put_page(
         &mut self,
-        site: &Site,
-        made: GeneratedPage,
+        page: GeneratedPage,
         profile: &Profile,
         navigation: &Navigation,
         brings: &mut BTreeSet<String>,
         progress: &mut dyn Progress,
     ) -> Result<(), Error> {
-        let GeneratedPage { output, title, mut doc } = made;
+        let GeneratedPage { output, title, mut doc } = page;
         doc.metadata.title = Some(title);
-        doc.metadata.language = Some(site.language.clone()).filter(|language| !language.is_empty());
         let context = Context { name: paths::stem(&output).0, ..Context::default() };
         let mut profile = Profile::clone(profile);
         profile.page.contents = 0;

@@ -118,95 +118,121 @@ pub(super) fn into_lines(doc: &mut Document, block: NodeId, mark: &str) {
 
 fn lines_of(doc: &mut Document, block: NodeId, mark: &str) -> Vec<Line> {
     let steps: Vec<Step> = doc.walk(block).collect();
-    let mut lines: Vec<Line> = Vec::new();
-    let mut lists: Vec<(ListKind, i32)> = Vec::new();
-    // What the next line begins with, and whether the next text goes on with the line before it.
-    let (mut pending, mut open, mut cell, mut bars) = (String::new(), false, 0, 0);
+    let mut lines = Lines::default();
     let mut inside: Option<NodeId> = None;
     for step in steps {
         match step {
-            Step::Enter(id) => {
-                if inside.is_some() {
-                    continue;
-                }
-                match doc.kind(id) {
-                    Kind::List(list) => {
-                        lists.push((list, list.start));
-                        open = false;
-                    }
-                    Kind::ListItem { .. } => {
-                        let depth = lists.len().saturating_sub(1);
-                        pending = "\u{2003}".repeat(depth.min(8));
-                        if let Some((list, number)) = lists.last_mut() {
-                            if list.ordered {
-                                pending.push_str(&format!("{}. ", numeral((*number).into(), list.marker)));
-                                *number = number.saturating_add(1);
-                            } else {
-                                pending.push_str(mark);
-                                if !mark.ends_with(char::is_whitespace) {
-                                    pending.push(' ');
-                                }
-                            }
-                        }
-                        open = false;
-                    }
-                    Kind::Row => (open, cell, bars) = (false, 0, 0),
-                    Kind::Cell(_) => {
-                        bars += usize::from(cell > 0);
-                        cell += 1;
-                    }
-                    Kind::CodeBlock { code, .. } => {
-                        for line in doc.text(code).trim_end_matches('\n').split('\n').map(str::to_owned).collect::<Vec<_>>() {
-                            let text = doc.intern(&line);
-                            let node = doc.create(Kind::Text(text));
-                            lines.push(Line { mark: std::mem::take(&mut pending), nodes: vec![node] });
-                        }
-                        open = false;
-                    }
-                    kind if kind.is_inline() => {
-                        if !open {
-                            lines.push(Line { mark: std::mem::take(&mut pending), nodes: Vec::new() });
-                            open = true;
-                        }
-                        if let Some(line) = lines.last_mut() {
-                            // Bars stand only before what there is.
-                            if bars > 0 {
-                                let text = format!(" {}", "| ".repeat(std::mem::take(&mut bars)));
-                                let text = doc.intern(if line.nodes.is_empty() { text.trim_start() } else { &text });
-                                line.nodes.push(doc.create(Kind::Text(text)));
-                            }
-                            line.nodes.push(id);
-                        }
-                        inside = Some(id);
-                    }
-                    _ if cell == 0 => open = false,
-                    _ => {}
+            Step::Enter(id) if inside.is_none() => {
+                if lines.enter(doc, id, mark) {
+                    inside = Some(id);
                 }
             }
-            Step::Leave(id) => {
-                if inside == Some(id) {
-                    inside = None;
-                } else if inside.is_none() {
-                    match doc.kind(id) {
-                        Kind::List(_) => {
-                            lists.pop();
-                            open = false;
-                        }
-                        Kind::Row => (open, cell) = (false, 0),
-                        Kind::Cell(_) => {}
-                        _ if cell == 0 => open = false,
-                        _ => {
-                            // Blocks within a cell stand beside each other.
-                            if let Some(line) = lines.last_mut().filter(|_| open && doc.node(id).next().is_some()) {
-                                line.nodes.push(doc.create(Kind::SoftBreak));
-                            }
-                        }
-                    }
+            Step::Enter(_) => {}
+            Step::Leave(id) if inside == Some(id) => inside = None,
+            Step::Leave(id) if inside.is_none() => lines.leave(doc, id),
+            Step::Leave(_) => {}
+        }
+    }
+    lines.lines
+}
+
+/// The lines of a block, while it is walked.
+#[derive(Default)]
+struct Lines {
+    lines: Vec<Line>,
+    lists: Vec<(ListKind, i32)>,
+    /// What the next line begins with.
+    pending: String,
+    /// Whether the next text goes on with the line before it.
+    open: bool,
+    /// How many cells of the row there were, and how many bars stand before the next text.
+    cell: usize,
+    bars: usize,
+}
+
+impl Lines {
+    /// Whether all of a node is in a line.
+    fn enter(&mut self, doc: &mut Document, id: NodeId, mark: &str) -> bool {
+        match doc.kind(id) {
+            Kind::List(list) => {
+                self.lists.push((list, list.start));
+                self.open = false;
+            }
+            Kind::ListItem { .. } => self.item(mark),
+            Kind::Row => (self.open, self.cell, self.bars) = (false, 0, 0),
+            Kind::Cell(_) => {
+                self.bars += usize::from(self.cell > 0);
+                self.cell += 1;
+            }
+            Kind::CodeBlock { code, .. } => {
+                for line in doc.text(code).trim_end_matches('\n').split('\n').map(str::to_owned).collect::<Vec<_>>() {
+                    let text = doc.intern(&line);
+                    let node = doc.create(Kind::Text(text));
+                    self.lines.push(Line { mark: std::mem::take(&mut self.pending), nodes: vec![node] });
+                }
+                self.open = false;
+            }
+            kind if kind.is_inline() => {
+                self.inline(doc, id);
+                return true;
+            }
+            _ if self.cell == 0 => self.open = false,
+            _ => {}
+        }
+        false
+    }
+
+    /// The mark or the number of an item stands before its first line.
+    fn item(&mut self, mark: &str) {
+        self.pending = "\u{2003}".repeat(self.lists.len().saturating_sub(1).min(8));
+        if let Some((list, number)) = self.lists.last_mut() {
+            if list.ordered {
+                self.pending.push_str(&format!("{}. ", numeral((*number).into(), list.marker)));
+                *number = number.saturating_add(1);
+            } else {
+                self.pending.push_str(mark);
+                if !mark.ends_with(char::is_whitespace) {
+                    self.pending.push(' ');
+                }
+            }
+        }
+        self.open = false;
+    }
+
+    fn inline(&mut self, doc: &mut Document, id: NodeId) {
+        if !self.open {
+            self.lines.push(Line { mark: std::mem::take(&mut self.pending), nodes: Vec::new() });
+            self.open = true;
+        }
+        if let Some(line) = self.lines.last_mut() {
+            // Bars stand only before what there is.
+            if self.bars > 0 {
+                let text = format!(" {}", "| ".repeat(std::mem::take(&mut self.bars)));
+                let text = doc.intern(if line.nodes.is_empty() { text.trim_start() } else { &text });
+                line.nodes.push(doc.create(Kind::Text(text)));
+            }
+            line.nodes.push(id);
+        }
+    }
+
+    fn leave(&mut self, doc: &mut Document, id: NodeId) {
+        match doc.kind(id) {
+            Kind::List(_) => {
+                self.lists.pop();
+                self.open = false;
+            }
+            Kind::Row => (self.open, self.cell) = (false, 0),
+            Kind::Cell(_) => {}
+            _ if self.cell == 0 => self.open = false,
+            _ => {
+                // Blocks within a cell stand beside each other.
+                let open = self.open && doc.node(id).next().is_some();
+                if let Some(line) = self.lines.last_mut().filter(|_| open) {
+                    line.nodes.push(doc.create(Kind::SoftBreak));
                 }
             }
         }
     }
-    lines
 }
 
 /// Paragraphs as text with line breaks between.

@@ -21,6 +21,21 @@ const MOST_FOR_ONE: usize = 300;
 /// Selectors look so far up for what they stand below.
 const FARTHEST: usize = 64;
 
+bitflags::bitflags! {
+    /// What style rules of programs say an element is.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub(super) struct StyleMarks: u8 {
+        /// A page begins before or behind it.
+        const PAGE_BREAK = 1 << 0;
+        /// It is the marker of an item of an office program.
+        const MARKER = 1 << 1;
+        /// It is what a reviewer remarked, or leads there.
+        const REMARK = 1 << 2;
+        /// It is a tab, as spaces.
+        const TAB = 1 << 3;
+    }
+}
+
 /// What style rules say of a node, as far as it means something.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub(super) struct ComputedStyle {
@@ -33,17 +48,11 @@ pub(super) struct ComputedStyle {
     pub(super) align: Option<Align>,
     pub(super) hidden: Option<bool>,
     pub(super) list: Option<(bool, Marker)>,
-    pub(super) page_break: bool,
+    pub(super) marks: StyleMarks,
     /// Size of letters in points.
     pub(super) size: Option<f32>,
     /// The list of an office program, and how deep in it from 1.
     pub(super) item: Option<(u32, u8)>,
-    /// Whether it is the marker of such an item.
-    pub(super) marker: bool,
-    /// Whether it is what a reviewer remarked, or leads there.
-    pub(super) remark: bool,
-    /// Whether it is a tab, as spaces.
-    pub(super) tab: bool,
     /// How far it is set in, and its first line beyond that, in points.
     pub(super) indent: Option<f32>,
     pub(super) first_line: Option<f32>,
@@ -449,13 +458,15 @@ impl ComputedStyle {
                 self.indent = left.and_then(|left| points(left)).or(self.indent);
             }
             "text-indent" => self.first_line = points(value).or(self.first_line),
-            "mso-list" if value == "ignore" || value == "Ignore" => self.marker = true,
+            "mso-list" if value == "ignore" || value == "Ignore" => self.marks.insert(StyleMarks::MARKER),
             "mso-list" => self.item = office_item(value),
-            "mso-element" => self.remark |= value == "comment-list",
-            "mso-comment-reference" => self.remark = true,
-            "mso-tab-count" => self.tab = true,
+            "mso-element" if value == "comment-list" => self.marks.insert(StyleMarks::REMARK),
+            "mso-comment-reference" => self.marks.insert(StyleMarks::REMARK),
+            "mso-tab-count" => self.marks.insert(StyleMarks::TAB),
             "page-break-before" | "page-break-after" | "break-before" | "break-after" => {
-                self.page_break |= matches!(value, "always" | "page" | "left" | "right");
+                if matches!(value, "always" | "page" | "left" | "right") {
+                    self.marks.insert(StyleMarks::PAGE_BREAK);
+                }
             }
             _ => {}
         }

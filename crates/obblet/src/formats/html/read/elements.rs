@@ -81,33 +81,7 @@ const BULLETS: ListKind = ListKind { ordered: false, tight: false, marker: Marke
 
 fn kind(doc: &mut Document, state: &mut ParseState, name: &LocalName, given: &Given<'_>, node: NodeId) -> (Kind, Origin) {
     let division = |kind| (Kind::Division(kind), Origin::Element);
-    let plain = |origin| (Kind::Span, origin);
     let kind = match &**name {
-        "font" | "big" | "center" => {
-            doc.layout_hints.producer = doc.layout_hints.producer.max(Producer::Styled);
-            let division = Kind::Division(DivisionKind::Plain);
-            return (if name == &local_name!("center") { division } else { Kind::Span }, Origin::Wrapper);
-        }
-        "object" => {
-            let data = given.0.iter().find(|attribute| attribute.name.local == local_name!("data"));
-            let Some(data) = data.filter(|data| !data.value.trim().is_empty()) else { return plain(Origin::Wrapper) };
-            state.sources.insert(node, data.value.clone());
-            return plain(Origin::Object);
-        }
-        "span" | "nobr" | "picture" | "label" | "canvas" | "map" | "marquee" | "blink" | "output" | "progress" | "meter"
-        | "rb" | "rtc" | "applet" | "slot" => return plain(Origin::Wrapper),
-        "div" | "form" | "fieldset" | "hgroup" | "search" | "dialog" | "legend" | "noscript" | "frameset" => {
-            return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
-        }
-        "main" => return (Kind::Division(DivisionKind::Plain), Origin::Wrapper),
-        "html" | "body" => {
-            whole(state, given);
-            // An office program names the namespaces of its own elements, whether they occur or not.
-            if given.0.iter().any(|attribute| attribute.value.starts_with("urn:schemas-microsoft-com:")) {
-                doc.layout_hints.producer = Producer::Program;
-            }
-            return (Kind::Division(DivisionKind::Plain), Origin::Wrapper);
-        }
         "td" => Kind::Cell(cell(given, false)),
         "th" => Kind::Cell(cell(given, true)),
         "a" => match given.get(local_name!("href")) {
@@ -140,12 +114,6 @@ fn kind(doc: &mut Document, state: &mut ParseState, name: &LocalName, given: &Gi
         "thead" => Kind::RowGroup(RowGroupKind::Head),
         "tbody" => Kind::RowGroup(RowGroupKind::Body),
         "tfoot" => Kind::RowGroup(RowGroupKind::Foot),
-        "col" | "colgroup" => {
-            let style = given.get(local_name!("style")).and_then(|style| super::css::of_attribute(style).align);
-            let align = style.unwrap_or_else(|| given.get(local_name!("align")).map_or(Align::Unsaid, super::css::align));
-            state.columns.insert(node, (align, given.number(local_name!("span")).unwrap_or(1).clamp(1, 1000)));
-            return plain(Origin::Column);
-        }
         "figure" => Kind::Figure,
         "hr" => Kind::ThematicBreak,
         "section" => return division(DivisionKind::Section),
@@ -166,76 +134,123 @@ fn kind(doc: &mut Document, state: &mut ParseState, name: &LocalName, given: &Gi
         "acronym" => Kind::TextLevel(TextLevel::Abbreviation),
         "sub" => Kind::Subscript,
         "sup" => Kind::Superscript,
+        other => match TextLevel::from_element(other) {
+            Some(level) => Kind::TextLevel(level),
+            None => return wrapper(doc, state, name, given, node),
+        },
+    };
+    (kind, Origin::Element)
+}
+
+/// Elements that hold others and say nothing of their own, and those that stand for something elsewhere.
+fn wrapper(doc: &mut Document, state: &mut ParseState, name: &LocalName, given: &Given<'_>, node: NodeId) -> (Kind, Origin) {
+    let plain = |origin| (Kind::Span, origin);
+    match &**name {
+        "font" | "big" | "center" => {
+            doc.layout_hints.producer = doc.layout_hints.producer.max(Producer::Styled);
+            let division = Kind::Division(DivisionKind::Plain);
+            (if name == &local_name!("center") { division } else { Kind::Span }, Origin::Wrapper)
+        }
+        "object" => {
+            let data = given.0.iter().find(|attribute| attribute.name.local == local_name!("data"));
+            let Some(data) = data.filter(|data| !data.value.trim().is_empty()) else { return plain(Origin::Wrapper) };
+            state.sources.insert(node, data.value.clone());
+            plain(Origin::Object)
+        }
+        "span" | "nobr" | "picture" | "label" | "canvas" | "map" | "marquee" | "blink" | "output" | "progress" | "meter"
+        | "rb" | "rtc" | "applet" | "slot" => plain(Origin::Wrapper),
+        "div" | "form" | "fieldset" | "hgroup" | "search" | "dialog" | "legend" | "noscript" | "frameset" => {
+            (Kind::Division(DivisionKind::Plain), Origin::Wrapper)
+        }
+        "main" => (Kind::Division(DivisionKind::Plain), Origin::Wrapper),
+        "html" | "body" => {
+            whole(state, given);
+            // An office program names the namespaces of its own elements, whether they occur or not.
+            if given.0.iter().any(|attribute| attribute.value.starts_with("urn:schemas-microsoft-com:")) {
+                doc.layout_hints.producer = Producer::Program;
+            }
+            (Kind::Division(DivisionKind::Plain), Origin::Wrapper)
+        }
+        "col" | "colgroup" => {
+            let style = given.get(local_name!("style")).and_then(|style| super::css::of_attribute(style).align);
+            let align = style.unwrap_or_else(|| given.get(local_name!("align")).map_or(Align::Unsaid, super::css::align));
+            state.columns.insert(node, (align, given.number(local_name!("span")).unwrap_or(1).clamp(1, 1000)));
+            plain(Origin::Column)
+        }
         "area" => match given.get(local_name!("href")) {
             Some(href) => {
                 let (href, alt) = (doc.intern(href.trim()), given.get(local_name!("alt")).unwrap_or_default());
                 if !alt.is_empty() {
                     doc.append_text(node, alt);
                 }
-                Kind::Link { href }
+                (Kind::Link { href }, Origin::Element)
             }
-            None => return plain(Origin::Nothing),
+            None => plain(Origin::Nothing),
         },
-        "video" | "audio" | "embed" | "iframe" | "frame" => return embedded(doc, name, given, node),
+        "video" | "audio" | "embed" | "iframe" | "frame" => embedded(doc, name, given, node),
         "source" => {
             if let Some(src) = given.0.iter().find(|attribute| attribute.name.local == local_name!("src")) {
                 state.sources.insert(node, src.value.clone());
             }
-            return plain(Origin::Nothing);
+            plain(Origin::Nothing)
         }
-        "wbr" | "track" | "param" | "base" | "bgsound" | "basefont" | "keygen" => return plain(Origin::Nothing),
+        "wbr" | "track" | "param" | "base" | "bgsound" | "basefont" | "keygen" => plain(Origin::Nothing),
+        _ => page_part(doc, state, name, given, node),
+    }
+}
+
+/// Elements that are no part of the text, and those that are none of HTML's.
+fn page_part(doc: &mut Document, state: &mut ParseState, name: &LocalName, given: &Given<'_>, node: NodeId) -> (Kind, Origin) {
+    let plain = |origin| (Kind::Span, origin);
+    match &**name {
         "script" => {
             state.scripts.add(|| doc.place(node), "");
-            return plain(Origin::Unseen);
+            plain(Origin::Unseen)
         }
         "style" => {
             state.style_elements.push(node);
-            return plain(Origin::Unseen);
+            plain(Origin::Unseen)
         }
         "head" => {
             state.head = Some(node);
-            return plain(Origin::Unseen);
+            plain(Origin::Unseen)
         }
         "title" => {
             state.titles.push(node);
-            return plain(Origin::Unseen);
+            plain(Origin::Unseen)
         }
         "meta" | "link" => {
             page_attributes(state, name, given);
-            return plain(Origin::Nothing);
+            plain(Origin::Nothing)
         }
-        "template" | "noframes" | "noembed" => return plain(Origin::Unseen),
-        "input" => return plain(input(doc, state, given, node)),
+        "template" | "noframes" | "noembed" => plain(Origin::Unseen),
+        "input" => plain(input(doc, state, given, node)),
         // What a button says is seen; but beside code it is a tool of the page.
-        "button" => return plain(Origin::Button),
-        "select" | "textarea" | "datalist" | "option" | "optgroup" => return plain(Origin::Control),
-        "xml" | "w:data" | "o:documentproperties" => return plain(Origin::ProgramData),
+        "button" => plain(Origin::Button),
+        "select" | "textarea" | "datalist" | "option" | "optgroup" => plain(Origin::Control),
+        "xml" | "w:data" | "o:documentproperties" => plain(Origin::ProgramData),
         // A field of an office suite, which shows its value.
         "sdfield" => {
             doc.layout_hints.producer = Producer::Program;
-            return plain(Origin::Wrapper);
+            plain(Origin::Wrapper)
         }
         name if name.contains(':') => {
             doc.layout_hints.producer = Producer::Program;
-            return plain(Origin::Wrapper);
+            plain(Origin::Wrapper)
         }
-        name if name.contains('-') => return plain(Origin::Wrapper),
-        other => match TextLevel::from_element(other) {
-            Some(level) => Kind::TextLevel(level),
-            None => {
-                if state.unknown.insert(name.clone()) {
-                    let place = doc.place(node);
-                    doc.push_finding(
-                        Finding::lost("html.unknown-element", format!("<{other}> is no element of HTML; its tag was left out"))
-                            .at(place)
-                            .hint("write &lt; for the sign, or put it in backticks"),
-                    );
-                }
-                return plain(Origin::Wrapper);
+        name if name.contains('-') => plain(Origin::Wrapper),
+        other => {
+            if state.unknown.insert(name.clone()) {
+                let place = doc.place(node);
+                doc.push_finding(
+                    Finding::lost("html.unknown-element", format!("<{other}> is no element of HTML; its tag was left out"))
+                        .at(place)
+                        .hint("write &lt; for the sign, or put it in backticks"),
+                );
             }
-        },
-    };
-    (kind, Origin::Element)
+            plain(Origin::Wrapper)
+        }
+    }
 }
 
 /// A picture: of several sizes the best one, and not what stands in its place until a script has run.
@@ -450,36 +465,13 @@ fn global_attributes(doc: &mut Document, state: &mut ParseState, node: NodeId, k
                 }
             }
             local_name!("hidden") if !attribute.value.eq_ignore_ascii_case("until-found") => hidden = true,
-            local_name!("role") => {
-                let role = match &*attribute.value {
-                    "doc-noteref" => Some(Role::NoteReference),
-                    "doc-backlink" => Some(Role::BackLink),
-                    "doc-endnotes" | "doc-footnotes" => Some(Role::Notes),
-                    "presentation" | "none" if kind == Kind::Table => {
-                        doc.layout_hints.at(node).part = document::HintRole::Layout;
-                        None
-                    }
-                    _ => None,
-                };
-                if let Some(role) = role {
-                    state.roles.insert(node, role);
-                }
-            }
+            local_name!("role") => role(doc, state, node, kind, &attribute.value),
             ref name if &**name == "data-aria-level" => vendor_markup::level(doc, node, &attribute.value),
             ref name if name.starts_with("on") => state.handlers.add(|| doc.place(node), ""),
             _ => {}
         }
     }
-    if matches!(kind, Kind::TextLevel(TextLevel::Code) | Kind::Preformatted)
-        && let Some(language) = selector_input.classes.as_deref().and_then(code_language)
-    {
-        let class = doc.intern(&format!("language-{language}"));
-        doc.attributes_mut(node).classes.push(class);
-        if language == "tex" && selector_input.classes.as_deref().is_some_and(|classes| classes.ends_with(" display")) {
-            let display = doc.intern("display");
-            doc.attributes_mut(node).classes.push(display);
-        }
-    }
+    language_class(doc, node, kind, selector_input.classes.as_deref());
     if hidden {
         // The rule that browsers have for the attribute.
         selector_input.style = Some(format!("display:none;{}", selector_input.style.as_deref().unwrap_or_default()).into());
@@ -494,6 +486,35 @@ fn global_attributes(doc: &mut Document, state: &mut ParseState, node: NodeId, k
     }
     if selector_input.classes.is_some() || selector_input.style.is_some() {
         state.selector_inputs.push(selector_input);
+    }
+}
+
+/// What an element is by its role.
+fn role(doc: &mut Document, state: &mut ParseState, node: NodeId, kind: Kind, value: &str) {
+    let role = match value {
+        "doc-noteref" => Role::NoteReference,
+        "doc-backlink" => Role::BackLink,
+        "doc-endnotes" | "doc-footnotes" => Role::Notes,
+        "presentation" | "none" if kind == Kind::Table => {
+            doc.layout_hints.at(node).part = document::HintRole::Layout;
+            return;
+        }
+        _ => return,
+    };
+    state.roles.insert(node, role);
+}
+
+/// The language of code, as a class.
+fn language_class(doc: &mut Document, node: NodeId, kind: Kind, classes: Option<&str>) {
+    if matches!(kind, Kind::TextLevel(TextLevel::Code) | Kind::Preformatted)
+        && let Some(language) = classes.and_then(code_language)
+    {
+        let class = doc.intern(&format!("language-{language}"));
+        doc.attributes_mut(node).classes.push(class);
+        if language == "tex" && classes.is_some_and(|classes| classes.ends_with(" display")) {
+            let display = doc.intern("display");
+            doc.attributes_mut(node).classes.push(display);
+        }
     }
 }
 

@@ -1,6 +1,7 @@
 //! After tree construction: white space that means nothing goes, what style rules mean becomes what elements mean, wrappers
 //! go, and what is now empty goes.
 
+use super::css::{ComputedStyle, StyleMarks};
 use super::css::{ComputedStyles, TakenBack};
 use super::element_state::{Origin, ParseState, Tally};
 use super::{code, foreign, table, vendor_markup};
@@ -299,36 +300,7 @@ impl<'m> Normalizer<'m> {
         let look = self.looks.get(id);
         self.size(doc, id, look.and_then(|look| look.size));
         if let Some(look) = look {
-            if look.hidden == Some(true) {
-                let words = doc.plain_text(id);
-                if !words.trim().is_empty() {
-                    self.hidden.add(|| doc.place(id), &words);
-                }
-                if doc.attributes(id).id.is_some() && doc.kind(id).is_inline() && words.trim().is_empty() {
-                    doc.set_kind(id, Kind::Anchor);
-                } else {
-                    doc.detach(id);
-                }
-                return;
-            }
-            if look.remark {
-                let words = doc.plain_text(id);
-                if !words.trim().is_empty() {
-                    self.remarks.add(|| doc.place(id), &words);
-                }
-                return doc.detach(id);
-            }
-            if look.page_break {
-                self.page_breaks.add(|| doc.place(id), "");
-                if doc.kind(id) == Kind::LineBreak {
-                    return doc.detach(id);
-                }
-            }
-            vendor_markup::trace(doc, id, &look);
-            if look.tab && self.tabs.first.is_none() {
-                self.tabs.add(|| doc.place(id), "");
-            }
-            if look.marker && kept_marker(doc, id) {
+            if self.removes(doc, id, &look) {
                 return;
             }
             self.apply_style(doc, id, look);
@@ -355,24 +327,9 @@ impl<'m> Normalizer<'m> {
                 doc.move_after(id, white);
             }
         }
-        let empty = doc.node(id).first_child().is_none();
-        let only_named = !bare && doc.attributes(id).id.is_some();
         // Rows without cells count until the table is whole.
-        if empty && !kind.is_leaf() && !matches!(kind, Kind::Cell(_) | Kind::Row) {
-            let in_block = kind == Kind::TextLevel(TextLevel::Code) && self.preformatted > 0;
-            let empty_link = bare && matches!(kind, Kind::Link { .. }) && self.born_empty == Some(id);
-            let place =
-                matches!(kind, Kind::Heading(_) | Kind::BlockQuote | Kind::ListItem { .. }) && self.born_empty == Some(id);
-            if in_block || empty_link || place {
-                // A place for something that is still to be written. Other formats have them too.
-            } else if !only_named {
-                doc.detach(id);
-            } else if kind.is_inline() {
-                doc.set_kind(id, Kind::Anchor);
-            } else if matches!(kind, Kind::Division(_) | Kind::Paragraph) {
-                // A place that links lead to, and nothing else.
-                doc.set_kind(id, Kind::Anchor);
-            }
+        if doc.node(id).first_child().is_none() && !kind.is_leaf() && !matches!(kind, Kind::Cell(_) | Kind::Row) {
+            self.empty_element(doc, id, bare);
             return;
         }
         match kind {
@@ -387,6 +344,62 @@ impl<'m> Normalizer<'m> {
                 }
             }
             _ => {}
+        }
+    }
+
+    /// Takes out what style rules hide or say is a remark, and remembers breaks and tabs. Whether the element is done with.
+    fn removes(&mut self, doc: &mut Document, id: NodeId, look: &ComputedStyle) -> bool {
+        if look.hidden == Some(true) {
+            let words = doc.plain_text(id);
+            if !words.trim().is_empty() {
+                self.hidden.add(|| doc.place(id), &words);
+            }
+            if doc.attributes(id).id.is_some() && doc.kind(id).is_inline() && words.trim().is_empty() {
+                doc.set_kind(id, Kind::Anchor);
+            } else {
+                doc.detach(id);
+            }
+            return true;
+        }
+        if look.marks.contains(StyleMarks::REMARK) {
+            let words = doc.plain_text(id);
+            if !words.trim().is_empty() {
+                self.remarks.add(|| doc.place(id), &words);
+            }
+            doc.detach(id);
+            return true;
+        }
+        if look.marks.contains(StyleMarks::PAGE_BREAK) {
+            self.page_breaks.add(|| doc.place(id), "");
+            if doc.kind(id) == Kind::LineBreak {
+                doc.detach(id);
+            return true;
+            }
+        }
+        vendor_markup::trace(doc, id, look);
+        if look.marks.contains(StyleMarks::TAB) && self.tabs.first.is_none() {
+            self.tabs.add(|| doc.place(id), "");
+        }
+        look.marks.contains(StyleMarks::MARKER) && kept_marker(doc, id)
+    }
+
+    /// What becomes of an element that holds nothing.
+    fn empty_element(&self, doc: &mut Document, id: NodeId, bare: bool) {
+        let kind = doc.kind(id);
+        let only_named = !bare && doc.attributes(id).id.is_some();
+        let in_block = kind == Kind::TextLevel(TextLevel::Code) && self.preformatted > 0;
+        let empty_link = bare && matches!(kind, Kind::Link { .. }) && self.born_empty == Some(id);
+        let place =
+            matches!(kind, Kind::Heading(_) | Kind::BlockQuote | Kind::ListItem { .. }) && self.born_empty == Some(id);
+        if in_block || empty_link || place {
+            // A place for something that is still to be written. Other formats have them too.
+        } else if !only_named {
+            doc.detach(id);
+        } else if kind.is_inline() {
+            doc.set_kind(id, Kind::Anchor);
+        } else if matches!(kind, Kind::Division(_) | Kind::Paragraph) {
+            // A place that links lead to, and nothing else.
+            doc.set_kind(id, Kind::Anchor);
         }
     }
 

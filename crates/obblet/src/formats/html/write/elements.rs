@@ -1,5 +1,6 @@
 //! The markup of each kind of node.
 
+use crate::formats::html::Mends;
 use super::super::{Context, Raw, Syntax, attribute_values};
 use super::Writer;
 use crate::document::{
@@ -83,6 +84,20 @@ impl Writer<'_, '_> {
                 self.out.line();
             }
             Kind::Summary => self.block(tag!("summary"), id),
+            Kind::NoteReference(note) => self.note_mark(note),
+            Kind::Link { href } => return self.enter_link(href, id),
+            Kind::Span if self.attributes_are_empty(id) => {}
+            Kind::Anchor if self.attributes_are_empty(id) => {}
+            Kind::Span | Kind::Anchor => self.inline(tag!("span"), id),
+            Kind::TextLevel(level) => self.enter_text_level(level, id),
+            kind => self.leaf(kind, id),
+        }
+        true
+    }
+
+    /// Writes what has no children, and inline elements that have nothing but a name.
+    fn leaf(&mut self, kind: Kind, id: NodeId) {
+        match kind {
             Kind::RawBlock { raw } => self.raw(raw, id, true),
             Kind::Raw { raw } => self.raw(raw, id, false),
             Kind::Code(text) => {
@@ -114,19 +129,12 @@ impl Writer<'_, '_> {
                     self.out.soft_break();
                 }
             }
-            Kind::NoteReference(note) => self.note_mark(note),
-            Kind::Link { href } => return self.enter_link(href, id),
-            Kind::Span if self.attributes_are_empty(id) => {}
-            Kind::Anchor if self.attributes_are_empty(id) => {}
-            Kind::Span | Kind::Anchor => self.inline(tag!("span"), id),
-            Kind::TextLevel(level) => self.enter_text_level(level, id),
             kind => {
                 if let Some(tag) = simple_element(kind) {
                     self.inline(tag, id);
                 }
             }
         }
-        true
     }
 
     /// Writes what stands behind the children of a node.
@@ -586,7 +594,7 @@ impl Writer<'_, '_> {
                 if block {
                     self.out.line();
                 }
-                let kept = if self.options.tag_filter { filter_tags(text) } else { text.into() };
+                let kept = if self.options.mends.contains(Mends::TAG_FILTER) { filter_tags(text) } else { text.into() };
                 self.out.markup(kept.trim_end_matches('\n'));
                 if block {
                     self.out.line();

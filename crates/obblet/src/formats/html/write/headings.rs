@@ -1,5 +1,6 @@
 //! Headings: their levels in steps, their numbers, and the list of them.
 
+use crate::formats::html::{Lists, Mends};
 use super::elements::HEADINGS;
 use super::{HeadingEntry, Writer};
 use crate::document::{Finding, Kind, NodeId, Step};
@@ -57,7 +58,7 @@ impl Writer<'_, '_> {
         // A heading without text heads nothing.
         let written = if self.options.top_heading == Some(id) {
             self.headings.put_on_top(level)
-        } else if self.options.heading_steps && self.has_words(id) {
+        } else if self.options.mends.contains(Mends::HEADING_STEPS) && self.has_words(id) {
             self.headings.step(level)
         } else {
             level
@@ -87,7 +88,7 @@ impl Writer<'_, '_> {
             self.out.text(&number);
             self.out.text(" ");
         }
-        if self.options.list_headings {
+        if self.options.lists.contains(Lists::HEADINGS) {
             let text = self.doc.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
             let id = self.ids.get(id).unwrap_or_default().to_owned();
             self.headings.entries.push(HeadingEntry { level: written, id, number, text });

@@ -1,5 +1,6 @@
 //! Who gets which id. Ids are unique; a second one of the same name gets a number.
 
+use crate::formats::html::Lists;
 use super::super::escape::is_allowed;
 use super::super::{Ids as Wanted, Options};
 use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
@@ -45,7 +46,7 @@ impl Ids {
             pointed.extend(ids.external.iter().cloned());
         }
         if requested != Wanted::None
-            && (options.list_ids || doc.may_have_ids() || requested == Wanted::Headings || !pointed.is_empty())
+            && (options.lists.contains(Lists::IDS) || doc.may_have_ids() || requested == Wanted::Headings || !pointed.is_empty())
         {
             ids.name_all(doc, options, &pointed);
         }
@@ -99,7 +100,7 @@ impl Ids {
         for (id, name) in named {
             self.give(id, doc.text(name));
         }
-        if options.ids == Wanted::Used && !options.list_ids && pointed.iter().all(|name| self.taken.contains(name)) {
+        if options.ids == Wanted::Used && !options.lists.contains(Lists::IDS) && pointed.iter().all(|name| self.taken.contains(name)) {
             return;
         }
         let mut slugs = HashMap::default();
@@ -115,7 +116,7 @@ impl Ids {
                 let name = self.free(&slug);
                 self.given.insert(id, name);
                 named_headings.insert(slug);
-            } else if options.list_ids && !requested {
+            } else if options.lists.contains(Lists::IDS) && !requested {
                 self.unreferenced.push(slug);
             }
         }

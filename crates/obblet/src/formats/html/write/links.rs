@@ -1,5 +1,6 @@
 //! Links and pictures: what their addresses may be.
 
+use crate::formats::html::Mends;
 use super::super::address;
 use super::super::address_check::{Check, check};
 use super::Writer;
@@ -36,7 +37,7 @@ impl Writer<'_, '_> {
 
     /// An address as a browser takes it; none where there is no such thing, which a finding says.
     pub(super) fn valid_address<'t>(&mut self, address: &'t str, id: NodeId, what: &str) -> Option<Cow<'t, str>> {
-        if !self.options.mend_addresses {
+        if !self.options.mends.contains(Mends::ADDRESSES) {
             return Some(Cow::Borrowed(address));
         }
         match check(address) {

@@ -42,12 +42,33 @@ static ATTRIBUTE_ASCII: [u8; 256] = classes(true, true);
 /// Text that is shorter than this is looked at byte by byte.
 const SHORT: usize = 12;
 
+bitflags::bitflags! {
+    /// How markup is printed.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    struct Mode: u8 {
+        /// In the XML syntax.
+        const XML = 1 << 0;
+        /// Characters that are not ASCII become references.
+        const ASCII = 1 << 1;
+        /// Blocks follow each other without line breaks.
+        const COMPACT = 1 << 2;
+    }
+}
+
+impl Mode {
+    fn of(options: &Options<'_>) -> Self {
+        let mut mode = Self::empty();
+        mode.set(Self::XML, options.syntax == Syntax::Xhtml);
+        mode.set(Self::ASCII, options.characters == Characters::Ascii);
+        mode.set(Self::COMPACT, options.compact);
+        mode
+    }
+}
+
 /// Writes markup.
 pub(super) struct Printer {
     out: String,
-    xml: bool,
-    ascii: bool,
-    compact: bool,
+    mode: Mode,
     indent: usize,
     depth: usize,
     /// Whether the next thing goes on a new line.
@@ -62,9 +83,7 @@ impl Printer {
     pub(super) fn new(capacity: usize, options: &Options<'_>) -> Self {
         Self {
             out: String::with_capacity(capacity),
-            xml: options.syntax == Syntax::Xhtml,
-            ascii: options.characters == Characters::Ascii,
-            compact: options.compact,
+            mode: Mode::of(options),
             indent: if options.compact { 0 } else { options.indent as usize },
             depth: 0,
             line_due: false,
@@ -103,7 +122,7 @@ impl Printer {
     }
 
     fn flush_line(&mut self) {
-        if self.line_due && !self.compact {
+        if self.line_due && !self.mode.contains(Mode::COMPACT) {
             self.out.push('\n');
         }
         if (self.line_due || self.fresh) && self.indent > 0 {
@@ -139,7 +158,7 @@ impl Printer {
                 self.replaced = true;
                 char::REPLACEMENT_CHARACTER
             };
-            if self.ascii && !c.is_ascii() {
+            if self.mode.contains(Mode::ASCII) && !c.is_ascii() {
                 let _ = write!(self.out, "&#{};", c as u32);
             } else {
                 self.out.push(c);
@@ -154,7 +173,7 @@ impl Printer {
 
     /// The end of the tag of an element without content.
     pub(super) fn close_void(&mut self) {
-        self.out.push_str(if self.xml { " />" } else { ">" });
+        self.out.push_str(if self.mode.contains(Mode::XML) { " />" } else { ">" });
     }
 
     /// Characters.
@@ -196,7 +215,7 @@ impl Printer {
     pub(super) fn flag(&mut self, name: &str) {
         self.out.push(' ');
         self.out.push_str(name);
-        if self.xml {
+        if self.mode.contains(Mode::XML) {
             self.out.push_str("=\"");
             self.out.push_str(name);
             self.out.push('"');
@@ -222,7 +241,7 @@ impl Printer {
     }
 
     fn escape<const ATTRIBUTE_VALUE: bool>(&mut self, text: &str) {
-        let classes = match (self.ascii, ATTRIBUTE_VALUE) {
+        let classes = match (self.mode.contains(Mode::ASCII), ATTRIBUTE_VALUE) {
             (false, false) => &TEXT,
             (true, false) => &TEXT_ASCII,
             (false, true) => &ATTRIBUTE,
@@ -231,7 +250,7 @@ impl Printer {
         let bytes = text.as_bytes();
         let (mut start, mut at) = (0, 0);
         loop {
-            at += if self.ascii || bytes.len() - at < SHORT {
+            at += if self.mode.contains(Mode::ASCII) || bytes.len() - at < SHORT {
                 bytes[at..].iter().take_while(|byte| classes[**byte as usize] == PLAIN).count()
             } else {
                 unescaped_length::<ATTRIBUTE_VALUE>(&bytes[at..])
@@ -269,11 +288,11 @@ impl Printer {
             '\n' => self.out.push_str("&#10;"),
             '\t' => self.out.push_str("&#9;"),
             '\r' => self.out.push('\n'),
-            '\u{A0}' if !self.xml => self.out.push_str("&nbsp;"),
+            '\u{A0}' if !self.mode.contains(Mode::XML) => self.out.push_str("&nbsp;"),
             '\u{A0}' => self.out.push_str("&#160;"),
             c if !is_allowed(c) => {
                 self.replaced = true;
-                self.out.push_str(if self.ascii { "&#65533;" } else { "\u{FFFD}" });
+                self.out.push_str(if self.mode.contains(Mode::ASCII) { "&#65533;" } else { "\u{FFFD}" });
             }
             c => {
                 let _ = write!(self.out, "&#{};", c as u32);

@@ -1,5 +1,6 @@
 //! The block structure: which containers each line goes on with, which it opens, and what is left for the leaf.
 
+use crate::formats::markdown::Extensions;
 use super::block_starts;
 use super::cursor::Cursor;
 use super::leaf_state::Leaf;
@@ -178,7 +179,7 @@ impl<'s> Blocks<'s> {
                 }
             }
             if paragraph_matched
-                && self.options.tables
+                && self.options.has(Extensions::TABLES)
                 && matches!(line[0], b'|' | b':' | b'-')
                 && self.open_table(next, cursor.end)
             {
@@ -207,7 +208,7 @@ impl<'s> Blocks<'s> {
                         return opened;
                     }
                 }
-                b'[' if self.options.footnotes => {
+                b'[' if self.options.has(Extensions::FOOTNOTES) => {
                     if !self.open_note(cursor, *matched, opened) {
                         return opened;
                     }

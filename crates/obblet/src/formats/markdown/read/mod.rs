@@ -14,6 +14,7 @@ mod source;
 mod state;
 mod table;
 
+use crate::formats::markdown::Extensions;
 use super::Options;
 use crate::document::{Document, SourceMap};
 
@@ -26,10 +27,10 @@ pub fn read(bytes: &[u8], options: &Options) -> Document {
     let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
     doc.source = SourceMap::of_text(source.len());
     source::report(&mut doc, broken);
-    let start = if options.front_matter { front_matter::read(&source, &mut doc) } else { 0 };
+    let start = if options.has(Extensions::FRONT_MATTER) { front_matter::read(&source, &mut doc) } else { 0 };
     let blocks = state::Blocks::new(&source, doc, options).run(start);
     let mut doc = inlines::run(&source, blocks, options);
-    if options.alerts && memchr::memmem::find(source.as_bytes(), b"[!").is_some() {
+    if options.has(Extensions::ALERTS) && memchr::memmem::find(source.as_bytes(), b"[!").is_some() {
         alert::mark(&mut doc);
     }
     doc

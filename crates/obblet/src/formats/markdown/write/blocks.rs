@@ -1,7 +1,8 @@
 //! Blocks: what stands between them, and how each begins.
 
+use crate::formats::markdown::Extensions;
 use super::{Bullet, Fence, HeadingForm, HtmlPieces, Writer};
-use crate::document::{Direction, DivisionKind, Kind, ListKind, Marker, NodeId, Step, Text};
+use crate::document::{Callout, Direction, DivisionKind, Kind, ListKind, Marker, NodeId, Step, Text};
 
 /// What a block was written as, as far as it matters to the next.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -141,52 +142,74 @@ impl Writer<'_, '_> {
                 self.code_block(code, info);
                 Next::Behind(id)
             }
-            Kind::ThematicBreak => {
-                let first = self.frame().last == Shape::None;
-                let plain = !first && !self.frame().tight;
-                let in_stars = self.frames.iter().rev().nth(1).is_some_and(|list| list.is_list && list.sign == '*');
-                self.begin(Shape::Closed);
-                self.out.line(if plain {
-                    "---"
-                } else if in_stars {
-                    "___"
-                } else {
-                    "***"
-                });
-                Next::Behind(id)
-            }
             Kind::RawBlock { raw } => {
                 self.begin(Shape::Html);
                 self.out.lines(doc.text(raw));
                 Next::Behind(id)
             }
+            Kind::ThematicBreak => {
+                self.thematic_break();
+                Next::Behind(id)
+            }
             Kind::Table => {
-                if let Some(grid) = self.grid(id) {
-                    self.begin(Shape::Text);
-                    self.write_grid(id, &grid);
-                } else if !self.element(id) {
-                    self.unsaid("merged cells, or blocks in cells", id);
-                    self.begin(Shape::Text);
-                    self.plain_table(id);
-                }
+                self.table(id);
                 Next::Behind(id)
             }
             Kind::Division(DivisionKind::Callout(callout)) => {
-                self.begin(Shape::Container);
-                self.out.push("> ", "> ");
-                self.frames.push(Frame::default());
-                if self.options.dialect.alerts {
-                    self.out.line(&format!("[!{}]", callout.word().to_uppercase()));
-                    let first = doc.node(id).first_child().map(|first| doc.kind(first));
-                    if !first.is_some_and(|first| first == Kind::Paragraph || first.is_inline()) {
-                        self.out.line("");
-                    }
-                } else {
-                    self.begin(Shape::Text);
-                    self.out.line(&format!("**{}**", callout.word()));
-                }
+                self.begin_callout(callout, id);
                 Next::Inside
             }
+            kind => self.enter_other(kind, id),
+        }
+    }
+
+    /// A thematic break, in the form that is nothing else where it stands.
+    fn thematic_break(&mut self) {
+        let first = self.frame().last == Shape::None;
+        let plain = !first && !self.frame().tight;
+        let in_stars = self.frames.iter().rev().nth(1).is_some_and(|list| list.is_list && list.sign == '*');
+        self.begin(Shape::Closed);
+        self.out.line(if plain {
+            "---"
+        } else if in_stars {
+            "___"
+        } else {
+            "***"
+        });
+    }
+
+    fn table(&mut self, id: NodeId) {
+        if let Some(grid) = self.grid(id) {
+            self.begin(Shape::Text);
+            self.write_grid(id, &grid);
+        } else if !self.element(id) {
+            self.unsaid("merged cells, or blocks in cells", id);
+            self.begin(Shape::Text);
+            self.plain_table(id);
+        }
+    }
+
+    fn begin_callout(&mut self, callout: Callout, id: NodeId) {
+        let doc = self.doc;
+        self.begin(Shape::Container);
+        self.out.push("> ", "> ");
+        self.frames.push(Frame::default());
+        if self.options.dialect.has(Extensions::ALERTS) {
+            self.out.line(&format!("[!{}]", callout.word().to_uppercase()));
+            let first = doc.node(id).first_child().map(|first| doc.kind(first));
+            if !first.is_some_and(|first| first == Kind::Paragraph || first.is_inline()) {
+                self.out.line("");
+            }
+        } else {
+            self.begin(Shape::Text);
+            self.out.line(&format!("**{}**", callout.word()));
+        }
+    }
+
+    /// Blocks that Markdown has no syntax for.
+    fn enter_other(&mut self, kind: Kind, id: NodeId) -> Next {
+        let doc = self.doc;
+        match kind {
             Kind::Division(_) if self.keeps_division(id) => {
                 let tag = self.start_tag("div", id);
                 self.begin(Shape::Html);
@@ -394,7 +417,7 @@ impl Writer<'_, '_> {
                 self.unsaid("checkboxes without text", id);
                 ""
             }
-            Some(_) if !self.options.dialect.tasks => {
+            Some(_) if !self.options.dialect.has(Extensions::TASKS) => {
                 self.unsaid("checkboxes", id);
                 if checked == Some(true) { "\u{2611} " } else { "\u{2610} " }
             }
@@ -435,10 +458,10 @@ impl Writer<'_, '_> {
                     && self.doc.children(body).count() == 1
             };
             // Notes of a paragraph each stand on lines that follow each other.
-            let follows = index > 0 && short(body) && short(self.doc.notes[index - 1].body) && self.options.dialect.footnotes;
+            let follows = index > 0 && short(body) && short(self.doc.notes[index - 1].body) && self.options.dialect.has(Extensions::FOOTNOTES);
             self.frame().tight = follows;
             self.begin(if follows { Shape::Closed } else { Shape::Container });
-            if self.options.dialect.footnotes {
+            if self.options.dialect.has(Extensions::FOOTNOTES) {
                 self.out.push(&format!("[^{}]: ", self.labels[index]), "    ");
             } else {
                 let number = format!("{}. ", index + 1);

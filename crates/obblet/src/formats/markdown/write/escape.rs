@@ -1,19 +1,32 @@
 //! Characters that would mean something: which have to be escaped, and where (CommonMark, section 2.4).
 
+use crate::formats::markdown::Extensions;
 use super::WriteOptions;
 use crate::formats::markdown::characters::{is_reference, is_white};
 use crate::formats::markdown::entity;
+
+bitflags::bitflags! {
+    /// Where a text stands.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub(super) struct Place: u8 {
+        /// In the text of a link.
+        const LINK = 1 << 0;
+        /// In a cell of a table.
+        const TABLE = 1 << 1;
+        /// In a paragraph with several dollar signs.
+        const DOLLARS = 1 << 2;
+        /// Before a link.
+        const BEFORE_LINK = 1 << 3;
+    }
+}
 
 /// What stands around a piece of text.
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Context {
     /// The character that is written behind it.
     pub(super) after: Option<char>,
-    pub(super) in_link: bool,
-    pub(super) in_table: bool,
-    /// Whether the paragraph has several dollar signs.
-    pub(super) dollars: bool,
-    pub(super) before_link: bool,
+    /// Where it stands.
+    pub(super) place: Place,
 }
 
 /// Bytes that may have to be escaped, or that begin a character that may.
@@ -31,7 +44,7 @@ static MAY_MATTER: [bool; 256] = {
 /// Writes text so that it is read as the same text.
 pub(super) fn text(out: &mut String, text: &str, around: &Context, options: &WriteOptions<'_>) {
     let bytes = text.as_bytes();
-    let autolinks = options.dialect.autolinks;
+    let autolinks = options.dialect.has(Extensions::AUTOLINKS);
     let mut plain = 0;
     let mut at = 0;
     while let Some(found) = bytes[at..].iter().position(|&byte| MAY_MATTER[usize::from(byte)]) {
@@ -67,18 +80,18 @@ pub(super) fn text(out: &mut String, text: &str, around: &Context, options: &Wri
             '`' => true,
             '*' => !(spaced(before) && spaced(next)),
             '[' => {
-                around.in_link
-                    || (options.dialect.footnotes && rest.starts_with('^'))
+                around.place.contains(Place::LINK)
+                    || (options.dialect.has(Extensions::FOOTNOTES) && rest.starts_with('^'))
                     || options.links == super::LinkForm::Reference
                     || (before.is_none() && rest.starts_with(['!', ' ', 'x', 'X']))
             }
-            ']' => around.in_link || matches!(next, Some('(' | '[' | ':')) || options.links == super::LinkForm::Reference,
-            '!' => (rest.is_empty() && around.before_link) || (rest.is_empty() && next == Some('[')),
+            ']' => around.place.contains(Place::LINK) || matches!(next, Some('(' | '[' | ':')) || options.links == super::LinkForm::Reference,
+            '!' => (rest.is_empty() && around.place.contains(Place::BEFORE_LINK)) || (rest.is_empty() && next == Some('[')),
             '<' => next.is_some_and(|c| c.is_ascii_alphabetic() || matches!(c, '/' | '!' | '?')) || mail_follows(rest),
             '&' => is_entity(&text[at..]),
-            '~' => options.dialect.strikethrough && !(spaced(before) && spaced(next)),
-            '$' => options.dialect.math && (around.dollars || next == Some('$')),
-            '|' => around.in_table,
+            '~' => options.dialect.has(Extensions::STRIKETHROUGH) && !(spaced(before) && spaced(next)),
+            '$' => options.dialect.has(Extensions::MATH) && (around.place.contains(Place::DOLLARS) || next == Some('$')),
+            '|' => around.place.contains(Place::TABLE),
             ':' => autolinks && rest.starts_with("//") && ends_with_scheme(&text[..at]),
             '@' => autolinks && around_mail(before, rest),
             'w' => false,
@@ -255,7 +268,8 @@ fn free_length(text: &str) -> usize {
 /// The words of a picture.
 pub(super) fn label(alt: &str, options: &WriteOptions<'_>) -> String {
     let mut out = String::new();
-    let around = Context { after: Some(']'), in_link: true, in_table: false, dollars: alt.contains('$'), before_link: false };
+    let dollars = if alt.contains('$') { Place::DOLLARS } else { Place::empty() };
+    let around = Context { after: Some(']'), place: Place::LINK | dollars };
     text(&mut out, &alt.split_whitespace().collect::<Vec<_>>().join(" "), &around, options);
     out
 }

@@ -1,5 +1,6 @@
 //! A line of text, taken apart into pieces.
 
+use crate::formats::markdown::Extensions;
 use super::inline_token::{Context, Mark, Token};
 use super::{LinkForm, Writer, escape, tags};
 use crate::document::{Kind, NodeId, Step};
@@ -67,7 +68,7 @@ impl<'d> Writer<'d, '_> {
         match kind {
             Kind::Emphasis => Some(Mark::Emphasis),
             Kind::Strong => Some(Mark::Strong),
-            Kind::Deletion | Kind::Strikethrough if self.options.dialect.strikethrough => Some(Mark::Strike),
+            Kind::Deletion | Kind::Strikethrough if self.options.dialect.has(Extensions::STRIKETHROUGH) => Some(Mark::Strike),
             _ => None,
         }
     }
@@ -109,7 +110,7 @@ impl<'d> Writer<'d, '_> {
     fn note_mark(&mut self, note: crate::document::NoteId, in_link: bool) -> Token<'d> {
         let index = note.0 as usize;
         match self.labels.get(index) {
-            Some(label) if self.options.dialect.footnotes && !in_link => Token::Literal(format!("[^{label}]")),
+            Some(label) if self.options.dialect.has(Extensions::FOOTNOTES) && !in_link => Token::Literal(format!("[^{label}]")),
             _ => Token::Literal(format!("\\[{}\\]", index + 1)),
         }
     }
@@ -122,7 +123,7 @@ impl<'d> Writer<'d, '_> {
             || one_line.ends_with('\\')
             || one_line.contains("\n\n")
             || (context.in_table && one_line.contains('|'));
-        let fits = self.options.dialect.math && !breaks_out;
+        let fits = self.options.dialect.has(Extensions::MATH) && !breaks_out;
         match (fits, display) {
             (true, true) => Token::Math(format!("$${one_line}$$")),
             (true, false) => Token::Math(format!("${one_line}$")),

@@ -1,5 +1,7 @@
 //! Lines of text: pieces put together, escaped, and broken into lines.
 
+use super::escape::Place;
+use crate::formats::markdown::Extensions;
 use super::inline_token::{Context, Token};
 use super::{Writer, emphasis, escape};
 use crate::document::NodeId;
@@ -68,17 +70,19 @@ impl<'d> Writer<'d, '_> {
         let mut out = String::with_capacity(tokens.iter().map(length).sum::<usize>() + 16);
         let mut breaks = Vec::new();
         let mut links = 0_usize;
-        let dollars = if self.options.dialect.math { count_dollars(tokens) } else { 0 };
+        let dollars = if self.options.dialect.has(Extensions::MATH) { count_dollars(tokens) } else { 0 };
         for (at, token) in tokens.iter().enumerate() {
             match token {
                 Token::Text(text) => {
                     let start = out.len();
+                    let mut place = Place::empty();
+                    place.set(Place::LINK, links > 0);
+                    place.set(Place::TABLE, context.in_table);
+                    place.set(Place::DOLLARS, dollars > 1);
+                    place.set(Place::BEFORE_LINK, matches!(tokens.get(at + 1), Some(Token::OpenLink)));
                     let context = escape::Context {
                         after: emphasis::first_character(&tokens[at + 1..]),
-                        in_link: links > 0,
-                        in_table: context.in_table,
-                        dollars: dollars > 1,
-                        before_link: matches!(tokens.get(at + 1), Some(Token::OpenLink)),
+                        place,
                     };
                     // Where line ends are breaks, those of the text must not be.
                     let text = match self.options.dialect.hard_lines {

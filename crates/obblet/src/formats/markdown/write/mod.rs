@@ -12,6 +12,7 @@ mod inlines;
 mod table;
 mod tags;
 
+use crate::formats::markdown::Extensions;
 use super::Options;
 use crate::document::{Document, Finding, NodeId, Place};
 use crate::fast_hash::HashMap;
@@ -151,7 +152,7 @@ pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
     }
     let mut writer = Writer::new(&doc, options);
     writer.has_places = has_places;
-    if options.dialect.front_matter {
+    if options.dialect.has(Extensions::FRONT_MATTER) {
         front_matter::write(&mut writer);
     }
     writer.slugs = slugs;

@@ -1,6 +1,8 @@
 //! Tables: in the syntax for them where it can say them (GitHub Flavored Markdown, section 4.10).
 
+use crate::formats::markdown::Extensions;
 use super::{HtmlPieces, Writer};
+use super::escape::Place;
 use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind};
 use unicode_width::UnicodeWidthStr;
 
@@ -51,7 +53,7 @@ impl Writer<'_, '_> {
                 }
                 taken[from..from + columns].fill(span.rows.max(1));
             }
-            if self.options.dialect.tables {
+            if self.options.dialect.has(Extensions::TABLES) {
                 line.resize(line.len().max(taken.len()), String::new());
             }
             for rows in &mut taken {
@@ -59,7 +61,7 @@ impl Writer<'_, '_> {
             }
             texts.push(line);
         }
-        if !self.options.dialect.tables {
+        if !self.options.dialect.has(Extensions::TABLES) {
             for line in texts {
                 self.out.line(format!("| {} |", line.join(" | ")).trim_end());
             }
@@ -81,14 +83,14 @@ impl Writer<'_, '_> {
     fn plain_cell(&self, cell: NodeId) -> String {
         let text = self.doc.plain_text(cell);
         let mut out = String::new();
-        let around = super::escape::Context { after: None, in_link: true, in_table: true, dollars: true, before_link: false };
+        let around = super::escape::Context { after: None, place: Place::LINK | Place::TABLE | Place::DOLLARS };
         super::escape::text(&mut out, &text.split_whitespace().collect::<Vec<_>>().join(" "), &around, self.options);
         out
     }
 
     /// The rows of a table, where there is a syntax for tables and each cell is one line in one column.
     pub(super) fn grid(&self, table: NodeId) -> Option<Grid> {
-        if !self.options.dialect.tables {
+        if !self.options.dialect.has(Extensions::TABLES) {
             return None;
         }
         let doc = self.doc;

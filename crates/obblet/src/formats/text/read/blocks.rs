@@ -1,5 +1,6 @@
 //! Blocks: what a run of lines is.
 
+use super::Patterns;
 use super::headings::{self, Head};
 use super::lines::Line;
 use super::{ParagraphEnds, ReadOptions, inlines};
@@ -23,18 +24,30 @@ struct Open {
     next: i32,
 }
 
+bitflags::bitflags! {
+    /// What a text has.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    struct Signs: u8 {
+        /// Paragraphs begin with a line that is set in.
+        const INDENTED = 1 << 0;
+        /// It has parts.
+        const PARTS = 1 << 1;
+        /// It has chapters.
+        const CHAPTERS = 1 << 2;
+        /// It begins with a title.
+        const TITLE = 1 << 3;
+        /// Headings are underlined twice.
+        const DOUBLE_LINES = 1 << 4;
+    }
+}
+
 /// What the text as a whole shows.
 #[derive(Clone, Copy, Debug)]
 struct Manner {
     /// How many columns wide the text is set; 0 where its lines are not broken to a width.
     width: usize,
     ends: ParagraphEnds,
-    /// Whether paragraphs begin with a line that is set in.
-    indented: bool,
-    has_parts: bool,
-    has_chapters: bool,
-    has_title: bool,
-    has_double_lines: bool,
+    signs: Signs,
 }
 
 pub(super) struct Blocks<'d, 'o> {
@@ -75,7 +88,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
             let lines = &self.lines[at..end];
             let is_author = below_title && lines.len() == 1 && headings::author(self.text(&lines[0])).is_some();
             below_title = false;
-            if std::mem::take(&mut first) && self.manner.has_title {
+            if std::mem::take(&mut first) && self.manner.signs.contains(Signs::TITLE) {
                 self.title(lines);
                 below_title = lines.len() == 1;
             } else if is_author {
@@ -144,7 +157,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
                 self.lists.clear();
                 self.doc.append_at(self.top(), Kind::ThematicBreak, line.start as u32);
                 from = at + 1;
-            } else if self.options.headings
+            } else if self.options.patterns.contains(Patterns::HEADINGS)
                 && at + 1 < lines.len()
                 && let Some(level) = headings::underline(self.text(&lines[at + 1]), line.width).filter(|_| line.indent < 4)
             {
@@ -153,7 +166,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
                 self.heading(line, level, "");
                 at += 1;
                 from = at + 1;
-            } else if self.options.headings
+            } else if self.options.patterns.contains(Patterns::HEADINGS)
                 && from == at
                 && let Some(head) = headings::chapter(self.text(line))
             {
@@ -176,20 +189,20 @@ impl<'d, 'o> Blocks<'d, 'o> {
     }
 
     fn is_underline(&self, lines: &[Line], at: usize) -> bool {
-        self.options.headings && at > 0 && headings::underline(self.text(&lines[at]), lines[at - 1].width).is_some()
+        self.options.patterns.contains(Patterns::HEADINGS) && at > 0 && headings::underline(self.text(&lines[at]), lines[at - 1].width).is_some()
     }
 
     fn level_of_chapter(&self, head: Head) -> (u8, &'static str) {
-        let top = 1 + u8::from(self.manner.has_title);
+        let top = 1 + u8::from(self.manner.signs.contains(Signs::TITLE));
         match head {
             Head::Part => (top, "part"),
-            Head::Chapter => (top + u8::from(self.manner.has_parts), "chapter"),
+            Head::Chapter => (top + u8::from(self.manner.signs.contains(Signs::PARTS)), "chapter"),
         }
     }
 
     fn level_of_underlined(&self, level: u8) -> u8 {
-        let above = u8::from(self.manner.has_title) + u8::from(self.manner.has_parts) + u8::from(self.manner.has_chapters);
-        (above + level - u8::from(level == 2 && !self.manner.has_double_lines)).clamp(1, 6)
+        let above = u8::from(self.manner.signs.contains(Signs::TITLE)) + u8::from(self.manner.signs.contains(Signs::PARTS)) + u8::from(self.manner.signs.contains(Signs::CHAPTERS));
+        (above + level - u8::from(level == 2 && !self.manner.signs.contains(Signs::DOUBLE_LINES))).clamp(1, 6)
     }
 
     fn heading(&mut self, line: &Line, level: u8, class: &str) -> NodeId {
@@ -205,7 +218,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
     /// Lines that are no headings: lists, columns, paragraphs.
     fn paragraphs(&mut self, lines: &[Line]) {
         let Some(first) = lines.first() else { return };
-        if self.options.lists && self.list(lines) {
+        if self.options.patterns.contains(Patterns::LISTS) && self.list(lines) {
             return;
         }
         if self.lists.last().is_some_and(|open| self.after_blank && first.indent >= open.content && first.indent > 0) {
@@ -233,7 +246,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
         for at in 1..lines.len() {
             let ends = match self.manner.ends {
                 ParagraphEnds::Line => true,
-                _ => self.manner.indented && lines[at].indent > 0,
+                _ => self.manner.signs.contains(Signs::INDENTED) && lines[at].indent > 0,
             };
             if ends {
                 self.paragraph(self.top(), &lines[from..at]);
@@ -247,7 +260,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
     /// not set in either. A line alone that begins with a tab is a paragraph, and so is one that reads like a sentence.
     fn is_code(&self, lines: &[Line]) -> bool {
         let is_inset = |line: &Line| line.indent >= 4;
-        let Some(first) = lines.first().filter(|_| lines.iter().all(is_inset) && !self.manner.indented) else { return false };
+        let Some(first) = lines.first().filter(|_| lines.iter().all(is_inset) && !self.manner.signs.contains(Signs::INDENTED)) else { return false };
         let at = self.lines.partition_point(|line| line.start < first.start);
         let filled = |line: &&Line| !line.is_blank();
         let before = self.lines[..at].iter().rev().find(filled);
@@ -481,11 +494,11 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
         ParagraphEnds::Auto => ParagraphEnds::BlankLine,
         given => given,
     };
-    let head = |wanted: Head| options.headings && filled.iter().any(|line| headings::chapter(line.text(pool)) == Some(wanted));
+    let head = |wanted: Head| options.patterns.contains(Patterns::HEADINGS) && filled.iter().any(|line| headings::chapter(line.text(pool)) == Some(wanted));
     let double = |pair: &[Line]| !pair[0].is_blank() && headings::underline(pair[1].text(pool), pair[0].width) == Some(1);
     let start: Vec<&Line> = lines.iter().skip_while(|line| line.is_blank()).take_while(|line| !line.is_blank()).collect();
     let more = start.len() < filled.len();
-    let has_title = options.headings
+    let has_title = options.patterns.contains(Patterns::HEADINGS)
         && more
         && (1..=4).contains(&start.len())
         && start.iter().all(|line| line.width <= 80 && line.quotes == 0)
@@ -499,13 +512,15 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
                 || (headings::title(line.text(pool)) && headings::underline(line.text(pool), start[0].width).is_none())
         })
         && start.get(1).is_none_or(|line| line.text(pool).chars().any(char::is_alphabetic));
+    let mut signs = Signs::empty();
+    signs.set(Signs::INDENTED, indented);
+    signs.set(Signs::PARTS, head(Head::Part));
+    signs.set(Signs::CHAPTERS, head(Head::Chapter));
+    signs.set(Signs::TITLE, has_title);
+    signs.set(Signs::DOUBLE_LINES, options.patterns.contains(Patterns::HEADINGS) && lines.windows(2).any(double));
     Manner {
         width: if broken { widest } else { 0 },
         ends,
-        indented,
-        has_parts: head(Head::Part),
-        has_chapters: head(Head::Chapter),
-        has_title,
-        has_double_lines: options.headings && lines.windows(2).any(double),
+        signs,
     }
 }

@@ -25,6 +25,21 @@ pub enum ParagraphEnds {
     Line,
 }
 
+bitflags::bitflags! {
+    /// What is recognised in text without markup.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub struct Patterns: u8 {
+        /// Typed bullets and numbers make lists.
+        const LISTS = 1 << 0;
+        /// Underlined lines, chapters and a title make headings.
+        const HEADINGS = 1 << 1;
+        /// Addresses are links.
+        const LINKS = 1 << 2;
+        /// Words between underscores are emphasised.
+        const EMPHASIS = 1 << 3;
+    }
+}
+
 /// How text is read.
 #[derive(Clone, Copy, Debug)]
 pub struct ReadOptions<'o> {
@@ -32,14 +47,8 @@ pub struct ReadOptions<'o> {
     pub encoding: Option<&'o str>,
     /// Where a paragraph ends.
     pub paragraphs: ParagraphEnds,
-    /// Whether typed bullets and numbers make lists.
-    pub lists: bool,
-    /// Whether underlined lines, chapters and a title make headings.
-    pub headings: bool,
-    /// Whether addresses are links.
-    pub links: bool,
-    /// Whether words between low lines are emphasised.
-    pub emphasis: bool,
+    /// What is recognised.
+    pub patterns: Patterns,
     /// Whether titles, chapters and their like get classes, with style rules for them.
     pub classes: bool,
 }
@@ -49,10 +58,7 @@ impl Default for ReadOptions<'_> {
         Self {
             encoding: None,
             paragraphs: ParagraphEnds::Auto,
-            lists: true,
-            headings: true,
-            links: true,
-            emphasis: true,
+            patterns: Patterns::all(),
             classes: false,
         }
     }

@@ -1,6 +1,7 @@
 //! What the user should know about a document: what was left out, and what could be better in it. Collected while it is
 //! read, told once of each sort.
 
+use super::paragraphs::ParagraphMarks;
 use super::super::xml::{Event, Xml};
 use super::paragraphs::OpenParagraph;
 use super::properties::Name;
@@ -124,7 +125,7 @@ impl Reader<'_, '_> {
             self.diagnostics.breaks.add(offset, "");
         }
         let outside = self.doc.node(node).parent() == Some(self.doc.root());
-        if paragraph.bold && paragraph.heading.is_none() && outside && self.is_all_bold(paragraph) {
+        if paragraph.marks.contains(ParagraphMarks::BOLD) && paragraph.heading.is_none() && outside && self.is_all_bold(paragraph) {
             let text = self.doc.plain_text(node).split_whitespace().collect::<Vec<_>>().join(" ");
             if is_like_heading(&text) {
                 self.diagnostics.headings.push((offset, text));
@@ -169,128 +170,13 @@ impl Reader<'_, '_> {
         false
     }
 
-    /// Tells all that was noticed.
+    /// Reports all that was noticed.
     pub(super) fn report(&mut self) {
         let diagnostics = std::mem::take(&mut self.diagnostics);
+        self.report_lost(&diagnostics);
+        self.report_source(&diagnostics);
+        self.report_layout(&diagnostics);
         let doc = &mut self.doc;
-        let mut say = |tally: &Tally, finding: Finding| {
-            if tally.count > 0 {
-                let message = format!("{}: {}", finding.message, tally.count);
-                let place = doc.source.place("", tally.first);
-                doc.push_finding(Finding { message, ..finding }.at(place));
-            }
-        };
-        say(
-            &diagnostics.hidden,
-            Finding::lost("word.hidden", "passages of hidden text were left out")
-                .hint("set word.hidden to keep them")
-                .losing(diagnostics.hidden.words()),
-        );
-        say(
-            &diagnostics.revised,
-            Finding::lost("clean.revision", "passages that a revision took out were left out")
-                .hint("set clean.revisions to keep them")
-                .losing(diagnostics.revised.words()),
-        );
-        say(
-            &diagnostics.symbols,
-            Finding::lost("word.symbol", "characters of symbol fonts have no counterpart in Unicode")
-                .losing(diagnostics.symbols.words()),
-        );
-        say(
-            &diagnostics.fields,
-            Finding::lost("word.field", "fields without a result were left out").losing(diagnostics.fields.words()),
-        );
-        say(
-            &diagnostics.lost_objects,
-            Finding::lost("word.object", "charts, diagrams and objects of other programs can't be shown")
-                .hint("put a picture of each in their place")
-                .losing(diagnostics.lost_objects.words()),
-        );
-        say(
-            &diagnostics.objects,
-            Finding::changed("word.object", "objects of other programs are shown as their pictures")
-                .losing(diagnostics.objects.words()),
-        );
-        say(
-            &diagnostics.missing_pictures,
-            Finding::lost("word.picture", "pictures are not in the document").losing(diagnostics.missing_pictures.words()),
-        );
-        say(
-            &diagnostics.vector_pictures,
-            Finding::lost("word.picture-format", "pictures are in a format that browsers can't show")
-                .hint("save them as PNG or SVG in the document; images.keep-unknown=true puts the files beside the page")
-                .losing(diagnostics.vector_pictures.words()),
-        );
-        say(
-            &diagnostics.foreign,
-            Finding::lost("word.foreign-part", "parts in other formats were left out").losing(diagnostics.foreign.words()),
-        );
-        say(
-            &diagnostics.formulas,
-            Finding::changed("word.formula", "formulas are written as their characters in a row")
-                .losing(diagnostics.formulas.words()),
-        );
-        say(
-            &diagnostics.local_links,
-            Finding::advice("word.local-link", "links lead to files of one computer")
-                .hint("link to addresses on the web, or to files beside the document")
-                .losing(diagnostics.local_links.words()),
-        );
-        say(
-            &diagnostics.covered_links,
-            Finding::lost("word.nested-link", "addresses of links that hold only other links were left out")
-                .hint("link the text to one address")
-                .losing(diagnostics.covered_links.words()),
-        );
-        say(
-            &diagnostics.empty,
-            Finding::advice("word.empty-paragraph", "empty paragraphs make space; they were left out")
-                .hint("set the space in the style of the paragraphs around"),
-        );
-        say(
-            &diagnostics.tabs,
-            Finding::advice("word.tabs", "paragraphs line up text with tabs, which HTML does not have")
-                .hint("make tables of them, or set clean.tab-columns"),
-        );
-        say(
-            &diagnostics.tab_stops,
-            Finding::changed("word.tab-stops", "tab stops that HTML can't show became equal distances")
-                .hint("make tables of the paragraphs, or set clean.tab-columns"),
-        );
-        say(
-            &diagnostics.spaces,
-            Finding::advice("word.spaces", "paragraphs line up text with spaces, which HTML shows as one")
-                .hint("make tables of them"),
-        );
-        say(
-            &diagnostics.breaks,
-            Finding::advice("word.line-break", "line breaks stand within sentences").hint("let the lines wrap of their own"),
-        );
-        say(
-            &diagnostics.odd_numbers,
-            Finding::changed("word.list-numbers", "lists have numbers that lists in HTML do not show so")
-                .hint("check what the text says about their numbers; word.list-numbers = \"text\" keeps them as text")
-                .losing(diagnostics.odd_numbers.words()),
-        );
-        let mut lists = |offsets: &[u32], finding: Finding| {
-            if let Some(first) = offsets.first() {
-                let message = format!("{}: {}", finding.message, offsets.len());
-                let place = doc.source.place("", *first);
-                doc.push_finding(Finding { message, ..finding }.at(place));
-            }
-        };
-        lists(
-            &diagnostics.text_boxes,
-            Finding::changed("word.text-box", "text boxes stand behind the paragraphs that they are fixed to"),
-        );
-        lists(&diagnostics.turned_pictures, Finding::changed("word.picture-format", "pictures were turned into PNG"));
-        lists(&diagnostics.crops, Finding::changed("word.crop", "pictures that are cut off at the sides are shown whole"));
-        lists(
-            &diagnostics.layout_tables,
-            Finding::advice("word.layout-table", "tables without lines only set things beside each other")
-                .hint("set clean.layout-tables to open them"),
-        );
         if diagnostics.contents.count > 0 {
             let place = doc.source.place("", diagnostics.contents.first);
             doc.push_finding(
@@ -316,6 +202,140 @@ impl Reader<'_, '_> {
                     .hint("matters only where the page is to look like the document"),
             );
         }
+    }
+
+    /// A finding about all things of a sort.
+    fn push_tally(&mut self, tally: &Tally, finding: Finding) {
+        if tally.count > 0 {
+            let message = format!("{}: {}", finding.message, tally.count);
+            let place = self.doc.source.place("", tally.first);
+            self.doc.push_finding(Finding { message, ..finding }.at(place));
+        }
+    }
+
+    /// A finding about all places of a sort.
+    fn push_places(&mut self, offsets: &[u32], finding: Finding) {
+        if let Some(first) = offsets.first() {
+            let message = format!("{}: {}", finding.message, offsets.len());
+            let place = self.doc.source.place("", *first);
+            self.doc.push_finding(Finding { message, ..finding }.at(place));
+        }
+    }
+
+    /// What was left out or is only like what it was.
+    fn report_lost(&mut self, diagnostics: &Diagnostics) {
+        self.push_tally(
+            &diagnostics.hidden,
+            Finding::lost("word.hidden", "passages of hidden text were left out")
+                .hint("set word.hidden to keep them")
+                .losing(diagnostics.hidden.words()),
+        );
+        self.push_tally(
+            &diagnostics.revised,
+            Finding::lost("clean.revision", "passages that a revision took out were left out")
+                .hint("set clean.revisions to keep them")
+                .losing(diagnostics.revised.words()),
+        );
+        self.push_tally(
+            &diagnostics.symbols,
+            Finding::lost("word.symbol", "characters of symbol fonts have no counterpart in Unicode")
+                .losing(diagnostics.symbols.words()),
+        );
+        self.push_tally(
+            &diagnostics.fields,
+            Finding::lost("word.field", "fields without a result were left out").losing(diagnostics.fields.words()),
+        );
+        self.push_tally(
+            &diagnostics.lost_objects,
+            Finding::lost("word.object", "charts, diagrams and objects of other programs can't be shown")
+                .hint("put a picture of each in their place")
+                .losing(diagnostics.lost_objects.words()),
+        );
+        self.push_tally(
+            &diagnostics.objects,
+            Finding::changed("word.object", "objects of other programs are shown as their pictures")
+                .losing(diagnostics.objects.words()),
+        );
+        self.push_tally(
+            &diagnostics.missing_pictures,
+            Finding::lost("word.picture", "pictures are not in the document").losing(diagnostics.missing_pictures.words()),
+        );
+        self.push_tally(
+            &diagnostics.vector_pictures,
+            Finding::lost("word.picture-format", "pictures are in a format that browsers can't show")
+                .hint("save them as PNG or SVG in the document; images.keep-unknown=true puts the files beside the page")
+                .losing(diagnostics.vector_pictures.words()),
+        );
+        self.push_tally(
+            &diagnostics.foreign,
+            Finding::lost("word.foreign-part", "parts in other formats were left out").losing(diagnostics.foreign.words()),
+        );
+        self.push_tally(
+            &diagnostics.formulas,
+            Finding::changed("word.formula", "formulas are written as their characters in a row")
+                .losing(diagnostics.formulas.words()),
+        );
+    }
+
+    /// What could be better in the source.
+    fn report_source(&mut self, diagnostics: &Diagnostics) {
+        self.push_tally(
+            &diagnostics.local_links,
+            Finding::advice("word.local-link", "links lead to files of one computer")
+                .hint("link to addresses on the web, or to files beside the document")
+                .losing(diagnostics.local_links.words()),
+        );
+        self.push_tally(
+            &diagnostics.covered_links,
+            Finding::lost("word.nested-link", "addresses of links that hold only other links were left out")
+                .hint("link the text to one address")
+                .losing(diagnostics.covered_links.words()),
+        );
+        self.push_tally(
+            &diagnostics.empty,
+            Finding::advice("word.empty-paragraph", "empty paragraphs make space; they were left out")
+                .hint("set the space in the style of the paragraphs around"),
+        );
+        self.push_tally(
+            &diagnostics.tabs,
+            Finding::advice("word.tabs", "paragraphs line up text with tabs, which HTML does not have")
+                .hint("make tables of them, or set clean.tab-columns"),
+        );
+        self.push_tally(
+            &diagnostics.tab_stops,
+            Finding::changed("word.tab-stops", "tab stops that HTML can't show became equal distances")
+                .hint("make tables of the paragraphs, or set clean.tab-columns"),
+        );
+        self.push_tally(
+            &diagnostics.spaces,
+            Finding::advice("word.spaces", "paragraphs line up text with spaces, which HTML shows as one")
+                .hint("make tables of them"),
+        );
+        self.push_tally(
+            &diagnostics.breaks,
+            Finding::advice("word.line-break", "line breaks stand within sentences").hint("let the lines wrap of their own"),
+        );
+        self.push_tally(
+            &diagnostics.odd_numbers,
+            Finding::changed("word.list-numbers", "lists have numbers that lists in HTML do not show so")
+                .hint("check what the text says about their numbers; word.list-numbers = \"text\" keeps them as text")
+                .losing(diagnostics.odd_numbers.words()),
+        );
+    }
+
+    /// What is laid out in another way.
+    fn report_layout(&mut self, diagnostics: &Diagnostics) {
+        self.push_places(
+            &diagnostics.text_boxes,
+            Finding::changed("word.text-box", "text boxes stand behind the paragraphs that they are fixed to"),
+        );
+        self.push_places(&diagnostics.turned_pictures, Finding::changed("word.picture-format", "pictures were turned into PNG"));
+        self.push_places(&diagnostics.crops, Finding::changed("word.crop", "pictures that are cut off at the sides are shown whole"));
+        self.push_places(
+            &diagnostics.layout_tables,
+            Finding::advice("word.layout-table", "tables without lines only set things beside each other")
+                .hint("set clean.layout-tables to open them"),
+        );
     }
 }
 

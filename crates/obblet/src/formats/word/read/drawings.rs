@@ -4,7 +4,7 @@
 use super::super::xml::{Element, Ns, Xml};
 use super::Reader;
 use super::open_element::Frame;
-use super::pictures::Crop;
+use super::pictures::{Crop, Shown};
 use super::runs::Wrap;
 use crate::document::{DivisionKind, Kind, NodeId};
 
@@ -204,7 +204,7 @@ impl Reader<'_, '_> {
             }
             None => parent,
         };
-        self.place_picture(parent, &relation, &alt, size, picture.crop, decorative);
+        self.place_picture(parent, &relation, &alt, &Shown { size, crop: picture.crop, decorative });
     }
 
     /// A shape of the old markup: its size stands in its style.

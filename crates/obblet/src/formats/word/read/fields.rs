@@ -8,16 +8,27 @@ use super::Reader;
 use super::runs::Wrap;
 use crate::fast_hash::HashSet;
 
+bitflags::bitflags! {
+    /// How far a field is, and what becomes of it.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub(super) struct FieldState: u8 {
+        /// Its instruction is over.
+        const IN_RESULT = 1 << 0;
+        /// It has a result.
+        const HAS_RESULT = 1 << 1;
+        /// Its result is left out.
+        const OMITS = 1 << 2;
+        /// It is an element of its own.
+        const SIMPLE = 1 << 3;
+    }
+}
+
 /// A field that has begun.
 #[derive(Debug, Default)]
 pub(super) struct Field {
     instruction: String,
-    /// Whether its instruction is over.
-    in_result: bool,
-    has_result: bool,
+    state: FieldState,
     pub(super) link: Option<u32>,
-    omits: bool,
-    is_simple: bool,
     /// What a field of a form shows that has no result.
     shown: Option<String>,
 }
@@ -45,15 +56,15 @@ impl Reader<'_, '_> {
                 return;
             }
             Some("separate") => {
-                if let Some(field) = self.fields.last_mut().filter(|field| !field.in_result) {
-                    field.in_result = true;
+                if let Some(field) = self.fields.last_mut().filter(|field| !field.state.contains(FieldState::IN_RESULT)) {
+                    field.state.insert(FieldState::IN_RESULT);
                     self.fields_in_instruction -= 1;
                     self.begin_result();
                 }
             }
             Some("end") => {
                 if let Some(field) = self.fields.pop() {
-                    if !field.in_result {
+                    if !field.state.contains(FieldState::IN_RESULT) {
                         self.fields_in_instruction -= 1;
                     }
                     self.end_field(&field);
@@ -65,25 +76,25 @@ impl Reader<'_, '_> {
     }
 
     pub(super) fn field_instruction(&mut self, text: &str) {
-        if let Some(field) = self.fields.iter_mut().rev().find(|field| !field.in_result) {
+        if let Some(field) = self.fields.iter_mut().rev().find(|field| !field.state.contains(FieldState::IN_RESULT)) {
             field.instruction.push_str(text);
         }
     }
 
     /// `fldSimple`: a field whose result is in the element.
     pub(super) fn simple_field(&mut self, instruction: &str) {
-        self.fields.push(Field { instruction: instruction.to_owned(), in_result: true, is_simple: true, ..Field::default() });
+        self.fields.push(Field { instruction: instruction.to_owned(), state: FieldState::IN_RESULT | FieldState::SIMPLE, ..Field::default() });
         self.begin_result();
     }
 
     pub(super) fn end_simple_field(&mut self) {
         // Fields that were begun within and never ended go with it.
         while let Some(field) = self.fields.pop() {
-            if !field.in_result {
+            if !field.state.contains(FieldState::IN_RESULT) {
                 self.fields_in_instruction -= 1;
             }
             self.end_field(&field);
-            if field.is_simple {
+            if field.state.contains(FieldState::SIMPLE) {
                 break;
             }
         }
@@ -92,7 +103,7 @@ impl Reader<'_, '_> {
     /// A part ends. What stands in a field whose instruction never came to an end is nowhere to be seen.
     pub(super) fn end_open_fields(&mut self) {
         for field in std::mem::take(&mut self.fields) {
-            if !field.in_result && !field.instruction.trim().is_empty() {
+            if !field.state.contains(FieldState::IN_RESULT) && !field.instruction.trim().is_empty() {
                 self.diagnostics.fields.add(self.offset, field.instruction.trim());
             }
         }
@@ -101,7 +112,7 @@ impl Reader<'_, '_> {
     /// The instruction of the innermost field is known.
     fn begin_result(&mut self) {
         let Some(field) = self.fields.last_mut() else { return };
-        field.has_result = true;
+        field.state.insert(FieldState::HAS_RESULT);
         let instruction = std::mem::take(&mut field.instruction);
         let words = words(&instruction);
         field.instruction = instruction;
@@ -124,14 +135,14 @@ impl Reader<'_, '_> {
             // A page of HTML has no number; the one of the last print would be wrong.
             "PAGE" | "NUMPAGES" | "SECTIONPAGES" if self.in_header => {
                 if let Some(field) = self.fields.last_mut() {
-                    field.omits = true;
+                    field.state.insert(FieldState::OMITS);
                 }
                 self.page_numbers += 1;
                 self.omit();
             }
             "TOC" if !self.options.contents && !has("\\c") && !has("\\a") => {
                 if let Some(field) = self.fields.last_mut() {
-                    field.omits = true;
+                    field.state.insert(FieldState::OMITS);
                 }
                 self.omit();
             }
@@ -150,10 +161,10 @@ impl Reader<'_, '_> {
         if let Some(link) = field.link {
             self.end_link(link);
         }
-        if field.omits {
+        if field.state.contains(FieldState::OMITS) {
             self.end_omitted();
         }
-        if field.has_result || self.fields_in_instruction > 0 {
+        if field.state.contains(FieldState::HAS_RESULT) || self.fields_in_instruction > 0 {
             return;
         }
         if let Some(shown) = &field.shown {

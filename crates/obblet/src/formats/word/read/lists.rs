@@ -1,6 +1,7 @@
 //! Items of numbered and bulleted lists. In the source they are paragraphs with a number; here they stand in lists, each list
 //! in the item that it belongs to.
 
+use super::paragraphs::Flow;
 use super::Reader;
 use super::numbering::{Level, NumberFormat, Numbered};
 use crate::document::{Kind, ListKind, Marker, NodeId};
@@ -39,7 +40,7 @@ impl Reader<'_, '_> {
         let marker = level.map_or(Marker::Plain, Level::marker);
         let indent = indent.or(level.and_then(|level| level.paragraph.indent_start)).unwrap_or(0);
         self.end_runs_of_blocks();
-        self.context_mut().is_heading = false;
+        self.context_mut().flow.remove(Flow::HEADING);
         self.resume_lists(numbered, ordered);
         let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
         // Levels of one definition are levels of one list. A list of another stands in the item that it is set in further than.
@@ -107,8 +108,8 @@ impl Reader<'_, '_> {
         }
         let Some(list) = context.suspended.last() else { return };
         let belongs = continued || indent.is_some_and(|indent| indent > 0 && indent + TOLERANCE >= list.indent);
-        context.ends_lists = !belongs;
-        if std::mem::take(&mut context.is_heading) && !belongs {
+        context.flow.set(Flow::ENDS_LISTS, !belongs);
+        if context.flow.take(Flow::HEADING) && !belongs {
             context.suspended.clear();
         }
     }
@@ -116,7 +117,7 @@ impl Reader<'_, '_> {
     /// The paragraph that lists were interrupted by has ended. One that went, for there was nothing in it, interrupts nothing.
     pub(super) fn close_lists(&mut self, stays: bool) {
         let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
-        if std::mem::take(&mut context.ends_lists) {
+        if context.flow.take(Flow::ENDS_LISTS) {
             let suspended = std::mem::take(&mut context.suspended);
             if !stays && context.lists.is_empty() {
                 context.lists = suspended;

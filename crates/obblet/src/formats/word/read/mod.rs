@@ -186,6 +186,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageErro
 }
 
 /// Reads one document.
+#[expect(clippy::struct_excessive_bools, reason = "its state is split up together with the writer")]
 struct Reader<'p, 'b> {
     doc: Document,
     package: &'p mut Package<'b>,

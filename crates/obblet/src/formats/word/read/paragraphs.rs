@@ -11,6 +11,17 @@ use super::{HeadingNumbers, ListNumbers, Reader};
 use crate::document::{Direction, HintRole, Kind, NodeId, Step};
 use crate::refine::revisions::Revisions;
 
+bitflags::bitflags! {
+    /// What is in an open paragraph.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub(super) struct ParagraphMarks: u8 {
+        /// Something in it was left out.
+        const OMITS = 1 << 0;
+        /// Some of its text is bold.
+        const BOLD = 1 << 1;
+    }
+}
+
 /// A paragraph that is being read.
 #[derive(Debug)]
 pub(super) struct OpenParagraph {
@@ -28,16 +39,34 @@ pub(super) struct OpenParagraph {
     pub(super) floor: NodeId,
     /// Text boxes that stand behind it.
     pub(super) boxes: Vec<NodeId>,
-    /// Whether something in it was left out.
-    pub(super) omits: bool,
     pub(super) tabs: u16,
-    pub(super) bold: bool,
+    pub(super) marks: ParagraphMarks,
     /// Whether white space stands before what comes next.
     pub(super) space: bool,
     /// Its number, where it is no item of a list.
     number: Option<Numbered>,
     /// Its number, where it is one.
     item: Option<Numbered>,
+}
+
+bitflags::bitflags! {
+    /// How paragraphs go on with lists.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub(super) struct Flow: u8 {
+        /// The last item may be a heading: what comes behind it is no part of it.
+        const HEADING = 1 << 0;
+        /// The lists that are suspended end with the open paragraph, if it stays.
+        const ENDS_LISTS = 1 << 1;
+    }
+}
+
+impl Flow {
+    /// Whether a flag was set; it is not any more.
+    pub(super) fn take(&mut self, flag: Self) -> bool {
+        let was_set = self.contains(flag);
+        self.remove(flag);
+        was_set
+    }
 }
 
 /// Something that holds blocks: the body, a cell, a text box, a note.
@@ -48,10 +77,7 @@ pub(super) struct Context {
     pub(super) lists: Vec<OpenList>,
     /// Lists that a paragraph interrupted.
     pub(super) suspended: Vec<OpenList>,
-    /// Whether the last item may be a heading: what comes behind it is no part of it.
-    pub(super) is_heading: bool,
-    /// Whether those that are suspended end with the open paragraph, if it stays.
-    pub(super) ends_lists: bool,
+    pub(super) flow: Flow,
     quote: Option<NodeId>,
     /// Lines of code that follow each other; `None` for an empty one.
     code: Vec<Option<NodeId>>,
@@ -71,8 +97,7 @@ impl Context {
             paragraph: None,
             lists: Vec::new(),
             suspended: Vec::new(),
-            is_heading: false,
-            ends_lists: false,
+            flow: Flow::empty(),
             quote: None,
             code: Vec::new(),
             carry: None,
@@ -112,17 +137,7 @@ impl Reader<'_, '_> {
         }
         let of_table = of_table.and_then(|look| look.paragraph.as_deref());
         base.override_with(&style.characters);
-        let mut heading = match properties.outline {
-            Some(level) => (level < 9).then_some(level + 1),
-            None => style.heading(),
-        };
-        // A level that was set by hand on text of a cell is there for the outline of the program alone.
-        if in_cell && properties.outline.is_some() {
-            heading = None;
-        }
-        if role == Role::Title && !in_cell {
-            heading = Some(0);
-        }
+        let heading = heading_of(&properties, style, in_cell);
         let numbering = self.numberings.of(properties.numbering, style);
         let right_to_left = properties.right_to_left.or(style.paragraph.right_to_left);
         let right_to_left =
@@ -141,15 +156,7 @@ impl Reader<'_, '_> {
             _ => self.block_parent(role, indent, continued),
         };
         let node = self.doc.append_at(parent, Kind::Paragraph, self.offset);
-        if let Some(level) = heading {
-            // A title stands above all headings; they go down one level when the document is done.
-            self.doc.set_kind(node, Kind::Heading(level.clamp(1, 6)));
-            self.headings.push((node, level));
-        } else if role == Role::Caption {
-            self.captions.push(node);
-        } else if role == Role::Subtitle && self.subtitle.is_none() && !in_cell {
-            self.subtitle = Some(node);
-        }
+        self.note_role(node, role, heading, in_cell);
         if right_to_left == Some(true) {
             self.doc.attributes_mut(node).direction = Some(Direction::RightToLeft);
             self.right_to_left += 1;
@@ -188,9 +195,8 @@ impl Reader<'_, '_> {
             inline: Vec::new(),
             floor: node,
             boxes: Vec::new(),
-            omits: false,
             tabs: 0,
-            bold: false,
+            marks: ParagraphMarks::empty(),
             space: false,
             number: number.clone(),
             item: list.filter(|_| !omitted),
@@ -200,6 +206,19 @@ impl Reader<'_, '_> {
             Some(number) if heading.is_some() => self.heading_number(&number),
             Some(number) => self.number_as_text(&self.numberings.shown(&number)),
             None => {}
+        }
+    }
+
+    /// Remembers headings, captions and subtitles, for what needs all of the document.
+    fn note_role(&mut self, node: NodeId, role: Role, heading: Option<u8>, in_cell: bool) {
+        if let Some(level) = heading {
+            // A title stands above all headings; they go down one level when the document is done.
+            self.doc.set_kind(node, Kind::Heading(level.clamp(1, 6)));
+            self.headings.push((node, level));
+        } else if role == Role::Caption {
+            self.captions.push(node);
+        } else if role == Role::Subtitle && self.subtitle.is_none() && !in_cell {
+            self.subtitle = Some(node);
         }
     }
 
@@ -357,7 +376,7 @@ impl Reader<'_, '_> {
 
     /// A numbered paragraph in bold that begins a list may be a heading; whether it is, the end of the list tells.
     fn note_numbered_heading(&mut self, paragraph: &OpenParagraph) {
-        let Some(numbered) = paragraph.item.as_ref().filter(|_| paragraph.bold && !self.context().in_cell) else { return };
+        let Some(numbered) = paragraph.item.as_ref().filter(|_| paragraph.marks.contains(ParagraphMarks::BOLD) && !self.context().in_cell) else { return };
         let node = paragraph.node;
         let first = self.doc.node(node).parent().is_some_and(|item| self.doc.node(item).previous().is_none());
         let text = self.doc.plain_text(node);
@@ -365,7 +384,7 @@ impl Reader<'_, '_> {
         if first && is_ordered && super::diagnostics::is_like_heading(&text) && self.is_all_bold(paragraph) {
             let number = self.numberings.shown(numbered);
             self.numbered_headings.push((node, number, numbered.level));
-            self.context_mut().is_heading = true;
+            self.context_mut().flow.insert(Flow::HEADING);
         }
     }
 
@@ -415,7 +434,7 @@ impl Reader<'_, '_> {
             self.waiting_anchors.push(anchor);
         }
         let in_cell = self.context().in_cell;
-        if !paragraph.omits && paragraph.boxes.is_empty() && !in_cell && !self.is_omitting() {
+        if !paragraph.marks.contains(ParagraphMarks::OMITS) && paragraph.boxes.is_empty() && !in_cell && !self.is_omitting() {
             self.diagnostics.empty_paragraph(self.offset);
         }
         if let Some(parent) = self.doc.node(node).parent()
@@ -535,4 +554,20 @@ impl Reader<'_, '_> {
     pub(super) fn character_style(&self, id: Option<Name>) -> Option<&super::styles::Style> {
         self.styles.get(id, StyleKind::Character)
     }
+}
+
+/// The level of a heading, from 1; 0 for a title.
+fn heading_of(properties: &ParagraphProperties, style: &super::styles::Style, in_cell: bool) -> Option<u8> {
+    let mut heading = match properties.outline {
+        Some(level) => (level < 9).then_some(level + 1),
+        None => style.heading(),
+    };
+    // A level that was set by hand on text of a cell is there for the outline of the program alone.
+    if in_cell && properties.outline.is_some() {
+        heading = None;
+    }
+    if style.role == Role::Title && !in_cell {
+        heading = Some(0);
+    }
+    heading
 }

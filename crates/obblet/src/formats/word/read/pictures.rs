@@ -38,6 +38,16 @@ enum Sort {
     Other,
 }
 
+/// How a picture is shown.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Shown {
+    /// Width and height in English metric units.
+    pub(super) size: Option<(i64, i64)>,
+    pub(super) crop: Crop,
+    /// Whether it says nothing.
+    pub(super) decorative: bool,
+}
+
 impl Reader<'_, '_> {
     /// Puts a picture into the text.
     pub(super) fn place_picture(
@@ -45,10 +55,9 @@ impl Reader<'_, '_> {
         parent: NodeId,
         relation: &str,
         alt: &str,
-        size: Option<(i64, i64)>,
-        crop: Crop,
-        decorative: bool,
+        shown: &Shown,
     ) {
+        let Shown { size, crop, decorative } = *shown;
         let Some(relation) = self.relations.get(relation).cloned() else {
             return self.diagnostics.missing_pictures.add(self.offset, alt);
         };

@@ -67,6 +67,11 @@ impl Reader<'_, '_> {
             names.iter().filter(|(name, id)| name != id && self.doc.layout_hints.external_anchors.requested.contains(*name));
         let others: Vec<(String, String)> = others.map(|(name, id)| (name.clone(), id.clone())).collect();
         self.doc.layout_hints.external_anchors.aliases.extend(others);
+        self.link_anchors(&names);
+    }
+
+    /// Links lead to the ids that their anchors have now; those that lead nowhere are reported.
+    fn link_anchors(&mut self, names: &HashMap<String, String>) {
         let mut missing: Vec<(NodeId, String)> = Vec::new();
         for top in self.doc.roots() {
             let links: Vec<NodeId> = self

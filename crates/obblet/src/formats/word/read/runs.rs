@@ -1,5 +1,6 @@
 //! Runs of text, and the elements that their properties mean.
 
+use super::paragraphs::ParagraphMarks;
 use super::super::xml::{Element, Event, Xml};
 use super::properties::{CharacterProperties, Colour, Flag, Name, Raised, Underline};
 use super::styles::Role;
@@ -162,7 +163,7 @@ impl Reader<'_, '_> {
             Fate::Shown => {}
         }
         if let Some(paragraph) = &mut self.context_mut().paragraph {
-            paragraph.omits = true;
+            paragraph.marks.insert(ParagraphMarks::OMITS);
         }
     }
 
@@ -431,7 +432,7 @@ impl Reader<'_, '_> {
         };
         let bold = seen(Flag::Bold, Flag::BoldComplex);
         let italic = seen(Flag::Italic, Flag::ItalicComplex) || (whole.is_marked() && !base.is_marked());
-        paragraph.bold |= bold || whole.flags.is(Flag::Bold);
+        if bold || whole.flags.is(Flag::Bold) { paragraph.marks.insert(ParagraphMarks::BOLD); }
         // A heading is bold all the same.
         if bold && !heading {
             wanted.push(Wrap::Strong);

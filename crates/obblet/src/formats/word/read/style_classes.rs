@@ -8,7 +8,7 @@ use super::properties::{
     Alignment, Border, CharacterProperties, Colour, Flag, Line, LineRule, ParagraphProperties, TabKind, TabStop,
 };
 use super::styles::{InCell, Role, StyleKind};
-use super::tables::OpenTable;
+use super::tables::{OpenTable, TableParts};
 use crate::document::{Kind, NamedStyle, NodeId, NumberStyle};
 use crate::fast_hash::HashMap;
 
@@ -421,7 +421,7 @@ impl Reader<'_, '_> {
             let class = match self.registry.cells.get(&key) {
                 Some(known) => known.clone(),
                 None => {
-                    let rules = cell_rules(&key, table.look.last_row, &style, &borders);
+                    let rules = cell_rules(&key, table.look.contains(TableParts::LAST_ROW), &style, &borders);
                     let class = self.registry.of_rules("cell", rules);
                     self.registry.cells.insert(key, class.clone());
                     class

@@ -69,14 +69,23 @@ pub(super) struct CellLook {
     pub(super) height: i32,
 }
 
-#[derive(Clone, Copy, Debug, Default)]
-pub(super) struct TableParts {
-    first_row: bool,
-    pub(super) last_row: bool,
-    first_column: bool,
-    last_column: bool,
-    row_bands: bool,
-    column_bands: bool,
+bitflags::bitflags! {
+    /// The parts of its style that a table shows.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub(super) struct TableParts: u8 {
+        /// The first row.
+        const FIRST_ROW = 1 << 0;
+        /// The last row.
+        const LAST_ROW = 1 << 1;
+        /// The first column.
+        const FIRST_COLUMN = 1 << 2;
+        /// The last column.
+        const LAST_COLUMN = 1 << 3;
+        /// Rows in turn.
+        const ROW_BANDS = 1 << 4;
+        /// Columns in turn.
+        const COLUMN_BANDS = 1 << 5;
+    }
 }
 
 /// A cell that is being read.
@@ -118,22 +127,22 @@ impl OpenTable {
     pub(super) fn parts(&self, style: &TableStyle, column: usize, is_last_column: bool) -> Vec<TablePart> {
         let mut parts = Vec::new();
         let row = self.rows.saturating_sub(1);
-        let body_row = row - usize::from(self.look.first_row && row > 0);
-        let body_column = column - usize::from(self.look.first_column && column > 0);
+        let body_row = row - usize::from(self.look.contains(TableParts::FIRST_ROW) && row > 0);
+        let body_column = column - usize::from(self.look.contains(TableParts::FIRST_COLUMN) && column > 0);
         let (high, wide) = (usize::from(style.row_band.unwrap_or(1)), usize::from(style.column_band.unwrap_or(1)));
-        if self.look.column_bands {
+        if self.look.contains(TableParts::COLUMN_BANDS) {
             parts.push(if (body_column / wide).is_multiple_of(2) { TablePart::Band1Columns } else { TablePart::Band2Columns });
         }
-        if self.look.row_bands {
+        if self.look.contains(TableParts::ROW_BANDS) {
             parts.push(if (body_row / high).is_multiple_of(2) { TablePart::Band1Rows } else { TablePart::Band2Rows });
         }
-        if self.look.first_column && column == 0 {
+        if self.look.contains(TableParts::FIRST_COLUMN) && column == 0 {
             parts.push(TablePart::FirstColumn);
         }
-        if self.look.last_column && is_last_column {
+        if self.look.contains(TableParts::LAST_COLUMN) && is_last_column {
             parts.push(TablePart::LastColumn);
         }
-        if self.look.first_row && row == 0 {
+        if self.look.contains(TableParts::FIRST_ROW) && row == 0 {
             parts.push(TablePart::FirstRow);
             let corners = [(TablePart::FirstColumn, TablePart::TopLeft), (TablePart::LastColumn, TablePart::TopRight)];
             parts.extend(
@@ -155,7 +164,7 @@ impl Reader<'_, '_> {
         self.tables.push(OpenTable {
             node,
             style: None,
-            look: TableParts { first_row: true, row_bands: true, first_column: true, ..TableParts::default() },
+            look: TableParts::FIRST_ROW | TableParts::ROW_BANDS | TableParts::FIRST_COLUMN,
             borders: Borders::default(),
             grid: Vec::new(),
             width: None,
@@ -288,7 +297,7 @@ impl Reader<'_, '_> {
         if let Some(row) = table.row {
             return row;
         }
-        let first_row_is_head = table.rows == 1 && table.look.first_row && {
+        let first_row_is_head = table.rows == 1 && table.look.contains(TableParts::FIRST_ROW) && {
             let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
             style.and_then(|style| style.part(TablePart::FirstRow)).is_some_and(TableLook::sets_apart)
         };
@@ -410,7 +419,7 @@ impl Reader<'_, '_> {
         let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
         let Some(style) = style else { return };
         table.in_cell = Some(style.in_cell(&table.parts(style, table.column, is_last)));
-        let first_column = table.look.first_column && table.column == 0 && table.rows > table.head_rows;
+        let first_column = table.look.contains(TableParts::FIRST_COLUMN) && table.column == 0 && table.rows > table.head_rows;
         if first_column && style.part(TablePart::FirstColumn).is_some_and(|look| look.characters.flags.is(Flag::Bold)) {
             self.doc.set_kind(holder, Kind::Cell(CellKind { header: true, scope: Scope::Row, ..CellKind::PLAIN }));
         }
@@ -596,12 +605,12 @@ impl Reader<'_, '_> {
 fn table_look(element: &super::super::xml::Element<'_>) -> TableParts {
     let bits = element.val().and_then(|digits| u32::from_str_radix(&digits, 16).ok()).unwrap_or(0);
     let on = |name: &[u8], bit: u32| element.get(name).map_or(bits & bit != 0, |value| super::super::xml::is_on(&value));
-    TableParts {
-        first_row: on(b"firstRow", 0x20),
-        last_row: on(b"lastRow", 0x40),
-        first_column: on(b"firstColumn", 0x80),
-        last_column: on(b"lastColumn", 0x100),
-        row_bands: !on(b"noHBand", 0x200),
-        column_bands: !on(b"noVBand", 0x400),
-    }
+    let mut parts = TableParts::empty();
+    parts.set(TableParts::FIRST_ROW, on(b"firstRow", 0x20));
+    parts.set(TableParts::LAST_ROW, on(b"lastRow", 0x40));
+    parts.set(TableParts::FIRST_COLUMN, on(b"firstColumn", 0x80));
+    parts.set(TableParts::LAST_COLUMN, on(b"lastColumn", 0x100));
+    parts.set(TableParts::ROW_BANDS, !on(b"noHBand", 0x200));
+    parts.set(TableParts::COLUMN_BANDS, !on(b"noVBand", 0x400));
+    parts
 }

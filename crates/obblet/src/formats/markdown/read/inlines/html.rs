@@ -54,13 +54,13 @@ impl Scanner<'_, '_, '_> {
     pub(super) fn raw_html(&mut self) -> Option<usize> {
         let rest = &self.text.as_bytes()[self.at..];
         match rest.get(1)? {
-            b'?' => find(rest, 2, b"?>", &mut self.missing.instruction),
+            b'?' => find(rest, 2, b"?>", &mut self.missing.html[1]),
             b'!' => match rest.get(2)? {
                 b'-' if rest.starts_with(b"<!-->") => Some(5),
                 b'-' if rest.starts_with(b"<!--->") => Some(6),
-                b'-' if rest.starts_with(b"<!--") => find(rest, 4, b"-->", &mut self.missing.comment),
-                b'[' if rest.starts_with(b"<![CDATA[") => find(rest, 9, b"]]>", &mut self.missing.character_data),
-                letter if letter.is_ascii_alphabetic() => find(rest, 2, b">", &mut self.missing.declaration),
+                b'-' if rest.starts_with(b"<!--") => find(rest, 4, b"-->", &mut self.missing.html[0]),
+                b'[' if rest.starts_with(b"<![CDATA[") => find(rest, 9, b"]]>", &mut self.missing.html[3]),
+                letter if letter.is_ascii_alphabetic() => find(rest, 2, b">", &mut self.missing.html[2]),
                 _ => None,
             },
             _ => tag(rest),

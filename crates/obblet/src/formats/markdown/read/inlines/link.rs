@@ -1,5 +1,6 @@
 //! Links, images and mentions of notes (CommonMark, sections 6.3 and 6.4, and the appendix's "look for link or image").
 
+use crate::formats::markdown::Extensions;
 use super::super::super::entity;
 use super::super::reference::{self, Target};
 use super::Scanner;
@@ -48,7 +49,7 @@ impl Scanner<'_, '_, '_> {
 
     /// `[^label]`, where there is such a note.
     fn note(&mut self) -> bool {
-        if self.byte(self.at + 1) != b'^' || !self.context.options.footnotes {
+        if self.byte(self.at + 1) != b'^' || !self.context.options.has(Extensions::FOOTNOTES) {
             return false;
         }
         let Some((label, length)) = reference::label(&self.text[self.at..]) else { return false };

@@ -9,6 +9,7 @@ mod inline_token;
 mod link;
 mod math;
 
+use crate::formats::markdown::Extensions;
 use super::super::{Options, entity};
 use super::reference::References;
 use super::state::{Outcome, Pending};
@@ -104,10 +105,8 @@ struct Context<'o> {
 struct Missing {
     /// The last place of a run of so many backticks; set when the text was searched for them all.
     backticks: Option<HashMap<usize, usize>>,
-    comment: bool,
-    instruction: bool,
-    declaration: bool,
-    character_data: bool,
+    /// Ends of raw HTML that the rest of the text does not have: of comments, instructions, declarations, character data.
+    html: [bool; 4],
     dollars: [bool; 2],
 }
 
@@ -132,13 +131,13 @@ struct Scanner<'t, 'c, 'o> {
 fn stops(source: &str, options: &Options) -> Stops {
     let mut stops = b"\n*<&".to_vec();
     let has = |needle: &str| memchr::memmem::find(source.as_bytes(), needle.as_bytes()).is_some();
-    if options.strikethrough {
+    if options.has(Extensions::STRIKETHROUGH) {
         stops.push(b'~');
     }
-    if options.math {
+    if options.has(Extensions::MATH) {
         stops.push(b'$');
     }
-    if options.autolinks {
+    if options.has(Extensions::AUTOLINKS) {
         stops
             .extend([(b':', "://"), (b'@', "@"), (b'w', "www.")].iter().filter(|(_, needle)| has(needle)).map(|(stop, _)| *stop));
     }
@@ -332,7 +331,7 @@ impl<'t> Scanner<'t, '_, '_> {
     /// The checkbox that a list item may begin with (GitHub Flavored Markdown, section 5.3).
     fn task(&mut self, node: NodeId) {
         let bytes = self.text.as_bytes();
-        if !self.context.options.tasks
+        if !self.context.options.has(Extensions::TASKS)
             || bytes.len() < 4
             || bytes[0] != b'['
             || bytes[2] != b']'

@@ -1,0 +1,192 @@
+//! Where the media of documents come from, and where they go: files of a folder, or whatever a program has.
+
+use crate::context::{LinkResolver, LinkTarget};
+use crate::document::Place;
+use crate::files::{Root, There};
+use std::collections::BTreeMap;
+use std::io;
+use std::path::{Path, PathBuf};
+use std::sync::{Mutex, PoisonError};
+
+/// Where the images of a document come from. Paths have slashes and count from the root of the source; none leads out of it.
+///
+/// [`Root`] is the one for a folder of the disk, [`MemoryMedia`] the one for memory.
+pub trait MediaSource: Sync {
+    /// What is at a path.
+    fn there(&self, path: &Path) -> There;
+
+    /// The bytes at a path.
+    ///
+    /// # Errors
+    /// Where there is no file, or one of more than `limit` bytes.
+    fn read(&self, path: &Path, limit: u64) -> io::Result<Vec<u8>>;
+
+    /// The path behind all symbolic links.
+    ///
+    /// # Errors
+    /// Where it leads out of the root.
+    fn without_links(&self, path: &Path) -> io::Result<PathBuf> {
+        Ok(path.to_owned())
+    }
+
+    /// The folder on the disk that it is, where it is one: a page in the same folder shows images where they are.
+    fn folder(&self) -> Option<&Path> {
+        None
+    }
+}
+
+impl MediaSource for Root {
+    fn there(&self, path: &Path) -> There {
+        Self::there(self, path)
+    }
+
+    fn read(&self, path: &Path, limit: u64) -> io::Result<Vec<u8>> {
+        Self::read(self, path, limit)
+    }
+
+    fn without_links(&self, path: &Path) -> io::Result<PathBuf> {
+        Self::without_links(self, path)
+    }
+
+    fn folder(&self) -> Option<&Path> {
+        Some(self.path())
+    }
+}
+
+/// Media in memory, by their paths: to read from, and to store in.
+///
+/// ```
+/// use obblet::media::MemoryMedia;
+/// use obblet::{Context, Format, convert_in, profile::Profile};
+///
+/// let mut source = MemoryMedia::default();
+/// source.insert("staff.png", include_bytes!("../../../demo/images/one-day.png").to_vec());
+/// let stored = MemoryMedia::default();
+/// let context = Context { media: Some(&source), store: Some(&stored), name: "tides", ..Context::default() };
+/// let converted = convert_in(b"![The staff](staff.png)", Format::Markdown, Format::Html, &Profile::fragment(), &context)?;
+/// assert!(converted.text().unwrap().contains(r#"src="tides-images/staff.png""#));
+/// assert_eq!(stored.into_files().len(), 1);
+/// # Ok::<(), obblet::Error>(())
+/// ```
+#[derive(Debug, Default)]
+pub struct MemoryMedia(Mutex<BTreeMap<PathBuf, Vec<u8>>>);
+
+impl MemoryMedia {
+    /// Puts a file at a path.
+    pub fn insert(&mut self, path: impl Into<PathBuf>, bytes: Vec<u8>) {
+        self.lock().insert(path.into(), bytes);
+    }
+
+    /// All files.
+    #[must_use]
+    pub fn into_files(self) -> BTreeMap<PathBuf, Vec<u8>> {
+        self.0.into_inner().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    fn lock(&self) -> std::sync::MutexGuard<'_, BTreeMap<PathBuf, Vec<u8>>> {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
+impl MediaSource for MemoryMedia {
+    fn there(&self, path: &Path) -> There {
+        self.lock().get(path).map_or(There::Nothing, |bytes| There::File(bytes.len() as u64))
+    }
+
+    fn read(&self, path: &Path, limit: u64) -> io::Result<Vec<u8>> {
+        let files = self.lock();
+        let bytes = files.get(path).ok_or(io::ErrorKind::NotFound)?;
+        if bytes.len() as u64 > limit { Err(io::ErrorKind::FileTooLarge.into()) } else { Ok(bytes.clone()) }
+    }
+}
+
+/// Where the images of an output go that don't stay where they are. Without one they are in
+/// [`Converted::files`](crate::Converted::files).
+///
+/// [`FolderStore`] is the one for a folder of the disk, [`MemoryMedia`] the one for memory.
+pub trait MediaStore: Sync {
+    /// Stores a file, and gives its address in the output. `path` is where it would go beside the output.
+    ///
+    /// # Errors
+    /// Where it can't be stored: the image is left as it is, with a finding.
+    fn store(&self, path: &Path, bytes: Vec<u8>) -> io::Result<String>;
+}
+
+impl MediaStore for MemoryMedia {
+    fn store(&self, path: &Path, bytes: Vec<u8>) -> io::Result<String> {
+        self.lock().insert(path.to_owned(), bytes);
+        Ok(address(path))
+    }
+}
+
+/// Media that go into a folder of the disk, which holds the output too.
+#[derive(Debug)]
+pub struct FolderStore<'a> {
+    /// The folder of the output.
+    pub root: &'a Root,
+}
+
+impl MediaStore for FolderStore<'_> {
+    fn store(&self, path: &Path, bytes: Vec<u8>) -> io::Result<String> {
+        self.root.make_folder_of(path)?;
+        self.root.put(path, &bytes, false)?;
+        Ok(address(path))
+    }
+}
+
+/// A path as an address.
+pub(crate) fn address(path: &Path) -> String {
+    const SET: &percent_encoding::AsciiSet = &percent_encoding::CONTROLS.add(b' ').add(b'%').add(b'?').add(b'#').add(b':');
+    let encoded = |part: &std::ffi::OsStr| percent_encoding::utf8_percent_encode(&part.to_string_lossy(), SET).to_string();
+    path.iter().map(encoded).collect::<Vec<_>>().join("/")
+}
+
+/// Links and images by their addresses, and the addresses that they have in the output; what is not in it stays.
+impl LinkResolver for BTreeMap<String, String> {
+    fn resolve(&self, address: &str, _: Place) -> LinkTarget {
+        self.get(address).map_or(LinkTarget::Unchanged, |target| LinkTarget::Rewritten(target.clone()))
+    }
+
+    fn resolve_image(&self, address: &str, at: Place) -> LinkTarget {
+        self.resolve(address, at)
+    }
+}
+
+/// Links to files that have to be there.
+#[derive(Clone, Copy, Debug)]
+pub struct FolderLinks<'a> {
+    /// The folder that no link is followed out of.
+    pub root: &'a Root,
+    /// The path from there to the folder of the document.
+    pub folder: &'a Path,
+}
+
+impl LinkResolver for FolderLinks<'_> {
+    fn resolve(&self, address: &str, _: Place) -> LinkTarget {
+        let path = address.split(['?', '#']).next().unwrap_or_default();
+        if path.is_empty() || path.starts_with(['/', '\\']) || path.contains(':') {
+            return LinkTarget::Unchanged;
+        }
+        let path = percent_encoding::percent_decode_str(path).decode_utf8_lossy();
+        match within(Some(self.folder), &path).map(|path| self.root.there(&path)) {
+            Some(There::Nothing) => LinkTarget::Missing { nearest: None },
+            _ => LinkTarget::Unchanged,
+        }
+    }
+}
+
+/// The path from the root that a path from a folder in it names; none where it leads out.
+pub(crate) fn within(folder: Option<&Path>, local: &str) -> Option<PathBuf> {
+    let mut path = folder.map(Path::to_owned).unwrap_or_default();
+    for part in local.split(['/', '\\']) {
+        match part {
+            "" | "." => {}
+            ".." => {
+                path.file_name()?;
+                path.pop();
+            }
+            part => path.push(part),
+        }
+    }
+    Some(path)
+}
