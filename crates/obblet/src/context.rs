@@ -38,6 +38,8 @@ pub trait LinkResolver {
 pub struct Context<'a> {
     /// The name of the document's file, without its extension.
     pub name: &'a str,
+    /// The extension of the file that is written, where it goes to a file and has one.
+    pub extension: &'a str,
     /// The folder that files of the source are read from, and that nothing leads out of. Without one, nothing is read.
     pub root: Option<&'a Root>,
     /// The path from there to the folder of the document, from which the addresses of pictures count; none where that is the

@@ -157,7 +157,8 @@ fn from_file(
     let around = input.context();
     let links = links.map(|links| links.from(source, &around));
     let links = links.as_ref().map(|links| links as &dyn LinkResolver);
-    let context = Context { output, links, ..around };
+    let extension = extension_of(target);
+    let context = Context { output, links, extension, ..around };
     let converted = convert_in(&input.bytes, input.format, writes, &input.profile, &context)?;
     save(&converted, target, output)?;
     talk(&convert.talk, &source.display().to_string(), target, &converted, start);
@@ -190,7 +191,8 @@ fn from_standard_input(
         input.bytes = indentation::remove(&String::from_utf8_lossy(&input.bytes), &indentation).into_bytes();
     }
     let folder = output.map(folder_of);
-    let context = Context { output: folder, ..input.context() };
+    let extension = extension_of(output);
+    let context = Context { output: folder, extension, ..input.context() };
     let mut converted = convert_in(&input.bytes, input.format, writes, &input.profile, &context)
         .map_err(|error| Failure::from(error).of(STANDARD_INPUT))?;
     if !indentation.is_empty()
@@ -203,6 +205,11 @@ fn from_standard_input(
     talk(&convert.talk, STANDARD_INPUT, output, &converted, start);
     report.add("-", output, converted.findings);
     Ok(Outcome::Done)
+}
+
+/// The extension of the file that is written, where there is one.
+fn extension_of(target: Option<&Path>) -> &str {
+    target.and_then(Path::extension).and_then(|extension| extension.to_str()).unwrap_or_default()
 }
 
 /// Writes what a conversion made: pictures first, so that no page names what is not there.

@@ -17,6 +17,7 @@
 //! Nothing here recurses over the depth of a tree; [`Walk`] visits nodes in steps of entering and leaving.
 
 mod attributes;
+mod content;
 mod finding;
 mod kind;
 mod kind_set;
@@ -28,6 +29,7 @@ mod tree;
 mod walk;
 
 pub use attributes::{Attributes, AttributesId};
+pub use content::OutlineHeading;
 pub(crate) use finding::finding;
 pub use finding::{Finding, FindingInfo, Weight};
 pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, NoteId, RowGroupKind, Scope, TextLevel};

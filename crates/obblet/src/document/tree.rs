@@ -1,6 +1,6 @@
 //! Building and changing the tree. Every method takes constant time, or time that grows with the children it moves.
 
-use super::{Document, Kind, KindSet, Node, NodeId, SourceMap, Text, Walk};
+use super::{Document, Kind, KindSet, Node, NodeId, SourceMap, Step, Text, Walk};
 
 impl Document {
     /// The root, which is there in every document.
@@ -13,6 +13,11 @@ impl Document {
     #[must_use]
     pub fn roots(&self) -> Vec<NodeId> {
         std::iter::once(self.root()).chain(self.notes.iter().map(|note| note.body)).collect()
+    }
+
+    /// Enters and leaves every node of the body, and then of each note: [`Document::walk`] over all of [`Document::roots`].
+    pub fn walk_all(&self) -> impl Iterator<Item = Step> + '_ {
+        std::iter::once(self.root()).chain(self.notes.iter().map(|note| note.body)).flat_map(|root| self.walk(root))
     }
 
     /// How many nodes were ever made, removed ones included.

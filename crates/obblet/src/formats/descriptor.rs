@@ -21,6 +21,8 @@ pub struct Descriptor {
     pub raw_html: RawHtml,
     /// Whether the house rules about elements and attributes are for it.
     pub has_element_rules: bool,
+    /// Whether files of this format in a folder are its documents, where nobody says which formats are.
+    pub is_published: bool,
     /// Reads a source.
     pub read: Option<Reader>,
     /// Writes a document.
@@ -118,6 +120,8 @@ impl StyleFidelity {
 pub struct WriteRequest<'a> {
     /// The settings of all formats.
     pub settings: &'a Settings,
+    /// The extension of the file that is written; empty where that is not known.
+    pub extension: &'a str,
     /// How HTML is written, in a document of its own or within another format.
     pub html: &'a html::Options<'a>,
     /// Writes blocks as HTML, for formats that hold HTML.

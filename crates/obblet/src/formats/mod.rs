@@ -74,6 +74,7 @@ formats! {
     html => Html, "HTML, as a page or as a fragment.";
     text => Text, "Text without markup.";
     word => Word, "Packages of word processors.";
+    table => Table, "One table as text, with a separator between its cells.";
 }
 
 /// There is no format of a name.

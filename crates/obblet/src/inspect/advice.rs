@@ -21,7 +21,7 @@ pub(super) fn analyze(doc: &Document) -> Vec<Finding> {
 }
 
 fn all_steps(doc: &Document) -> impl Iterator<Item = NodeId> + '_ {
-    doc.roots().into_iter().flat_map(|top| doc.walk(top)).filter_map(|step| match step {
+    doc.walk_all().filter_map(|step| match step {
         Step::Enter(id) => Some(id),
         Step::Leave(_) => None,
     })

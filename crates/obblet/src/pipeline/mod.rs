@@ -258,7 +258,10 @@ fn write_alone(
     within.mends.remove(html::Mends::HEADING_STEPS);
     let with_ids = html::Options { ids: html::Ids::Used, ..within };
     let element = |doc: &Document, id: NodeId, ids: bool| html::write_part(doc, id, if ids { &with_ids } else { &within });
-    let written = writer(doc, &WriteRequest { settings: &profile.formats, html: &options, element: &element });
+    let written = writer(
+        doc,
+        &WriteRequest { settings: &profile.formats, extension: context.extension, html: &options, element: &element },
+    );
     let mut converted =
         Converted { bytes: written.bytes, findings: written.findings, anchors: written.anchors, ..Converted::default() };
     if writes == Format::Html {

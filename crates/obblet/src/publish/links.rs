@@ -77,7 +77,9 @@ impl LinkResolver for LinksFrom<'_> {
             }
             // Whether other files are where they are said to be is asked by nobody who converts single documents.
             Target::Missing(wanted)
-                if super::format_of(Path::new(&wanted)).is_some_and(|format| format.is_read()) && !self.is_there(address) =>
+                if super::format_of(Path::new(&wanted))
+                    .is_some_and(|format| format.is_read() && format.descriptor().is_published)
+                    && !self.is_there(address) =>
             {
                 LinkTarget::Missing { nearest: self.link_index.near(&wanted) }
             }

@@ -72,6 +72,13 @@ pub(super) struct Choice<'c> {
     pub(super) outputs: Vec<PathBuf>,
 }
 
+impl Choice<'_> {
+    /// Whether files of a format are documents.
+    fn takes(&self, format: Format) -> bool {
+        format.is_read() && (format.descriptor().is_published || self.formats.contains(&format))
+    }
+}
+
 /// Looks through a folder. Hidden files and what ignore files name are left out; symbolic links to files that are found are
 /// followed, others are not.
 pub(super) fn scan(root: &Root, choice: &Choice<'_>) -> Result<Tree, Error> {
@@ -194,7 +201,7 @@ impl Scan<'_> {
             return self.skip(&path, "publish.exclude");
         }
         let choice = self.choice;
-        match format_of(path.as_ref()).filter(|format| format.is_read()) {
+        match format_of(path.as_ref()).filter(|&format| choice.takes(format)) {
             Some(_) if !self.include.is_empty() && !self.include.is_match(&path) => self.skip(&path, "not in publish.include"),
             Some(format) if !choice.formats.is_empty() && !choice.formats.contains(&format) => {
                 self.tree.unasked.push(Found::new(path, format));

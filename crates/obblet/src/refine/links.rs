@@ -10,9 +10,7 @@ pub fn redirect(doc: &mut Document, links: &dyn LinkResolver) {
     }
     // Links in what was left out are still in the arena, and lead nowhere any more.
     let found: Vec<(NodeId, String, LinkTarget)> = doc
-        .roots()
-        .into_iter()
-        .flat_map(|root| doc.walk(root))
+        .walk_all()
         .filter_map(|step| match step {
             Step::Enter(id) => Some((id, doc.kind(id))),
             Step::Leave(_) => None,

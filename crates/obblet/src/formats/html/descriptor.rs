@@ -13,6 +13,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     signatures: &[],
     encoding: "html.encoding",
     raw_html: RawHtml::Foreign,
+    is_published: true,
     has_element_rules: true,
     read: Some(|bytes, request| {
         let settings = &request.settings.html;

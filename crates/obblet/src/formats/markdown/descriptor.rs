@@ -12,6 +12,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     signatures: &[],
     encoding: "text.encoding",
     raw_html: RawHtml::Native,
+    is_published: true,
     has_element_rules: false,
     read: Some(|bytes, request| Ok(read(bytes, &request.settings.markdown.options()))),
     write: Some(|doc, request| {

@@ -12,6 +12,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     signatures: &[],
     encoding: "text.encoding",
     raw_html: RawHtml::Foreign,
+    is_published: true,
     has_element_rules: false,
     read: Some(|bytes, request| {
         let settings = &request.settings.text;

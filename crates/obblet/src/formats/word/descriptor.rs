@@ -13,6 +13,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     signatures: &[b"PK\x03\x04"],
     encoding: "",
     raw_html: RawHtml::Embedded,
+    is_published: true,
     has_element_rules: false,
     read: Some(|bytes, request| {
         let settings = &request.settings.word;

@@ -1,0 +1,171 @@
+//! A document as content: shown as text for people, and compared with another, whatever its nodes are numbered and wherever its
+//! texts lie in the pool.
+
+use super::{Attributes, Document, Kind, NodeId, Step, Text, TextLevel};
+use std::fmt::{self, Write};
+
+/// Deeper than this, the depth of a node is a number and not an indent.
+const DEEPEST_INDENT: usize = 40;
+
+/// A heading of a document, for a list of them.
+#[derive(Clone, Debug, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+pub struct OutlineHeading {
+    /// Its level, from 1.
+    pub level: u8,
+    /// Its id; empty where it has none.
+    pub id: String,
+    /// Its text, in one line.
+    pub text: String,
+}
+
+impl Kind {
+    /// The kind without its texts, and its texts.
+    fn split(self) -> (Self, [Text; 2]) {
+        let none = Text::EMPTY;
+        match self {
+            Self::Text(text) => (Self::Text(none), [text, none]),
+            Self::Code(text) => (Self::Code(none), [text, none]),
+            Self::CodeBlock { code, info } => (Self::CodeBlock { code: none, info: none }, [code, info]),
+            Self::RawBlock { raw } => (Self::RawBlock { raw: none }, [raw, none]),
+            Self::Raw { raw } => (Self::Raw { raw: none }, [raw, none]),
+            Self::Link { href } => (Self::Link { href: none }, [href, none]),
+            Self::Image { src, alt } => (Self::Image { src: none, alt: none }, [src, alt]),
+            Self::Math { tex, display } => (Self::Math { tex: none, display }, [tex, none]),
+            Self::MathMl { markup, display } => (Self::MathMl { markup: none, display }, [markup, none]),
+            Self::OfficeMath { markup, characters } => {
+                (Self::OfficeMath { markup: none, characters: none }, [markup, characters])
+            }
+            other => (other, [none, none]),
+        }
+    }
+}
+
+impl Document {
+    /// The headings of a document, in their order.
+    ///
+    /// ```
+    /// use obblet::formats::markdown;
+    ///
+    /// let doc = markdown::read(b"# Tides\n\n## Spring", &markdown::Options::GITHUB);
+    /// assert_eq!(doc.outline()[1].text, "Spring");
+    /// ```
+    #[must_use]
+    pub fn outline(&self) -> Vec<OutlineHeading> {
+        let heading = |step| match step {
+            Step::Enter(id) => match self.kind(id) {
+                Kind::Heading(level) => Some((id, level)),
+                _ => None,
+            },
+            Step::Leave(_) => None,
+        };
+        let one = |(id, level)| OutlineHeading {
+            level,
+            id: self.attributes(id).id.map(|id| self.text(id).to_owned()).unwrap_or_default(),
+            text: self.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" "),
+        };
+        self.walk(self.root()).filter_map(heading).map(one).collect()
+    }
+
+    /// The tree as text, a node a line, notes behind the body: to be read by people, and in tests.
+    ///
+    /// ```
+    /// use obblet::formats::markdown;
+    ///
+    /// let doc = markdown::read(b"# Tides\n\nHigh at *six*.", &markdown::Options::GITHUB);
+    /// let dump = "Root\n  Heading(1)\n    Text \"Tides\"\n  Paragraph\n    Text \"High at \"\n    Emphasis\n      Text \"six\"\n    Text \".\"\n";
+    /// assert_eq!(doc.dump(), dump);
+    /// ```
+    #[must_use]
+    pub fn dump(&self) -> String {
+        let mut out = String::new();
+        let mut depth = 0_usize;
+        for step in self.walk_all() {
+            match step {
+                Step::Enter(id) => {
+                    if let (0, Some(note)) = (depth, self.notes.iter().find(|note| note.body == id)) {
+                        let _ = writeln!(out, "note {:?}", note.label);
+                    }
+                    match depth {
+                        0..=DEEPEST_INDENT => out.extend(std::iter::repeat_n("  ", depth)),
+                        _ => out.push_str(&format!("({depth}) ")),
+                    }
+                    let _ = self.dump_node(id, &mut out);
+                    depth += 1;
+                }
+                Step::Leave(_) => depth -= 1,
+            }
+        }
+        out
+    }
+
+    fn dump_node(&self, id: NodeId, out: &mut String) -> fmt::Result {
+        let (bare, texts) = self.kind(id).split();
+        let name = match bare {
+            Kind::TextLevel(level) => TextLevel::element(level).to_owned(),
+            bare => format!("{bare:?}"),
+        };
+        // What the texts are called is told by their order.
+        let name = name.split_once([' ', '(']).filter(|_| name.contains("Text {")).map_or(name.as_str(), |cut| cut.0);
+        out.write_str(name)?;
+        for text in texts.into_iter().filter(|text| !text.is_empty()) {
+            write!(out, " {:?}", self.text(text))?;
+        }
+        let Attributes { id: name, classes, language, direction, title, other } = self.attributes(id);
+        if let Some(name) = name {
+            write!(out, " #{}", self.text(*name))?;
+        }
+        for class in classes {
+            write!(out, " .{}", self.text(*class))?;
+        }
+        for (key, value) in [("lang", language), ("title", title)] {
+            if let Some(value) = value {
+                write!(out, " {key}={:?}", self.text(*value))?;
+            }
+        }
+        if let Some(direction) = direction {
+            write!(out, " dir={}", direction.value())?;
+        }
+        for (key, value) in other {
+            write!(out, " {}={:?}", self.text(*key), self.text(*value))?;
+        }
+        writeln!(out)
+    }
+
+    fn is_same_node(&self, own: NodeId, other: &Self, theirs: NodeId) -> bool {
+        let ((kind, texts), (other_kind, other_texts)) = (self.kind(own).split(), other.kind(theirs).split());
+        let same_text = |own: Text, theirs: Text| self.text(own) == other.text(theirs);
+        let same =
+            |own: Option<Text>, theirs: Option<Text>| own.map(|text| self.text(text)) == theirs.map(|text| other.text(text));
+        let (a, b) = (self.attributes(own), other.attributes(theirs));
+        kind == other_kind
+            && texts.iter().zip(other_texts).all(|(own, theirs)| same_text(*own, theirs))
+            && same(a.id, b.id)
+            && same(a.language, b.language)
+            && same(a.title, b.title)
+            && a.direction == b.direction
+            && a.classes.len() == b.classes.len()
+            && a.classes.iter().zip(&b.classes).all(|(own, theirs)| same_text(*own, *theirs))
+            && a.other.len() == b.other.len()
+            && a.other.iter().zip(&b.other).all(|(own, theirs)| same_text(own.0, theirs.0) && same_text(own.1, theirs.1))
+            && self.columns(own) == other.columns(theirs)
+    }
+}
+
+/// Documents are equal whose content is: metadata, styles, media, notes, and trees of the same kinds, texts and attributes.
+/// Findings, places in the source and the numbers of nodes don't count.
+impl PartialEq for Document {
+    fn eq(&self, other: &Self) -> bool {
+        let labels = |doc: &Self| doc.notes.iter().map(|note| note.label.clone()).collect::<Vec<_>>();
+        let mut pairs = self.walk_all().zip(other.walk_all());
+        self.metadata == other.metadata
+            && self.styles == other.styles
+            && self.media == other.media
+            && labels(self) == labels(other)
+            && self.walk_all().count() == other.walk_all().count()
+            && pairs.all(|pair| match pair {
+                (Step::Enter(own), Step::Enter(theirs)) => self.is_same_node(own, other, theirs),
+                (Step::Leave(_), Step::Leave(_)) => true,
+                _ => false,
+            })
+    }
+}
