@@ -1,8 +1,10 @@
 //! What the pages of a folder share: files that settings name, and pictures. Each is read once.
 
 use crate::error::Error;
-use crate::files::{self, Root};
+#[cfg(feature = "files")]
+use crate::files::Root;
 use crate::picture;
+#[cfg(feature = "frames")]
 use minijinja::Environment;
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
@@ -23,13 +25,16 @@ pub(crate) struct SharedPicture {
 #[derive(Debug, Default)]
 pub struct Shared {
     /// The folder that is not left on the way to files below it.
+    #[cfg(feature = "files")]
     root: Option<Arc<Root>>,
     texts: Mutex<HashMap<PathBuf, Arc<str>>>,
     pictures: Mutex<HashMap<PathBuf, SharedPicture>>,
+    #[cfg(feature = "frames")]
     frames: Mutex<HashMap<FramesKey, Arc<Environment<'static>>>>,
 }
 
 /// What templates of pages depend on.
+#[cfg(feature = "frames")]
 #[derive(Clone, Debug, PartialEq, Eq, Hash)]
 pub(crate) struct FramesKey {
     pub(crate) is_xml: bool,
@@ -44,6 +49,7 @@ fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
 
 impl Shared {
     /// What the documents of a folder share.
+    #[cfg(feature = "publish")]
     pub(crate) fn of(root: Arc<Root>) -> Self {
         Self { root: Some(root), ..Self::default() }
     }
@@ -53,17 +59,29 @@ impl Shared {
         if let Some(known) = lock(&self.texts).get(path) {
             return Ok(Arc::clone(known));
         }
-        let text: Arc<str> = read_setting(setting, path, self.root.as_deref())?.into();
+        let text: Arc<str> = self.read_setting(setting, path)?.into();
         lock(&self.texts).insert(path.to_owned(), Arc::clone(&text));
         Ok(text)
     }
 
+    #[cfg(feature = "files")]
+    fn read_setting(&self, setting: &'static str, path: &Path) -> Result<String, Error> {
+        read_setting(setting, path, self.root.as_deref())
+    }
+
+    #[cfg(not(feature = "files"))]
+    fn read_setting(&self, setting: &'static str, path: &Path) -> Result<String, Error> {
+        read_setting(setting, path)
+    }
+
     /// Templates that are ready.
+    #[cfg(feature = "frames")]
     pub(crate) fn frames(&self, key: &FramesKey) -> Option<Arc<Environment<'static>>> {
         lock(&self.frames).get(key).cloned()
     }
 
     /// Keeps templates that are ready.
+    #[cfg(feature = "frames")]
     pub(crate) fn keep_frames(&self, key: FramesKey, environment: &Arc<Environment<'static>>) {
         lock(&self.frames).insert(key, Arc::clone(environment));
     }
@@ -83,15 +101,24 @@ impl Shared {
 pub(crate) fn text(shared: Option<&Shared>, setting: &'static str, path: &Path) -> Result<Arc<str>, Error> {
     match shared {
         Some(shared) => shared.text(setting, path),
-        None => Ok(read_setting(setting, path, None)?.into()),
+        None => Shared::default().text(setting, path),
     }
 }
 
 /// Reads a file that a setting names.
-pub(crate) fn read_setting(setting: &'static str, path: &Path, root: Option<&Root>) -> Result<String, Error> {
-    files::read_text(path, root, files::MOST_OF_A_SETTING).map_err(|cause| Error::SettingFile {
+#[cfg(feature = "files")]
+fn read_setting(setting: &'static str, path: &Path, root: Option<&Root>) -> Result<String, Error> {
+    use crate::files::{MOST_OF_A_SETTING, read_text};
+    read_text(path, root, MOST_OF_A_SETTING).map_err(|cause| Error::SettingFile {
         setting,
         path: path.display().to_string(),
         cause,
     })
+}
+
+/// Nothing reads files in this build.
+#[cfg(not(feature = "files"))]
+fn read_setting(setting: &'static str, path: &Path) -> Result<String, Error> {
+    let cause = std::io::ErrorKind::Unsupported.into();
+    Err(Error::SettingFile { setting, path: path.display().to_string(), cause })
 }

@@ -3,7 +3,6 @@
 use crate::cache::Shared;
 use crate::document::{Finding, Place};
 use crate::error::Error;
-use crate::files::Root;
 use crate::formats::Anchors;
 use crate::media::{MediaSource, MediaStore};
 use std::path::{Path, PathBuf};
@@ -40,13 +39,11 @@ pub struct Context<'a> {
     pub name: &'a str,
     /// The extension of the file that is written, where it goes to a file and has one.
     pub extension: &'a str,
-    /// The folder that files of the source are read from, and that nothing leads out of. Without one, nothing is read.
-    pub root: Option<&'a Root>,
+    /// Where images come from, such as a [`Root`](crate::files::Root), which no path leads out of. Without it none is read.
+    pub media: Option<&'a dyn MediaSource>,
     /// The path from there to the folder of the document, from which the addresses of pictures count; none where that is the
     /// root itself.
     pub folder: Option<&'a Path>,
-    /// Where images come from, where that is no folder of the disk; instead of `root`.
-    pub media: Option<&'a dyn MediaSource>,
     /// Where images go that don't stay where they are. Without it they are files of the outcome.
     pub store: Option<&'a dyn MediaStore>,
     /// Says which files of the root may be shown, by their paths from it. Where it is not given, those are that are not hidden.
@@ -66,11 +63,6 @@ pub struct Context<'a> {
 }
 
 impl<'a> Context<'a> {
-    /// Where images come from.
-    pub(crate) fn media(&self) -> Option<&'a dyn MediaSource> {
-        self.media.or_else(|| self.root.map(|root| root as &dyn MediaSource))
-    }
-
     /// Whether there is a place beside the output where files can go.
     pub(crate) fn has_store(&self) -> bool {
         self.output.is_some() || self.store.is_some()

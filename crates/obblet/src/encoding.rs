@@ -70,6 +70,14 @@ fn guess_finding(encoding: &'static Encoding, why: &str, code: &'static str) -> 
         .hint(format!("if letters are wrong, say which encoding it is with {code}"))
 }
 
+/// The encoding that bytes seem to be in.
+#[cfg(not(feature = "encodings"))]
+const fn guess(_: &[u8]) -> &'static Encoding {
+    WINDOWS_1252
+}
+
+/// The encoding that bytes seem to be in.
+#[cfg(feature = "encodings")]
 fn guess(bytes: &[u8]) -> &'static Encoding {
     let mut detector = chardetng::EncodingDetector::new(chardetng::Iso2022JpDetection::Allow);
     detector.feed(bytes, true);

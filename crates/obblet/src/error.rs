@@ -66,6 +66,9 @@ pub enum Error {
     /// A source that its reader can't open.
     #[error(transparent)]
     Read(#[from] ReadError),
+    /// A page was asked for, and this build has no frames.
+    #[error("this build has no frames for pages; shape=fragment does without")]
+    NoFrames,
     /// Somebody who waited for the conversion cancelled it.
     #[error("the conversion was cancelled")]
     Cancelled,

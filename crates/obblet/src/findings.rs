@@ -2,7 +2,7 @@
 
 use crate::document::FindingInfo;
 use crate::formats::Format;
-use crate::{inspect, page, publish, refine};
+use crate::{page, refine};
 
 /// Every finding that a conversion, an inspection or a published folder may have, in the order of their codes.
 ///
@@ -12,7 +12,14 @@ use crate::{inspect, page, publish, refine};
 /// ```
 #[must_use]
 pub fn findings() -> Vec<FindingInfo> {
-    let rooms = [inspect::FINDINGS, page::FINDINGS, publish::FINDINGS, refine::FINDINGS];
+    let rooms = [
+        #[cfg(feature = "inspect")]
+        crate::inspect::FINDINGS,
+        page::FINDINGS,
+        #[cfg(feature = "publish")]
+        crate::publish::FINDINGS,
+        refine::FINDINGS,
+    ];
     let formats = Format::all().map(|format| format.descriptor().findings);
     let mut all: Vec<FindingInfo> = formats.chain(rooms).flatten().copied().collect();
     all.sort_by_key(|finding| finding.code);

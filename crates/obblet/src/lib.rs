@@ -3,34 +3,52 @@
 //! ```
 //! use obblet::{Format, convert, profile::Profile};
 //!
-//! let profile = Profile::built_in("page")?;
-//! let source = b"---\ntitle: Tides\nlanguage: en\n---\n\nHigh water at **06:12**.\n";
-//! let converted = convert(source, Format::Markdown, Format::Html, &profile)?;
-//! assert!(converted.text.contains("<title>Tides</title>"));
-//! assert!(converted.text.contains("<p>High water at <strong>06:12</strong>.</p>"));
+//! let source = b"High water at **06:12**.";
+//! let converted = convert(source, Format::Markdown, Format::Html, &Profile::fragment())?;
+//! assert_eq!(converted.text(), Some("<p>High water at <strong>06:12</strong>.</p>\n"));
 //! assert!(converted.findings.is_empty());
 //! # Ok::<(), obblet::Error>(())
 //! ```
 //!
-//! The rooms of the house:
+//! A conversion goes one way, whoever starts it: a *reader* makes a [`document`](mod@document) of bytes, *passes* change it,
+//! images are placed, a *writer* makes bytes of it. [`convert`] does all of it in memory; [`convert_in`] takes a [`Context`] with
+//! what is around the document; [`mod@pipeline`] has the stages one by one.
+//!
+//! | To do | Look at |
+//! |:------|:--------|
+//! | choose what happens | [`profile::Profile`], its settings and [`profile::settings`] |
+//! | bring and take images | [`media::MediaSource`], [`media::MediaStore`] |
+//! | decide where links lead | [`LinkResolver`] |
+//! | follow a conversion, cancel it | [`Progress`], [`Cancellation`] |
+//! | build, walk and edit a document | [`document::Document`] |
+//! | know every finding | [`findings()`] |
+//!
+//! The rooms of the house, from the ground up:
 //!
 //! * [`mod@document`]: the model that all other rooms share;
-//! * [`mod@formats`]: a room for each format, reading it into the model and writing it from there;
-//! * [`mod@files`]: the one door to the file system;
-//! * [`mod@refine`]: passes from a document to a document;
+//! * [`mod@media`] and `files`: where images come from and go, and the one door to the file system;
+//! * [`mod@refine`]: the passes, from a document to a document;
 //! * [`mod@drawing`]: clean copies of drawings;
-//! * [`mod@page`]: the page around a fragment, and its looks;
+//! * [`mod@formats`]: a room for each format, reading it into the model and writing it from there;
 //! * [`mod@profile`]: every setting, its default and its meaning;
-//! * [`mod@inspect`]: what is in a document, and what will be found when it is converted;
-//! * [`mod@compare`]: what differs between two documents;
-//! * [`mod@publish`]: a folder in, web output out.
+//! * [`mod@page`]: the page around a fragment;
+//! * [`mod@pipeline`]: the one way that a conversion goes;
+//! * `compare`: what differs between two documents;
+//! * `publish`: a folder in, web output out;
+//! * `inspect`: what is in a document, and what will be found when it is converted.
 //!
-//! There is no terminal, no network, no clock and no environment in here. Files are opened by [`mod@files`] and by nothing else,
-//! only where a call names them, and never outside of the source's folder.
+//! There is no terminal, no network, no clock and no environment in here. Files are opened by the room `files` and by nothing
+//! else, only where a call names them, and never outside of the source's folder. Without its features the crate converts
+//! Markdown, HTML and text, in fragments and in memory; each feature adds what its name says.
 
+#![cfg_attr(
+    not(all(feature = "inspect", feature = "compare", feature = "word", feature = "table")),
+    allow(dead_code, unused_imports, reason = "a build of parts does not use all that the parts share")
+)]
 #![cfg_attr(not(test), deny(clippy::disallowed_methods, clippy::disallowed_types))]
 
 mod cache;
+#[cfg(feature = "compare")]
 pub mod compare;
 mod context;
 pub mod document;
@@ -39,11 +57,13 @@ mod encoding;
 mod error;
 mod fast_hash;
 mod file_name;
+#[cfg(feature = "files")]
 pub mod files;
 mod findings;
 pub mod formats;
 mod indent_writer;
 mod inert;
+#[cfg(feature = "inspect")]
 pub mod inspect;
 pub mod media;
 mod numeral;
@@ -51,6 +71,7 @@ pub mod page;
 mod picture;
 pub mod pipeline;
 pub mod profile;
+#[cfg(feature = "publish")]
 pub mod publish;
 pub mod refine;
 mod settings;

@@ -2,15 +2,29 @@
 
 use crate::context::{LinkResolver, LinkTarget};
 use crate::document::Place;
-use crate::files::{Root, There};
 use std::collections::BTreeMap;
 use std::io;
 use std::path::{Path, PathBuf};
 use std::sync::{Mutex, PoisonError};
 
+/// What is at a path, behind symbolic links.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum There {
+    /// Nothing, or a link that leads nowhere.
+    Nothing,
+    /// A regular file of so many bytes.
+    File(u64),
+    /// A folder.
+    Folder,
+    /// A device, a pipe or a socket.
+    Special,
+    /// A link that leads out of the root.
+    Outside,
+}
+
 /// Where the images of a document come from. Paths have slashes and count from the root of the source; none leads out of it.
 ///
-/// [`Root`] is the one for a folder of the disk, [`MemoryMedia`] the one for memory.
+/// [`Root`](crate::files::Root) is the one for a folder of the disk, [`MemoryMedia`] the one for memory.
 pub trait MediaSource: Sync {
     /// What is at a path.
     fn there(&self, path: &Path) -> There;
@@ -32,24 +46,6 @@ pub trait MediaSource: Sync {
     /// The folder on the disk that it is, where it is one: a page in the same folder shows images where they are.
     fn folder(&self) -> Option<&Path> {
         None
-    }
-}
-
-impl MediaSource for Root {
-    fn there(&self, path: &Path) -> There {
-        Self::there(self, path)
-    }
-
-    fn read(&self, path: &Path, limit: u64) -> io::Result<Vec<u8>> {
-        Self::read(self, path, limit)
-    }
-
-    fn without_links(&self, path: &Path) -> io::Result<PathBuf> {
-        Self::without_links(self, path)
-    }
-
-    fn folder(&self) -> Option<&Path> {
-        Some(self.path())
     }
 }
 
@@ -103,7 +99,7 @@ impl MediaSource for MemoryMedia {
 /// Where the images of an output go that don't stay where they are. Without one they are in
 /// [`Converted::files`](crate::Converted::files).
 ///
-/// [`FolderStore`] is the one for a folder of the disk, [`MemoryMedia`] the one for memory.
+/// [`FolderStore`](crate::files::FolderStore) is the one for a folder of the disk, [`MemoryMedia`] the one for memory.
 pub trait MediaStore: Sync {
     /// Stores a file, and gives its address in the output. `path` is where it would go beside the output.
     ///
@@ -115,21 +111,6 @@ pub trait MediaStore: Sync {
 impl MediaStore for MemoryMedia {
     fn store(&self, path: &Path, bytes: Vec<u8>) -> io::Result<String> {
         self.lock().insert(path.to_owned(), bytes);
-        Ok(address(path))
-    }
-}
-
-/// Media that go into a folder of the disk, which holds the output too.
-#[derive(Debug)]
-pub struct FolderStore<'a> {
-    /// The folder of the output.
-    pub root: &'a Root,
-}
-
-impl MediaStore for FolderStore<'_> {
-    fn store(&self, path: &Path, bytes: Vec<u8>) -> io::Result<String> {
-        self.root.make_folder_of(path)?;
-        self.root.put(path, &bytes, false)?;
         Ok(address(path))
     }
 }
@@ -149,29 +130,6 @@ impl LinkResolver for BTreeMap<String, String> {
 
     fn resolve_image(&self, address: &str, at: Place) -> LinkTarget {
         self.resolve(address, at)
-    }
-}
-
-/// Links to files that have to be there.
-#[derive(Clone, Copy, Debug)]
-pub struct FolderLinks<'a> {
-    /// The folder that no link is followed out of.
-    pub root: &'a Root,
-    /// The path from there to the folder of the document.
-    pub folder: &'a Path,
-}
-
-impl LinkResolver for FolderLinks<'_> {
-    fn resolve(&self, address: &str, _: Place) -> LinkTarget {
-        let path = address.split(['?', '#']).next().unwrap_or_default();
-        if path.is_empty() || path.starts_with(['/', '\\']) || path.contains(':') {
-            return LinkTarget::Unchanged;
-        }
-        let path = percent_encoding::percent_decode_str(path).decode_utf8_lossy();
-        match within(Some(self.folder), &path).map(|path| self.root.there(&path)) {
-            Some(There::Nothing) => LinkTarget::Missing { nearest: None },
-            _ => LinkTarget::Unchanged,
-        }
     }
 }
 

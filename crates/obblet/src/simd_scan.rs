@@ -2,6 +2,9 @@
 //!
 //! Most text is plain, and a look at each byte by itself is most of what a conversion costs.
 
+#[cfg(not(feature = "simd"))]
+use lanes::u8x16;
+#[cfg(feature = "simd")]
 use wide::u8x16;
 
 const LANES: usize = 16;
@@ -131,6 +134,71 @@ impl Window {
                 return self.start + left.trailing_zeros() as usize;
             }
             at = self.end;
+        }
+    }
+}
+
+/// The same sixteen bytes without the package for it; the compiler makes of it what it can.
+#[cfg(not(feature = "simd"))]
+mod lanes {
+    use std::ops::{BitAnd, BitOr, Not};
+
+    #[derive(Clone, Copy, Debug)]
+    #[allow(non_camel_case_types, reason = "it is called as the type of the package")]
+    pub(super) struct u8x16([u8; 16]);
+
+    impl u8x16 {
+        pub(super) const fn new(bytes: [u8; 16]) -> Self {
+            Self(bytes)
+        }
+
+        pub(super) const fn splat(byte: u8) -> Self {
+            Self([byte; 16])
+        }
+
+        fn with(self, other: Self, of: impl Fn(u8, u8) -> u8) -> Self {
+            Self(std::array::from_fn(|lane| of(self.0[lane], other.0[lane])))
+        }
+
+        pub(super) fn simd_eq(self, other: Self) -> Self {
+            self.with(other, |a, b| if a == b { 0xFF } else { 0 })
+        }
+
+        pub(super) fn min(self, other: Self) -> Self {
+            self.with(other, u8::min)
+        }
+
+        pub(super) fn max(self, other: Self) -> Self {
+            self.with(other, u8::max)
+        }
+
+        pub(super) fn to_bitmask(self) -> u32 {
+            self.0.iter().enumerate().fold(0, |mask, (lane, byte)| mask | u32::from(byte >> 7) << lane)
+        }
+
+        pub(super) fn any(self) -> bool {
+            self.to_bitmask() != 0
+        }
+    }
+
+    impl BitAnd for u8x16 {
+        type Output = Self;
+        fn bitand(self, other: Self) -> Self {
+            self.with(other, |a, b| a & b)
+        }
+    }
+
+    impl BitOr for u8x16 {
+        type Output = Self;
+        fn bitor(self, other: Self) -> Self {
+            self.with(other, |a, b| a | b)
+        }
+    }
+
+    impl Not for u8x16 {
+        type Output = Self;
+        fn not(self) -> Self {
+            Self(self.0.map(|byte| !byte))
         }
     }
 }

@@ -176,7 +176,7 @@ fn pictures_go_where_the_profile_says() {
         let mut profile = Profile::built_in("fragment").unwrap();
         profile.set(&format!("images.place={place}")).unwrap();
         let root = Root::open(source.path()).unwrap();
-        let context = Context { name: "doc", root: Some(&root), output, ..Context::default() };
+        let context = Context { name: "doc", media: Some(&root), output, ..Context::default() };
         convert_in(markdown.as_bytes(), Format::Markdown, Format::Html, &profile, &context).unwrap()
     };
     let folder = run("folder", Some(output.path()));

@@ -3,6 +3,7 @@
 use crate::Outcome;
 use crate::failure::{Failure, misused};
 use obblet::files::{Root, There, read_named};
+use obblet::media::MediaSource;
 use obblet::profile::{Layers, Profile};
 use obblet::publish::format_of;
 use obblet::{Context, Format, describe};
@@ -78,8 +79,11 @@ impl Input {
 
     /// What is around the document.
     pub(crate) fn context(&self) -> Context<'_> {
-        let (root, folder) = self.folders.as_ref().map_or((None, None), |(root, folder)| (Some(root), Some(folder.as_path())));
-        Context { name: &self.name, folder, root, ..Context::default() }
+        let (media, folder) = match &self.folders {
+            Some((root, folder)) => (Some(root as &dyn MediaSource), Some(folder.as_path())),
+            None => (None, None),
+        };
+        Context { name: &self.name, folder, media, ..Context::default() }
     }
 }
 

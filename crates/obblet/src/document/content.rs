@@ -1,14 +1,15 @@
 //! A document as content: shown as text for people, and compared with another, whatever its nodes are numbered and wherever its
 //! texts lie in the pool.
 
-use super::{Attributes, Document, Kind, NodeId, Step, Text, TextLevel};
+use super::{Align, Attributes, CellKind, Document, Kind, NodeId, Scope, Step, Text, TextLevel};
 use std::fmt::{self, Write};
 
 /// Deeper than this, the depth of a node is a number and not an indent.
 const DEEPEST_INDENT: usize = 40;
 
 /// A heading of a document, for a list of them.
-#[derive(Clone, Debug, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
 pub struct OutlineHeading {
     /// Its level, from 1.
     pub level: u8,
@@ -38,6 +39,22 @@ impl Kind {
             other => (other, [none, none]),
         }
     }
+}
+
+/// What is said of a cell: what is not plain about it.
+fn dump_cell(cell: CellKind) -> String {
+    let CellKind { header, scope, align, columns, rows } = cell;
+    let mut name = if header { "Header" } else { "Cell" }.to_owned();
+    if scope != Scope::Unsaid {
+        let _ = write!(name, " of {scope:?}");
+    }
+    if align != Align::Unsaid {
+        let _ = write!(name, " {align:?}");
+    }
+    if (columns, rows) != (1, 1) {
+        let _ = write!(name, " {columns}x{rows}");
+    }
+    name
 }
 
 impl Document {
@@ -102,6 +119,10 @@ impl Document {
         let (bare, texts) = self.kind(id).split();
         let name = match bare {
             Kind::TextLevel(level) => TextLevel::element(level).to_owned(),
+            Kind::Cell(cell) => dump_cell(cell),
+            Kind::List(list) if list.ordered => format!("List from {}, {:?}", list.start, list.marker),
+            Kind::List(_) => "List".to_owned(),
+            Kind::RowGroup(group) => format!("{group:?}"),
             bare => format!("{bare:?}"),
         };
         // What the texts are called is told by their order.

@@ -1,12 +1,12 @@
 //! What the user should know.
 
 use super::Place;
-use serde::{Deserialize, Serialize};
 use std::borrow::Cow;
 
 /// How much a finding matters, heaviest first.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
-#[serde(rename_all = "lowercase")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
+#[cfg_attr(feature = "serde", serde(rename_all = "lowercase"))]
 pub enum Weight {
     /// Content or meaning is gone.
     Lost,
@@ -29,7 +29,8 @@ impl Weight {
 }
 
 /// One thing that the user should know.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
 pub struct Finding {
     /// A stable name such as `markdown.front-matter`; the guide has a line about each.
     pub code: Cow<'static, str>,
@@ -40,10 +41,10 @@ pub struct Finding {
     /// What happened, in one line.
     pub message: String,
     /// What to do about it.
-    #[serde(default, skip_serializing_if = "str::is_empty")]
+    #[cfg_attr(feature = "serde", serde(default, skip_serializing_if = "str::is_empty"))]
     pub hint: Cow<'static, str>,
     /// The text that is gone, where text is.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
+    #[cfg_attr(feature = "serde", serde(default, skip_serializing_if = "String::is_empty"))]
     pub lost: String,
 }
 

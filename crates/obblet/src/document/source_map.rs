@@ -1,12 +1,12 @@
 //! Where in a source something stands.
 
-use serde::{Deserialize, Serialize};
 use std::fmt;
 use std::sync::{Arc, Mutex, OnceLock};
 
 /// A place in a source, as people name it.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize)]
-#[serde(untagged)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash, PartialOrd, Ord)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize))]
+#[cfg_attr(feature = "serde", serde(untagged))]
 pub enum Place {
     /// Not known, or nowhere in particular.
     #[default]
@@ -30,9 +30,11 @@ pub enum Place {
 /// The parts of documents that have any, as places name them; the first is the text itself.
 pub const PARTS: [&str; 6] = ["", "footnotes", "endnotes", "header", "footer", "comments"];
 
-impl<'de> Deserialize<'de> for Place {
+#[cfg(feature = "serde")]
+impl<'de> serde::Deserialize<'de> for Place {
     fn deserialize<D: serde::Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
-        #[derive(Deserialize)]
+        #[derive()]
+        #[cfg_attr(feature = "serde", derive(serde::Deserialize))]
         struct Fields {
             line: Option<u32>,
             column: Option<u32>,

@@ -1,6 +1,6 @@
 //! Building and changing the tree. Every method takes constant time, or time that grows with the children it moves.
 
-use super::{Document, Kind, KindSet, Node, NodeId, SourceMap, Step, Text, Walk};
+use super::{Document, Kind, KindSet, Node, NodeId, Note, NoteId, SourceMap, Step, Text, Walk};
 
 impl Document {
     /// The root, which is there in every document.
@@ -18,6 +18,13 @@ impl Document {
     /// Enters and leaves every node of the body, and then of each note: [`Document::walk`] over all of [`Document::roots`].
     pub fn walk_all(&self) -> impl Iterator<Item = Step> + '_ {
         std::iter::once(self.root()).chain(self.notes.iter().map(|note| note.body)).flat_map(|root| self.walk(root))
+    }
+
+    /// Adds a note with a label of its own, whose body is empty; [`Kind::NoteReference`] mentions it.
+    pub fn add_note(&mut self, label: impl Into<String>) -> NoteId {
+        let body = self.create(Kind::Note);
+        self.notes.push(Note { label: label.into(), body });
+        NoteId(self.notes.len() as u32 - 1)
     }
 
     /// How many nodes were ever made, removed ones included.

@@ -12,15 +12,18 @@
 #![allow(clippy::disallowed_methods, clippy::disallowed_types, reason = "this is the door")]
 
 mod atomic_file;
+mod media;
 mod named;
 mod root;
 
+pub use crate::media::There;
 pub(crate) use atomic_file::TEMPORARY;
+pub use media::{FolderLinks, FolderStore};
 pub use named::write_whole;
 pub(crate) use named::{Sink, read_text, real, scratch};
 pub use named::{is_same, read_named};
+pub use root::Root;
 pub(crate) use root::{Held, Kind, Stray, changing};
-pub use root::{Root, There};
 
 /// So much is read of a file that holds settings, patterns or a part of a page, in bytes.
 pub(crate) const MOST_OF_A_SETTING: u64 = 16 << 20;

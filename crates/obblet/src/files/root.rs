@@ -1,6 +1,7 @@
 //! A folder that is held open and can't be left.
 
 use super::atomic_file::Aside;
+use crate::media::There;
 use cap_std::ambient_authority;
 use cap_std::fs::{Dir, File, Metadata, OpenOptions};
 use std::fs::TryLockError;
@@ -29,21 +30,6 @@ pub struct Root {
     path: PathBuf,
     /// None as long as the folder is not there.
     folder: OnceLock<Dir>,
-}
-
-/// What is at a path, behind symbolic links.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum There {
-    /// Nothing, or a link that leads nowhere.
-    Nothing,
-    /// A regular file of so many bytes.
-    File(u64),
-    /// A folder.
-    Folder,
-    /// A device, a pipe or a socket.
-    Special,
-    /// A link that leads out of the root.
-    Outside,
 }
 
 /// What an entry of a folder is; links are not followed.

@@ -73,7 +73,9 @@ formats! {
     markdown => Markdown, "CommonMark with GitHub's extensions.";
     html => Html, "HTML, as a page or as a fragment.";
     text => Text, "Text without markup.";
+    #[cfg(feature = "word")]
     word => Word, "Packages of word processors.";
+    #[cfg(feature = "table")]
     table => Table, "One table as text, with a separator between its cells.";
 }
 

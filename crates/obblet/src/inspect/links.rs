@@ -91,7 +91,7 @@ fn sort(address: &str, places: &HashSet<String>, context: &Context<'_>, summary:
 
 /// Whether there is no file at an address. Nothing outside of the root is looked at.
 fn missing(address: &str, context: &Context<'_>) -> bool {
-    let (Some(root), path) = (context.media(), address.split(['#', '?']).next().unwrap_or_default()) else { return false };
+    let (Some(root), path) = (context.media, address.split(['#', '?']).next().unwrap_or_default()) else { return false };
     if path.is_empty() || path.starts_with(['/', '\\']) {
         return false;
     }

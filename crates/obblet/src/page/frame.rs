@@ -1,6 +1,8 @@
 //! The page around the content: a template, and what it can use.
 
-use super::{Content, Navigation, Sheets, Styles};
+use super::Content;
+use super::assemble::{Sheets, Styles};
+use super::navigation::Navigation;
 use crate::cache::{self, FramesKey, Shared};
 use crate::context::Context;
 use crate::error::Error;

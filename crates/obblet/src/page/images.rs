@@ -6,8 +6,7 @@ use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step, Text};
 use crate::drawing;
 use crate::fast_hash::HashMap;
 use crate::file_name::{self, plain_stem};
-use crate::files::{self, There};
-use crate::media::{self, MediaSource, within};
+use crate::media::{self, MediaSource, There, within};
 use crate::picture;
 use crate::profile::{ImagePlace, Profile};
 use std::path::{Component, Path, PathBuf};
@@ -209,7 +208,7 @@ impl Gallery<'_> {
         if self.resolve_address(doc, id, &address, alt) {
             return;
         }
-        let (Some(root), Some(local)) = (self.context.media(), local_path(&address)) else { return };
+        let (Some(root), Some(local)) = (self.context.media, local_path(&address)) else { return };
         let within = within(self.context.folder, &local);
         // What is outside has no path from the root; it is told once like all others.
         let path = within.clone().unwrap_or_else(|| PathBuf::from(&local));
@@ -357,7 +356,7 @@ impl Gallery<'_> {
         }
         // In the folder of the source the page reaches the picture where it is.
         let folder = |root: &Path| root.join(self.context.folder.unwrap_or(Path::new("")));
-        if root.folder().zip(self.context.output).is_some_and(|(root, output)| files::is_same(output, &folder(root))) {
+        if root.folder().zip(self.context.output).is_some_and(|(root, output)| is_same(output, &folder(root))) {
             return;
         }
         let name = path.file_name().map_or_else(|| "picture".into(), |name| name.to_string_lossy());
@@ -391,6 +390,18 @@ impl Gallery<'_> {
         }
         media::address(&path)
     }
+}
+
+/// Whether two folders are the same one.
+#[cfg(feature = "files")]
+fn is_same(a: &Path, b: &Path) -> bool {
+    crate::files::is_same(a, b)
+}
+
+/// Whether two folders are the same one.
+#[cfg(not(feature = "files"))]
+fn is_same(a: &Path, b: &Path) -> bool {
+    a == b
 }
 
 fn outside(local: &str) -> Box<Finding> {

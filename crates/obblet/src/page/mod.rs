@@ -1,33 +1,37 @@
 //! From a fragment to a finished page: frame, look, contents list, pictures.
 
+#[cfg(feature = "frames")]
 mod access;
+#[cfg(feature = "frames")]
+mod assemble;
+#[cfg(feature = "frames")]
 mod contents;
 mod findings;
+#[cfg(feature = "frames")]
 mod frame;
 #[cfg(feature = "highlight")]
 mod highlight;
 pub(crate) mod images;
+#[cfg(feature = "frames")]
 mod look;
+#[cfg(feature = "frames")]
 mod navigation;
 
+#[cfg(feature = "frames")]
+pub(crate) use assemble::{assemble, finish};
 pub(crate) use findings::FINDINGS;
 pub use images::Placed;
+#[cfg(feature = "publish")]
 pub(crate) use navigation::{NavLink, Navigation};
 
-use crate::cache;
-use crate::context::{Context, Converted, OutputFile};
+#[cfg(feature = "frames")]
+use crate::context::Context;
 use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Step};
-use crate::error::Error;
 use crate::fast_hash::HashSet;
 use crate::formats::Anchors;
-use crate::formats::html::{self, Characters, HeadingEntry, Highlighter, Syntax};
-use crate::profile::{Profile, StylePlace, Styling};
-use serde::{Deserialize, Serialize};
+use crate::formats::html::{self, Characters, HeadingEntry, Highlighter};
+use crate::profile::{Profile, Styling};
 use std::collections::BTreeMap;
-use std::path::{Path, PathBuf};
-
-/// Pages with fewer headings than this need no list of them.
-const FEWEST_CONTENTS: usize = 3;
 
 /// The title of a page: the setting, the metadata, the first heading, the name of the file.
 pub(crate) fn title(doc: &Document, profile: &Profile, name: &str) -> String {
@@ -46,7 +50,9 @@ pub(crate) fn highlighter(profile: &Profile) -> Option<Highlighter<'static>> {
 }
 
 /// The content of a page and all that its frame says of it: what has to be known to put the page together.
-#[derive(Clone, Debug, Default, Serialize, Deserialize)]
+#[derive(Clone, Debug, Default)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
+#[cfg(feature = "frames")]
 pub(crate) struct Content {
     pub(crate) title: String,
     /// Whether the title stands above the content, which has no heading of its own for it.
@@ -69,26 +75,15 @@ pub(crate) struct Content {
 
 /// What the writer told about a page beside its markup.
 #[derive(Debug, Default)]
+#[cfg(feature = "frames")]
 pub(crate) struct WriteReport {
     pub(crate) findings: Vec<Finding>,
     pub(crate) anchors: Anchors,
 }
 
-/// Writes a document as a whole page.
-pub(crate) fn finish(
-    doc: &Document,
-    profile: &Profile,
-    context: &Context<'_>,
-    safe_pictures: &[NodeId],
-) -> Result<Converted, Error> {
-    let (content, report) = content(doc, profile, context, safe_pictures, None);
-    let (text, files) = assemble(&content, profile, context, &Navigation::default())?;
-    let WriteReport { findings, anchors } = report;
-    Ok(Converted { bytes: text.into_bytes(), findings, files, anchors, title: content.title, ..Converted::default() })
-}
-
 /// Writes the content of a page. `unmentioned` are the notes that are written although nothing mentions them, where not all
 /// of them are.
+#[cfg(feature = "frames")]
 pub(crate) fn content(
     doc: &Document,
     profile: &Profile,
@@ -147,12 +142,19 @@ pub(crate) fn content(
     (content, WriteReport { anchors, findings: written.findings })
 }
 
+#[cfg(feature = "frames")]
+fn authors(doc: &Document, profile: &Profile) -> Vec<String> {
+    if profile.page.author.is_empty() { doc.metadata.authors.clone() } else { vec![profile.page.author.clone()] }
+}
+
 /// What the writer is to know of a page: only looks let wide things scroll.
+#[cfg(feature = "frames")]
 pub(crate) fn html_context(profile: &Profile) -> html::Context {
     if profile.page.look == "none" { html::Context::Page } else { html::Context::ScrollingPage }
 }
 
 /// The heading that a document begins with, where no other is of its level or a higher one: it is the title.
+#[cfg(feature = "frames")]
 fn lone_first_heading(doc: &Document) -> Option<NodeId> {
     let first = doc.node(doc.root()).first_child()?;
     let Kind::Heading(level) = doc.kind(first) else { return None };
@@ -161,77 +163,6 @@ fn lone_first_heading(doc: &Document) -> Option<NodeId> {
         _ => false,
     };
     (!doc.plain_text(first).trim().is_empty() && !doc.walk(doc.root()).any(is_above)).then_some(first)
-}
-
-/// Puts a page together: its content, its frame, and what stands around it.
-pub(crate) fn assemble(
-    content: &Content,
-    profile: &Profile,
-    context: &Context<'_>,
-    navigation: &Navigation,
-) -> Result<(String, Vec<OutputFile>), Error> {
-    let mut files = Vec::new();
-    let mut styles = styles(profile, context, &mut files)?;
-    if !content.rules.is_empty() {
-        styles.look.embedded.push(content.rules.clone());
-    }
-    let contents = match profile.page.contents {
-        depth if depth > 0 && content.headings.len() >= FEWEST_CONTENTS => {
-            contents::list(&content.headings, depth, profile.formats.html.syntax, profile.formats.html.characters)
-        }
-        _ => String::new(),
-    };
-    let mut text = frame::render(profile, context, &frame::View { content, contents: &contents, styles: &styles, navigation })?;
-    text.push('\n');
-    if profile.formats.html.characters == Characters::Ascii {
-        text = to_ascii(&text);
-    }
-    Ok((text, files))
-}
-
-fn authors(doc: &Document, profile: &Profile) -> Vec<String> {
-    if profile.page.author.is_empty() { doc.metadata.authors.clone() } else { vec![profile.page.author.clone()] }
-}
-
-/// Style rules: text for the head of a page, and addresses.
-#[derive(Debug, Default)]
-pub(crate) struct Sheets {
-    pub(crate) embedded: Vec<String>,
-    pub(crate) linked: Vec<String>,
-}
-
-/// The style rules of a page. Those of the user stand behind all others, which they may change.
-#[derive(Debug, Default)]
-pub(crate) struct Styles {
-    /// Of the look, and of the document.
-    pub(crate) look: Sheets,
-    /// Of `page.stylesheets`.
-    pub(crate) own: Sheets,
-}
-
-fn styles(profile: &Profile, context: &Context<'_>, files: &mut Vec<OutputFile>) -> Result<Styles, Error> {
-    let mut styles = Styles::default();
-    let look = look::stylesheet(&profile.page.look)?;
-    if let Some(look) = look {
-        add_style(profile, context, files, &mut styles.look, &format!("look-{}.css", profile.page.look), &look);
-    }
-    for sheet in &profile.page.stylesheets {
-        if sheet.contains("://") || sheet.starts_with("//") {
-            styles.own.linked.push(sheet.clone());
-            continue;
-        }
-        let text = cache::text(context.shared, "page.stylesheets", Path::new(sheet))?;
-        // In a folder that keeps its shape, sheets of one name in several folders are several.
-        let path = Path::new(sheet);
-        let inside = context.root.filter(|_| context.mirrored).and_then(|root| path.strip_prefix(root.path()).ok());
-        let parts: Vec<_> = match inside {
-            Some(inside) => inside.iter().map(|part| part.to_string_lossy()).collect(),
-            None => path.file_name().map(|name| name.to_string_lossy()).into_iter().collect(),
-        };
-        let name = parts.join("/");
-        add_style(profile, context, files, &mut styles.own, &name, &text);
-    }
-    Ok(styles)
 }
 
 /// What the style rules of a document hold for.
@@ -245,6 +176,7 @@ pub(crate) enum Scope<'s> {
     Part(&'s str),
 }
 
+#[cfg(feature = "frames")]
 fn scope(profile: &Profile) -> Scope<'static> {
     if profile.page.look == "none" { Scope::Page } else { Scope::Main }
 }
@@ -315,43 +247,6 @@ fn css_string(text: &str) -> String {
         }
     }
     out.push('"');
-    out
-}
-
-fn add_style(profile: &Profile, context: &Context<'_>, files: &mut Vec<OutputFile>, styles: &mut Sheets, name: &str, text: &str) {
-    // Without a file to stand beside, a page has everything within it.
-    let embeds = match profile.page.styles {
-        StylePlace::Auto => !context.mirrored,
-        StylePlace::Embed => true,
-        StylePlace::Link => false,
-    };
-    if embeds || context.output.is_none() {
-        // An end tag within would end the element, and a comment in XML would hide it.
-        let safe = text.replace("</", "<\\/").replace("<!--", "").replace("]]>", "");
-        let safe =
-            if profile.formats.html.syntax == Syntax::Xhtml { safe.replace('&', "\\26 ").replace('<', "\\3C ") } else { safe };
-        styles.embedded.push(if profile.formats.html.characters == Characters::Ascii { css_to_ascii(&safe) } else { safe });
-    } else {
-        // A file of the folder that has the name of a look is another one.
-        let is_taken = context.shows.is_some_and(|shows| shows(name));
-        let name = if is_taken { format!("obblet-{name}") } else { name.to_owned() };
-        let path = PathBuf::from(format!("{}{name}", context.to_top));
-        styles.linked.push(path.display().to_string());
-        files.push(OutputFile { path, bytes: text.as_bytes().to_vec() });
-    }
-}
-
-/// Makes references of all characters that are not ASCII. Style rules have none any more.
-fn to_ascii(text: &str) -> String {
-    use std::fmt::Write;
-    let mut out = String::with_capacity(text.len() + text.len() / 8);
-    for c in text.chars() {
-        if c.is_ascii() {
-            out.push(c);
-        } else {
-            let _ = write!(out, "&#{};", c as u32);
-        }
-    }
     out
 }
 

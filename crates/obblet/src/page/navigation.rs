@@ -1,9 +1,8 @@
 //! What stands around the content of a page that is one of many.
 
-use serde::Serialize;
-
 /// A page and what it is called there.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize)]
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize))]
 pub(crate) struct NavLink {
     pub(crate) title: String,
     pub(crate) address: String,
@@ -12,7 +11,8 @@ pub(crate) struct NavLink {
 }
 
 /// The pages around one page. All addresses count from it.
-#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize)]
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize))]
 pub(crate) struct Navigation {
     /// The name of the site; empty where there is none.
     pub(crate) title: String,
@@ -36,7 +36,7 @@ pub(crate) struct Navigation {
     pub(crate) feed: String,
     pub(crate) entries: String,
     /// The address of the top of the site, for a page that may be shown at any address; else empty.
-    #[serde(skip_serializing_if = "String::is_empty")]
+    #[cfg_attr(feature = "serde", serde(skip_serializing_if = "String::is_empty"))]
     pub(crate) top: String,
     /// Whether the page holds all documents.
     pub(crate) is_whole: bool,

@@ -84,11 +84,19 @@ pub(crate) fn is_drawing(bytes: &[u8]) -> bool {
 
 /// Width and height of any picture in CSS pixels.
 pub(crate) fn size(bytes: &[u8]) -> Option<(usize, usize)> {
-    imagesize::blob_size(bytes)
-        .ok()
-        .map(|size| (size.width, size.height))
+    size_of_raster(bytes)
         .or_else(|| size_of_drawing(bytes))
         .filter(|&(width, height)| (1..100_000).contains(&width) && (1..100_000).contains(&height))
+}
+
+#[cfg(feature = "images")]
+fn size_of_raster(bytes: &[u8]) -> Option<(usize, usize)> {
+    imagesize::blob_size(bytes).ok().map(|size| (size.width, size.height))
+}
+
+#[cfg(not(feature = "images"))]
+const fn size_of_raster(_: &[u8]) -> Option<(usize, usize)> {
+    None
 }
 
 /// Width and height that a drawing says it has.

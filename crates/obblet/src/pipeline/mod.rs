@@ -176,7 +176,7 @@ pub fn run_pass(doc: &mut Document, name: &str, profile: &Profile, context: &Con
             }
         }
         "structure" => refine::structure::repair(doc),
-        _ => match all::NOISE.iter().chain(&all::TEXT).chain(&all::ELEMENTS).find(|pass| pass.name == name) {
+        _ => match all::NOISE.iter().chain(all::TEXT).chain(&all::ELEMENTS).find(|pass| pass.name == name) {
             Some(pass) => pass.run(doc, &profile.clean),
             None => return false,
         },
@@ -224,7 +224,7 @@ pub fn write_placed(
     safe_images: &[NodeId],
 ) -> Result<Converted, Error> {
     let mut converted = if writes == Format::Html && profile.shape != Shape::Fragment {
-        page::finish(doc, profile, context, safe_images)?
+        write_page(doc, profile, context, safe_images)?
     } else {
         write_alone(doc, writes, profile, context, safe_images)?
     };
@@ -235,6 +235,16 @@ pub fn write_placed(
         converted.length = Some(length);
     }
     Ok(converted)
+}
+
+#[cfg(feature = "frames")]
+fn write_page(doc: &Document, profile: &Profile, context: &Context<'_>, safe_images: &[NodeId]) -> Result<Converted, Error> {
+    page::finish(doc, profile, context, safe_images)
+}
+
+#[cfg(not(feature = "frames"))]
+fn write_page(_: &Document, _: &Profile, _: &Context<'_>, _: &[NodeId]) -> Result<Converted, Error> {
+    Err(Error::NoFrames)
 }
 
 /// Writes a document in a format, without a page around it.
@@ -285,6 +295,7 @@ fn put_styles_beside(doc: &Document, profile: &Profile, context: &Context<'_>, c
     converted.findings.push(Finding::advice("html.style-rules", message).hint(hint));
 }
 
+#[cfg(feature = "frames")]
 impl Anchors {
     /// Anchors as a writer of HTML gives them.
     pub(crate) fn of_html(written: &mut html::Written) -> Self {

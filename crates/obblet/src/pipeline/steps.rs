@@ -49,7 +49,7 @@ pub fn passes(reads: Format, writes: Format, profile: &Profile) -> Vec<PassInfo>
     // One that a program wrote: what runs by itself runs for it.
     let mut doc = Document::new();
     doc.layout_hints.producer = crate::document::Producer::Program;
-    for pass in NOISE.iter().chain(&TEXT) {
+    for pass in NOISE.iter().chain(TEXT) {
         let wanted = pass.is_wanted(&doc, cleaning);
         match list.iter_mut().find(|known| known.name == pass.name) {
             Some(_) => {}

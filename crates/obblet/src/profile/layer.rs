@@ -1,8 +1,8 @@
 //! Putting layers of settings on each other.
 
-use super::{Profile, ProfileError, Setting, Value, error, settings};
+use super::assign::find;
+use super::{Profile, ProfileError, Value};
 use crate::files::{self, Root, Stray, There};
-use crate::settings::parse;
 use globset::{GlobBuilder, GlobSet, GlobSetBuilder};
 use std::path::{Component, Path, PathBuf};
 use toml::Spanned;
@@ -13,13 +13,6 @@ pub const FILE_NAME: &str = "obblet.toml";
 
 /// Settings whose value is a file, or a list that may hold files: paths count from the folder of the profile.
 const PATHS: [&str; 5] = ["page.head", "page.header", "page.footer", "page.frame", "page.stylesheets"];
-
-fn find(key: &str) -> Result<Setting, ProfileError> {
-    Setting::of(key).ok_or_else(|| ProfileError::UnknownKey {
-        key: key.to_owned(),
-        nearest: error::nearest(key, settings().map(|setting| setting.key)),
-    })
-}
 
 /// The settings of one file, read but not put on a profile yet.
 ///
@@ -264,38 +257,6 @@ fn assignments(table: DeTable<'_>, folder: Option<&Path>, line_of: &dyn Fn(usize
 }
 
 impl Profile {
-    /// Changes one setting, given as `key=value`. A list is several values with commas between them, or is written as in TOML
-    /// where one of them holds a comma: `clean.replace=["a, b => c", "d => e"]`. A text may stand in quotation marks.
-    ///
-    /// # Errors
-    /// Where there is no such setting, or it can't have that value.
-    pub fn set(&mut self, assignment: &str) -> Result<(), ProfileError> {
-        let (key, value) = assignment.split_once('=').ok_or_else(|| ProfileError::NoValue { text: assignment.to_owned() })?;
-        let (key, value) = (key.trim(), value.trim());
-        let takes_list = matches!(find(key)?.get(self), Value::List(_));
-        // A text may be given as a file has it, in quotation marks.
-        let quoted = if takes_list { None } else { Value::parse(value).filter(|value| matches!(value, Value::Text(_))) };
-        self.set_value(key, &quoted.unwrap_or_else(|| Value::text(value)))
-    }
-
-    fn set_value(&mut self, key: &str, value: &Value) -> Result<(), ProfileError> {
-        let setting = find(key)?;
-        if setting.set(self, value).is_some() {
-            return Ok(());
-        }
-        // Of a list, the entry is named that is wrong.
-        let entries = if matches!(setting.get(self), Value::List(_)) { parse::list(value) } else { None };
-        let wrong = entries.unwrap_or_default().into_iter().find(|entry| {
-            let alone = Value::List(vec![entry.clone()]);
-            setting.set(&mut self.clone(), &alone).is_none()
-        });
-        Err(ProfileError::WrongValue {
-            key: key.to_owned(),
-            value: wrong.map_or_else(|| value.to_string(), |entry| Value::Text(entry).to_string()),
-            expected: format!("it may be: {}", setting.values()),
-        })
-    }
-
     /// Puts the settings of a TOML text on this profile. `name` is what errors call it; paths in it count from `folder`.
     ///
     /// # Errors
@@ -334,6 +295,7 @@ fn rebase(key: &str, value: Value, folder: Option<&Path>) -> Value {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::profile::settings;
 
     #[track_caller]
     fn case(toml: &str, message: &str) {

@@ -7,19 +7,27 @@
 //! 3. profile files that the user names,
 //! 4. single settings, as `key=value`.
 
+mod assign;
+#[cfg(feature = "files")]
 mod builtin;
 mod error;
+#[cfg(feature = "files")]
 mod layer;
+#[cfg(feature = "files")]
 mod layers;
 mod page;
 mod publish;
 
 pub use crate::settings::Value;
+#[cfg(feature = "files")]
 pub use builtin::BUILT_IN;
 pub use error::ProfileError;
 pub(crate) use error::nearest;
+#[cfg(feature = "publish")]
 pub(crate) use layer::globs;
+#[cfg(feature = "files")]
 pub use layer::{FILE_NAME, Layer};
+#[cfg(feature = "files")]
 pub use layers::Layers;
 pub use page::{ImagePlace, ImageSettings, LOOKS, PageSettings, StylePlace};
 pub use publish::{Copies, LimitSettings, Makes, PublishSettings, SiteSettings};

@@ -48,14 +48,14 @@ impl Declared for PublishSettings {
             "publish.include",
             include,
             "a list of patterns of paths, as in \"tides/**\" or \"*.docx\"",
-            |pattern: &str| super::layer::globs(&[pattern.to_owned()]).is_ok(),
+            is_pattern,
             "The only documents that a published folder has; all where there are none. One without a slash fits names in any folder. It counts in the settings of the folder itself."
         ),
         list!(
             "publish.exclude",
             exclude,
             "a list of patterns of paths, as in \"drafts/\" or \"*.txt\"",
-            |pattern: &str| super::layer::globs(&[pattern.to_owned()]).is_ok(),
+            is_pattern,
             "Documents and other files that a published folder does not have. It counts in the settings of the folder itself."
         ),
         choice!(
@@ -131,6 +131,20 @@ impl Declared for SiteSettings {
     ];
 }
 
+/// Whether a text is a pattern of paths.
+fn is_pattern(text: &str) -> bool {
+    #[cfg(feature = "files")]
+    return super::layer::globs(&[text.to_owned()]).is_ok();
+    #[cfg(not(feature = "files"))]
+    !text.is_empty()
+}
+
+#[cfg(not(feature = "url"))]
+fn is_web_address(text: &str) -> bool {
+    text.is_empty() || text.starts_with("https://") || text.starts_with("http://")
+}
+
+#[cfg(feature = "url")]
 fn is_web_address(text: &str) -> bool {
     text.is_empty() || url::Url::parse(text).is_ok_and(|url| matches!(url.scheme(), "http" | "https"))
 }

@@ -143,7 +143,7 @@ fn bind(
     let output = plan.output.path().join(&planned.output);
     let context = Context {
         name: paths::stem(&planned.output).0,
-        root: Some(&plan.source),
+        media: Some(&*plan.source),
         folder: std::path::Path::new(&planned.source).parent(),
         shows: Some(&|path| plan.shows(path)),
         output: output.parent(),

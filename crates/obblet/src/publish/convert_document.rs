@@ -127,7 +127,7 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
     let to_top = paths::to_top(&planned.output);
     let context = Context {
         name: paths::stem(&planned.output).0,
-        root: Some(&plan.source),
+        media: Some(&*plan.source),
         folder: Path::new(&planned.source).parent(),
         shows: Some(&|path| plan.shows(path)),
         output: output.parent(),

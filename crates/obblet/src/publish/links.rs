@@ -62,7 +62,7 @@ fn text(path: &Path) -> String {
 impl LinksFrom<'_> {
     /// Whether something is at an address, as far as that may be looked for.
     fn is_there(&self, address: &str) -> bool {
-        let Some(root) = self.context.root else { return true };
+        let Some(root) = self.context.media else { return true };
         let path = address.split(['?', '#']).next().unwrap_or_default();
         let path = percent_encoding::percent_decode_str(path).decode_utf8_lossy();
         media::within(self.context.folder, &path).is_none_or(|path| root.there(&path) != There::Nothing)

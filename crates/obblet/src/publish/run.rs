@@ -545,7 +545,7 @@ impl Run<'_> {
         let to_top = if navigation.top.is_empty() { paths::to_top(output) } else { navigation.top.clone() };
         let context = Context {
             name: paths::stem(output).0,
-            root: Some(&self.plan.source),
+            media: Some(&*self.plan.source),
             shows: Some(&|path| self.plan.shows(path)),
             output: full.parent(),
             to_top: &to_top,

@@ -207,7 +207,7 @@ impl Scan<'_> {
                 self.tree.unasked.push(Found::new(path, format));
             }
             // Office programs put such files beside a document that is open.
-            Some(Format::Word) if paths::name(&path).starts_with("~$") => {
+            Some(format) if paths::name(&path).starts_with("~$") && !format.descriptor().signatures.is_empty() => {
                 self.skip(&path, "a note of an office program that the document beside it is open");
             }
             Some(format) => self.tree.documents.push(Found::new(path, format)),

@@ -17,6 +17,7 @@ pub mod links;
 pub mod lists;
 pub mod lone_paragraphs;
 pub mod passes;
+#[cfg(feature = "url")]
 pub mod redirects;
 pub mod revisions;
 pub mod rules;

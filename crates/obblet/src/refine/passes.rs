@@ -1,10 +1,20 @@
 //! The passes, in the order in which they run, each with its name.
 
+use super::lists::Lists;
+#[cfg(feature = "url")]
+use super::redirects;
+use super::revisions::Revisions;
+use super::rules::capitals::Capitals;
+use super::rules::inline::{Bold, Inline};
 use super::rules::lines;
+use super::rules::lines::{LineBreaks, Paragraphs};
+use super::rules::scenes::SceneBreaks;
+use super::rules::spaces::{StopSpaces, Tabs};
 use super::rules::{attributes, capitals, elements, inline, replace, scenes, spaces};
 use super::settings::{Cleaning, When};
+use super::typography::{Dashes, Quotes};
 use super::{
-    anchors, empty, formatting, layout_tables, lists, lone_paragraphs, redirects, revisions, tab_tables, table_heads, typography,
+    anchors, empty, formatting, layout_tables, lists, lone_paragraphs, revisions, tab_tables, table_heads, typography,
     white_space,
 };
 use crate::document::{Document, KindSet, Producer};
@@ -44,8 +54,8 @@ pub static NOISE: [Pass; 14] = [
     Pass {
         name: "revisions",
         meaning: "accepts, rejects or keeps insertions and deletions",
-        needs: None,
-        wanted: ALWAYS,
+        needs: Some(KindSet::REVISIONS),
+        wanted: |_, cleaning| cleaning.revisions != Revisions::Keep,
         run: |doc, cleaning| revisions::resolve(doc, cleaning.revisions),
     },
     Pass {
@@ -66,7 +76,7 @@ pub static NOISE: [Pass; 14] = [
         name: "lists",
         meaning: "makes lists of paragraphs that are marked as items, or begin with typed bullets or numbers",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.noise.lists != Lists::Keep,
         run: |doc, cleaning| lists::rebuild(doc, cleaning.noise.lists),
     },
     Pass {
@@ -142,7 +152,7 @@ const EMPTY: Pass = Pass {
 };
 
 /// House rules about text, for all formats.
-pub static TEXT: [Pass; 8] = [
+pub static TEXT: &[Pass] = &[
     Pass {
         name: "typed-lists",
         meaning: "reports paragraphs that begin with typed bullets or numbers and stay paragraphs",
@@ -150,6 +160,7 @@ pub static TEXT: [Pass; 8] = [
         wanted: ALWAYS,
         run: |doc, cleaning| lists::report_typed(doc, cleaning.noise.lists),
     },
+    #[cfg(feature = "url")]
     Pass {
         name: "redirects",
         meaning: "removes tracking redirects and tracking parameters from links",
@@ -175,35 +186,35 @@ pub static TEXT: [Pass; 8] = [
         name: "capitals",
         meaning: "changes passages in capitals to the case of titles or sentences",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.text.capitals != Capitals::Keep,
         run: |doc, cleaning| capitals::set(doc, cleaning.text.capitals, &cleaning.text.protected_words),
     },
     Pass {
         name: "bold",
         meaning: "changes bold text to plain text or capitals",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.text.bold != Bold::Keep,
         run: |doc, cleaning| inline::set_bold(doc, cleaning.text.bold),
     },
     Pass {
         name: "spaces",
         meaning: "sets the spaces between sentences, and replaces tabs",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.text.stop_spaces != StopSpaces::Keep || cleaning.text.tabs != Tabs::Keep,
         run: |doc, cleaning| spaces::set(doc, cleaning.text.stop_spaces, cleaning.text.tabs),
     },
     Pass {
         name: "typography",
         meaning: "sets quotation marks, dashes and ellipses",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.text.quotes != Quotes::Keep || cleaning.text.dashes != Dashes::Keep,
         run: |doc, cleaning| typography::set(doc, cleaning.text.quotes, cleaning.text.dashes),
     },
     Pass {
         name: "scene-breaks",
         meaning: "makes thematic breaks, or a mark, of lines of stars and their like",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.text.scene_breaks != SceneBreaks::Keep,
         run: |doc, cleaning| scenes::set(doc, cleaning.text.scene_breaks, &cleaning.text.scene_mark),
     },
 ];
@@ -214,21 +225,21 @@ pub static ELEMENTS: [Pass; 7] = [
         name: "line-breaks",
         meaning: "makes spaces or paragraphs of line breaks",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.elements.line_breaks != LineBreaks::Keep,
         run: |doc, cleaning| lines::set_breaks(doc, cleaning.elements.line_breaks),
     },
     Pass {
         name: "list-lines",
         meaning: "makes lines with a mark of lists",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| !cleaning.elements.list_lines.is_empty(),
         run: |doc, cleaning| lines::list_lines(doc, &cleaning.elements.list_lines),
     },
     Pass {
         name: "elements",
         meaning: "removes, unwraps and renames elements",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.elements.has_rules(),
         run: |doc, cleaning| {
             let rules = &cleaning.elements;
             let rules = elements::Rules {
@@ -246,7 +257,7 @@ pub static ELEMENTS: [Pass; 7] = [
         name: "paragraphs",
         meaning: "makes text with line breaks of paragraphs, and removes what the element rules emptied",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.elements.paragraphs != Paragraphs::Keep || cleaning.elements.has_rules(),
         run: |doc, cleaning| {
             let rules = &cleaning.elements;
             lines::join_paragraphs(doc, rules.paragraphs);
@@ -261,21 +272,21 @@ pub static ELEMENTS: [Pass; 7] = [
         name: "classes",
         meaning: "keeps, renames and removes classes",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| !cleaning.elements.classes.is_empty(),
         run: |doc, cleaning| attributes::classes(doc, &cleaning.elements.classes),
     },
     Pass {
         name: "inline",
         meaning: "writes inline formatting as spans with classes",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| cleaning.elements.inline != Inline::Elements,
         run: |doc, cleaning| inline::set_classes(doc, cleaning.elements.inline),
     },
     Pass {
         name: "attributes",
         meaning: "removes attributes",
         needs: None,
-        wanted: ALWAYS,
+        wanted: |_, cleaning| !cleaning.elements.allow_attributes.is_empty() || !cleaning.elements.remove_attributes.is_empty(),
         run: |doc, cleaning| {
             attributes::restrict(doc, &cleaning.elements.allow_attributes, &cleaning.elements.remove_attributes);
         },
@@ -287,7 +298,7 @@ pub(crate) const STEPS: [&str; 5] = ["embedded-html", "leave-out", "raw-html", "
 
 /// Whether a pass has this name.
 pub(crate) fn is_pass(name: &str) -> bool {
-    NOISE.iter().chain(&TEXT).chain(&ELEMENTS).map(|pass| pass.name).chain(STEPS).any(|known| known == name)
+    NOISE.iter().chain(TEXT).chain(&ELEMENTS).map(|pass| pass.name).chain(STEPS).any(|known| known == name)
 }
 
 /// What a paragraph that only takes space is made of; a document without any of it has none.

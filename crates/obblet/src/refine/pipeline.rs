@@ -39,7 +39,7 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
         at += 1;
         at <= found_before || reported.insert((finding.code.clone(), finding.message.clone(), finding.place))
     });
-    for pass in &TEXT {
+    for pass in TEXT {
         pass.run(doc, cleaning);
     }
 }

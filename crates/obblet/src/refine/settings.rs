@@ -190,6 +190,15 @@ impl Default for ElementRules {
     }
 }
 
+impl ElementRules {
+    /// Whether elements are allowed, removed, unwrapped or renamed.
+    pub(super) fn has_rules(&self) -> bool {
+        [&self.allow_elements, &self.remove_elements, &self.unwrap_elements, &self.rename_elements]
+            .iter()
+            .any(|list| !list.is_empty())
+    }
+}
+
 impl Cleaning {
     /// Settings by which a document stays as it is.
     #[must_use]
@@ -303,6 +312,7 @@ impl Declared for Cleaning {
             noise.table_heads,
             "When the first row of a table becomes its head, because all of its cells are bold and the others are not. With auto, where looks are set in the source."
         ),
+        #[cfg(feature = "url")]
         flag!(
             "clean.redirects",
             redirects,

@@ -1,7 +1,9 @@
 //! Values of settings, as text and as TOML write them.
 
 use std::fmt;
+#[cfg(feature = "files")]
 use toml::Spanned;
+#[cfg(feature = "files")]
 use toml::de::DeValue;
 
 /// The value of a setting.
@@ -24,12 +26,20 @@ impl Value {
 }
 
 impl Value {
+    /// A value as TOML writes it; none in a build that reads no TOML.
+    #[cfg(not(feature = "files"))]
+    pub(crate) const fn parse(_: &str) -> Option<Self> {
+        None
+    }
+
     /// A value as TOML writes it.
+    #[cfg(feature = "files")]
     pub(crate) fn parse(text: &str) -> Option<Self> {
         Self::of_toml(DeValue::parse(text).ok()?.into_inner())
     }
 
     /// A value out of a TOML document; `None` for what no setting can have.
+    #[cfg(feature = "files")]
     pub(crate) fn of_toml(value: DeValue<'_>) -> Option<Self> {
         Some(match value {
             DeValue::String(text) => Value::Text(text.into_owned()),

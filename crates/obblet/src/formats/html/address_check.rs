@@ -95,12 +95,26 @@ fn valid_host(text: &str) -> Option<String> {
     if !is_port || (!port.is_empty() && !port.starts_with(':')) {
         return None;
     }
+    parsed_host(text, host, port)
+}
+
+#[cfg(feature = "url")]
+fn parsed_host(text: &str, host: &str, port: &str) -> Option<String> {
     match url::Host::parse(host).ok()? {
         url::Host::Domain(domain) => is_domain(&domain).then(|| text.to_owned()),
         // Browsers know older ways to write the number.
         url::Host::Ipv4(number) if host.parse::<Ipv4Addr>().is_err() => Some(format!("{number}{port}")),
         _ => Some(text.to_owned()),
     }
+}
+
+/// A host with its port, where it holds nothing that no host may (URL standard, section 3.5).
+#[cfg(not(feature = "url"))]
+fn parsed_host(text: &str, host: &str, _: &str) -> Option<String> {
+    let is_forbidden = |c: char| c.is_whitespace() || c.is_control() || "#%/:<>?@[\\]^|".contains(c);
+    let is_number = host.ends_with(|c: char| c.is_ascii_digit()) && host.parse::<Ipv4Addr>().is_err();
+    let is_taken = host.starts_with('[') || (!host.contains(is_forbidden) && !is_number && is_domain(host));
+    is_taken.then(|| text.to_owned())
 }
 
 fn is_domain(domain: &str) -> bool {

@@ -1,6 +1,7 @@
 //! Replacements in text, and nowhere else: not in addresses, not in code.
 
 use crate::document::{Document, Kind, NodeId};
+#[cfg(feature = "patterns")]
 use regex::Regex;
 
 /// Parts of a replacement: what is replaced, and what by. The sign between them is `=>`.
@@ -11,10 +12,32 @@ pub fn parts(rule: &str) -> Option<(&str, &str)> {
         .filter(|(old, _)| !old.is_empty())
 }
 
+/// A regular expression; this build has none.
+#[cfg(not(feature = "patterns"))]
+#[derive(Clone, Copy, Debug)]
+pub enum Regex {}
+
+#[cfg(not(feature = "patterns"))]
+impl Regex {
+    fn replace_all<'t>(&self, text: &'t str, _: impl AsRef<str>) -> std::borrow::Cow<'t, str> {
+        std::borrow::Cow::Borrowed(text)
+    }
+}
+
+/// The expression of a rule.
+///
+/// # Errors
+/// Always: this build has no regular expressions.
+#[cfg(not(feature = "patterns"))]
+pub fn expression(_: &str) -> Result<(Regex, &str), String> {
+    Err("this build has no regular expressions".to_owned())
+}
+
 /// The expression of a rule.
 ///
 /// # Errors
 /// Where it is none, with what is wrong about it.
+#[cfg(feature = "patterns")]
 pub fn expression(rule: &str) -> Result<(Regex, &str), String> {
     let (pattern, new) = parts(rule).ok_or("it has no => between what is replaced and what by")?;
     let regex = regex::RegexBuilder::new(pattern).size_limit(1 << 20).build();

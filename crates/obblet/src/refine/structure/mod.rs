@@ -20,7 +20,7 @@ use std::borrow::Cow;
 /// let mut doc = Document::new();
 /// let row = doc.append(doc.root(), Kind::Row);
 /// doc.append_text(row, "high water");
-/// structure::settle(&mut doc);
+/// structure::repair(&mut doc);
 /// let table = doc.node(doc.root()).first_child().unwrap();
 /// assert_eq!(doc.kind(table), Kind::Table);
 /// assert_eq!(doc.findings[0].code, "html.structure");

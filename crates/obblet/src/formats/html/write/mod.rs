@@ -17,7 +17,8 @@ use notes::NoteNumbers;
 use printer::Printer;
 
 /// A heading of the text that was written, for a contents list.
-#[derive(Clone, Debug, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+#[derive(Clone, Debug, PartialEq, Eq)]
+#[cfg_attr(feature = "serde", derive(serde::Serialize, serde::Deserialize))]
 pub struct HeadingEntry {
     /// 1 to 6.
     pub level: u8,

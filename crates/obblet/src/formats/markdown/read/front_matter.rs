@@ -53,8 +53,9 @@ fn find(source: &str) -> Option<(&str, usize)> {
 type Entries = BTreeMap<String, Value>;
 
 /// A YAML value, as far as metadata need it. Numbers and truth values keep the form in which they were written.
-#[derive(Debug, serde::Deserialize)]
-#[serde(untagged)]
+#[derive(Debug)]
+#[cfg_attr(feature = "front-matter", derive(serde::Deserialize), serde(untagged))]
+#[cfg_attr(not(feature = "front-matter"), allow(dead_code, reason = "only texts are read"))]
 enum Value {
     Truth(bool),
     Whole(i64),
@@ -90,7 +91,21 @@ impl Value {
     }
 }
 
+/// The keys of front matter without YAML: lines of a key and a text, with a colon between.
+#[cfg(not(feature = "front-matter"))]
+fn parse(text: &str) -> Result<Option<Entries>, (usize, String)> {
+    let mut entries = Entries::new();
+    for (at, line) in text.lines().enumerate().filter(|(_, line)| !line.trim().is_empty()) {
+        let Some((key, value)) = line.split_once(':').filter(|(key, _)| !key.starts_with([' ', '-'])) else {
+            return Err((at + 2, "only lines of a key and a text are read in this build".to_owned()));
+        };
+        entries.insert(key.trim().to_owned(), Value::Text(value.trim().trim_matches('"').to_owned()));
+    }
+    Ok(Some(entries).filter(|entries| !entries.is_empty()))
+}
+
 /// `None` for YAML that is no list of keys: two rules with a paragraph between them, say.
+#[cfg(feature = "front-matter")]
 fn parse(yaml: &str) -> Result<Option<Entries>, (usize, String)> {
     if !yaml.lines().any(|line| line.contains(':')) {
         return Ok(None);
