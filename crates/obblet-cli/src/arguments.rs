@@ -37,7 +37,7 @@ fn writable() -> impl TypedValueParser<Value = Format> {
 pub(crate) enum Command {
     /// Converts documents: one file to another, standard input to standard output, or several files into a folder.
     Convert(Convert),
-    /// Publishes a folder: what has changed since the last time, with links, pictures, and a site around it if you like.
+    /// Publishes a folder: what has changed since the last time, with links, images, and a site around it if you like.
     Publish(Publish),
     /// Says what is in documents: outline, counts, links, sizes, what will be found, and for HTML the faults in it; of folders,
     /// all that is wrong, by problem.

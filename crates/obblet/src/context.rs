@@ -41,7 +41,7 @@ pub struct Context<'a> {
     pub extension: &'a str,
     /// Where images come from, such as a [`Root`](crate::files::Root), which no path leads out of. Without it none is read.
     pub media: Option<&'a dyn MediaSource>,
-    /// The path from there to the folder of the document, from which the addresses of pictures count; none where that is the
+    /// The path from there to the folder of the document, from which the addresses of images count; none where that is the
     /// root itself.
     pub folder: Option<&'a Path>,
     /// Where images go that don't stay where they are. Without it they are files of the outcome.

@@ -73,7 +73,7 @@ pub enum Error {
     #[error("the conversion was cancelled")]
     Cancelled,
     /// The output of a folder lies around the folder.
-    #[error("the folder lies in {output}, where its output would go; name another place for it")]
+    #[error("the source folder lies inside the output folder {output}; name another output folder")]
     OutputAroundSource {
         /// The folder of the output.
         output: String,
@@ -96,7 +96,7 @@ pub enum Error {
         message: String,
     },
     /// Something that should never happen; it is told instead of ending everything.
-    #[error("a fault of the program: {message}; please report it with the document")]
+    #[error("internal error: {message}; please report it with the document")]
     Internal {
         /// What is known of it.
         message: String,

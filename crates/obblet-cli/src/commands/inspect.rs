@@ -163,7 +163,7 @@ fn show(name: &str, inspection: &Inspection, all: bool, follows: bool) -> std::i
             if styles.len() > most { format!(", and {} more", styles.len() - most) } else { String::new() }
         )?;
     }
-    findings(out, "What converting will say", &inspection.findings, most)?;
+    findings(out, "Findings of a conversion", &inspection.findings, most)?;
     findings(out, "Faults in the markup", &inspection.faults, most)?;
     out.flush()
 }
@@ -190,7 +190,7 @@ fn links(out: &mut impl Write, inspection: &Inspection, most: usize) -> std::io:
     let parts: Vec<String> = [
         (links.within, "within the document"),
         (links.files, "to files"),
-        (links.elsewhere, "to pages elsewhere"),
+        (links.elsewhere, "to other sites"),
         (links.contacts, "to people"),
     ]
     .into_iter()
@@ -200,7 +200,7 @@ fn links(out: &mut impl Write, inspection: &Inspection, most: usize) -> std::io:
     if parts.is_empty() && links.troubled.is_empty() {
         return Ok(());
     }
-    title(out, "Links and pictures")?;
+    title(out, "Links and images")?;
     if !parts.is_empty() {
         writeln!(out, "  {}", parts.join(", "))?;
     }

@@ -46,7 +46,7 @@ pub(crate) enum Kind {
 pub(crate) enum Stray {
     #[error("a symbolic link in its path leads out of the folder")]
     Outside,
-    #[error("it is no regular file")]
+    #[error("it is not a regular file")]
     Special,
     #[error("it has more than {0} bytes")]
     TooLarge(u64),

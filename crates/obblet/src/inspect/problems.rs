@@ -41,7 +41,7 @@ pub struct Problem {
 /// use obblet::document::Finding;
 /// use obblet::inspect::problems;
 ///
-/// let missing = |target: &str| Finding::advice("link.missing", format!("a link leads to {target}, which is not there"));
+/// let missing = |target: &str| Finding::advice("link.missing", format!("link target not found: {target}"));
 /// let found = [("a.md".to_owned(), vec![missing("x.md"), missing("y.md")]), ("b.md".to_owned(), vec![missing("y.md")])];
 /// let list = problems(found.iter().map(|(source, findings)| (source.as_str(), findings.as_slice())));
 /// assert_eq!((list.len(), list[0].count, list[0].documents), (2, 2, 2));

@@ -69,9 +69,9 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
         if alt.is_empty() && !doc.attributes(id).other.iter().any(|(name, _)| doc.text(*name) == "role") {
             let place = doc.place(id);
             doc.push_finding(
-                Finding::advice("image.alt", "a picture has no words for those who can't see it")
+                Finding::advice("image.alt", "image has no alt text")
                     .at(place)
-                    .hint("write them between the brackets, or leave it if the picture is only decoration"),
+                    .hint("describe what the image shows in its alt text; leave it empty if the image is decoration"),
             );
         }
         gallery.place_one(doc, id, src, alt);
@@ -86,7 +86,7 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
 fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
     for &(id, src, alt) in images {
         let (place, src) = (doc.place(id), doc.text(src).to_owned());
-        doc.push_finding(Finding::changed("image.dropped", "a picture was left out; its alt text is kept").at(place).losing(src));
+        doc.push_finding(Finding::changed("image.dropped", "an image was left out; its alt text is kept").at(place).losing(src));
         doc.set_kind(id, Kind::Text(alt));
         if doc.node(id).has_attributes() {
             *doc.attributes_mut(id) = crate::document::Attributes::default();
@@ -170,7 +170,7 @@ impl Gallery<'_> {
                 }
                 None => {
                     let place = doc.place(id);
-                    let message = format!("{name} is no picture, by its bytes; it was left out");
+                    let message = format!("{name} is not an image; it was left out");
                     doc.push_finding(Finding::lost("image.unknown", message).at(place));
                     None
                 }
@@ -193,7 +193,7 @@ impl Gallery<'_> {
             }
             LinkTarget::Missing { nearest } => {
                 let hint = nearest.map_or_else(|| "correct the address".to_owned(), |near| format!("perhaps {near} is meant"));
-                let finding = Finding::advice("image.missing", format!("there is no picture {address}"));
+                let finding = Finding::advice("image.missing", format!("image not found: {address}"));
                 doc.push_finding(finding.at(place).hint(hint));
                 true
             }
@@ -271,7 +271,7 @@ impl Gallery<'_> {
     /// Reads a picture that may be shown.
     fn read(&self, root: &dyn MediaSource, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
         let missing = || {
-            let finding = Finding::advice("image.missing", format!("there is no picture {local}"));
+            let finding = Finding::advice("image.missing", format!("image not found: {local}"));
             Box::new(finding.hint("check its path; it counts from the folder of the document"))
         };
         let length = match root.there(path) {
@@ -282,7 +282,7 @@ impl Gallery<'_> {
         };
         let limit = self.profile.limits.image;
         if length > limit {
-            let message = format!("the picture {local} has {length} bytes, more than limits.image allows; it was not read");
+            let message = format!("image {local} has {length} bytes, more than limits.image; it was not read");
             return Err(Box::new(Finding::changed("image.too-large", message)));
         }
         let bytes = root.read(path, limit).map_err(|_| missing())?;
@@ -290,15 +290,15 @@ impl Gallery<'_> {
             no_picture(local, crate::signature::not_text(&bytes, false).unwrap_or("text, or something unknown"))
         })??;
         if !self.may_show(root, path) {
-            let message = format!("the picture {local} is hidden, ignored or left out in its folder; it was not read");
+            let message = format!("image {local} is hidden, ignored or excluded; it was not read");
             return Err(Box::new(
-                Finding::changed("image.hidden", message).hint("move or rename it, or change what leaves it out"),
+                Finding::changed("image.hidden", message).hint("move or rename it, or change the ignore file or publish.exclude"),
             ));
         }
         let is_copied = self.context.mirrored && self.profile.images.place == ImagePlace::Folder;
         if is_copied && !picture.kind.fits(local) {
             let kind = picture.kind.extensions()[0];
-            let message = format!("the picture {local} has the bytes of another kind than its name says; it was not copied");
+            let message = format!("image {local} has content that does not match its extension; it was not copied");
             return Err(Box::new(
                 Finding::changed("image.name", message).hint(format!("rename it so that it ends with .{kind}")),
             ));
@@ -336,7 +336,7 @@ impl Gallery<'_> {
                 Ok(picture)
             }
             Err(message) => {
-                let message = format!("{name} can't be made safe: {message}; it was left out");
+                let message = format!("{name} can't be sanitized: {message}; it was left out");
                 Err(Box::new(Finding::lost("image.scriptable", message)))
             }
         })
@@ -405,18 +405,18 @@ fn is_same(a: &Path, b: &Path) -> bool {
 }
 
 fn outside(local: &str) -> Box<Finding> {
-    let message = format!("the picture {local} is outside of the folder of the source; it was not read");
+    let message = format!("image {local} lies outside the source folder; it was not read");
     Box::new(Finding::changed("image.outside", message).hint("move it into the folder"))
 }
 
 fn no_picture(local: &str, what: &str) -> Box<Finding> {
-    let message = format!("{local} is shown as a picture, and is {what}; it was not copied");
+    let message = format!("{local} is used as an image, but it is {what}; it was not copied");
     Box::new(Finding::lost("image.no-picture", message).hint("link to it, if readers are to get the file"))
 }
 
 /// What there is to say of a drawing that has lost something.
 pub(crate) fn left_out_of(name: &str, left_out: &str) -> Finding {
-    Finding::changed("image.drawing", format!("{name} has lost what runs, loads or is not known in drawings: {left_out}"))
+    Finding::changed("image.drawing", format!("{name}: scripts, external references and unknown parts were removed: {left_out}"))
         .losing(left_out.to_owned())
 }
 

@@ -34,8 +34,8 @@ fn too_long(doc: &Document, profile: &Profile, format: Format, length: &Length) 
         used > length.limit
     });
     let ends = match passing {
-        Some(&(_, part)) => format!("; it is full within {}", excerpt(doc, part)),
-        None if !doc.notes.is_empty() => "; it is full within the notes".to_owned(),
+        Some(&(_, part)) => format!("; the limit is reached in {}", excerpt(doc, part)),
+        None if !doc.notes.is_empty() => "; the limit is reached in the notes".to_owned(),
         None => String::new(),
     };
     parts.sort_by_key(|&(size, _)| std::cmp::Reverse(size));
@@ -44,12 +44,9 @@ fn too_long(doc: &Document, profile: &Profile, format: Format, length: &Length) 
     let over = length.used - length.limit;
     Finding::lost(
         "limit.characters",
-        format!(
-            "the output takes {} characters, {over} more than the {} that there is room for{ends}",
-            length.used, length.limit
-        ),
+        format!("the output has {} characters, {over} more than the limit of {}{ends}", length.used, length.limit),
     )
-    .hint(format!("what takes most: {}", named.join("; ")))
+    .hint(format!("largest parts: {}", named.join("; ")))
 }
 
 /// What a part is and how it begins.

@@ -64,7 +64,7 @@ pub fn convert_in(
 pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document, Error> {
     let (mut doc, unused) = read_parts(source, format, profile, &BTreeSet::new())?;
     for selector in unused {
-        let found = Finding::advice("clean.leave-out", format!("nothing was left out: nothing in the document fits {selector}"));
+        let found = Finding::advice("clean.leave-out", format!("clean.leave-out: nothing matches {selector}"));
         doc.push_finding(found.hint("inspect shows headings, styles and classes"));
     }
     Ok(doc)
@@ -285,13 +285,13 @@ fn put_styles_beside(doc: &Document, profile: &Profile, context: &Context<'_>, c
     let Some(rules) = page::named_styles(doc, profile.formats.html.characters, page::Scope::Page) else { return };
     let hint = if context.output.is_some() && !context.name.is_empty() {
         let path = std::path::PathBuf::from(format!("{}.css", context.name));
-        let hint = format!("link {} from the page that it goes to", path.display());
+        let hint = format!("link to {} from the page that the fragment goes to", path.display());
         converted.files.push(OutputFile { path, bytes: rules.into_bytes() });
         hint
     } else {
-        "write it to a file, and the rules are put beside it".to_owned()
+        "write it to a file to get the rules as a stylesheet beside it".to_owned()
     };
-    let message = "the fragment has classes whose style rules stand apart";
+    let message = "the fragment uses classes; their style rules are not part of it";
     converted.findings.push(Finding::advice("html.style-rules", message).hint(hint));
 }
 

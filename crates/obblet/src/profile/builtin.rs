@@ -57,7 +57,7 @@ lone-paragraphs = "always"
     ),
     (
         "listing",
-        "for a field of a marketplace: few elements, no pictures, a limit of characters",
+        "for a field of a marketplace: few elements, no images, a limit of characters",
         r#"shape = "fragment"
 
 [html]

@@ -6,7 +6,7 @@ use std::path::{Component, Path, PathBuf};
 /// The built-in designs.
 pub const LOOKS: [&str; 3] = ["chart", "folio", "beacon"];
 
-/// What becomes of pictures.
+/// What becomes of images.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum ImagePlace {
     /// Files in a folder beside the page.
@@ -18,16 +18,16 @@ pub enum ImagePlace {
     Drop,
 }
 
-/// Settings of pictures.
+/// Settings of images.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct ImageSettings {
-    /// What becomes of pictures: files in a folder beside the page, part of the page, or left out with their words kept.
+    /// What becomes of pictures: files in a folder beside the page, part of the page, or left out with their alt text kept.
     pub place: ImagePlace,
-    /// The folder of pictures beside a page; {name} is the name of the page's file.
+    /// The folder of images beside a page; {name} is the name of the page's file.
     pub folder: String,
-    /// Whether width and height of pictures are filled in from the files, so that the page does not move while it loads.
+    /// Whether width and height of images are filled in from the files, so that the page does not move while it loads.
     pub sizes: bool,
-    /// Whether files in Word documents that browsers don't show as pictures are put beside the page, under names that nothing runs, and linked.
+    /// Whether files in Word documents that browsers don't show as images are put beside the page, under names that nothing runs, and linked.
     pub keep_unknown: bool,
 }
 
@@ -43,24 +43,24 @@ impl Declared for ImageSettings {
             "images.place",
             ImagePlace,
             place,
-            "What becomes of pictures: files in a folder beside the page, part of the page, or left out with their words kept."
+            "What becomes of pictures: files in a folder beside the page, part of the page, or left out with their alt text kept."
         ),
         text!(
             "images.folder",
             folder,
             "the name of a folder, or a path down from the page",
             is_path_down,
-            "The folder of pictures beside a page; {name} is the name of the page's file. Pictures that the page can reach where they are stay there."
+            "The folder of images beside a page; {name} is the name of the page's file. Images that the page can reach where they are stay there."
         ),
         flag!(
             "images.sizes",
             sizes,
-            "Whether width and height of pictures are filled in from the files, so that the page does not move while it loads."
+            "Whether width and height of images are filled in from the files, so that the page does not move while it loads."
         ),
         flag!(
             "images.keep-unknown",
             keep_unknown,
-            "Whether files in Word documents that browsers don't show as pictures are put beside the page, under names that nothing runs, and linked. Without it they are left out."
+            "Whether files in Word documents that browsers don't show as images are put beside the page, under names that nothing runs, and linked. Without it they are left out."
         ),
     ];
 }

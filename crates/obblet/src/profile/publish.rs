@@ -156,7 +156,7 @@ pub struct LimitSettings {
     pub source: u64,
     /// Documents that are packages are refused where the parts that are read unpack to more bytes.
     pub unpacked: u64,
-    /// Pictures that are larger than so many bytes are not opened: neither embedded nor copied beside a page.
+    /// Images that are larger than so many bytes are not opened: neither embedded nor copied beside a page.
     pub image: u64,
     /// How many characters the target takes, markup counted; 0 for any number.
     pub characters: u64,
@@ -173,6 +173,6 @@ impl Declared for LimitSettings {
         number!("limits.source", source, 1 to 1_000_000_000, "Sources that are larger than so many bytes are refused."),
         number!("limits.characters", characters, 0 to 1_000_000_000, "How many characters the target takes, markup counted; 0 for any number. More of them are a finding, with the parts that cost most."),
         number!("limits.unpacked", unpacked, 1 to 2_000_000_000, "Documents that are packages are refused where the parts that are read unpack to more bytes."),
-        number!("limits.image", image, 1 to 1_000_000_000, "Pictures that are larger than so many bytes are not opened: neither embedded nor copied beside a page. In a published folder all but drawings come along."),
+        number!("limits.image", image, 1 to 1_000_000_000, "Images that are larger than so many bytes are not opened: neither embedded nor copied beside a page. In a published folder all but drawings come along."),
     ];
 }

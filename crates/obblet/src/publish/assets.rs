@@ -139,8 +139,8 @@ impl Run<'_> {
         if only_shown {
             return Ok(());
         }
-        let finding = Finding::lost("publish.running-file", format!("{path} does not come along, for {why}"))
-            .hint("html.trust=true brings it as it is; for your own documents only");
+        let finding = Finding::lost("publish.running-file", format!("{path} was not copied: {why}"))
+            .hint("html.trust=true copies it unchanged; only for your own documents");
         self.report_skipped(path, why, &finding, progress);
         Ok(())
     }
@@ -170,8 +170,8 @@ impl Run<'_> {
             }
             Err(_) if only_shown => Ok(()),
             Err(message) => {
-                let why = format!("it can't be made safe: {message}");
-                let finding = Finding::lost("image.scriptable", format!("{path} does not come along, for {why}"));
+                let why = format!("it can't be sanitized: {message}");
+                let finding = Finding::lost("image.scriptable", format!("{path} was not copied: {why}"));
                 self.report_skipped(path, &why, &finding, progress);
                 Ok(())
             }

@@ -352,8 +352,7 @@ pub(super) fn check_places(known: &FolderState<'_>, planned: &Planned, facts: &D
     for (address, place) in &facts.links {
         if is_own_place(address) {
             if let InDocument::Missing { nearest } = own_place(facts, address) {
-                findings
-                    .push(astray(format!("a link leads to {address}, and the document has no such place"), nearest).at(*place));
+                findings.push(astray(format!("link target not found in the document: {address}"), nearest).at(*place));
             }
             continue;
         }
@@ -363,7 +362,7 @@ pub(super) fn check_places(known: &FolderState<'_>, planned: &Planned, facts: &D
         let name = percent_encoding::percent_decode_str(name).decode_utf8_lossy();
         if let InDocument::Missing { nearest } = place_in(target, &name) {
             let source = &known.plan.documents[index].source;
-            findings.push(astray(format!("a link leads to {address}, and {source} has no such place"), nearest).at(*place));
+            findings.push(astray(format!("link target not found: {address}; {source} has no such anchor"), nearest).at(*place));
         }
     }
     findings

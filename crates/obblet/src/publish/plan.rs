@@ -214,7 +214,7 @@ impl Plan {
     fn report_plan(&mut self) {
         if let Some(damage) = &self.record.damage {
             self.findings.push(
-                Finding::changed("publish.record", format!("{damage}; everything is done anew"))
+                Finding::changed("publish.record", format!("{damage}; all documents are converted again"))
                     .hint(format!("{RECORD_FILE} in the output is written again at the end of the run")),
             );
         }

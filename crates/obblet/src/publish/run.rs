@@ -693,9 +693,6 @@ fn around_part(navigation: &Navigation, facts: &DocumentFacts, at: usize) -> Nav
 
 /// What there is to say of an output that somebody edited.
 pub(super) fn edited(path: &str) -> Finding {
-    Finding::changed(
-        "publish.edited",
-        format!("{path} is not as it was written: somebody edited it, or it is no work of ours; it stays as it is"),
-    )
-    .hint("--force overwrites it")
+    Finding::changed("publish.edited", format!("{path} was changed since the last run and is left alone"))
+        .hint("--force overwrites it")
 }

@@ -192,7 +192,7 @@ pub fn drop_spacer_pictures(doc: &mut Document) {
     let Some(&first) = found.first() else { return };
     let place = doc.place(first);
     doc.push_finding(
-        Finding::changed("clean.spacer-picture", format!("pictures of a single point were left out: {}", found.len())).at(place),
+        Finding::changed("clean.spacer-picture", format!("single-pixel images were left out: {}", found.len())).at(place),
     );
     let parents = found.iter().filter_map(|&id| doc.node(id).parent()).collect();
     found.into_iter().for_each(|id| doc.detach(id));

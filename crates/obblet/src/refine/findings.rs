@@ -23,7 +23,7 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
     finding("clean.redirect", &[Weight::Changed], "Links lead straight to where they end up."),
     finding("clean.revision", &[Weight::Lost], "What a revision deleted was left out; its words are in the finding."),
     finding("clean.spacer", &[Weight::Advice], "Empty paragraphs were left out."),
-    finding("clean.spacer-picture", &[Weight::Changed], "Pictures of a single point were left out."),
+    finding("clean.spacer-picture", &[Weight::Changed], "Images of a single point were left out."),
     finding("clean.tab-columns", &[Weight::Changed], "Paragraphs that were lined up with tabs became tables."),
     finding("clean.table-head", &[Weight::Changed], "A first row in bold became the head of its table."),
     finding(

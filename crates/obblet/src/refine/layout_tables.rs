@@ -16,7 +16,7 @@ pub fn unwrap_tables(doc: &mut Document) {
     }
     let Some(&first) = found.first() else { return };
     let place = doc.place(first);
-    let message = format!("tables that only set things beside each other were opened: {}", found.len());
+    let message = format!("layout tables were unwrapped: {}", found.len());
     doc.push_finding(Finding::changed("clean.layout-table", message).at(place));
     for table in found {
         open(doc, table);

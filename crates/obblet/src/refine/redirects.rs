@@ -40,7 +40,7 @@ pub fn follow(doc: &mut Document) {
         .collect();
     let Some(&(first, _)) = changes.first() else { return };
     let place = doc.place(first);
-    let message = format!("links that led through a counter, or carried marks for one, lead straight now: {}", changes.len());
+    let message = format!("tracking redirects and parameters were removed from links: {}", changes.len());
     doc.push_finding(Finding::changed("clean.redirect", message).at(place));
     for (id, address) in changes {
         let href = doc.intern(&address);

@@ -52,7 +52,7 @@ pub fn resolve(doc: &mut Document, revisions: Revisions) {
     if let Some(first) = first {
         let place = doc.place(first);
         let what = if revisions == Revisions::Reject { "inserted" } else { "deleted" };
-        let message = format!("passages that were {what} by a revision were left out: {}", lost.len());
+        let message = format!("{what} text of tracked changes was left out: {}", lost.len());
         doc.push_finding(
             Finding::lost("clean.revision", message).at(place).hint("set clean.revisions to keep them").losing(lost.join("\n")),
         );

@@ -58,13 +58,13 @@ pub struct Cleaning {
 /// Settings of the passes that take out what programs leave.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Noise {
-    /// Whether tables that only set things beside each other are opened, cell by cell.
+    /// Whether tables that only set things beside each other are unwrapped, cell by cell.
     pub layout_tables: bool,
     /// Whether paragraphs that follow each other with as many tabs within each become a table.
     pub tab_columns: bool,
     /// Which paragraphs become items of lists: none, those that a program marked as items, or also those that begin with typed bullets or numbers.
     pub lists: Lists,
-    /// When places that nothing in the document leads to lose their ids.
+    /// When anchors that nothing in the document links to are removed.
     pub anchors: When,
     /// When runs of the same formatting are joined, formatting around white space goes, and white space at its ends moves out.
     pub formatting: When,
@@ -258,7 +258,7 @@ impl Declared for Cleaning {
         flag!(
             "clean.layout-tables",
             noise.layout_tables,
-            "Whether tables that only set things beside each other are opened, cell by cell."
+            "Whether tables that only set things beside each other are unwrapped, cell by cell."
         ),
         flag!(
             "clean.tab-columns",
@@ -275,19 +275,19 @@ impl Declared for Cleaning {
             "clean.anchors",
             When,
             noise.anchors,
-            "When places that nothing in the document leads to lose their ids. With auto, where a program wrote the document; names that programs make up go wherever looks are set."
+            "When anchors that nothing in the document links to are removed. With auto, where a program wrote the document; anchors that programs make up are removed wherever the source has formatting."
         ),
         choice!(
             "clean.formatting",
             When,
             noise.formatting,
-            "When runs of the same formatting are joined, formatting around white space goes, and white space at its ends moves out. With auto, where looks are set in the source."
+            "When runs of the same formatting are joined, formatting around white space goes, and white space at its ends moves out. With auto, where the source has formatting."
         ),
         choice!(
             "clean.white-space",
             When,
             noise.white_space,
-            "When runs of spaces and no-break spaces become one space, space at the ends of lines goes, and characters without width. With auto, where looks are set in the source."
+            "When runs of spaces and no-break spaces become one space, space at the ends of lines goes, and characters without width. With auto, where the source has formatting."
         ),
         flag!(
             "clean.spacers",
@@ -298,19 +298,19 @@ impl Declared for Cleaning {
             "clean.empty",
             When,
             noise.empty,
-            "When elements that hold nothing are left out. With auto, where looks are set in the source."
+            "When elements that hold nothing are left out. With auto, where the source has formatting."
         ),
         choice!(
             "clean.lone-paragraphs",
             When,
             noise.lone_paragraphs,
-            "When the only paragraph of a cell, and of each item of a list, becomes plain text. With auto, where looks are set in the source."
+            "When the only paragraph of a cell, and of each item of a list, becomes plain text. With auto, where the source has formatting."
         ),
         choice!(
             "clean.table-heads",
             When,
             noise.table_heads,
-            "When the first row of a table becomes its head, because all of its cells are bold and the others are not. With auto, where looks are set in the source."
+            "When the first row of a table becomes its head, because all of its cells are bold and the others are not. With auto, where the source has formatting."
         ),
         #[cfg(feature = "url")]
         flag!(

@@ -30,7 +30,7 @@ pub fn make_tables(doc: &mut Document) {
     runs.retain(|run| run.len() >= FEWEST_ROWS);
     let Some(first) = runs.first().and_then(|run| run.first()) else { return };
     let place = doc.place(*first);
-    let message = format!("paragraphs that were lined up with tabs became tables: {}", runs.len());
+    let message = format!("paragraphs aligned with tabs became tables: {}", runs.len());
     doc.push_finding(Finding::changed("clean.tab-columns", message).at(place));
     for run in runs {
         table(doc, &run);

@@ -62,6 +62,6 @@ const FINDINGS: &[FindingInfo] = &[
     finding("html.too-deep", &[Weight::Changed, Weight::Lost], "Raw HTML that is nested too deeply is shown as text; in pages, tags that stand more than 512 deep are left out."),
     finding("html.unknown-element", &[Weight::Lost], "A tag is none of HTML's; it was left out and its content kept."),
     finding("html.unsafe-link", &[Weight::Lost], "The address of a link can run script; the link's text is kept."),
-    finding("html.unsafe-picture", &[Weight::Lost], "The address of a picture can run script; its words are kept."),
+    finding("html.unsafe-picture", &[Weight::Lost], "The address of an image can run script; the alt text is kept."),
     finding("note.unmentioned", &[Weight::Advice], "Nothing mentions a note; it stands behind the others."),
 ];

@@ -50,7 +50,7 @@ pub struct Settings {
     pub compact: bool,
     /// What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings.
     pub raw: Raw,
-    /// Whether what can run is carried over: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are.
+    /// Whether active content is kept: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are.
     pub trust: Trust,
     /// Which headings get an id: those that something points to, all of them, or none.
     pub ids: Option<Ids>,
@@ -91,7 +91,7 @@ impl Declared for Settings {
     flag!(
         "html.trust",
         trust,
-        "Whether what can run is carried over: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are. For your own documents only."
+        "Whether active content is kept: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are. For your own documents only."
     ),
     choice!(
         "html.ids",

@@ -46,7 +46,7 @@ impl Declared for Settings {
     bit!("text.lists", patterns, Patterns::LISTS, "Whether typed bullets and numbers of plain text make lists."),
     bit!("text.headings", patterns, Patterns::HEADINGS, "Whether a title, chapters and underlined lines of plain text make headings."),
     bit!("text.links", patterns, Patterns::LINKS, "Whether addresses in plain text are links."),
-    bit!("text.emphasis", patterns, Patterns::EMPHASIS, "Whether words between low lines in plain text are emphasised."),
+    bit!("text.emphasis", patterns, Patterns::EMPHASIS, "Whether text between underscores in plain text are emphasised."),
     ];
 }
 

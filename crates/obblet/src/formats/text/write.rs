@@ -49,7 +49,7 @@ pub fn write(doc: &Document, options: &Options) -> Written {
         findings.push(Finding::changed("text.raw", "raw markup was written as it is"));
     }
     if writer.out.was_too_deep() {
-        findings.push(Finding::changed("text.too-deep", "quotes and lists that stand too deep are set in no further"));
+        findings.push(Finding::changed("text.too-deep", "block quotes and lists nested too deeply are not indented further"));
     }
     Written { text: writer.out.finish(), findings }
 }

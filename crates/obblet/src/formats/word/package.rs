@@ -23,7 +23,7 @@ pub enum PackageError {
     #[error("it holds {0} and no text document")]
     OtherPackage(&'static str),
     /// Bytes of another sort.
-    #[error("it is no Word document: it is {0}")]
+    #[error("it is not a Word document: it is {0}")]
     NotAPackage(&'static str),
     /// An archive whose end is missing or whose list is broken.
     #[error("its archive is damaged: {0}")]

@@ -183,7 +183,7 @@ impl Run<'_> {
             self.put_unless_taken(feed::FEED, &feed, progress)?;
         }
         if base.is_empty() {
-            let finding = Finding::advice("site.address", "there is no site map, for it needs the address of the site")
+            let finding = Finding::advice("site.address", "no site map was written: it needs the address of the site")
                 .hint("set site.address");
             self.report_folder(finding, progress);
         } else {
@@ -231,8 +231,9 @@ impl Run<'_> {
         let copied = || self.others.get(path).filter(|other| other.from.is_some()).map(|other| other.source.as_str());
         let taken = self.link_index.made_of(path).or_else(copied);
         if let Some(source) = taken {
-            let finding = Finding::advice("publish.taken", format!("{path} is made of {source}, and no page of the site's own"))
-                .hint("rename the document, if that is not what you want");
+            let finding =
+                Finding::advice("publish.taken", format!("{path} is the page of {source}; the site's own page was not written"))
+                    .hint("rename the document, if that is not what you want");
             self.report_folder(finding, progress);
             return Ok(());
         }

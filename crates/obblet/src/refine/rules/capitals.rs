@@ -50,12 +50,9 @@ pub fn set(doc: &mut Document, capitals: Capitals, protected: &[String]) {
         let place = doc.place(first);
         let words: Vec<String> = suggested.into_iter().collect();
         doc.push_finding(
-            Finding::advice(
-                "clean.acronym",
-                format!("words in capitals that look like acronyms stayed so: {}", words.join(", ")),
-            )
-            .at(place)
-            .hint("put those that are into clean.protected-words"),
+            Finding::advice("clean.acronym", format!("words that look like acronyms kept their capitals: {}", words.join(", ")))
+                .at(place)
+                .hint("add the acronyms to clean.protected-words"),
         );
     }
 }

@@ -286,7 +286,7 @@ fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally:
             lines::as_text(doc, id, text);
         }
         Kind::Image { src, alt } => {
-            let message = format!("a picture went, for <img> is not accepted: {}", lines::excerpt(doc, id));
+            let message = format!("an image was removed, because <img> is not allowed: {}", lines::excerpt(doc, id));
             tally.lost.push((id, message, doc.text(src).to_owned()));
             if doc.text(alt).trim().is_empty() {
                 doc.detach(id);
@@ -296,7 +296,7 @@ fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally:
         }
         Kind::LineBreak => doc.set_kind(id, Kind::SoftBreak),
         Kind::Link { href } => {
-            let message = format!("the address of a link went, for <a> is not accepted: {}", lines::excerpt(doc, id));
+            let message = format!("a link address was removed, because <a> is not allowed: {}", lines::excerpt(doc, id));
             tally.lost.push((id, message, doc.text(href).to_owned()));
             doc.unwrap(id);
         }

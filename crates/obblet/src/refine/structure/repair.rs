@@ -23,9 +23,9 @@ pub(super) fn repair(doc: &mut Document) {
     if let Some(node) = changed {
         let place = doc.place(node);
         doc.push_finding(
-            Finding::changed("html.structure", "parts of the document stand where HTML does not let them and were moved")
+            Finding::changed("html.structure", "elements that HTML does not allow where they were have been moved")
                 .at(place)
-                .hint("the first of them is here; compare the result with the source"),
+                .hint("this is the first of them; compare the result with the source"),
         );
     }
 }

@@ -243,7 +243,7 @@ fn page_part(doc: &mut Document, state: &mut ParseState, name: &LocalName, given
             if state.unknown.insert(name.clone()) {
                 let place = doc.place(node);
                 doc.push_finding(
-                    Finding::lost("html.unknown-element", format!("<{other}> is no element of HTML; its tag was left out"))
+                    Finding::lost("html.unknown-element", format!("<{other}> is not an HTML element; its tag was removed"))
                         .at(place)
                         .hint("write &lt; for the sign, or put it in backticks"),
                 );

@@ -29,7 +29,7 @@ pub(super) fn normalize(doc: &mut Document, id: NodeId, state: &ParseState) {
     }
     let (place, words) = (doc.place(id), doc.plain_text(id));
     let words = words.split_whitespace().collect::<Vec<_>>().join(" ");
-    doc.push_finding(Finding::changed("html.formula", "a formula is not well formed; its characters are kept as text").at(place));
+    doc.push_finding(Finding::changed("html.formula", "formula is not well-formed; its characters are kept as text").at(place));
     let text = doc.intern(&words);
     replace(doc, id, Kind::Text(text));
 }

@@ -100,7 +100,7 @@ pub(super) fn keep(doc: &mut Document, root: NodeId, state: &mut ParseState, tol
     if told && !words.is_empty() {
         let count = words.split_whitespace().count();
         doc.push_finding(
-            Finding::changed("html.around-content", format!("what stands around the main content was left out, words: {count}"))
+            Finding::changed("html.around-content", format!("content around the main content was left out, words: {count}"))
                 .hint("set html.content to all to keep them")
                 .losing(words.split_whitespace().collect::<Vec<_>>().join(" ")),
         );

@@ -444,15 +444,15 @@ impl<'m> Normalizer<'m> {
             (std::mem::take(&mut state.too_deep), Finding::lost("html.too-deep", "tags that stand too deep were left out")),
             (
                 std::mem::take(&mut state.program_data),
-                Finding::changed("html.program-data", "what a program keeps for itself was left out"),
+                Finding::changed("html.program-data", "application data was removed"),
             ),
             (
                 std::mem::take(&mut self.remarks),
-                Finding::lost("html.remark", "remarks of reviewers, and what leads to them, were left out"),
+                Finding::lost("html.remark", "review comments and their marks were left out"),
             ),
             (
                 std::mem::take(&mut self.tabs),
-                Finding::advice("html.tabs", "text is lined up with tabs, which HTML does not have").hint("make a table of it"),
+                Finding::advice("html.tabs", "text is aligned with tabs, which HTML does not have").hint("make a table of it"),
             ),
             (std::mem::take(&mut self.page_breaks), Finding::changed("html.page-break", "page breaks were left out")),
         ];

@@ -575,10 +575,10 @@ impl Writer<'_, '_> {
         match self.options.raw {
             Raw::Keep if !self.options.trust && !super::raw::is_inert(text) => {
                 self.findings.push(
-                    Finding::changed("html.raw-running", "raw HTML that may run script, or that is not whole, is shown as text")
+                    Finding::changed("html.raw-running", "raw HTML that can run script, or is not well-formed, is shown as text")
                         .at(self.doc.place(id))
                         .losing(text.trim())
-                        .hint("html.trust=true writes it as it is; for your own documents only"),
+                        .hint("html.trust=true writes it unchanged; only for your own documents"),
                 );
                 if block {
                     self.out.line();

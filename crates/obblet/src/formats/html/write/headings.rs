@@ -75,7 +75,7 @@ impl Writer<'_, '_> {
             self.findings.push(
                 Finding::changed(
                     "html.heading-level",
-                    format!("a heading of level {level} leaves out a level and became one of level {written}"),
+                    format!("heading level {level} skips a level; it became level {written}"),
                 )
                 .at(self.doc.place(id))
                 .hint("give headings the level below that of the heading above them"),

@@ -1,4 +1,4 @@
-//! Links and pictures: what their addresses may be.
+//! Links and images: what their addresses may be.
 
 use crate::formats::html::Mends;
 use super::super::address;
@@ -17,10 +17,10 @@ impl Writer<'_, '_> {
         if !self.options.trust && !address::is_safe_link(href) {
             self.unsafe_links.push(id);
             self.findings.push(
-                Finding::lost("html.unsafe-link", "the address of a link can run script and was left out")
+                Finding::lost("html.unsafe-link", "link address can run script; it was removed")
                     .at(self.doc.place(id))
                     .losing(href)
-                    .hint("set html.trust to true if the document is your own"),
+                    .hint("set html.trust=true if the document is your own"),
             );
             return true;
         }
@@ -46,7 +46,7 @@ impl Writer<'_, '_> {
                 self.findings.push(
                     Finding::changed(
                         "html.address",
-                        format!("the address of {what} is not as browsers take it; it became {mended}"),
+                        format!("invalid address of {what} was corrected to {mended}"),
                     )
                     .at(self.doc.place(id))
                     .losing(address),
@@ -55,7 +55,7 @@ impl Writer<'_, '_> {
             }
             Check::Invalid => {
                 self.findings.push(
-                    Finding::lost("html.address", format!("no browser takes the address of {what}; its text stays: {address}"))
+                    Finding::lost("html.address", format!("invalid address of {what} was removed; its text is kept: {address}"))
                         .at(self.doc.place(id))
                         .losing(address)
                         .hint("write the address as a browser shows it"),
@@ -78,10 +78,10 @@ impl Writer<'_, '_> {
             self.options.trust || address::is_safe_picture(address) || self.options.safe_pictures.binary_search(&id).is_ok();
         if !is_safe {
             self.findings.push(
-                Finding::lost("html.unsafe-picture", "the address of a picture can run script; its words are kept")
+                Finding::lost("html.unsafe-picture", "image address can run script; the alt text is kept")
                     .at(self.doc.place(id))
                     .losing(address.chars().take(200).collect::<String>())
-                    .hint("save the picture as a file, or set html.trust to true if the document is your own"),
+                    .hint("save the image as a file, or set html.trust=true if the document is your own"),
             );
             self.out.text(alt);
             return;
@@ -89,7 +89,7 @@ impl Writer<'_, '_> {
         if address.trim().is_empty() {
             // An image needs an address.
             self.findings.push(
-                Finding::changed("image.no-address", "a picture has no address; its words are kept").at(self.doc.place(id)),
+                Finding::changed("image.no-address", "image has no address; the alt text is kept").at(self.doc.place(id)),
             );
             self.out.text(alt);
             return;

@@ -57,9 +57,9 @@ impl NoteNumbers {
             let Some(note) = unmentioned.find(|note| self.mentions[note.0 as usize].number == 0) else { break };
             let known = &doc.notes[note.0 as usize];
             findings.push(
-                Finding::advice("note.unmentioned", format!("nothing mentions the note {}", known.label))
+                Finding::advice("note.unmentioned", format!("footnote {} is never referenced", known.label))
                     .at(doc.place(known.body))
-                    .hint("it is written behind the other notes; mention it or remove it"),
+                    .hint("it is written after the other notes; reference it or remove it"),
             );
             self.number(note, ids);
         }

@@ -106,7 +106,7 @@ impl Blocks<'_> {
             self.doc.push_finding(
                 Finding::lost(
                     "markdown.extra-cells",
-                    format!("the row has more cells than the {} of its table's head", columns.len()),
+                    format!("the row has more cells than the {} of the table header", columns.len()),
                 )
                 .at(place)
                 .losing(self.source[from..end].trim_end().trim_end_matches('|'))

@@ -209,10 +209,10 @@ impl<'d, 'o> Writer<'d, 'o> {
     fn finish(self, mut findings: Vec<Finding>) -> Written {
         findings.extend(self.unsaid.into_iter().map(|(what, (count, place))| {
             let count = if count > 1 { format!(" ({count} times)") } else { String::new() };
-            Finding::changed("markdown.no-syntax", format!("Markdown can't say {what}{count}")).at(place)
+            Finding::changed("markdown.no-syntax", format!("Markdown has no syntax for {what}{count}")).at(place)
         }));
         if self.out.was_too_deep() {
-            findings.push(Finding::changed("markdown.too-deep", "quotes and lists that stand too deep are set in no further"));
+            findings.push(Finding::changed("markdown.too-deep", "block quotes and lists nested too deeply are not indented further"));
         }
         Written { text: self.out.finish(), findings }
     }

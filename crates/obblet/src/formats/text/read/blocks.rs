@@ -321,7 +321,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
         if lines.len() > 1 {
             let place = self.doc.place(node);
             self.doc.push_finding(
-                Finding::advice("text.columns", "text is lined up with spaces and was kept so")
+                Finding::advice("text.columns", "text aligned with spaces is kept as preformatted text")
                     .at(place)
                     .hint("set tabs between columns to make a table of it"),
             );

@@ -1,4 +1,4 @@
-//! What is found within a line: addresses, and words between low lines.
+//! What is found within a line: addresses, and text between underscores.
 
 use super::Patterns;
 use super::ReadOptions;

@@ -180,7 +180,7 @@ impl Reader<'_, '_> {
         if diagnostics.contents.count > 0 {
             let place = doc.source.place("", diagnostics.contents.first);
             doc.push_finding(
-                Finding::changed("word.contents", "the list of contents was left out; pages have one of their own")
+                Finding::changed("word.contents", "the table of contents was left out; pages have their own")
                     .at(place)
                     .hint("set page.contents, or word.contents to keep it")
                     .losing(diagnostics.contents.words()),
@@ -226,13 +226,13 @@ impl Reader<'_, '_> {
     fn report_lost(&mut self, diagnostics: &Diagnostics) {
         self.push_tally(
             &diagnostics.hidden,
-            Finding::lost("word.hidden", "passages of hidden text were left out")
+            Finding::lost("word.hidden", "hidden text was left out")
                 .hint("set word.hidden to keep them")
                 .losing(diagnostics.hidden.words()),
         );
         self.push_tally(
             &diagnostics.revised,
-            Finding::lost("clean.revision", "passages that a revision took out were left out")
+            Finding::lost("clean.revision", "deleted text of tracked changes was left out")
                 .hint("set clean.revisions to keep them")
                 .losing(diagnostics.revised.words()),
         );
@@ -247,32 +247,32 @@ impl Reader<'_, '_> {
         );
         self.push_tally(
             &diagnostics.lost_objects,
-            Finding::lost("word.object", "charts, diagrams and objects of other programs can't be shown")
-                .hint("put a picture of each in their place")
+            Finding::lost("word.object", "charts, diagrams and embedded objects can't be shown")
+                .hint("replace each with an image")
                 .losing(diagnostics.lost_objects.words()),
         );
         self.push_tally(
             &diagnostics.objects,
-            Finding::changed("word.object", "objects of other programs are shown as their pictures")
+            Finding::changed("word.object", "embedded objects are shown as their preview images")
                 .losing(diagnostics.objects.words()),
         );
         self.push_tally(
             &diagnostics.missing_pictures,
-            Finding::lost("word.picture", "pictures are not in the document").losing(diagnostics.missing_pictures.words()),
+            Finding::lost("word.picture", "images are missing from the document").losing(diagnostics.missing_pictures.words()),
         );
         self.push_tally(
             &diagnostics.vector_pictures,
-            Finding::lost("word.picture-format", "pictures are in a format that browsers can't show")
+            Finding::lost("word.picture-format", "images are in a format that browsers can't show")
                 .hint("save them as PNG or SVG in the document; images.keep-unknown=true puts the files beside the page")
                 .losing(diagnostics.vector_pictures.words()),
         );
         self.push_tally(
             &diagnostics.foreign,
-            Finding::lost("word.foreign-part", "parts in other formats were left out").losing(diagnostics.foreign.words()),
+            Finding::lost("word.foreign-part", "embedded parts in other formats were left out").losing(diagnostics.foreign.words()),
         );
         self.push_tally(
             &diagnostics.formulas,
-            Finding::changed("word.formula", "formulas are written as their characters in a row")
+            Finding::changed("word.formula", "formulas became plain characters in a row")
                 .losing(diagnostics.formulas.words()),
         );
     }
@@ -281,24 +281,24 @@ impl Reader<'_, '_> {
     fn report_source(&mut self, diagnostics: &Diagnostics) {
         self.push_tally(
             &diagnostics.local_links,
-            Finding::advice("word.local-link", "links lead to files of one computer")
+            Finding::advice("word.local-link", "links point to local files")
                 .hint("link to addresses on the web, or to files beside the document")
                 .losing(diagnostics.local_links.words()),
         );
         self.push_tally(
             &diagnostics.covered_links,
-            Finding::lost("word.nested-link", "addresses of links that hold only other links were left out")
+            Finding::lost("word.nested-link", "addresses of links that contain only another link were left out")
                 .hint("link the text to one address")
                 .losing(diagnostics.covered_links.words()),
         );
         self.push_tally(
             &diagnostics.empty,
-            Finding::advice("word.empty-paragraph", "empty paragraphs make space; they were left out")
-                .hint("set the space in the style of the paragraphs around"),
+            Finding::advice("word.empty-paragraph", "empty paragraphs used as spacing were left out")
+                .hint("set the spacing in the paragraph style"),
         );
         self.push_tally(
             &diagnostics.tabs,
-            Finding::advice("word.tabs", "paragraphs line up text with tabs, which HTML does not have")
+            Finding::advice("word.tabs", "paragraphs align text with tabs, which HTML does not have")
                 .hint("make tables of them, or set clean.tab-columns"),
         );
         self.push_tally(
@@ -308,16 +308,16 @@ impl Reader<'_, '_> {
         );
         self.push_tally(
             &diagnostics.spaces,
-            Finding::advice("word.spaces", "paragraphs line up text with spaces, which HTML shows as one")
+            Finding::advice("word.spaces", "paragraphs align text with spaces, which HTML collapses")
                 .hint("make tables of them"),
         );
         self.push_tally(
             &diagnostics.breaks,
-            Finding::advice("word.line-break", "line breaks stand within sentences").hint("let the lines wrap of their own"),
+            Finding::advice("word.line-break", "line breaks within sentences").hint("remove them and let the text wrap"),
         );
         self.push_tally(
             &diagnostics.odd_numbers,
-            Finding::changed("word.list-numbers", "lists have numbers that lists in HTML do not show so")
+            Finding::changed("word.list-numbers", "list numbering that HTML can't express")
                 .hint("check what the text says about their numbers; word.list-numbers = \"text\" keeps them as text")
                 .losing(diagnostics.odd_numbers.words()),
         );
@@ -327,14 +327,14 @@ impl Reader<'_, '_> {
     fn report_layout(&mut self, diagnostics: &Diagnostics) {
         self.push_places(
             &diagnostics.text_boxes,
-            Finding::changed("word.text-box", "text boxes stand behind the paragraphs that they are fixed to"),
+            Finding::changed("word.text-box", "text boxes were moved after the paragraphs that they are anchored to"),
         );
-        self.push_places(&diagnostics.turned_pictures, Finding::changed("word.picture-format", "pictures were turned into PNG"));
-        self.push_places(&diagnostics.crops, Finding::changed("word.crop", "pictures that are cut off at the sides are shown whole"));
+        self.push_places(&diagnostics.turned_pictures, Finding::changed("word.picture-format", "images were converted to PNG"));
+        self.push_places(&diagnostics.crops, Finding::changed("word.crop", "cropped images are shown whole"));
         self.push_places(
             &diagnostics.layout_tables,
-            Finding::advice("word.layout-table", "tables without lines only set things beside each other")
-                .hint("set clean.layout-tables to open them"),
+            Finding::advice("word.layout-table", "tables without borders are used for layout")
+                .hint("set clean.layout-tables=true to unwrap them"),
         );
     }
 }
@@ -390,7 +390,7 @@ fn is_common(font: &str) -> bool {
 /// Finds that a document has no title.
 pub(super) fn untitled(doc: &mut Document) {
     doc.push_finding(
-        Finding::advice("word.title", "the document says nowhere what its title is")
+        Finding::advice("word.title", "the document has no title")
             .hint("set it in the document's properties, or give its first line the style Title"),
     );
 }
@@ -406,7 +406,7 @@ impl Reader<'_, '_> {
             doc.push_finding(
                 Finding::advice(
                     "word.revisions",
-                    format!("the document has changes that nobody has settled: {}", self.revisions),
+                    format!("the document has tracked changes that are neither accepted nor rejected: {}", self.revisions),
                 )
                 .hint("accept or reject them in the word processor, or set clean.revisions"),
             );
@@ -414,15 +414,15 @@ impl Reader<'_, '_> {
         if self.breaks > 0 {
             doc.push_finding(Finding::changed(
                 "word.page-break",
-                format!("breaks of pages, columns and sections were left out: {}", self.breaks),
+                format!("page, column and section breaks were left out: {}", self.breaks),
             ));
         }
         if self.sections.lost_columns > 1 {
-            doc.push_finding(Finding::changed("word.columns", "text that is set in columns runs in one"));
+            doc.push_finding(Finding::changed("word.columns", "text in several columns became one column"));
         }
         if self.broken_parts > 0 {
             doc.push_finding(
-                Finding::lost("word.damaged", "the markup of the document is broken; what stands behind the fault is missing")
+                Finding::lost("word.damaged", "the markup of the document is broken; everything after the fault is missing")
                     .hint("open it in a word processor and save it anew"),
             );
         }
@@ -445,7 +445,7 @@ impl Reader<'_, '_> {
         if let Some(node) = skips {
             let place = doc.place(node);
             doc.push_finding(
-                Finding::advice("word.skipped-level", "a heading leaves out a level on the way down")
+                Finding::advice("word.skipped-level", "a heading skips a level")
                     .at(place)
                     .hint("give it the level below the heading before it"),
             );

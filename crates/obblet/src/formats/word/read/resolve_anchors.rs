@@ -105,9 +105,9 @@ impl Reader<'_, '_> {
             let mut gone: Vec<&str> = missing.iter().map(|(_, name)| name.as_str()).collect();
             gone.dedup();
             self.doc.push_finding(
-                Finding::changed("word.dead-link", format!("links lead to places that are not there: {}", missing.len()))
+                Finding::changed("word.dead-link", format!("internal links whose target does not exist: {}", missing.len()))
                     .at(place)
-                    .hint("bring the fields of the document up to date")
+                    .hint("update the fields of the document in the word processor")
                     .losing(gone.join(" ")),
             );
         }

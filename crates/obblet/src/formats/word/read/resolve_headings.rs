@@ -118,7 +118,7 @@ impl Reader<'_, '_> {
         let keeps = self.refers_by_number && self.options.heading_numbers == super::HeadingNumbers::Auto;
         if !keeps {
             let place = self.doc.place(*first);
-            let message = format!("numbers that the program put before headings were left out: {}", numbered.len());
+            let message = format!("automatic heading numbers were left out: {}", numbered.len());
             self.doc.push_finding(
                 Finding::changed("word.heading-numbers", message)
                     .at(place)

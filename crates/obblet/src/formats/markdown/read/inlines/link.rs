@@ -57,7 +57,7 @@ impl Scanner<'_, '_, '_> {
             if !label[1..].contains(char::is_whitespace) && label.len() > 1 && self.byte(self.at + length) != b'(' {
                 let place = self.context.doc.source.place(self.context.doc.pool(), self.base + self.at as u32);
                 self.context.doc.push_finding(
-                    Finding::advice("markdown.missing-note", format!("there is no note [^{}]", &label[1..]))
+                    Finding::advice("markdown.missing-note", format!("footnote [^{}] is not defined", &label[1..]))
                         .at(place)
                         .hint("define it on a line of its own, or escape the bracket"),
                 );
@@ -129,7 +129,7 @@ impl Scanner<'_, '_, '_> {
                 None => {
                     let place = self.context.doc.source.place(self.context.doc.pool(), self.base + self.at as u32);
                     self.context.doc.push_finding(
-                        Finding::lost("markdown.too-many-references", "links repeat long addresses more often than is sane")
+                        Finding::lost("markdown.too-many-references", "too many references to long link addresses; the rest are kept as text")
                             .at(place)
                             .losing(label),
                     );
