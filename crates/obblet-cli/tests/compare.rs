@@ -55,5 +55,9 @@ fn what_can_go_wrong_is_said_in_one_line() {
     case(&["a.md", "b.html", "--through", "html"], 2, "--through compares one document with itself; leave the second one out");
     std::fs::write(dir.path().join("broken.docx"), "PK no archive").unwrap();
     obblet(&dir).args(["broken.docx", "a.md"]).assert().code(1).stderr(contains("obblet: broken.docx: its archive is damaged"));
-    obblet(&dir).args(["a.md", "--through", "wrd"]).assert().code(2).stderr(contains("[possible values: markdown, html, text]"));
+    obblet(&dir)
+        .args(["a.md", "--through", "wrd"])
+        .assert()
+        .code(2)
+        .stderr(contains("[possible values: markdown, html, text, table]"));
 }

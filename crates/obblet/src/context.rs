@@ -1,36 +1,12 @@
 //! What goes into a conversion beside the document, and what comes out of it.
 
 use crate::cache::Shared;
-use crate::document::{Finding, Place};
+use crate::document::Finding;
 use crate::error::Error;
 use crate::formats::Anchors;
+use crate::links::LinkResolver;
 use crate::media::{MediaSource, MediaStore};
 use std::path::{Path, PathBuf};
-
-/// What becomes of a link.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub enum LinkTarget {
-    /// It stays as it is.
-    Unchanged,
-    /// It leads to another address.
-    Rewritten(String),
-    /// There is nothing at its address.
-    Missing {
-        /// The address that is nearest to it, where one is near.
-        nearest: Option<String>,
-    },
-}
-
-/// Tells where links lead after conversion. A folder that is published has one that knows its documents.
-pub trait LinkResolver {
-    /// What becomes of an address in a document, of a link at a place.
-    fn resolve(&self, address: &str, at: Place) -> LinkTarget;
-
-    /// What becomes of the address of an image, at a place. One that is rewritten is not opened.
-    fn resolve_image(&self, _address: &str, _at: Place) -> LinkTarget {
-        LinkTarget::Unchanged
-    }
-}
 
 /// What stands around a document. All of it may be left out: then nothing is read but the text itself.
 #[derive(Clone, Copy, Default)]

@@ -1,6 +1,7 @@
 //! What can go wrong so that there is no output at all. Everything else is a finding.
 
 use crate::formats::ReadError;
+use crate::io_error::describe;
 use crate::profile::ProfileError;
 
 /// Why a conversion has no output.
@@ -119,18 +120,5 @@ impl Error {
     pub(crate) fn is_full(&self) -> bool {
         use std::io::ErrorKind::{QuotaExceeded, StorageFull};
         matches!(self, Self::File { cause, .. } if matches!(cause.kind(), StorageFull | QuotaExceeded))
-    }
-}
-
-/// What an error of the system means to a person: in words, without its number.
-#[must_use]
-pub fn describe(error: &std::io::Error) -> String {
-    match error.kind() {
-        std::io::ErrorKind::NotFound => "there is no such file".to_owned(),
-        std::io::ErrorKind::PermissionDenied => "permission denied".to_owned(),
-        std::io::ErrorKind::StorageFull => "there is no space left on the disk".to_owned(),
-        std::io::ErrorKind::IsADirectory => "it is a folder".to_owned(),
-        std::io::ErrorKind::NotADirectory | std::io::ErrorKind::AlreadyExists => "a part of its path is no folder".to_owned(),
-        _ => error.to_string().split(" (os error").next().unwrap_or_default().to_lowercase(),
     }
 }

@@ -65,6 +65,8 @@ mod indent_writer;
 mod inert;
 #[cfg(feature = "inspect")]
 pub mod inspect;
+mod io_error;
+mod links;
 pub mod media;
 mod numeral;
 pub mod page;
@@ -80,8 +82,10 @@ mod simd_scan;
 mod slug;
 
 pub use cache::Shared;
-pub use context::{Cancellation, Context, Converted, Length, LinkResolver, LinkTarget, OutputFile, Progress, Stage};
-pub use error::{Error, describe};
+pub use context::{Cancellation, Context, Converted, Length, OutputFile, Progress, Stage};
+pub use error::Error;
 pub use findings::findings;
 pub use formats::Format;
+pub use io_error::describe;
+pub use links::{LinkResolver, LinkTarget};
 pub use pipeline::{convert, convert_in, read, write};

@@ -1,7 +1,5 @@
 //! Where the media of documents come from, and where they go: files of a folder, or whatever a program has.
 
-use crate::context::{LinkResolver, LinkTarget};
-use crate::document::Place;
 use std::collections::BTreeMap;
 use std::io;
 use std::path::{Path, PathBuf};
@@ -120,17 +118,6 @@ pub(crate) fn address(path: &Path) -> String {
     const SET: &percent_encoding::AsciiSet = &percent_encoding::CONTROLS.add(b' ').add(b'%').add(b'?').add(b'#').add(b':');
     let encoded = |part: &std::ffi::OsStr| percent_encoding::utf8_percent_encode(&part.to_string_lossy(), SET).to_string();
     path.iter().map(encoded).collect::<Vec<_>>().join("/")
-}
-
-/// Links and images by their addresses, and the addresses that they have in the output; what is not in it stays.
-impl LinkResolver for BTreeMap<String, String> {
-    fn resolve(&self, address: &str, _: Place) -> LinkTarget {
-        self.get(address).map_or(LinkTarget::Unchanged, |target| LinkTarget::Rewritten(target.clone()))
-    }
-
-    fn resolve_image(&self, address: &str, at: Place) -> LinkTarget {
-        self.resolve(address, at)
-    }
 }
 
 /// The path from the root that a path from a folder in it names; none where it leads out.

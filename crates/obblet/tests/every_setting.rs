@@ -129,7 +129,7 @@ fn values_of(key: &str, files: &Path) -> Vec<String> {
     let of = |values: &[&str]| values.iter().map(|value| (*value).to_owned()).collect();
     let mut values: Vec<String> = match key {
         "html.indent" => of(&["0", "1", "8"]),
-        "html.encoding" | "text.encoding" => of(&["utf-16le", "windows-1251"]),
+        "html.encoding" | "text.encoding" | "table.encoding" => of(&["utf-16le", "windows-1251"]),
         "markdown.width" | "text.width" => of(&["0", "1", "30"]),
         "images.folder" => of(&["pictures", "a/b"]),
         "page.title" | "page.description" | "page.author" => of(&["<\"Tides\" & more>"]),
@@ -207,6 +207,7 @@ fn every_setting_does_something_and_keeps_fragments_valid() {
         (Format::Html, HTML.as_bytes().to_vec()),
         (Format::Text, TEXT.as_bytes().to_vec()),
         (Format::Word, word()),
+        (Format::Table, b"Tag;Hoch,wasser|M\xFCnde\tH\xF6he\nMo;6,12|4\t5\n".to_vec()),
     ];
     let (mut idle, mut faults, mut tried) = (Vec::new(), Vec::new(), 0);
     for setting in settings() {

@@ -1,12 +1,13 @@
 //! `obblet compare`
 
-use super::input::{Input, is_dash};
+use super::comparison::{read, score_as_json};
+use super::input::is_dash;
 use crate::arguments::Compare;
 use crate::failure::{Failure, misused};
 use crate::messages::shown;
 use crate::{Outcome, messages, report};
 use anstyle::{AnsiColor, Style};
-use obblet::compare::{Comparison, Difference, Score, Side, compare};
+use obblet::compare::{Comparison, Difference, Side, compare};
 use obblet::document::{Document, Place};
 use obblet::profile::{Layers, Profile, Shape};
 use obblet::refine::Cleaning;
@@ -67,23 +68,6 @@ fn compare_both(arguments: &Compare, layers: &Layers) -> Result<Comparison, Fail
         report::written(show(&first_name, &second_name, &comparison, arguments.verbose))?;
     }
     Ok(comparison)
-}
-
-pub(super) fn score_as_json(score: &Score) -> serde_json::Value {
-    serde_json::json!({
-        "category": score.category,
-        "first": score.first,
-        "second": score.second,
-        "same": score.same,
-        "share": (score.share() * 10_000.0).round() / 10_000.0,
-    })
-}
-
-pub(super) fn read(arguments: &Compare, layers: &Layers, path: &Path) -> Result<(Document, Profile), Failure> {
-    let name = path.display().to_string();
-    let input = Input::read(path, arguments.reads, layers).map_err(|failure| failure.of(&name))?;
-    let doc = obblet::read(&input.bytes, input.format, &input.profile).map_err(|error| Failure::from(error).of(&name))?;
-    Ok((doc, Profile::clone(&input.profile)))
 }
 
 /// A document that was written in a format and read again.

@@ -51,7 +51,7 @@ pub(super) fn run(arguments: &Compare, layers: &Layers, second: &Path) -> Result
     let (first_pages, mut second_pages) = (pages(first_entries), pages(second_entries));
     // Links to documents are the same where they lead to the same page, whatever the formats.
     let read = |folder: &Path, path: &Path, links: &DocumentLinks| -> Result<Document, Failure> {
-        let (mut doc, _) = super::compare::read(arguments, layers, &folder.join(path))?;
+        let (mut doc, _) = super::comparison::read(arguments, layers, &folder.join(path))?;
         redirect(&mut doc, &links.from(path, &Context::default()));
         Ok(doc)
     };
@@ -91,7 +91,7 @@ fn save(path: &Path, found: &Folders) -> Result<(), Failure> {
         .iter()
         .map(|pair| {
             let comparison = &pair.comparison;
-            let scores: Vec<_> = comparison.scores.iter().map(super::compare::score_as_json).collect();
+            let scores: Vec<_> = comparison.scores.iter().map(super::comparison::score_as_json).collect();
             serde_json::json!({
                 "first": pair.first, "second": pair.second, "scores": scores, "differences": comparison.differences,
             })

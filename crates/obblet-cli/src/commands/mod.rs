@@ -2,6 +2,7 @@
 
 pub(crate) mod compare;
 mod compare_folders;
+mod comparison;
 pub(crate) mod convert;
 pub(crate) mod demo;
 pub(crate) mod input;

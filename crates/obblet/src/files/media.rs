@@ -1,8 +1,8 @@
 //! Folders of the disk as places for media, and as targets of links.
 
 use super::Root;
-use crate::context::{LinkResolver, LinkTarget};
 use crate::document::Place;
+use crate::links::{LinkResolver, LinkTarget};
 use crate::media::{MediaSource, MediaStore, There, address, within};
 use std::io;
 use std::path::{Path, PathBuf};

@@ -124,7 +124,7 @@ pub fn inspect(source: &[u8], format: Format, profile: &Profile, context: &Conte
         findings: Vec::new(),
         faults,
     };
-    let converted = crate::convert_in(source, format, Format::Html, &wanted, context)?;
+    let converted = crate::pipeline::convert_in(source, format, Format::Html, &wanted, context)?;
     let mut findings = converted.findings;
     let more: Vec<Finding> =
         advice.into_iter().filter(|finding| findings.iter().all(|known| known.code != finding.code)).collect();

@@ -1,5 +1,6 @@
 //! A page as a whole: its content, its style rules, and the frame around both.
 
+use super::frame::{Sheets, Styles};
 use super::navigation::Navigation;
 use super::{Content, WriteReport, content, contents, css_to_ascii, frame, look};
 use crate::cache;
@@ -50,22 +51,6 @@ pub(crate) fn assemble(
         text = to_ascii(&text);
     }
     Ok((text, files))
-}
-
-/// Style rules: text for the head of a page, and addresses.
-#[derive(Debug, Default)]
-pub(crate) struct Sheets {
-    pub(crate) embedded: Vec<String>,
-    pub(crate) linked: Vec<String>,
-}
-
-/// The style rules of a page. Those of the user stand behind all others, which they may change.
-#[derive(Debug, Default)]
-pub(crate) struct Styles {
-    /// Of the look, and of the document.
-    pub(crate) look: Sheets,
-    /// Of `page.stylesheets`.
-    pub(crate) own: Sheets,
 }
 
 fn styles(profile: &Profile, context: &Context<'_>, files: &mut Vec<OutputFile>) -> Result<Styles, Error> {

@@ -1,7 +1,6 @@
 //! The page around the content: a template, and what it can use.
 
 use super::Content;
-use super::assemble::{Sheets, Styles};
 use super::navigation::Navigation;
 use crate::cache::{self, FramesKey, Shared};
 use crate::context::Context;
@@ -33,6 +32,22 @@ const MOST_COPIES: u64 = 16;
 fn fuel(content: &Content) -> u32 {
     let size = content.body.len() + content.rules.len() + content.headings.len() * 256;
     (FUEL + size as u64 * MOST_COPIES / 64).next_power_of_two().ilog2()
+}
+
+/// Style rules: text for the head of a page, and addresses.
+#[derive(Debug, Default)]
+pub(crate) struct Sheets {
+    pub(crate) embedded: Vec<String>,
+    pub(crate) linked: Vec<String>,
+}
+
+/// The style rules of a page. Those of the user stand behind all others, which they may change.
+#[derive(Debug, Default)]
+pub(crate) struct Styles {
+    /// Of the look, and of the document.
+    pub(crate) look: Sheets,
+    /// Of `page.stylesheets`.
+    pub(crate) own: Sheets,
 }
 
 /// What is known of a page before it is put together.

@@ -1,11 +1,12 @@
 //! Pictures: where they go, how large they are, and whether they are there at all.
 
 use crate::cache::SharedPicture;
-use crate::context::{Context, LinkTarget, OutputFile};
+use crate::context::{Context, OutputFile};
 use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step, Text};
 use crate::drawing;
 use crate::fast_hash::HashMap;
 use crate::file_name::{self, plain_stem};
+use crate::links::LinkTarget;
 use crate::media::{self, MediaSource, There, within};
 use crate::picture;
 use crate::profile::{ImagePlace, Profile};
@@ -383,7 +384,7 @@ impl Gallery<'_> {
         if let Some(store) = self.context.store {
             match store.store(&path, bytes) {
                 Ok(address) => return address,
-                Err(error) => self.failed.push((path.clone(), crate::error::describe(&error))),
+                Err(error) => self.failed.push((path.clone(), crate::io_error::describe(&error))),
             }
         } else {
             self.placed.files.push(OutputFile { path: path.clone(), bytes });

@@ -91,7 +91,7 @@ impl Layer {
     fn of_text(path: &Path, text: std::io::Result<String>) -> Result<Self, ProfileError> {
         let name = path.display().to_string();
         let text =
-            text.map_err(|error| ProfileError::Unreadable { file: name.clone(), message: crate::error::describe(&error) })?;
+            text.map_err(|error| ProfileError::Unreadable { file: name.clone(), message: crate::io_error::describe(&error) })?;
         Self::read(&text, &name, path.parent())
     }
 

@@ -6,11 +6,12 @@ use super::parallel::in_order;
 use super::run::Run;
 use super::site::Site;
 use super::{Progress, paths};
-use crate::context::{Context, LinkResolver, LinkTarget};
+use crate::context::Context;
 use crate::document::{Document, Kind, Place, Step};
 use crate::error::Error;
 use crate::fast_hash::HashMap;
 use crate::formats::html::{self, HeadingEntry};
+use crate::links::{LinkResolver, LinkTarget};
 use crate::page::{self, Content, Navigation};
 use crate::pipeline;
 

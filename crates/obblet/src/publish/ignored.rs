@@ -55,7 +55,7 @@ impl Rules {
             match read(root, &path) {
                 Ok(rules) => Some(rules),
                 Err(error) => {
-                    let why = format!("it can't be read, and leaves nothing out: {}", crate::error::describe(&error));
+                    let why = format!("it can't be read, and leaves nothing out: {}", crate::io_error::describe(&error));
                     skipped.push(Skipped { path, why });
                     None
                 }

@@ -2,9 +2,10 @@
 
 use super::link_index::{LinkIndex, Target};
 use super::{Entry, paths};
-use crate::context::{Context, LinkResolver, LinkTarget};
+use crate::context::Context;
 use crate::document::Place;
 use crate::files::There;
+use crate::links::{LinkResolver, LinkTarget};
 use crate::media;
 use std::collections::BTreeSet;
 use std::path::{Component, Path, PathBuf};

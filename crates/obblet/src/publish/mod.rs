@@ -53,6 +53,7 @@ mod slice;
 mod slice_files;
 mod split;
 mod targets;
+mod touched;
 mod tree;
 
 pub use archive::archive;

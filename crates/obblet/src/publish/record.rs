@@ -255,7 +255,7 @@ impl Record {
         match output.read(RECORD_FILE.as_ref(), LARGEST) {
             Ok(bytes) => record.take(Arc::new(bytes), true),
             Err(error) if error.kind() == std::io::ErrorKind::NotFound => {}
-            Err(error) => record.damage = Some(format!("{RECORD_FILE} can't be read: {}", crate::error::describe(&error))),
+            Err(error) => record.damage = Some(format!("{RECORD_FILE} can't be read: {}", crate::io_error::describe(&error))),
         }
         if let Ok(bytes) = output.read(UNFINISHED_FILE.as_ref(), LARGEST)
             && !bytes.is_empty()

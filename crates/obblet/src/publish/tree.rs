@@ -47,7 +47,7 @@ pub(super) fn made_pages(root: &Root) -> HashSet<String> {
 /// Looks into documents, over all cores.
 pub(super) fn hash(documents: &mut [Found], root: &Root) {
     documents.par_iter_mut().with_min_len(16).for_each(|found| {
-        found.content = hash::of_file(root, found.path.as_ref()).map_err(|error| crate::error::describe(&error));
+        found.content = hash::of_file(root, found.path.as_ref()).map_err(|error| crate::io_error::describe(&error));
     });
 }
 
@@ -96,7 +96,7 @@ pub(super) fn scan(root: &Root, choice: &Choice<'_>) -> Result<Tree, Error> {
         match entries {
             Ok(entries) => looking.folder(&folder, above, entries, &mut folders),
             Err(cause) if folder.is_empty() => return Err(Error::File { path: root.path().display().to_string(), cause }),
-            Err(error) => looking.skip(&folder, &format!("it can't be read: {}", crate::error::describe(&error))),
+            Err(error) => looking.skip(&folder, &format!("it can't be read: {}", crate::io_error::describe(&error))),
         }
     }
     looking.resolve_links();

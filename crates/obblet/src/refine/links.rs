@@ -1,7 +1,7 @@
 //! Links to documents that are converted too lead to what they become.
 
-use crate::context::{LinkResolver, LinkTarget};
 use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
+use crate::links::{LinkResolver, LinkTarget};
 
 /// Gives links the addresses that `links` knows for them, and tells about those that lead nowhere.
 pub fn redirect(doc: &mut Document, links: &dyn LinkResolver) {

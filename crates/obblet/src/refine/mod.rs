@@ -6,6 +6,7 @@
 //! about what a program left in it: first those about text, then those about elements, from the large to the small.
 
 mod findings;
+mod pass_names;
 mod pipeline;
 mod settings;
 

@@ -293,15 +293,25 @@ pub static ELEMENTS: [Pass; 7] = [
     },
 ];
 
-/// The names of steps that the pipeline adds to the passes of this room.
-pub(crate) const STEPS: [&str; 5] = ["embedded-html", "leave-out", "raw-html", "links", "structure"];
-
-/// Whether a pass has this name.
-pub(crate) fn is_pass(name: &str) -> bool {
-    NOISE.iter().chain(TEXT).chain(&ELEMENTS).map(|pass| pass.name).chain(STEPS).any(|known| known == name)
-}
-
 /// What a paragraph that only takes space is made of; a document without any of it has none.
 fn may_have_spacers(doc: &Document) -> bool {
     doc.may_hold(KindSet::LINE_BREAKS) || memchr::memmem::find(doc.pool().as_bytes(), "\u{A0}".as_bytes()).is_some()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::refine::pass_names::{PASSES, STEPS};
+
+    #[test]
+    fn passes_have_the_names_by_which_they_are_switched() {
+        let mut all: Vec<&str> = NOISE.iter().chain(TEXT).chain(&ELEMENTS).map(|pass| pass.name).collect();
+        all.dedup();
+        let mut known: Vec<&str> = PASSES.to_vec();
+        all.sort_unstable();
+        known.sort_unstable();
+        all.dedup();
+        assert_eq!(all, known);
+        assert!(STEPS.iter().all(|step| !PASSES.contains(step)));
+    }
 }

@@ -246,7 +246,7 @@ impl Declared for Cleaning {
             "clean.skip",
             skip,
             "a list of names of passes, as in \"white-space\" (obblet profile show --passes lists them)",
-            super::passes::is_pass,
+            super::pass_names::is_pass,
             "Passes that do not run, whatever their own settings say."
         ),
         choice!(

@@ -9,6 +9,7 @@ mod settings;
 mod address;
 mod address_check;
 mod attribute_values;
+mod characters;
 mod check;
 mod depth_limit;
 pub(crate) mod escape;

@@ -1,9 +1,9 @@
 //! Drawings and formulas: elements that are not HTML's, kept as the markup that they are.
 
+use super::foreign_markup::{element, escape};
 use super::element_state::{Origin, ParseState};
 use super::formula::formula;
 use crate::document::{Document, Finding, Kind, Media, NodeId, Step};
-use crate::formats::html::escape::is_allowed;
 use html5ever::{Attribute, QualName, ns};
 
 /// Puts a drawing or formula in its place: a formula as markup, a drawing as a picture that the document holds.
@@ -54,10 +54,6 @@ fn value<'m>(state: &'m ParseState, id: NodeId, name: &str) -> Option<&'m str> {
     attributes.iter().find(|attribute| (*attribute.name.local).eq_ignore_ascii_case(name)).map(|attribute| &*attribute.value)
 }
 
-pub(super) fn element(state: &ParseState, id: NodeId) -> &str {
-    state.foreign.get(&id).map_or("", |(name, _)| &*name.local)
-}
-
 /// The TeX that a formula was made from, where it carries it.
 fn tex_within(doc: &Document, id: NodeId, state: &ParseState) -> Option<String> {
     let mut semantics = doc.children(id);
@@ -69,21 +65,6 @@ fn tex_within(doc: &Document, id: NodeId, state: &ParseState) -> Option<String> 
         .find(|&child| element(state, child) == "semantics")
         .and_then(|semantics| doc.children(semantics).find(is_tex))?;
     Some(doc.plain_text(found)).filter(|tex| !tex.trim().is_empty())
-}
-
-/// Writes text for markup that is kept. What HTML forbids becomes a character of replacement.
-pub(super) fn escape(out: &mut String, text: &str) {
-    for c in text.chars() {
-        match c {
-            c if !is_allowed(c) => out.push(char::REPLACEMENT_CHARACTER),
-            '&' => out.push_str("&amp;"),
-            '<' => out.push_str("&lt;"),
-            '>' => out.push_str("&gt;"),
-            '"' => out.push_str("&quot;"),
-            '\n' | '\r' | '\t' => out.push(' '),
-            c => out.push(c),
-        }
-    }
 }
 
 /// What shows something (SVG 2, sections 5.6, 10, 11 and 12.3).

@@ -1,7 +1,7 @@
 //! Formulas in MathML: kept where they are valid as MathML Core and MathML 3 say, made valid where little is missing.
 
 use super::element_state::{Origin, ParseState};
-use super::foreign::{element, escape};
+use super::foreign_markup::{element, escape};
 use crate::document::{Document, Kind, NodeId, Step};
 
 /// What an element of a formula holds.

@@ -12,6 +12,7 @@ mod element_state;
 mod elements;
 mod embedded_html;
 mod foreign;
+mod foreign_markup;
 mod formula;
 mod fragment_filter;
 mod main_content;

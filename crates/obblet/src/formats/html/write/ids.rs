@@ -1,7 +1,7 @@
 //! Who gets which id. Ids are unique; a second one of the same name gets a number.
 
 use crate::formats::html::Lists;
-use super::super::escape::is_allowed;
+use super::super::characters::is_allowed;
 use super::super::{Ids as Wanted, Options};
 use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};

@@ -1,6 +1,6 @@
 //! Puts markup on lines: knows indentation, escaping, and the two syntaxes.
 
-use super::super::escape::is_allowed;
+use super::super::characters::is_allowed;
 use super::super::{Characters, Options, Syntax, address};
 use crate::simd_scan::unescaped_length;
 use std::fmt::Write;

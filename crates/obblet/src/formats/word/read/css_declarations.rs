@@ -8,6 +8,9 @@ use super::properties::{
 use super::styles::{TablePart, TableStyle};
 use std::fmt::Write;
 
+/// The class of rules that join paragraphs; they stand behind all others.
+pub(super) const JOINED: &str = "joined";
+
 /// Declarations of a rule, in the order in which they are written.
 pub(super) type Rules = Vec<(&'static str, String)>;
 

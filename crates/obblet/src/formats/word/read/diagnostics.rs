@@ -1,9 +1,9 @@
 //! What the user should know about a document: what was left out, and what could be better in it. Collected while it is
 //! read, told once of each sort.
 
-use super::paragraphs::ParagraphMarks;
+use super::open::{ParagraphMarks};
 use super::super::xml::{Event, Xml};
-use super::paragraphs::OpenParagraph;
+use super::open::{OpenParagraph};
 use super::properties::Name;
 use super::{Comments, Reader};
 use crate::document::{Document, Finding, Kind, NodeId, Step};

@@ -5,7 +5,7 @@ use super::super::xml::{Element, Ns, Xml};
 use super::Reader;
 use super::open_element::Frame;
 use super::pictures::{Crop, Shown};
-use super::runs::Wrap;
+use super::open::{Wrap};
 use crate::document::{DivisionKind, Kind, NodeId};
 
 /// A drawing that is being read.

@@ -5,7 +5,7 @@
 
 use super::super::xml::{Element, Event, Xml};
 use super::Reader;
-use super::runs::Wrap;
+use super::open::{Wrap};
 use crate::fast_hash::HashSet;
 
 bitflags::bitflags! {

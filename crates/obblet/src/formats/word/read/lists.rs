@@ -1,24 +1,10 @@
 //! Items of numbered and bulleted lists. In the source they are paragraphs with a number; here they stand in lists, each list
 //! in the item that it belongs to.
 
-use super::paragraphs::Flow;
+use super::open::{OpenList, Flow};
 use super::Reader;
 use super::numbering::{Level, NumberFormat, Numbered};
 use crate::document::{Kind, ListKind, Marker, NodeId};
-
-/// A list that may go on.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct OpenList {
-    pub(super) node: NodeId,
-    pub(super) item: NodeId,
-    definition: usize,
-    level: u8,
-    ordered: bool,
-    marker: Marker,
-    next: i32,
-    /// How far the text of its items is set in, in twips.
-    indent: i32,
-}
 
 impl OpenList {
     /// Whether a numbered paragraph is the next item.

@@ -1,113 +1,14 @@
 //! Paragraphs: where each goes and what it is there.
 
-use super::lists::OpenList;
+use super::open::{OpenParagraph, ParagraphMarks, Flow, Context};
 use super::numbering::{Level, Numbered};
 use super::properties::{Borders, CharacterProperties, Flag, Name, ParagraphProperties};
-use super::runs::Wrap;
 use super::style_classes::Subject;
 use super::styles::{Role, StyleKind};
 use super::tables::OpenTable;
 use super::{HeadingNumbers, ListNumbers, Reader};
 use crate::document::{Direction, HintRole, Kind, NodeId, Step};
 use crate::refine::revisions::Revisions;
-
-bitflags::bitflags! {
-    /// What is in an open paragraph.
-    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
-    pub(super) struct ParagraphMarks: u8 {
-        /// Something in it was left out.
-        const OMITS = 1 << 0;
-        /// Some of its text is bold.
-        const BOLD = 1 << 1;
-    }
-}
-
-/// A paragraph that is being read.
-#[derive(Debug)]
-pub(super) struct OpenParagraph {
-    pub(super) node: NodeId,
-    /// Whether its properties are known and its node is made.
-    pub(super) begun: bool,
-    pub(super) properties: ParagraphProperties,
-    /// Properties of characters that say nothing of their own.
-    pub(super) base: CharacterProperties,
-    pub(super) role: Role,
-    pub(super) heading: Option<u8>,
-    /// What is open around the text, outermost first.
-    pub(super) inline: Vec<(Wrap, NodeId)>,
-    /// What text goes into where nothing is open.
-    pub(super) floor: NodeId,
-    /// Text boxes that stand behind it.
-    pub(super) boxes: Vec<NodeId>,
-    pub(super) tabs: u16,
-    pub(super) marks: ParagraphMarks,
-    /// Whether white space stands before what comes next.
-    pub(super) space: bool,
-    /// Its number, where it is no item of a list.
-    number: Option<Numbered>,
-    /// Its number, where it is one.
-    item: Option<Numbered>,
-}
-
-bitflags::bitflags! {
-    /// How paragraphs go on with lists.
-    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
-    pub(super) struct Flow: u8 {
-        /// The last item may be a heading: what comes behind it is no part of it.
-        const HEADING = 1 << 0;
-        /// The lists that are suspended end with the open paragraph, if it stays.
-        const ENDS_LISTS = 1 << 1;
-    }
-}
-
-impl Flow {
-    /// Whether a flag was set; it is not any more.
-    pub(super) fn take(&mut self, flag: Self) -> bool {
-        let was_set = self.contains(flag);
-        self.remove(flag);
-        was_set
-    }
-}
-
-/// Something that holds blocks: the body, a cell, a text box, a note.
-#[derive(Debug)]
-pub(super) struct Context {
-    pub(super) container: NodeId,
-    pub(super) paragraph: Option<OpenParagraph>,
-    pub(super) lists: Vec<OpenList>,
-    /// Lists that a paragraph interrupted.
-    pub(super) suspended: Vec<OpenList>,
-    pub(super) flow: Flow,
-    quote: Option<NodeId>,
-    /// Lines of code that follow each other; `None` for an empty one.
-    code: Vec<Option<NodeId>>,
-    /// A paragraph whose end was deleted, or whose only letter is a large one: the next one goes on with it.
-    carry: Option<(NodeId, Option<Numbered>)>,
-    /// The run that was open around a text box.
-    pub(super) run: Option<super::runs::Run>,
-    pub(super) wraps: Vec<Wrap>,
-    pub(super) in_cell: bool,
-    pub(super) is_omitted: bool,
-}
-
-impl Context {
-    pub(super) fn of(container: NodeId) -> Self {
-        Self {
-            container,
-            paragraph: None,
-            lists: Vec::new(),
-            suspended: Vec::new(),
-            flow: Flow::empty(),
-            quote: None,
-            code: Vec::new(),
-            carry: None,
-            run: None,
-            wraps: Vec::new(),
-            in_cell: false,
-            is_omitted: false,
-        }
-    }
-}
 
 impl Reader<'_, '_> {
     pub(super) fn context(&self) -> &Context {

@@ -1,53 +1,13 @@
 //! Runs of text, and the elements that their properties mean.
 
-use super::paragraphs::ParagraphMarks;
+use super::open::{Run, Wrap, RevisionKind, ParagraphMarks};
 use super::super::xml::{Element, Event, Xml};
 use super::properties::{CharacterProperties, Colour, Flag, Name, Raised, Underline};
 use super::styles::Role;
 use super::{Reader, symbols};
-use crate::document::{Direction, Kind, NodeId, TextLevel};
+use crate::document::{Kind, NodeId, TextLevel};
 use crate::refine::revisions::Revisions;
 use smallvec::SmallVec;
-
-/// What a reviewer did.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum RevisionKind {
-    Inserted,
-    Deleted,
-}
-
-/// Something around text.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum Wrap {
-    /// Nothing that is to be seen.
-    Nothing,
-    Revision(RevisionKind),
-    /// A link, by its number in [`Reader::links`].
-    Link(u32),
-    Direction(Direction),
-    Override(Direction),
-    Language(Name),
-    Strong,
-    Emphasis,
-    Underline,
-    Strike,
-    Highlight,
-    Raised(Raised),
-    Code,
-    /// Classes, by the number of their set.
-    Dressed(u32),
-}
-
-/// A run that is being read.
-#[derive(Clone, Debug, Default)]
-pub(super) struct Run {
-    pub(super) direct: CharacterProperties,
-    /// With what the paragraph and the styles say.
-    pub(super) whole: CharacterProperties,
-    /// What its properties mean, once they are looked at.
-    wanted: Option<SmallVec<[Wrap; 6]>>,
-    symbols: Option<&'static symbols::Table>,
-}
 
 /// What is known of a font.
 #[derive(Clone, Copy, Debug)]
@@ -362,7 +322,7 @@ impl Reader<'_, '_> {
                 self.language_spans.push((node, name));
                 return node;
             }
-            Wrap::Dressed(set) => {
+            Wrap::Classes(set) => {
                 let node = self.doc.append_at(parent, Kind::Span, offset);
                 self.apply_classes(node, set);
                 return node;
@@ -462,7 +422,7 @@ impl Reader<'_, '_> {
         if self.options.looks.keeps_names()
             && let Some(set) = self.style_run()
         {
-            wanted.push(Wrap::Dressed(set));
+            wanted.push(Wrap::Classes(set));
         }
         if let Some(font) = whole.font {
             self.diagnostics.font(font);

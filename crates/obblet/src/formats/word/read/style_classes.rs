@@ -1,7 +1,7 @@
 //! Looks: names of styles as classes, and rules that make a page look like the document. Each set of rules is one class.
 
 use super::Reader;
-use super::boxes::JOINED;
+use super::css_declarations::JOINED;
 use super::css_declarations::{CellKey, Rules, cell_rules, difference, edge, points, trimmed};
 use super::numbering::{Level, NumberFormat, Numbered};
 use super::properties::{

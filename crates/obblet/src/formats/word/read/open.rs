@@ -1,0 +1,160 @@
+//! What is open while a part is read: paragraphs, lists and runs.
+
+use super::numbering::Numbered;
+use super::properties::{CharacterProperties, Name, ParagraphProperties, Raised};
+use super::styles::Role;
+use super::symbols;
+use crate::document::{Direction, Marker, NodeId};
+use smallvec::SmallVec;
+
+bitflags::bitflags! {
+    /// What is in an open paragraph.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub(super) struct ParagraphMarks: u8 {
+        /// Something in it was left out.
+        const OMITS = 1 << 0;
+        /// Some of its text is bold.
+        const BOLD = 1 << 1;
+    }
+}
+
+/// A paragraph that is being read.
+#[derive(Debug)]
+pub(super) struct OpenParagraph {
+    pub(super) node: NodeId,
+    /// Whether its properties are known and its node is made.
+    pub(super) begun: bool,
+    pub(super) properties: ParagraphProperties,
+    /// Properties of characters that say nothing of their own.
+    pub(super) base: CharacterProperties,
+    pub(super) role: Role,
+    pub(super) heading: Option<u8>,
+    /// What is open around the text, outermost first.
+    pub(super) inline: Vec<(Wrap, NodeId)>,
+    /// What text goes into where nothing is open.
+    pub(super) floor: NodeId,
+    /// Text boxes that stand behind it.
+    pub(super) boxes: Vec<NodeId>,
+    pub(super) tabs: u16,
+    pub(super) marks: ParagraphMarks,
+    /// Whether white space stands before what comes next.
+    pub(super) space: bool,
+    /// Its number, where it is no item of a list.
+    pub(super) number: Option<Numbered>,
+    /// Its number, where it is one.
+    pub(super) item: Option<Numbered>,
+}
+
+bitflags::bitflags! {
+    /// How paragraphs go on with lists.
+    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
+    pub(super) struct Flow: u8 {
+        /// The last item may be a heading: what comes behind it is no part of it.
+        const HEADING = 1 << 0;
+        /// The lists that are suspended end with the open paragraph, if it stays.
+        const ENDS_LISTS = 1 << 1;
+    }
+}
+
+impl Flow {
+    /// Whether a flag was set; it is not any more.
+    pub(super) fn take(&mut self, flag: Self) -> bool {
+        let was_set = self.contains(flag);
+        self.remove(flag);
+        was_set
+    }
+}
+
+/// Something that holds blocks: the body, a cell, a text box, a note.
+#[derive(Debug)]
+pub(super) struct Context {
+    pub(super) container: NodeId,
+    pub(super) paragraph: Option<OpenParagraph>,
+    pub(super) lists: Vec<OpenList>,
+    /// Lists that a paragraph interrupted.
+    pub(super) suspended: Vec<OpenList>,
+    pub(super) flow: Flow,
+    pub(super) quote: Option<NodeId>,
+    /// Lines of code that follow each other; `None` for an empty one.
+    pub(super) code: Vec<Option<NodeId>>,
+    /// A paragraph whose end was deleted, or whose only letter is a large one: the next one goes on with it.
+    pub(super) carry: Option<(NodeId, Option<Numbered>)>,
+    /// The run that was open around a text box.
+    pub(super) run: Option<Run>,
+    pub(super) wraps: Vec<Wrap>,
+    pub(super) in_cell: bool,
+    pub(super) is_omitted: bool,
+}
+
+impl Context {
+    pub(super) fn of(container: NodeId) -> Self {
+        Self {
+            container,
+            paragraph: None,
+            lists: Vec::new(),
+            suspended: Vec::new(),
+            flow: Flow::empty(),
+            quote: None,
+            code: Vec::new(),
+            carry: None,
+            run: None,
+            wraps: Vec::new(),
+            in_cell: false,
+            is_omitted: false,
+        }
+    }
+}
+
+/// A list that may go on.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct OpenList {
+    pub(super) node: NodeId,
+    pub(super) item: NodeId,
+    pub(super) definition: usize,
+    pub(super) level: u8,
+    pub(super) ordered: bool,
+    pub(super) marker: Marker,
+    pub(super) next: i32,
+    /// How far the text of its items is set in, in twips.
+    pub(super) indent: i32,
+}
+
+/// A run that is being read.
+#[derive(Clone, Debug, Default)]
+pub(super) struct Run {
+    pub(super) direct: CharacterProperties,
+    /// With what the paragraph and the styles say.
+    pub(super) whole: CharacterProperties,
+    /// What its properties mean, once they are looked at.
+    pub(super) wanted: Option<SmallVec<[Wrap; 6]>>,
+    pub(super) symbols: Option<&'static symbols::Table>,
+}
+
+/// Something around text.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Wrap {
+    /// Nothing that is to be seen.
+    Nothing,
+    Revision(RevisionKind),
+    /// A link, by its number in [`Reader::links`].
+    Link(u32),
+    Direction(Direction),
+    Override(Direction),
+    Language(Name),
+    Strong,
+    Emphasis,
+    Underline,
+    Strike,
+    Highlight,
+    Raised(Raised),
+    Code,
+    /// Classes, by the number of their set.
+    Classes(u32),
+}
+
+/// What a reviewer did.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum RevisionKind {
+    Inserted,
+    Deleted,
+}
