@@ -60,8 +60,8 @@ pub(crate) fn fail(outcome: Outcome, message: impl Display) -> Outcome {
 
 /// Tells the findings of a document.
 pub(crate) fn findings(source: &str, findings: &[Finding], verbose: bool) {
-    let told: Vec<Finding> = findings.iter().filter(|finding| verbose || finding.weight != Weight::Advice).cloned().collect();
-    all_findings(source, &told, verbose);
+    let reported: Vec<Finding> = findings.iter().filter(|finding| verbose || finding.weight != Weight::Advice).cloned().collect();
+    all_findings(source, &reported, verbose);
 }
 
 /// Tells the findings of a document, advice as well; of many of a code, the first.

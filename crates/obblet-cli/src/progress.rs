@@ -63,7 +63,7 @@ impl Log {
         };
         let Ok(mut text) = serde_json::to_vec(&line) else { return };
         text.push(b'\n');
-        // A log on a full disk is no reason to publish nothing; it is told at the end.
+        // A log on a full disk is no reason to publish nothing; it is reported at the end.
         if let Err(error) = out.write_all(&text) {
             lost(&mut self.lost, error);
         }
@@ -113,7 +113,7 @@ pub(crate) struct Reporting<'t> {
     lost: Option<std::io::Error>,
     /// Whether there was a finding that was asked for.
     met: bool,
-    /// What is told of documents that did not change, by document.
+    /// What is reported of documents that did not change, by document.
     again: Vec<(String, Vec<Finding>)>,
 }
 
@@ -246,7 +246,7 @@ impl Progress for Reporting<'_> {
 
     fn step(&mut self, step: &Step<'_>) {
         self.log.write(step);
-        // What is told of the folder as a whole is about no document.
+        // What is reported of the folder as a whole is about no document.
         let wanted = self.arguments.talk.fail_on.filter(|_| !step.source.is_empty());
         self.met |= wanted.is_some_and(|wanted| step.findings.iter().any(|finding| wanted.is_met_by(finding)));
         let is_taken = |path: &Option<PathBuf>| path.as_deref().is_some_and(is_dash);
@@ -262,8 +262,8 @@ impl Progress for Reporting<'_> {
             self.report.add_failure(name, message.to_owned());
             return;
         }
-        // Links that lead nowhere are what people publish again for; what is told of the whole folder is little.
-        let told: Vec<Finding> = step
+        // Links that lead nowhere are what people publish again for; what is reported of the whole folder is little.
+        let reported: Vec<Finding> = step
             .findings
             .iter()
             .filter(|finding| {
@@ -275,11 +275,11 @@ impl Progress for Reporting<'_> {
             .cloned()
             .collect();
         if matches!(step.action, Action::Unchanged | Action::Left) && !step.source.is_empty() {
-            if !self.arguments.talk.quiet && !told.is_empty() {
-                self.again.push((name.to_owned(), told));
+            if !self.arguments.talk.quiet && !reported.is_empty() {
+                self.again.push((name.to_owned(), reported));
             }
-        } else if !self.arguments.talk.quiet && !told.is_empty() {
-            self.write(|| messages::all_findings(name, &told, self.arguments.talk.verbose));
+        } else if !self.arguments.talk.quiet && !reported.is_empty() {
+            self.write(|| messages::all_findings(name, &reported, self.arguments.talk.verbose));
         }
         let is_asked = self.arguments.talk.report.is_some();
         if is_asked && (!step.findings.is_empty() || matches!(step.action, Action::New | Action::Changed(_) | Action::Unchanged))

@@ -68,7 +68,7 @@ fn changed(events: &Receiver<notify::Result<notify::Event>>, output: &Path, sour
         match events.recv_timeout(Duration::from_secs(1)) {
             Ok(event) if matters(&event) => break,
             Ok(_) => {}
-            // A folder that was put in the place of another is told by nobody.
+            // A folder that was put in the place of another is reported by nobody.
             Err(RecvTimeoutError::Timeout) if source.is_dir() => {}
             Err(_) => return false,
         }

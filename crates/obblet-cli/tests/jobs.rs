@@ -105,7 +105,7 @@ fn an_offer_fits_into_the_field_of_a_shop() {
     let whole = String::from_utf8(field("100000", &[], 0).get_output().stdout.clone()).unwrap();
     assert!(!whole.contains("class=") && !whole.contains("<div") && whole.contains("<b>"), "{whole}");
     let room = whole.trim_end().chars().count() - 20;
-    field(&room.to_string(), &[], 3).stderr(contains("it is full within <").and(contains("largest parts: <")));
+    field(&room.to_string(), &[], 3).stderr(contains("the limit is reached in <").and(contains("largest parts: <")));
     // Losses that are meant are no failure of the limit.
     field(&room.to_string(), &["--set", "clean.leave-out=table"], 0);
 }

@@ -94,7 +94,9 @@ fn a_rehearsal_a_run_and_what_they_say() {
         .code(1)
         .stderr(
             contains("new part-1/page-1.md -> part-1/page-1.html\n")
-                .and(contains("part-1/astray.md:3:1: advice [link.missing] a link leads to pag-1.md, which is not there; perhaps page-1.md is meant\n"))
+                .and(contains(
+                    "part-1/astray.md:3:1: advice [link.missing] link target not found: pag-1.md; perhaps page-1.md is meant\n",
+                ))
                 .and(contains("part-1/astray.md:3:18: advice [link.missing-place]"))
                 .and(contains("perhaps #readings is meant"))
                 .and(contains("5 converted, 1 failed, 1 copied"))

@@ -34,7 +34,7 @@ pub struct Context<'a> {
     pub links: Option<&'a dyn LinkResolver>,
     /// What the pages of a folder share.
     pub shared: Option<&'a Shared>,
-    /// Is told how far the conversion is, and may cancel it.
+    /// Hears how far the conversion is, and may cancel it.
     pub progress: Option<&'a dyn Progress>,
 }
 
@@ -139,7 +139,7 @@ pub enum Stage {
     Write,
 }
 
-/// Somebody who waits for a conversion: is told how far it is, and may cancel it.
+/// Somebody who waits for a conversion: hears how far it is, and may cancel it.
 pub trait Progress: Sync {
     /// A stage begins.
     fn reached(&self, stage: Stage);

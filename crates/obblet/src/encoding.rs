@@ -28,14 +28,14 @@ pub(crate) fn decode<'b>(
         (Some(encoding), Ok(text)) => {
             let wrong =
                 encoding != UTF_8 && !text.is_ascii() && encoding.is_ascii_compatible() && encoding.name() != "ISO-2022-JP";
-            let told = || guess_finding(UTF_8, &format!("though it says {}", encoding.name()), code);
+            let reported = || guess_finding(UTF_8, &format!("though it says {}", encoding.name()), code);
             (
                 if encoding.is_ascii_compatible() && encoding.name() != "ISO-2022-JP" {
                     Cow::Borrowed(text)
                 } else {
                     encoding.decode_without_bom_handling(bytes).0
                 },
-                wrong.then(told),
+                wrong.then(reported),
             )
         }
         (Some(encoding), Err(_)) if encoding != UTF_8 => finish(encoding, bytes, None, code),

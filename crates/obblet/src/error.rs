@@ -96,7 +96,7 @@ pub enum Error {
         /// What is wrong with it.
         message: String,
     },
-    /// Something that should never happen; it is told instead of ending everything.
+    /// Something that should never happen; it is reported instead of ending everything.
     #[error("internal error: {message}; please report it with the document")]
     Internal {
         /// What is known of it.

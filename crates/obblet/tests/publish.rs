@@ -179,8 +179,8 @@ fn links_lead_across_formats_and_to_places_that_are_only_there_when_wanted() {
     assert_eq!(
         run.found("link.missing-place"),
         [
-            "a.md: a link leads to b.docx#sprung, and b.docx has no such place (5:1) perhaps #spring is meant",
-            "a.md: a link leads to #aa, and the document has no such place (5:39) correct the address"
+            "a.md: link target not found: b.docx#sprung; b.docx has no such anchor (5:1) perhaps #spring is meant",
+            "a.md: link target not found in the document: #aa (5:39) correct the address"
         ]
     );
     assert_eq!(run.found("link.missing"), ["a.md: a link leads to bb.docx, which is not there (5:23) perhaps b.docx is meant"]);

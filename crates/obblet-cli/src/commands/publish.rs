@@ -21,7 +21,7 @@ pub(crate) fn run(arguments: &Publish) -> Outcome {
     };
     if arguments.watch {
         return watch::run(&arguments.source, &arguments.output, arguments.talk.quiet, || {
-            // What went wrong is told; the next change may mend it.
+            // What went wrong is reported; the next change may mend it.
             if let Err(Failure(_, message)) = once(arguments, &mut log) {
                 messages::error(message);
             }

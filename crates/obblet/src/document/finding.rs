@@ -43,6 +43,9 @@ pub struct Finding {
     /// What to do about it.
     #[cfg_attr(feature = "serde", serde(default, skip_serializing_if = "str::is_empty"))]
     pub hint: Cow<'static, str>,
+    /// The address that it is about, where it is about a link.
+    #[cfg_attr(feature = "serde", serde(default, skip_serializing_if = "String::is_empty"))]
+    pub target: String,
     /// The text that is gone, where text is.
     #[cfg_attr(feature = "serde", serde(default, skip_serializing_if = "String::is_empty"))]
     pub lost: String,
@@ -56,6 +59,7 @@ impl Finding {
             place: Place::Unknown,
             message: message.into(),
             hint: Cow::Borrowed(""),
+            target: String::new(),
             lost: String::new(),
         }
     }
@@ -82,6 +86,13 @@ impl Finding {
     #[must_use]
     pub fn at(mut self, place: Place) -> Self {
         self.place = place;
+        self
+    }
+
+    /// Says which address it is about.
+    #[must_use]
+    pub fn about(mut self, address: impl Into<String>) -> Self {
+        self.target = address.into();
         self
     }
 

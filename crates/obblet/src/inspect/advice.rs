@@ -102,7 +102,7 @@ fn alternatives(doc: &Document) -> Option<Finding> {
         is_file_name(alt) || (!alt.is_empty() && alt.eq_ignore_ascii_case(name))
     };
     let found: Vec<NodeId> = all_steps(doc).filter(is_name).collect();
-    counted(doc, &found, "image.file-name", "the alt text of pictures is the name of a file", "write what is to be seen in them")
+    counted(doc, &found, "image.file-name", "the alt text of images is a file name", "describe what they show")
 }
 
 /// Whether a text is a path or the name of a picture file.

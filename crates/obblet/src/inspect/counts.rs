@@ -60,7 +60,7 @@ impl Counts {
             ("tables", self.tables),
             ("rows", self.rows),
             ("cells", self.cells),
-            ("pictures", self.pictures),
+            ("images", self.pictures),
             ("links", self.links),
             ("notes", self.notes),
             ("code blocks", self.code_blocks),

@@ -44,16 +44,16 @@ pub struct FolderInspection {
 pub fn inspect_folder(folder: &Path, options: Options) -> Result<FolderInspection, Error> {
     // Nothing is written, and nothing that another run wrote is asked.
     let plan = Plan::new(folder, &folder.join(NOWHERE), options)?;
-    let mut told = ProblemKey::default();
-    plan.rehearse(&mut told)?;
+    let mut reported = FindingCollector::default();
+    plan.rehearse(&mut reported)?;
     let pool = &plan.pool;
     let more: Vec<(String, Vec<Finding>)> = pool.install(|| {
         plan.documents.par_iter().filter_map(|planned| Some((planned.source.clone(), more(&plan, planned)?))).collect()
     });
-    let mut findings = told.findings;
+    let mut findings = reported.findings;
     for (source, more) in more {
         let known = findings.entry(source).or_default();
-        // What the conversion tells anyway is told once.
+        // What the conversion tells anyway is reported once.
         let new: Vec<Finding> = more.into_iter().filter(|finding| known.iter().all(|known| known.code != finding.code)).collect();
         known.extend(new);
         known.sort_by_key(|finding| finding.place);
@@ -63,9 +63,9 @@ pub fn inspect_folder(folder: &Path, options: Options) -> Result<FolderInspectio
         plan.documents.iter().filter(|planned| findings.get(&planned.source).is_some_and(|found| !found.is_empty())).count();
     Ok(FolderInspection {
         documents,
-        clean: documents.saturating_sub(with_problems + told.failed.len()),
+        clean: documents.saturating_sub(with_problems + reported.failed.len()),
         problems: problems(findings.iter().map(|(source, findings)| (source.as_str(), findings.as_slice()))),
-        failed: told.failed,
+        failed: reported.failed,
         skipped: plan.skipped.iter().map(|skipped| (skipped.path.clone(), skipped.why.clone())).collect(),
     })
 }
@@ -73,14 +73,14 @@ pub fn inspect_folder(folder: &Path, options: Options) -> Result<FolderInspectio
 /// A folder that is not there.
 const NOWHERE: &str = ".obblet-inspection";
 
-/// What was told, by document.
+/// What was reported, by document.
 #[derive(Default)]
-struct ProblemKey {
+struct FindingCollector {
     findings: BTreeMap<String, Vec<Finding>>,
     failed: Vec<Unreadable>,
 }
 
-impl Progress for ProblemKey {
+impl Progress for FindingCollector {
     fn step(&mut self, step: &Step<'_>) {
         if let Some(error) = step.error.filter(|_| step.action == Action::Failed) {
             self.failed.push(Unreadable { source: step.source.to_owned(), error: error.to_string() });

@@ -22,7 +22,7 @@ pub struct Problem {
     pub weight: Weight,
     /// The code of its findings.
     pub code: String,
-    /// What was found, as it was told first.
+    /// What was found, as it was reported first.
     pub message: String,
     /// What to do about it.
     pub hint: String,
@@ -41,7 +41,7 @@ pub struct Problem {
 /// use obblet::document::Finding;
 /// use obblet::inspect::problems;
 ///
-/// let missing = |target: &str| Finding::advice("link.missing", format!("link target not found: {target}"));
+/// let missing = |target: &str| Finding::advice("link.missing", format!("link target not found: {target}")).about(target);
 /// let found = [("a.md".to_owned(), vec![missing("x.md"), missing("y.md")]), ("b.md".to_owned(), vec![missing("y.md")])];
 /// let list = problems(found.iter().map(|(source, findings)| (source.as_str(), findings.as_slice())));
 /// assert_eq!((list.len(), list[0].count, list[0].documents), (2, 2, 2));
@@ -72,13 +72,12 @@ pub fn problems<'f>(documents: impl IntoIterator<Item = (&'f str, &'f [Finding])
     problems
 }
 
-/// What is missing, for a link that leads nowhere: its address as the findings of links quote it, from the top of the folder.
+/// What is missing, for a link that leads nowhere: its address from the top of the folder.
 fn missing_target(source: &str, finding: &Finding) -> String {
-    if !finding.code.starts_with("link.") {
-        return String::new();
+    let address = finding.target.as_str();
+    if address.is_empty() {
+        return if finding.code.starts_with("link.") { finding.message.clone() } else { String::new() };
     }
-    let address = finding.message.strip_prefix("a link leads to ").and_then(|rest| rest.split_once(", "));
-    let Some((address, _)) = address else { return finding.message.clone() };
     let mut parts: Vec<&str> = source.split('/').collect();
     // The name of the document itself.
     parts.pop();

@@ -70,8 +70,8 @@ pub(super) fn findings(doc: &Document) -> Vec<Finding> {
         Some(Finding::advice(code, format!("{message}: {}", tally.count)).at(place).hint(hint))
     };
     [
-        enough(&links, 1, "link.no-words", "links have no words", "write what they lead to, or alt text for the picture in them"),
-        enough(&headings, 1, "page.empty-heading", "headings have no words", "write them, or alt text for the picture in them"),
+        enough(&links, 1, "link.no-words", "links have no words", "write what they lead to, or alt text for the image in them"),
+        enough(&headings, 1, "page.empty-heading", "headings have no words", "write them, or alt text for the image in them"),
         enough(
             &navigation,
             2,

@@ -63,6 +63,10 @@ pub(super) struct View<'v> {
 pub(super) fn render(profile: &Profile, context: &Context<'_>, view: &View<'_>) -> Result<String, Error> {
     let xhtml = profile.formats.html.syntax == Syntax::Xhtml;
     let known = view.content;
+    let body = known.body.trim_end_matches('\n');
+    let page = &profile.page;
+    // Nothing looks into the body but templates of others.
+    let goes_past = [&page.frame, &page.head, &page.header, &page.footer].iter().all(|file| file.is_none());
     let (look, own) = (&view.styles.look, &view.styles.own);
     let addresses =
         |sheets: &[&Sheets]| sheets.iter().flat_map(|sheets| &sheets.linked).map(|sheet| address(sheet)).collect::<Vec<_>>();
@@ -79,7 +83,7 @@ pub(super) fn render(profile: &Profile, context: &Context<'_>, view: &View<'_>) 
         metadata => known.metadata.clone(),
         contents => safe(view.contents),
         headings => Value::from(Serde(&known.headings)),
-        body => safe(known.body.trim_end_matches('\n')),
+        body => safe(if goes_past { BODY } else { body }),
         styles => safe(&[look.embedded.concat(), own.embedded.concat()].concat()),
         stylesheets => addresses(&[look, own]),
         look_stylesheets => addresses(&[look]),
@@ -102,11 +106,27 @@ pub(super) fn render(profile: &Profile, context: &Context<'_>, view: &View<'_>) 
         let Some(path) = file else { return Ok(Value::from("")) };
         render(&path.display().to_string(), content.clone()).map(Value::from_safe_string)
     };
-    let page = &profile.page;
     let parts =
         context! { head => part(&page.head)?, header => part(&page.header)?, footer => part(&page.footer)?, ..content.clone() };
     let frame = page.frame.as_ref().map_or_else(|| BUILT_IN.to_owned(), |path| path.display().to_string());
-    render(&frame, parts)
+    let text = render(&frame, parts)?;
+    Ok(if goes_past { with_body(&text, body) } else { text })
+}
+
+/// Stands for the body in a page that is not whole yet. Nothing else writes this character.
+const BODY: &str = "\0";
+
+/// A page with its body, which is copied once; there is room for a line end.
+fn with_body(page: &str, body: &str) -> String {
+    let mut whole = String::with_capacity(page.len() + body.len() + 1);
+    let mut rest = page;
+    while let Some((before, behind)) = rest.split_once(BODY) {
+        whole.push_str(before);
+        whole.push_str(body);
+        rest = behind;
+    }
+    whole.push_str(rest);
+    whole
 }
 
 /// The templates of a profile, ready to be used. Those of many pages are made ready once.

@@ -130,7 +130,7 @@ impl Gallery<'_> {
         let mut external: HashMap<usize, String> = HashMap::default();
         for (id, index) in links {
             if !self.profile.images.keep_unknown || !self.context.has_store() {
-                // Its words stay; the reader of the document has told what it is.
+                // Its words stay; the reader of the document has reported what it is.
                 doc.unwrap(id);
                 continue;
             }
@@ -153,7 +153,7 @@ impl Gallery<'_> {
         let name = doc.media[index].name.clone();
         let path = PathBuf::from(&name);
         if !self.pictures.contains_key(&path) {
-            let picture = match self.identify(&doc.media[index].bytes, "a drawing") {
+            let picture = match self.identify(&doc.media[index].bytes, "the drawing") {
                 Some(Ok(mut picture)) => {
                     let embeds = self.profile.images.place == ImagePlace::Embed || !self.context.has_store();
                     if embeds {
@@ -211,7 +211,7 @@ impl Gallery<'_> {
         }
         let (Some(root), Some(local)) = (self.context.media, local_path(&address)) else { return };
         let within = within(self.context.folder, &local);
-        // What is outside has no path from the root; it is told once like all others.
+        // What is outside has no path from the root; it is reported once like all others.
         let path = within.clone().unwrap_or_else(|| PathBuf::from(&local));
         if !self.pictures.contains_key(&path) {
             let found = match within {
@@ -287,7 +287,7 @@ impl Gallery<'_> {
             return Err(Box::new(Finding::changed("image.too-large", message)));
         }
         let bytes = root.read(path, limit).map_err(|_| missing())?;
-        let picture = self.identify(&bytes, &format!("the picture {local}")).ok_or_else(|| {
+        let picture = self.identify(&bytes, &format!("image {local}")).ok_or_else(|| {
             no_picture(local, crate::signature::not_text(&bytes, false).unwrap_or("text, or something unknown"))
         })??;
         if !self.may_show(root, path) {

@@ -73,7 +73,7 @@ pub(crate) struct Content {
     pub(crate) body: String,
 }
 
-/// What the writer told about a page beside its markup.
+/// What the writer reported a page beside its markup.
 #[derive(Debug, Default)]
 #[cfg(feature = "frames")]
 pub(crate) struct WriteReport {

@@ -188,7 +188,7 @@ fn is_address(text: &str) -> bool {
 /// open.
 fn is_below(below: Option<&Root>, folder: &Path, path: &str) -> bool {
     let Ok(rest) = Path::new(path).strip_prefix(folder) else { return false };
-    // A file that is not there is told where it is read.
+    // A file that is not there is reported where it is read.
     rest.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir))
         && below.is_none_or(|below| !matches!(below.there(rest), There::Outside | There::Special))
 }

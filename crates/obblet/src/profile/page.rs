@@ -21,7 +21,7 @@ pub enum ImagePlace {
 /// Settings of images.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct ImageSettings {
-    /// What becomes of pictures: files in a folder beside the page, part of the page, or left out with their alt text kept.
+    /// What becomes of images: files in a folder beside the page, part of the page, or left out with their alt text kept.
     pub place: ImagePlace,
     /// The folder of images beside a page; {name} is the name of the page's file.
     pub folder: String,
@@ -43,7 +43,7 @@ impl Declared for ImageSettings {
             "images.place",
             ImagePlace,
             place,
-            "What becomes of pictures: files in a folder beside the page, part of the page, or left out with their alt text kept."
+            "What becomes of images: files in a folder beside the page, part of the page, or left out with their alt text kept."
         ),
         text!(
             "images.folder",

@@ -129,12 +129,12 @@ impl Run<'_> {
         if !only_shown || coming != Coming::AsItIs {
             return Ok(coming);
         }
-        // What is shown as a picture and is none has been told where it is shown.
+        // What is shown as a picture and is none has been reported where it is shown.
         let is_picture = picture::Kind::of(&start).is_some_and(|kind| kind.fits(path));
-        Ok(if is_picture { coming } else { Coming::Not("it is no picture") })
+        Ok(if is_picture { coming } else { Coming::Not("it is not an image") })
     }
 
-    /// Says that a file does not come along. What is wrong with one that is only shown has been told where it is.
+    /// Says that a file does not come along. What is wrong with one that is only shown has been reported where it is.
     fn leave_out(&mut self, path: &str, why: &str, only_shown: bool, progress: &mut dyn Progress) -> Result<(), Error> {
         if only_shown {
             return Ok(());
@@ -204,7 +204,7 @@ impl Run<'_> {
     }
 
     fn put_other(&mut self, other: Other, bytes: &[u8], action: Action, progress: &mut dyn Progress) -> Result<(), Error> {
-        // What several pages bring along is written, told and counted once, in a rehearsal too.
+        // What several pages bring along is written, reported and counted once, in a rehearsal too.
         if self.put_now.insert(other.output.path.clone(), other.output.hash) == Some(other.output.hash) {
             return Ok(());
         }

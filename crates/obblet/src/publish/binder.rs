@@ -104,7 +104,7 @@ impl Run<'_> {
             ..Content::default()
         };
         in_order(&plan.pool, &order, bind, |at, bound: Result<Bound, Error>| {
-            // What can't be converted has been told already.
+            // What can't be converted has been reported already.
             let Ok(bound) = bound else { return };
             content.body.push_str(&format!("<section id=\"{}\" class=\"document\">\n{}</section>\n", prefix(at), bound.body));
             content.headings.extend(bound.headings);

@@ -353,7 +353,7 @@ pub(super) fn check_places(known: &FolderState<'_>, planned: &Planned, facts: &D
     for (address, place) in &facts.links {
         if is_own_place(address) {
             if let InDocument::Missing { nearest } = own_place(facts, address) {
-                findings.push(astray(format!("link target not found in the document: {address}"), nearest).at(*place));
+                findings.push(astray(format!("link target not found in the document: {address}"), address, nearest).at(*place));
             }
             continue;
         }
@@ -363,13 +363,15 @@ pub(super) fn check_places(known: &FolderState<'_>, planned: &Planned, facts: &D
         let name = percent_encoding::percent_decode_str(name).decode_utf8_lossy();
         if let InDocument::Missing { nearest } = place_in(target, &name) {
             let source = &known.plan.documents[index].source;
-            findings.push(astray(format!("link target not found: {address}; {source} has no such anchor"), nearest).at(*place));
+            findings.push(
+                astray(format!("link target not found: {address}; {source} has no such anchor"), address, nearest).at(*place),
+            );
         }
     }
     findings
 }
 
-fn astray(message: String, nearest: Option<String>) -> Finding {
+fn astray(message: String, address: &str, nearest: Option<String>) -> Finding {
     let hint = nearest.map_or_else(|| "correct the address".to_owned(), |near| format!("perhaps #{near} is meant"));
-    Finding::advice("link.missing-place", message).hint(hint)
+    Finding::advice("link.missing-place", message).about(address).hint(hint)
 }

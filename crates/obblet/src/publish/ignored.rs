@@ -30,7 +30,7 @@ pub(super) struct Rules {
     folder: String,
     /// In the order of [`NAMES`].
     of_files: [Option<Gitignore>; 3],
-    /// Whether version control begins here: what it is told above says nothing about this.
+    /// Whether version control begins here: what is said above it says nothing about this.
     is_repository: bool,
     above: Option<Arc<Rules>>,
 }

@@ -2,7 +2,7 @@
 //!
 //! A [`Plan`] says what is in the folder, what each document becomes, and what has changed since the last run. Its run converts
 //! what has to be converted, over all cores, and leaves the rest alone; a rehearsal does the same without writing anything, and
-//! so says exactly what the run would do. What is going on is told to a [`Progress`].
+//! so says exactly what the run would do. What is going on is reported to a [`Progress`].
 //!
 //! A run has these steps, and its output is the same however many jobs it has:
 //!
@@ -222,7 +222,7 @@ pub struct Summary {
     pub stays: usize,
     /// Outputs that somebody edited, and that stay as they are.
     pub edited: usize,
-    /// How many findings of each weight were told: those of all documents, converted in this run or not, those of files that
+    /// How many findings of each weight were reported: those of all documents, converted in this run or not, those of files that
     /// came along, and those of the folder as a whole.
     pub weights: [usize; 3],
 }

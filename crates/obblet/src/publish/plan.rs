@@ -337,7 +337,7 @@ impl Plan {
         let brought: HashSet<&String> = record.documents.values().flat_map(|known| &known.brings).collect();
         let missing: HashSet<&String> =
             brought.into_iter().filter(|path| !matches!(output.there(path.as_ref()), There::File(_))).collect();
-        let settle = |planned: &mut Planned| {
+        let update = |planned: &mut Planned| {
             let Some(known) = record.documents.get(&planned.source) else { return };
             planned.is_known = true;
             if matches!(planned.state, State::Unreadable(_)) {
@@ -358,7 +358,7 @@ impl Plan {
             };
         };
         let documents = &mut self.documents;
-        self.pool.install(|| documents.par_iter_mut().with_min_len(16).for_each(settle));
+        self.pool.install(|| documents.par_iter_mut().with_min_len(16).for_each(update));
     }
 
     /// Leaves to this run what belongs to its slice: documents are dealt out by their sizes, the largest first, each to the

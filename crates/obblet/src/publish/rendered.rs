@@ -82,7 +82,7 @@ impl Rendered {
             below && fits && paths::is_plain(&extra.path)
         };
         if let Some(extra) = self.extras.iter().find(|extra| !is_file(extra)) {
-            return Some(format!("{} is no picture of {}", extra.path, self.source));
+            return Some(format!("{} is no image of {}", extra.path, self.source));
         }
         let uses_others = self.uses.iter().any(|(path, _)| !paths::is_plain(path));
         uses_others.then(|| format!("{} shows files outside of the folder", self.source))

@@ -72,7 +72,7 @@ pub(super) struct Run<'p> {
     pub(super) put_now: HashMap<String, Hash>,
     /// Whether a file that should come along could not, so that the next run has to try again.
     pub(super) lacks_files: bool,
-    /// What was told of the folder as a whole.
+    /// What was reported of the folder as a whole.
     pub(super) of_folder: Vec<Finding>,
     /// Style sheets and the like, which many pages bring along.
     pub(super) shared: Mutex<BTreeMap<String, Vec<u8>>>,
@@ -82,7 +82,7 @@ impl Plan {
     /// Does what the plan says.
     ///
     /// # Errors
-    /// Where the output can't be written, or another run writes to it. What is wrong with a single document is told to
+    /// Where the output can't be written, or another run writes to it. What is wrong with a single document is reported to
     /// `progress`, and counted in the summary.
     pub fn run(&self, progress: &mut dyn Progress) -> Result<Summary, Error> {
         self.carry_out(progress, false)
@@ -172,7 +172,7 @@ impl Plan {
     }
 }
 
-/// Counts all findings that are told, so that the summary, the report and the log have the same numbers.
+/// Counts all findings that are reported, so that the summary, the report and the log have the same numbers.
 struct Counted<'p> {
     progress: &'p mut dyn Progress,
     weights: [usize; 3],
@@ -459,7 +459,7 @@ impl Run<'_> {
     fn write_all(&mut self, progress: &mut dyn Progress) -> Result<(), Error> {
         let all: Vec<usize> = (0..self.states.len()).collect();
         let mut outcomes = Vec::with_capacity(all.len());
-        // Where there is no room for one file there is none for the others: that is told once, and ends the run.
+        // Where there is no room for one file there is none for the others: that is reported once, and ends the run.
         let (is_full, mut full) = (AtomicBool::new(false), None);
         {
             let run = &*self;
@@ -575,7 +575,7 @@ impl Run<'_> {
         let (findings, outputs, error, time) = match outcome {
             Ok(Some(done)) => (done.findings.clone(), outputs(Some(&done.known)), None, done.time),
             Ok(None) => {
-                // What is still wrong with it is told again.
+                // What is still wrong with it is reported again.
                 let mut findings = known.map(Known::read_findings).unwrap_or_default();
                 findings.extend(planned.edited.iter().map(|path| edited(path)));
                 findings.extend(state.astray.iter().cloned());

@@ -36,7 +36,10 @@ pub fn redirect(doc: &mut Document, links: &dyn LinkResolver) {
                 let hint =
                     nearest.map_or_else(|| "correct the address".to_owned(), |nearest| format!("perhaps {nearest} is meant"));
                 doc.push_finding(
-                    Finding::advice("link.missing", format!("link target not found: {address}")).at(place).hint(hint),
+                    Finding::advice("link.missing", format!("link target not found: {address}"))
+                        .about(address)
+                        .at(place)
+                        .hint(hint),
                 );
             }
         }

@@ -36,7 +36,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
 
 const FINDINGS: &[FindingInfo] = &[
     finding("check.*", &[Weight::Changed, Weight::Advice], "Faults in the markup of an HTML source, which `obblet inspect` tells; see below."),
-    finding("html.address", &[Weight::Lost, Weight::Changed], "No browser takes the address of a link or a picture: its text stays; or a slip in it was mended, such as a missing slash."),
+    finding("html.address", &[Weight::Lost, Weight::Changed], "No browser takes the address of a link or an image: its text stays; or a slip in it was mended, such as a missing slash."),
     finding("html.around-content", &[Weight::Changed], "What stands around the main content was left out, as `html.content = \"main\"` asks."),
     finding("html.control-characters", &[Weight::Changed], "Characters that HTML forbids became U+FFFD."),
     finding("html.drawing", &[Weight::Changed], "A drawing that is only decoration was left out; its words are in the finding."),

@@ -66,7 +66,7 @@ const FINDINGS: &[FindingInfo] = &[
     finding("word.page-number", &[Weight::Changed], "Numbers of pages were left out of headers and footers that are kept."),
     finding("word.picture", &[Weight::Lost], "An image is not in the document."),
     finding("word.picture-format", &[Weight::Changed, Weight::Lost], "An image was turned into PNG; or browsers can't show it, and it was left out; `images.keep-unknown` puts its file beside the page."),
-    finding("word.revisions", &[Weight::Advice], "The document has changes that nobody has settled."),
+    finding("word.revisions", &[Weight::Advice], "The document has tracked changes that are neither accepted nor rejected."),
     finding("word.skipped-level", &[Weight::Advice], "A heading leaves out a level on the way down."),
     finding("word.spaces", &[Weight::Advice], "Text is lined up with spaces or with tabs."),
     finding("word.symbol", &[Weight::Lost], "A character of a symbol font has no counterpart in Unicode."),

@@ -142,9 +142,9 @@ impl Tally {
         for (element, (count, first)) in self.elements {
             let place = first.map(|first| doc.place(first)).unwrap_or_default();
             let message = if count == 1 && first.is_none() {
-                format!("<{element}> is not accepted; its content stays")
+                format!("<{element}> is not allowed; its content is kept")
             } else {
-                format!("<{element}> is not accepted; its content stays: {count}")
+                format!("<{element}> is not allowed; its content is kept: {count}")
             };
             doc.push_finding(Finding::changed("clean.element", message).at(place));
         }

@@ -1,7 +1,7 @@
 //! Whether markup keeps the rules of the HTML standard, as its author wrote it: which elements may stand where, which
 //! attributes they may have, what is obsolete, and what every page needs.
 //!
-//! What the tree construction of the standard moves or closes by itself is told as a fault of syntax, at the line where that
+//! What the tree construction of the standard moves or closes by itself is reported as a fault of syntax, at the line where that
 //! happened. The rules are those of the HTML Standard as of 2026, by its sections; there is none here for values of
 //! attributes beyond ids, links, languages and sizes.
 
@@ -13,7 +13,7 @@ mod tree;
 use crate::document::{Finding, Place, Weight};
 use std::collections::BTreeMap;
 
-/// Faults of one sort are told one by one up to so many.
+/// Faults of one sort are reported one by one up to so many.
 const MOST_OF_A_SORT: usize = 100;
 
 /// Checks a page or a fragment. Faults come in the order of the source.

@@ -86,7 +86,7 @@ fn element(tree: &Tree, at: usize, faults: &mut Faults) {
         // Names with a hyphen are those of custom elements (HTML, section 4.13.3).
         let custom = name.contains('-') && name.starts_with(|c: char| c.is_ascii_lowercase()) && !name.contains(':');
         if !custom {
-            faults.add("check.unknown-element", node.line, format!("<{name}> is no element of HTML"));
+            faults.add("check.unknown-element", node.line, format!("<{name}> is not an HTML element"));
         }
         return;
     };

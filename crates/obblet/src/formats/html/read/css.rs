@@ -162,7 +162,7 @@ struct Page<'p> {
     doc: &'p Document,
     state: &'p ParseState,
     names: &'p [(NodeId, QualName)],
-    /// For each node, the place of its name and of its dress, from 1.
+    /// For each node, the place of its name and of its selector input, from 1.
     by_node: Vec<u32>,
     selector_inputs: Vec<u32>,
 }

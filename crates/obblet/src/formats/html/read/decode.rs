@@ -51,9 +51,9 @@ mod tests {
     use super::*;
 
     #[track_caller]
-    fn case(bytes: &[u8], hint: Option<&str>, text: &str, told: bool) {
+    fn case(bytes: &[u8], hint: Option<&str>, text: &str, reported: bool) {
         let (decoded, finding) = decode(bytes, hint);
-        assert_eq!((&*decoded, finding.is_some()), (text, told), "{finding:?}");
+        assert_eq!((&*decoded, finding.is_some()), (text, reported), "{finding:?}");
     }
 
     #[test]

@@ -1,4 +1,4 @@
-//! What is known of nodes that came from HTML, beyond their kinds, until the document is settled.
+//! What is known of nodes that came from HTML, beyond their kinds, until the document is normalized.
 
 use crate::document::{Align, NodeId, Place};
 use crate::fast_hash::{HashMap, HashSet};
@@ -118,7 +118,7 @@ pub(super) struct ParseState {
     pub(super) too_deep: Tally,
     /// What a program keeps for itself in a page.
     pub(super) program_data: Tally,
-    /// Names of elements that HTML does not know, each told about once.
+    /// Names of elements that HTML does not know, each reported once.
     pub(super) unknown: HashSet<LocalName>,
 }
 

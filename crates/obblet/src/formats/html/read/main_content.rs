@@ -57,7 +57,7 @@ pub(super) fn part_of_class(class: &str) -> Option<Landmark> {
 }
 
 /// Leaves only the main content of a page in the tree, and says how much went.
-pub(super) fn keep(doc: &mut Document, root: NodeId, state: &mut ParseState, told: bool) {
+pub(super) fn keep(doc: &mut Document, root: NodeId, state: &mut ParseState, reported: bool) {
     let in_tree: Vec<(NodeId, Landmark)> =
         state.parts.iter().copied().filter(|&(node, _)| node == root || doc.ancestors(node).any(|above| above == root)).collect();
     let claimed: HashSet<NodeId> = in_tree.iter().filter(|(_, part)| *part == Landmark::Main).map(|(node, _)| *node).collect();
@@ -97,7 +97,7 @@ pub(super) fn keep(doc: &mut Document, root: NodeId, state: &mut ParseState, tol
     for table in tables {
         open_layout(doc, state, table);
     }
-    if told && !words.is_empty() {
+    if reported && !words.is_empty() {
         let count = words.split_whitespace().count();
         doc.push_finding(
             Finding::changed("html.around-content", format!("content around the main content was left out, words: {count}"))

@@ -2,7 +2,7 @@
 //!
 //! The source is cut into [`tokens`]; tree construction is the standard's, from a parser package, straight into the model
 //! ([`sink`]); what each element is in the model is in [`elements`]. Then style rules are looked up ([`css`]) and put on
-//! ([`apply_style`]), the tree is settled in one walk ([`settle`]), and what HTML has no element for is found in it ([`notes`]).
+//! ([`apply_style`]), the tree is normalized in one walk ([`normalize`]), and what HTML has no element for is found in it ([`notes`]).
 
 mod apply_style;
 mod code;
@@ -168,7 +168,7 @@ fn drop_own_title(doc: &mut Document) {
     }
 }
 
-/// Paragraphs that look like headings: told about, or made headings, the largest letters first.
+/// Paragraphs that look like headings: reported, or made headings, the largest letters first.
 fn headings(doc: &mut Document, found: Vec<(NodeId, f32)>, promote: bool) {
     let mut sizes: Vec<f32> = found.iter().map(|(_, size)| *size).collect();
     sizes.sort_by(|a, b| b.total_cmp(a));

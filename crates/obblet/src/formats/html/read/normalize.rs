@@ -58,7 +58,7 @@ impl<'m> Normalizer<'m> {
         }
     }
 
-    /// Settles a tree: texts as the walk comes to them, elements as it leaves them.
+    /// Normalizes a tree: texts as the walk comes to them, elements as it leaves them.
     pub(super) fn tree(&mut self, doc: &mut Document, top: NodeId) {
         let mut at = top;
         'walk: loop {
@@ -93,7 +93,7 @@ impl<'m> Normalizer<'m> {
         self.tell(doc);
     }
 
-    /// Returns whether what is below is settled too.
+    /// Returns whether what is below is normalized too.
     fn enter(&mut self, doc: &mut Document, id: NodeId) -> bool {
         match doc.kind(id) {
             Kind::Text(text) if self.code > 0 && self.preformatted == 0 => {

@@ -65,7 +65,7 @@ pub fn write(doc: &Document, options: &Options<'_>) -> Written {
     written
 }
 
-/// Writes a node of a settled document and all that is below it, as it would stand in the whole. Marks
+/// Writes a node of a repaired document and all that is below it, as it would stand in the whole. Marks
 /// of notes are left out, and headings have the ids that the source gave them: only the whole knows others.
 #[must_use]
 pub fn write_part(doc: &Document, part: NodeId, options: &Options<'_>) -> String {

@@ -1,5 +1,5 @@
 //! What the user should know about a document: what was left out, and what could be better in it. Collected while it is
-//! read, told once of each sort.
+//! read, reported once for each sort.
 
 use super::open::{ParagraphMarks};
 use super::super::xml::{Event, Xml};
@@ -48,6 +48,19 @@ impl Tally {
 /// No more words than these are kept of what was left out; a whole deleted book is not asked for.
 const MOST_WORDS: usize = 1 << 22;
 
+/// What was noticed about images.
+#[derive(Debug, Default)]
+pub(super) struct ImageDiagnostics {
+    /// Those that are not in the package.
+    pub(super) missing: Tally,
+    /// Those that browsers don't show.
+    pub(super) vector: Tally,
+    /// Places of those that were converted.
+    pub(super) converted: Vec<u32>,
+    /// Places of those that are cropped, and shown whole.
+    pub(super) crops: Vec<u32>,
+}
+
 /// All that was noticed.
 #[derive(Debug, Default)]
 pub(super) struct Diagnostics {
@@ -60,13 +73,10 @@ pub(super) struct Diagnostics {
     pub(super) covered_links: Tally,
     pub(super) objects: Tally,
     pub(super) lost_objects: Tally,
-    pub(super) missing_pictures: Tally,
-    pub(super) vector_pictures: Tally,
+    pub(super) images: ImageDiagnostics,
     pub(super) foreign: Tally,
     pub(super) formulas: Tally,
     pub(super) text_boxes: Vec<u32>,
-    pub(super) turned_pictures: Vec<u32>,
-    pub(super) crops: Vec<u32>,
     pub(super) layout_tables: Vec<u32>,
     pub(super) page_numbers: usize,
     empty: Tally,
@@ -257,14 +267,14 @@ impl Reader<'_, '_> {
                 .losing(diagnostics.objects.words()),
         );
         self.push_tally(
-            &diagnostics.missing_pictures,
-            Finding::lost("word.picture", "images are missing from the document").losing(diagnostics.missing_pictures.words()),
+            &diagnostics.images.missing,
+            Finding::lost("word.picture", "images are missing from the document").losing(diagnostics.images.missing.words()),
         );
         self.push_tally(
-            &diagnostics.vector_pictures,
+            &diagnostics.images.vector,
             Finding::lost("word.picture-format", "images are in a format that browsers can't show")
                 .hint("save them as PNG or SVG in the document; images.keep-unknown=true puts the files beside the page")
-                .losing(diagnostics.vector_pictures.words()),
+                .losing(diagnostics.images.vector.words()),
         );
         self.push_tally(
             &diagnostics.foreign,
@@ -329,8 +339,8 @@ impl Reader<'_, '_> {
             &diagnostics.text_boxes,
             Finding::changed("word.text-box", "text boxes were moved after the paragraphs that they are anchored to"),
         );
-        self.push_places(&diagnostics.turned_pictures, Finding::changed("word.picture-format", "images were converted to PNG"));
-        self.push_places(&diagnostics.crops, Finding::changed("word.crop", "cropped images are shown whole"));
+        self.push_places(&diagnostics.images.converted, Finding::changed("word.picture-format", "images were converted to PNG"));
+        self.push_places(&diagnostics.images.crops, Finding::changed("word.crop", "cropped images are shown whole"));
         self.push_places(
             &diagnostics.layout_tables,
             Finding::advice("word.layout-table", "tables without borders are used for layout")

@@ -88,7 +88,7 @@ pub enum HeadingNumbers {
 /// What becomes of numbers of lists that HTML has no word for, such as `1.2` and `Article I`.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum ListNumbers {
-    /// Their paragraphs are items of lists. Style rules write the numbers where looks are kept; else they are told.
+    /// Their paragraphs are items of lists. Style rules write the numbers where looks are kept; else they are reported.
     #[default]
     Items,
     /// They are text, and their paragraphs are no items.
@@ -383,7 +383,7 @@ impl<'p, 'b> Reader<'p, 'b> {
                 return;
             }
         };
-        // A part whose relations are damaged is told at the end.
+        // A part whose relations are damaged is reported at the end.
         self.relations = self.package.relations(part).unwrap_or_default();
         self.part_offset = number * SourceMap::PART_SIZE;
         (self.paragraphs, self.omitting, self.fields_in_instruction) = (0, 0, 0);

@@ -59,7 +59,7 @@ impl Reader<'_, '_> {
     ) {
         let Shown { size, crop, decorative } = *shown;
         let Some(relation) = self.relations.get(relation).cloned() else {
-            return self.diagnostics.missing_pictures.add(self.offset, alt);
+            return self.diagnostics.images.missing.add(self.offset, alt);
         };
         if relation.external {
             let id = self.doc.append_image(parent, &relation.target.replace('\\', "/"), alt);
@@ -89,9 +89,9 @@ impl Reader<'_, '_> {
                 let href = self.doc.intern(&name);
                 let link = self.doc.append_at(parent, Kind::Link { href }, self.offset);
                 self.doc.append_text(link, &words);
-                self.diagnostics.vector_pictures.add(self.offset, &name);
+                self.diagnostics.images.vector.add(self.offset, &name);
             }
-            _ => self.diagnostics.missing_pictures.add(self.offset, &relation.target),
+            _ => self.diagnostics.images.missing.add(self.offset, &relation.target),
         }
     }
 
@@ -123,14 +123,14 @@ impl Reader<'_, '_> {
                 match ImageFormat::from_extension(extension).and_then(|format| turned(&bytes, format, crop)) {
                     Some((bytes, extension)) => (bytes, extension, true),
                     None => {
-                        self.diagnostics.crops.push(self.offset);
+                        self.diagnostics.images.crops.push(self.offset);
                         (bytes, extension, true)
                     }
                 }
             }
             Sort::Turned(format) => match turned(&bytes, format, crop) {
                 Some((bytes, extension)) => {
-                    self.diagnostics.turned_pictures.push(self.offset);
+                    self.diagnostics.images.converted.push(self.offset);
                     (bytes, extension, true)
                 }
                 None => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),

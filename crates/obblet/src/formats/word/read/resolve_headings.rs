@@ -110,7 +110,7 @@ impl Reader<'_, '_> {
         self.number_headings();
     }
 
-    /// Numbers of headings, where the text refers to them by number; else they are told about.
+    /// Numbers of headings, where the text refers to them by number; else they are reported.
     fn number_headings(&mut self) {
         let numbered = std::mem::take(&mut self.heading_texts);
         let numbered: Vec<(NodeId, String)> = numbered.into_iter().filter(|(node, _)| self.is_in_tree(*node)).collect();

@@ -80,13 +80,13 @@ impl Reader<'_, '_> {
     }
 
     /// Reads headers and footers. All that say something of their own are kept where that is asked for; else what they say is
-    /// told.
+    /// reported.
     pub(super) fn headers(&mut self) {
         let mut parts = std::mem::take(&mut self.sections.parts);
         parts.sort_by_key(|(place, pages, _)| (*place == Place::Footer, *pages));
         let keeps = self.options.headers == Headers::Keep;
         let mut kept: [Option<NodeId>; 2] = [None; 2];
-        let mut told: HashSet<(Place, String)> = HashSet::default();
+        let mut reported: HashSet<(Place, String)> = HashSet::default();
         self.in_header = keeps;
         for (place, _, part) in parts {
             let (kind, number, code, what) = match place {
@@ -97,7 +97,7 @@ impl Reader<'_, '_> {
             self.read_part(&part, holder, number);
             let text = self.doc.plain_text(holder);
             let words = text.split_whitespace().collect::<Vec<_>>().join(" ");
-            if !words.chars().any(char::is_alphabetic) || !told.insert((place, words.clone())) {
+            if !words.chars().any(char::is_alphabetic) || !reported.insert((place, words.clone())) {
                 continue;
             }
             if !keeps {

@@ -465,7 +465,7 @@ impl Reader<'_, '_> {
         self.add_rules(node, "holder", vec![("margin", "0".to_owned())]);
     }
 
-    /// Tabs of a paragraph, as far as style rules can show its stops; the others are told. One that leads to the right margin
+    /// Tabs of a paragraph, as far as style rules can show its stops; the others are reported. One that leads to the right margin
     /// fills the line, those to the middle and to the right part it; others go to stops at equal distances.
     pub(super) fn style_tabs(&mut self, node: NodeId, properties: &ParagraphProperties) {
         let mut whole = self.styles.of_paragraph(properties.style).paragraph.clone();

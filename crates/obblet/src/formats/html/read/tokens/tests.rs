@@ -13,7 +13,7 @@ mod nothing;
 
 /// A token as both sides tell it: text in whole runs, end tags without attributes.
 #[derive(Debug, PartialEq)]
-enum Told {
+enum Seen {
     Text(String),
     Null,
     Start(String, Vec<(String, String)>, bool, bool),
@@ -23,14 +23,14 @@ enum Told {
 /// Writes down what goes into tree construction.
 struct Recorder {
     builder: TreeBuilder<usize, Nothing>,
-    told: RefCell<Vec<Told>>,
+    reported: RefCell<Vec<Seen>>,
     lines: RefCell<Vec<u64>>,
 }
 
 impl Recorder {
     fn new() -> Self {
         let options = TreeBuilderOpts { scripting_enabled: false, iframe_srcdoc: true, ..TreeBuilderOpts::default() };
-        Self { builder: TreeBuilder::new(Nothing::default(), options), told: RefCell::default(), lines: RefCell::default() }
+        Self { builder: TreeBuilder::new(Nothing::default(), options), reported: RefCell::default(), lines: RefCell::default() }
     }
 }
 
@@ -38,17 +38,17 @@ impl TokenSink for Recorder {
     type Handle = usize;
 
     fn process_token(&self, token: Token, line: u64) -> TokenSinkResult<usize> {
-        let told = &mut *self.told.borrow_mut();
+        let reported = &mut *self.reported.borrow_mut();
         match &token {
             Token::CharacterTokens(text) if text.is_empty() => {}
-            Token::CharacterTokens(text) => match told.last_mut() {
-                Some(Told::Text(before)) => before.push_str(text),
-                _ => told.push(Told::Text(text.to_string())),
+            Token::CharacterTokens(text) => match reported.last_mut() {
+                Some(Seen::Text(before)) => before.push_str(text),
+                _ => reported.push(Seen::Text(text.to_string())),
             },
-            Token::NullCharacterToken => told.push(Told::Null),
+            Token::NullCharacterToken => reported.push(Seen::Null),
             Token::TagToken(tag) if tag.kind == TagKind::StartTag => {
                 let attributes = tag.attrs.iter().map(|one| (one.name.local.to_string(), one.value.to_string()));
-                told.push(Told::Start(
+                reported.push(Seen::Start(
                     tag.name.to_string(),
                     attributes.collect(),
                     tag.self_closing,
@@ -56,7 +56,7 @@ impl TokenSink for Recorder {
                 ));
                 self.lines.borrow_mut().push(line);
             }
-            Token::TagToken(tag) => told.push(Told::End(tag.name.to_string())),
+            Token::TagToken(tag) => reported.push(Seen::End(tag.name.to_string())),
             // Nobody asks for these.
             Token::CommentToken(_) | Token::DoctypeToken(_) | Token::ParseError(_) => return TokenSinkResult::Continue,
             Token::EOFToken => {}
@@ -69,13 +69,13 @@ impl TokenSink for Recorder {
     }
 }
 
-fn ours(source: &str) -> (Vec<Told>, Vec<u64>) {
+fn ours(source: &str) -> (Vec<Seen>, Vec<u64>) {
     let recorder = Recorder::new();
     tokenize(source, &mut Names::new(), &recorder);
-    (recorder.told.into_inner(), recorder.lines.into_inner())
+    (recorder.reported.into_inner(), recorder.lines.into_inner())
 }
 
-fn theirs(source: &str) -> Vec<Told> {
+fn theirs(source: &str) -> Vec<Seen> {
     let other = Other::new(Recorder::new(), TokenizerOpts::default());
     let input = BufferQueue::default();
     input.push_back(StrTendril::from(source));
@@ -83,7 +83,7 @@ fn theirs(source: &str) -> Vec<Told> {
         let _ = other.feed(&input);
     }
     other.end();
-    other.sink.told.into_inner()
+    other.sink.reported.into_inner()
 }
 
 #[track_caller]
@@ -225,8 +225,8 @@ fn names_that_share_a_slot_are_kept_apart() {
 #[test]
 fn thousands_of_attributes_take_no_longer_than_as_many_tags() {
     let attributes: String = (0..200_000).map(|number| format!(" a{number}")).collect();
-    let (told, _) = ours(&format!("<p{attributes} a7>"));
-    let [Told::Start(_, attributes, _, true)] = told.as_slice() else { panic!("{}", told.len()) };
+    let (reported, _) = ours(&format!("<p{attributes} a7>"));
+    let [Seen::Start(_, attributes, _, true)] = reported.as_slice() else { panic!("{}", reported.len()) };
     assert_eq!(attributes.len(), 200_000);
 }
 
