@@ -183,7 +183,7 @@ fn links_lead_across_formats_and_to_places_that_are_only_there_when_wanted() {
             "a.md: link target not found in the document: #aa (5:39) correct the address"
         ]
     );
-    assert_eq!(run.found("link.missing"), ["a.md: a link leads to bb.docx, which is not there (5:23) perhaps b.docx is meant"]);
+    assert_eq!(run.found("link.missing"), ["a.md: link target not found: bb.docx (5:23) perhaps b.docx is meant"]);
     let mut dead = dead_links(&folder.output());
     dead.sort();
     assert_eq!(dead, ["a.html: #aa", "a.html: #top", "a.html: b.html#sprung", "a.html: bb.docx"]);

@@ -3,9 +3,9 @@
 //! | Stage | What happens | Where |
 //! |:------|:-------------|:------|
 //! | read | bytes become a document; parts are left out | [`read`] |
-//! | refine | the passes run, in their order; [`passes`] lists them | [`refine`], [`run_pass`] |
+//! | refine | the passes run, in their order; [`passes`] lists them | [`refine()`], [`run_pass`] |
 //! | place | images go where the profile wants them | [`place`] |
-//! | write | the document becomes bytes | [`write`] |
+//! | write | the document becomes bytes | [`write()`] |
 //!
 //! [`convert`] and [`convert_in`] run all of them. Between the stages a conversion can be cancelled.
 
@@ -215,7 +215,7 @@ pub fn write(mut doc: Document, writes: Format, profile: &Profile, context: &Con
 /// Writes a document that is refined, and whose images are where they go.
 ///
 /// # Errors
-/// As [`write`].
+/// As [`write()`].
 pub fn write_placed(
     doc: &mut Document,
     writes: Format,

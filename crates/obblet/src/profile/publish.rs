@@ -105,7 +105,7 @@ impl Choice for Copies {
 pub struct SiteSettings {
     /// The name of a site. Without one, its start page is asked.
     pub title: String,
-    /// Where a site will be, as in https://tides.example/handbook/.
+    /// Where a site will be, as in <https://tides.example/handbook/>.
     pub address: String,
     /// How many of the newest dated documents a site's feed has; 0 for no feed.
     pub feed_entries: u16,
