@@ -50,10 +50,12 @@ fn a_table_is_a_page_a_document_and_a_table_again() {
 
 #[test]
 fn what_a_table_can_not_say_is_in_the_findings() {
-    let source = b"# Tides\n\n| Day | Time |\n|--|--|\n| *Monday* | 06:12 |\n\n| more |\n|--|\n| lost |\n\nEnd.[^n]\n\n[^n]: Noted.\n";
+    let source =
+        b"# Tides\n\n| Day | Time |\n|--|--|\n| *Monday* | 06:12 |\n\n| more |\n|--|\n| lost |\n\nEnd.[^n]\n\n[^n]: Noted.\n";
     let written = convert(source, Format::Markdown, Format::Table, &Profile::fragment()).unwrap();
     assert_eq!(written.text(), Some("Day,Time\nMonday,06:12\n"));
-    let lost: String = written.findings.iter().filter(|found| found.weight == Weight::Lost).map(|found| found.lost.clone()).collect();
+    let lost: String =
+        written.findings.iter().filter(|found| found.weight == Weight::Lost).map(|found| found.lost.clone()).collect();
     for word in ["Tides", "more", "lost", "End.", "Noted."] {
         assert!(lost.contains(word), "{word} in {lost}");
     }
@@ -62,7 +64,10 @@ fn what_a_table_can_not_say_is_in_the_findings() {
     assert_eq!(written.text(), Some("a,b,\n,c,d\n"));
     assert!(written.findings.iter().any(|found| found.code == "table.spans"));
     let none = convert(b"Just text", Format::Markdown, Format::Table, &Profile::fragment()).unwrap();
-    assert_eq!((none.text(), none.findings[0].code.as_ref(), none.findings[0].lost.as_str()), (Some(""), "table.empty", "Just text"));
+    assert_eq!(
+        (none.text(), none.findings[0].code.as_ref(), none.findings[0].lost.as_str()),
+        (Some(""), "table.empty", "Just text")
+    );
     let odd = table::read(b"a,b\n1\n2,3,4\n", &Settings { separator: Separator::Comma, ..Settings::default() });
     assert_eq!((odd.findings[0].code.as_ref(), odd.findings[0].place.to_string()), ("table.rows", "2:1".to_owned()));
 }

@@ -85,7 +85,7 @@ fn typed_lists(doc: &Document) -> Option<Finding> {
     Some(
         Finding::advice("clean.typed-list", format!("paragraphs begin with typed bullets or numbers: {more}"))
             .at(first)
-            .hint("set clean.lists to typed to make lists of them"),
+            .hint("set clean.lists=typed to make lists of them"),
     )
 }
 

@@ -54,7 +54,10 @@ pub fn resolve(doc: &mut Document, revisions: Revisions) {
         let what = if revisions == Revisions::Reject { "inserted" } else { "deleted" };
         let message = format!("{what} text of tracked changes was left out: {}", lost.len());
         doc.push_finding(
-            Finding::lost("clean.revision", message).at(place).hint("set clean.revisions to keep them").losing(lost.join("\n")),
+            Finding::lost("clean.revision", message)
+                .at(place)
+                .hint("set clean.revisions=keep to keep it")
+                .losing(lost.join("\n")),
         );
     }
 }

@@ -261,7 +261,7 @@ pub(super) fn report_typed(doc: &mut Document, lists: Lists) {
         doc.push_finding(
             Finding::advice("clean.typed-list", format!("paragraphs begin with typed bullets or numbers: {count}"))
                 .at(place)
-                .hint("set clean.lists to typed to make lists of them"),
+                .hint("set clean.lists=typed to make lists of them"),
         );
     }
 }

@@ -101,7 +101,7 @@ pub(super) fn keep(doc: &mut Document, root: NodeId, state: &mut ParseState, rep
         let count = words.split_whitespace().count();
         doc.push_finding(
             Finding::changed("html.around-content", format!("content around the main content was left out, words: {count}"))
-                .hint("set html.content to all to keep them")
+                .hint("set html.content=all to keep it")
                 .losing(words.split_whitespace().collect::<Vec<_>>().join(" ")),
         );
     }

@@ -182,7 +182,7 @@ fn headings(doc: &mut Document, found: Vec<(NodeId, f32)>, promote: bool) {
             doc.push_finding(
                 Finding::advice("html.heading-like", format!("a paragraph looks like a heading: {text}"))
                     .at(place)
-                    .hint("set html.promote-headings to make headings of such paragraphs"),
+                    .hint("set html.promote-headings=true to make headings of such paragraphs"),
             );
             continue;
         }

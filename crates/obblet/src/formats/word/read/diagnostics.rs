@@ -192,7 +192,7 @@ impl Reader<'_, '_> {
             doc.push_finding(
                 Finding::changed("word.contents", "the table of contents was left out; pages have their own")
                     .at(place)
-                    .hint("set page.contents, or word.contents to keep it")
+                    .hint("set word.contents=true to keep it, or page.contents for the page's own")
                     .losing(diagnostics.contents.words()),
             );
         }
@@ -237,13 +237,13 @@ impl Reader<'_, '_> {
         self.push_tally(
             &diagnostics.hidden,
             Finding::lost("word.hidden", "hidden text was left out")
-                .hint("set word.hidden to keep them")
+                .hint("set word.hidden=true to keep it")
                 .losing(diagnostics.hidden.words()),
         );
         self.push_tally(
             &diagnostics.revised,
             Finding::lost("clean.revision", "deleted text of tracked changes was left out")
-                .hint("set clean.revisions to keep them")
+                .hint("set clean.revisions=keep to keep it")
                 .losing(diagnostics.revised.words()),
         );
         self.push_tally(
@@ -309,12 +309,12 @@ impl Reader<'_, '_> {
         self.push_tally(
             &diagnostics.tabs,
             Finding::advice("word.tabs", "paragraphs align text with tabs, which HTML does not have")
-                .hint("make tables of them, or set clean.tab-columns"),
+                .hint("make tables of them, or set clean.tab-columns=true"),
         );
         self.push_tally(
             &diagnostics.tab_stops,
             Finding::changed("word.tab-stops", "tab stops that HTML can't show became equal distances")
-                .hint("make tables of the paragraphs, or set clean.tab-columns"),
+                .hint("make tables of the paragraphs, or set clean.tab-columns=true"),
         );
         self.push_tally(
             &diagnostics.spaces,
@@ -418,7 +418,7 @@ impl Reader<'_, '_> {
                     "word.revisions",
                     format!("the document has tracked changes that are neither accepted nor rejected: {}", self.revisions),
                 )
-                .hint("accept or reject them in the word processor, or set clean.revisions"),
+                .hint("accept or reject them in the word processor, or set clean.revisions=accept"),
             );
         }
         if self.breaks > 0 {
@@ -494,7 +494,7 @@ impl Reader<'_, '_> {
         self.doc.push_finding(
             Finding::lost("word.comment", format!("comments were left out: {}", comments.len()))
                 .at(place)
-                .hint("set word.comments to keep them as notes")
+                .hint("set word.comments=notes to keep them as notes")
                 .losing(lost.trim()),
         );
     }

@@ -102,8 +102,8 @@ impl Reader<'_, '_> {
             }
             if !keeps {
                 self.doc.push_finding(
-                    Finding::lost(code, format!("the {what} of the pages was left out"))
-                        .hint("set word.headers to keep it, or page.header and page.footer")
+                    Finding::lost(code, format!("the page {what} was left out"))
+                        .hint("set word.headers=keep, or write page.header and page.footer")
                         .losing(words),
                 );
                 continue;
