@@ -1,4 +1,5 @@
 //! The stages of a conversion and what a program plugs into them.
+#![allow(clippy::unwrap_used, reason = "a test fails where something is not as it should be")]
 
 use obblet::document::{Document, Kind, Place};
 use obblet::formats::markdown;
