@@ -44,6 +44,7 @@ pub enum Error {
         /// Path of the file.
         path: String,
         /// Why.
+        #[source]
         cause: std::io::Error,
     },
     /// There is no look of that name.
@@ -111,6 +112,7 @@ pub enum Error {
         /// Path of the file.
         path: String,
         /// Why.
+        #[source]
         cause: std::io::Error,
     },
 }
