@@ -71,8 +71,8 @@ fn numbered_paragraphs_in_bold_that_stand_alone_are_headings() {
     let manual = bold(1, 0, "Scope") + &plain("a") + &bold(1, 0, "Duties") + &plain("b") + &bold(1, 1, "At night") + &plain("c");
     let done = converted(&package(manual.clone()), &[]);
     assert_eq!(done.text().unwrap(), "<h1>Scope</h1><p>a</p><h1>Duties</h1><p>b</p><h2>At night</h2><p>c</p>");
-    let told: Vec<&str> = done.findings.iter().map(|finding| finding.code.as_ref()).collect();
-    assert!(told.contains(&"word.numbered-heading") && told.contains(&"word.heading-numbers"), "{told:?}");
+    let reported: Vec<&str> = done.findings.iter().map(|finding| finding.code.as_ref()).collect();
+    assert!(reported.contains(&"word.numbered-heading") && reported.contains(&"word.heading-numbers"), "{reported:?}");
     let kept = converted(&package(manual), &["word.heading-numbers=keep"]).into_text().unwrap();
     assert!(kept.starts_with("<h1>1. Scope</h1>") && kept.contains("<h2>2.1 At night</h2>"), "{kept}");
     // Items that follow each other, sentences, and what nothing follows are items.
@@ -139,25 +139,25 @@ fn tab_stops_are_shown_or_told() {
         let content: String = words.split('\t').map(text).collect::<Vec<_>>().join("<w:r><w:tab/></w:r>");
         let package = Package::of(&paragraph(&format!("<w:tabs>{stops}</w:tabs>"), &content));
         let done = converted(&package, &["styling=exact", "shape=page", "page.look=none"]);
-        let told = done.findings.iter().any(|finding| finding.code == "word.tab-stops");
-        (done.text().unwrap().to_owned(), told)
+        let reported = done.findings.iter().any(|finding| finding.code == "word.tab-stops");
+        (done.text().unwrap().to_owned(), reported)
     };
-    let (page, told) = exact(&[("center", 4500, ""), ("right", 9000, "")], "Trust\tLog\t1931");
-    assert!(page.contains(">Trust</span><span") && page.contains(">\tLog</span>") && !told, "{page}");
+    let (page, reported) = exact(&[("center", 4500, ""), ("right", 9000, "")], "Trust\tLog\t1931");
+    assert!(page.contains(">Trust</span><span") && page.contains(">\tLog</span>") && !reported, "{page}");
     assert!(page.contains("flex: 1; text-align: center") && page.contains("flex: 1; text-align: right"), "{page}");
-    let (page, told) = exact(&[("right", 9000, "dot")], "Tides\t12");
-    assert!(page.contains("border-bottom: 1pt dotted") && page.contains("display: flex") && !told, "{page}");
-    let (page, told) = exact(&[("left", 5000, "underscore")], "Name\t");
-    assert!(page.contains("border-bottom: 1pt solid") && page.contains("max-width: 250pt") && !told, "{page}");
-    let (page, told) = exact(&[("center", 4500, "")], "\tTrust");
-    assert!(page.contains("text-align: center") && !told, "{page}");
+    let (page, reported) = exact(&[("right", 9000, "dot")], "Tides\t12");
+    assert!(page.contains("border-bottom: 1pt dotted") && page.contains("display: flex") && !reported, "{page}");
+    let (page, reported) = exact(&[("left", 5000, "underscore")], "Name\t");
+    assert!(page.contains("border-bottom: 1pt solid") && page.contains("max-width: 250pt") && !reported, "{page}");
+    let (page, reported) = exact(&[("center", 4500, "")], "\tTrust");
+    assert!(page.contains("text-align: center") && !reported, "{page}");
     for (stops, words) in [
         (&[("decimal", 2000, "")][..], "Depth\t12.5"),
         (&[("center", 2000, ""), ("left", 4000, "")], "a\tb\tc"),
         (&[("left", 1000, ""), ("left", 5000, "")], "a\tb\tc"),
     ] {
-        let (page, told) = exact(stops, words);
-        assert!(page.contains("white-space: pre-wrap") && told, "{page}");
+        let (page, reported) = exact(stops, words);
+        assert!(page.contains("white-space: pre-wrap") && reported, "{page}");
     }
     assert!(!exact(&[("left", 1000, ""), ("left", 2000, "")], "a\tb\tc").1);
 }

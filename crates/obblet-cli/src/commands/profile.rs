@@ -80,7 +80,9 @@ fn show(profile: &Profile, only: Option<&str>) -> Outcome {
 /// The passes of a conversion, one a line.
 fn list_passes(profile: &Profile, reads: Format, writes: Format) -> String {
     let bold = Style::new().bold();
-    let mut out = format!("Passes from {reads} to {writes}, in their order; clean.skip switches them off by name.\n\n");
+    let mut out = format!(
+        "Passes from {reads} to {writes}, in their order, for a document that a program wrote; clean.skip\nswitches them off by name.\n\n"
+    );
     for pass in pipeline::passes(reads, writes, profile) {
         let state = if pass.runs { "on " } else { "off" };
         let _ = writeln!(out, "{bold}{:<16}{bold:#} {state}  {}", pass.name, pass.meaning);

@@ -125,7 +125,7 @@ impl Document {
             Kind::RowGroup(group) => format!("{group:?}"),
             bare => format!("{bare:?}"),
         };
-        // What the texts are called is told by their order.
+        // Their order says which text is which.
         let name = name.split_once([' ', '(']).filter(|_| name.contains("Text {")).map_or(name.as_str(), |cut| cut.0);
         out.write_str(name)?;
         for text in texts.into_iter().filter(|text| !text.is_empty()) {

@@ -15,6 +15,8 @@ pub struct Descriptor {
     pub media_type: &'static str,
     /// What its files may begin with, for formats that are known by their bytes.
     pub signatures: &'static [&'static [u8]],
+    /// What the names of lock files begin with that its programs put beside an open document; empty where there are none.
+    pub lock_file_prefix: &'static str,
     /// The key of the setting that holds the encoding of its sources; empty where they are no text.
     pub encoding: &'static str,
     /// What raw HTML is in it.

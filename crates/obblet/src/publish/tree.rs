@@ -79,6 +79,12 @@ impl Choice<'_> {
     }
 }
 
+/// Whether a program put a file beside a document that is open in it.
+fn is_lock_file(name: &str, format: Format) -> bool {
+    let prefix = format.descriptor().lock_file_prefix;
+    !prefix.is_empty() && name.starts_with(prefix)
+}
+
 /// Looks through a folder. Hidden files and what ignore files name are left out; symbolic links to files that are found are
 /// followed, others are not.
 pub(super) fn scan(root: &Root, choice: &Choice<'_>) -> Result<Tree, Error> {
@@ -207,7 +213,7 @@ impl Scan<'_> {
                 self.tree.unasked.push(Found::new(path, format));
             }
             // Office programs put such files beside a document that is open.
-            Some(format) if paths::name(&path).starts_with("~$") && !format.descriptor().signatures.is_empty() => {
+            Some(format) if is_lock_file(paths::name(&path), format) => {
                 self.skip(&path, "a note of an office program that the document beside it is open");
             }
             Some(format) => self.tree.documents.push(Found::new(path, format)),

@@ -60,14 +60,14 @@ pub static NOISE: [Pass; 14] = [
     },
     Pass {
         name: "layout-tables",
-        meaning: "unwraps tables that only set things beside each other",
+        meaning: "unwraps tables that are used for layout",
         needs: Some(KindSet::TABLES),
         wanted: |_, cleaning| cleaning.noise.layout_tables,
         run: |doc, _| layout_tables::unwrap_tables(doc),
     },
     Pass {
         name: "tab-columns",
-        meaning: "makes tables of paragraphs that are lined up with tabs",
+        meaning: "makes tables of paragraphs that are aligned with tabs",
         needs: None,
         wanted: |_, cleaning| cleaning.noise.tab_columns,
         run: |doc, _| tab_tables::make_tables(doc),
@@ -81,7 +81,7 @@ pub static NOISE: [Pass; 14] = [
     },
     Pass {
         name: "spacer-images",
-        meaning: "removes images of a single point",
+        meaning: "removes single-pixel images",
         needs: Some(KindSet::PICTURES),
         wanted: |doc, cleaning| cleaning.noise.empty.holds(doc),
         run: |doc, _| empty::drop_spacer_pictures(doc),

@@ -10,6 +10,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     extensions: &["md", "markdown", "mkd", "mdown"],
     media_type: "text/markdown",
     signatures: &[],
+    lock_file_prefix: "",
     encoding: "text.encoding",
     raw_html: RawHtml::Native,
     is_published: true,

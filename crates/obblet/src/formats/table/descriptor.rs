@@ -10,6 +10,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     extensions: &["csv", "tsv"],
     media_type: "text/csv",
     signatures: &[],
+    lock_file_prefix: "",
     encoding: "table.encoding",
     raw_html: RawHtml::Foreign,
     has_element_rules: false,

@@ -10,6 +10,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     extensions: &["txt", "text"],
     media_type: "text/plain",
     signatures: &[],
+    lock_file_prefix: "",
     encoding: "text.encoding",
     raw_html: RawHtml::Foreign,
     is_published: true,
@@ -32,7 +33,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
 };
 
 const FINDINGS: &[FindingInfo] = &[
-    finding("text.columns", &[Weight::Advice], "Text is lined up with spaces and was kept so, as code is."),
+    finding("text.columns", &[Weight::Advice], "Text is aligned with spaces and was kept so, as code is."),
     finding("text.deletion", &[Weight::Changed], "Deleted, struck and inserted text is like any other in plain text."),
     finding("text.encoding", &[Weight::Changed, Weight::Advice, Weight::Lost], "Bytes that are not UTF-8 became U+FFFD; or the encoding of a text was guessed."),
     finding("text.insertion", &[Weight::Changed], "Deleted, struck and inserted text is like any other in plain text."),
