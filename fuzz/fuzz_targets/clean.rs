@@ -11,7 +11,7 @@ use obblet::document::Document;
 use obblet::formats::html;
 use obblet::profile::Profile;
 use obblet::refine;
-use obblet::{Format, Context};
+use obblet::{Context, Format};
 
 fn written(doc: &Document) -> String {
     html::write(doc, &html::Options::default()).html
@@ -21,7 +21,11 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     let Some((&first, rest)) = bytes.split_first() else { return };
     let name = ["fragment", "bare", "listing", "reader"][usize::from(first % 4)];
     let Ok(mut profile) = Profile::built_in(name) else { return };
-    for (bit, setting) in ["clean.lists=typed", "clean.layout-tables=true", "clean.capitals=sentence", "clean.line-breaks=paragraphs"].iter().enumerate() {
+    for (bit, setting) in
+        ["clean.lists=typed", "clean.layout-tables=true", "clean.capitals=sentence", "clean.line-breaks=paragraphs"]
+            .iter()
+            .enumerate()
+    {
         if first & (4 << bit) != 0 {
             let _ = profile.set(setting);
         }
@@ -34,7 +38,8 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     profile.shape = obblet::profile::Shape::Fragment;
     profile.formats.html.syntax = html::Syntax::Html;
     let Ok(converted) = obblet::write(doc, Format::Html, &profile, &Context::default()) else { return };
-    let faults: Vec<String> = validity::faults(converted.text().unwrap_or_default()).into_iter().filter(|fault| !fault.contains("class")).collect();
+    let faults: Vec<String> =
+        validity::faults(converted.text().unwrap_or_default()).into_iter().filter(|fault| !fault.contains("class")).collect();
     assert!(faults.is_empty(), "{faults:#?}\n{}", converted.text().unwrap_or_default());
     let _ = html::check(&String::from_utf8_lossy(rest));
 });

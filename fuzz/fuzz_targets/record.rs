@@ -38,7 +38,9 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     let Some((&first, rest)) = bytes.split_first() else { return };
     let Ok(place) = tempfile::tempdir() else { return };
     let (source, output) = (place.path().join("source"), place.path().join("output"));
-    for (path, text) in [("source/a.md", "# A\n\n![x](x.gif)\n"), ("source/x.gif", "GIF89a"), ("source/.env", "SECRET"), ("victim", "SECRET")] {
+    for (path, text) in
+        [("source/a.md", "# A\n\n![x](x.gif)\n"), ("source/x.gif", "GIF89a"), ("source/.env", "SECRET"), ("victim", "SECRET")]
+    {
         let full = place.path().join(path);
         let _ = std::fs::create_dir_all(full.parent().unwrap_or(place.path()));
         let _ = std::fs::write(full, text);

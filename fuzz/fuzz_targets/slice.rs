@@ -30,7 +30,9 @@ fn names(folder: &Path, names: &mut Vec<String>) {
 libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     let Ok(place) = tempfile::tempdir() else { return };
     let (source, output) = (place.path().join("source"), place.path().join("output"));
-    for (path, text) in [("source/log/a.md", "# A\n"), ("source/b.md", "# B\n"), ("source/.env", "SECRET"), ("source/x.gif", "GIF89a")] {
+    for (path, text) in
+        [("source/log/a.md", "# A\n"), ("source/b.md", "# B\n"), ("source/.env", "SECRET"), ("source/x.gif", "GIF89a")]
+    {
         let full = place.path().join(path);
         let _ = std::fs::create_dir_all(full.parent().unwrap_or(place.path()));
         let _ = std::fs::write(full, text);
@@ -48,7 +50,8 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
         _ => (bytes, real.len()),
     };
     let cut = text.first().map_or(0, |byte| usize::from(*byte));
-    let forged = if at == real.len() { text.to_vec() } else { [&real[..at], text, real.get(at + cut..).unwrap_or_default()].concat() };
+    let forged =
+        if at == real.len() { text.to_vec() } else { [&real[..at], text, real.get(at + cut..).unwrap_or_default()].concat() };
     let elsewhere = place.path().join("elsewhere");
     let _ = std::fs::create_dir(&elsewhere);
     let _ = std::fs::write(elsewhere.join(name), forged);
@@ -65,7 +68,8 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
         let text = inner.to_string_lossy();
         let is_page = text == "b.html" || text.starts_with("b--") || text.starts_with("log/a");
         let is_known = is_page || [RECORD_FILE, UNFINISHED_FILE, "look-chart.css", "x.gif"].contains(&&*text);
-        let ends = ["html", "css", "gif", "png", "jpg", "jpeg", "webp", "avif", "bmp", "tif", "svg", "emf", "wmf", "bin", "jsonl"];
+        let ends =
+            ["html", "css", "gif", "png", "jpg", "jpeg", "webp", "avif", "bmp", "tif", "svg", "emf", "wmf", "bin", "jsonl"];
         let extension = inner.extension().unwrap_or_default().to_string_lossy().into_owned();
         assert!(is_known || ends.contains(&&*extension), "{path}");
     }

@@ -22,7 +22,18 @@ fn as_package(bytes: &[u8]) -> Vec<u8> {
     let (body, styles, numbering, footnotes, comments, theme) = (next(), next(), next(), next(), next(), next());
     let picture = ("a.png".to_owned(), vec![0x89, b'P', b'N', b'G']);
     let link = ("a".to_owned(), "https://greywick.example/".to_owned());
-    Package { body, styles, numbering, footnotes, comments, theme, pictures: vec![picture], links: vec![link], ..Package::default() }.bytes()
+    Package {
+        body,
+        styles,
+        numbering,
+        footnotes,
+        comments,
+        theme,
+        pictures: vec![picture],
+        links: vec![link],
+        ..Package::default()
+    }
+    .bytes()
 }
 
 libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
@@ -34,14 +45,21 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     for setting in [format!("styling={styling}"), "limits.unpacked=4000000".to_owned()] {
         let _ = profile.set(&setting);
     }
-    let choices = ["clean.revisions=keep", "word.comments=notes", "word.contents=true", "word.heading-numbers=keep", "clean.revisions=reject"];
+    let choices = [
+        "clean.revisions=keep",
+        "word.comments=notes",
+        "word.contents=true",
+        "word.heading-numbers=keep",
+        "clean.revisions=reject",
+    ];
     for (bit, setting) in choices.iter().enumerate() {
         if first & (8 << bit) != 0 {
             let _ = profile.set(setting);
         }
     }
     if let Ok(converted) = convert(&source, Format::Word, Format::Html, &profile) {
-        let faults: Vec<String> = validity::faults(converted.text().unwrap_or_default()).into_iter().filter(|fault| !fault.contains("class")).collect();
+        let faults: Vec<String> =
+            validity::faults(converted.text().unwrap_or_default()).into_iter().filter(|fault| !fault.contains("class")).collect();
         assert!(faults.is_empty(), "{faults:#?}\n{}", converted.text().unwrap_or_default());
     }
 });

@@ -4,25 +4,25 @@
 //! which element may stand where, and the model does not. The writer repairs what HTML cannot say, with findings, so that
 //! any tree becomes valid markup.
 
-mod descriptor;
-mod settings;
 mod address;
 mod address_check;
 mod attribute_values;
 mod characters;
 mod check;
 mod depth_limit;
+mod descriptor;
 pub(crate) mod escape;
 mod read;
+mod settings;
 mod write;
 
-pub(in crate::formats) use descriptor::DESCRIPTOR;
-pub use settings::{HeadingLevels, Settings, Trust};
 pub use address::{is_safe_link, is_safe_picture};
 pub(crate) use attribute_values::is_language;
 pub use check::{check, is_page};
+pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub(crate) use read::open_raw_with;
 pub use read::{Content, ReadOptions, decode, open_raw, read};
+pub use settings::{HeadingLevels, Settings, Trust};
 pub use write::{HeadingEntry, Written, write, write_part};
 
 use crate::document::{NodeId, NoteId};

@@ -68,62 +68,62 @@ pub struct Settings {
 
 impl Declared for Settings {
     const SETTINGS: &'static [Setting<Self>] = &[
-    choice!(
-        "html.syntax",
-        Syntax,
-        syntax,
-        "The syntax that is written: HTML, or the XML form that e-readers and XML tools want."
-    ),
-    choice!(
-        "html.characters",
-        Characters,
-        characters,
-        "Which characters are written as themselves; with ascii, all others become character references."
-    ),
-    number!("html.indent", indent, 0 to 8, "Spaces for each level of blocks. White space that means something is never touched."),
-    flag!("html.compact", compact, "Whether blocks follow each other without line breaks."),
-    choice!(
-        "html.raw",
-        Raw,
-        raw,
-        "What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings. What could run script is kept only where html.trust is set; else it is shown as text."
-    ),
-    flag!(
-        "html.trust",
-        trust,
-        "Whether active content is kept: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are. For your own documents only."
-    ),
-    choice!(
-        "html.ids",
-        Option<Ids>,
-        ids,
-        "Which headings get an id: those that something points to, all of them, or none. With auto, all of them in a page and the used ones in a fragment."
-    ),
-    choice!(
-        "html.heading-levels",
-        HeadingLevels,
-        heading_levels,
-        "Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it. With auto it does, except in fragments of the CommonMark dialect."
-    ),
-    flag!("html.heading-numbers", heading_numbers, "Whether headings get numbers, as in 2.1."),
-    text!(
-        "html.encoding",
-        encoding,
-        "the name of an encoding",
-        is_encoding,
-        "The encoding of HTML sources, as in windows-1252. Without one, the byte order mark and the page itself are asked, and then it is guessed."
-    ),
-    choice!(
-        "html.content",
-        Content,
-        content,
-        "How much of an HTML source is read: all of it, or its main content without navigation, banners, sidebars and footers."
-    ),
-    flag!(
-        "html.promote-headings",
-        promote_headings,
-        "Whether paragraphs of an HTML source that are all bold, large and short become headings."
-    ),
+        choice!(
+            "html.syntax",
+            Syntax,
+            syntax,
+            "The syntax that is written: HTML, or the XML form that e-readers and XML tools want."
+        ),
+        choice!(
+            "html.characters",
+            Characters,
+            characters,
+            "Which characters are written as themselves; with ascii, all others become character references."
+        ),
+        number!("html.indent", indent, 0 to 8, "Spaces for each level of blocks. White space that means something is never touched."),
+        flag!("html.compact", compact, "Whether blocks follow each other without line breaks."),
+        choice!(
+            "html.raw",
+            Raw,
+            raw,
+            "What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings. What could run script is kept only where html.trust is set; else it is shown as text."
+        ),
+        flag!(
+            "html.trust",
+            trust,
+            "Whether active content is kept: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are. For your own documents only."
+        ),
+        choice!(
+            "html.ids",
+            Option<Ids>,
+            ids,
+            "Which headings get an id: those that something points to, all of them, or none. With auto, all of them in a page and the used ones in a fragment."
+        ),
+        choice!(
+            "html.heading-levels",
+            HeadingLevels,
+            heading_levels,
+            "Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it. With auto it does, except in fragments of the CommonMark dialect."
+        ),
+        flag!("html.heading-numbers", heading_numbers, "Whether headings get numbers, as in 2.1."),
+        text!(
+            "html.encoding",
+            encoding,
+            "the name of an encoding",
+            is_encoding,
+            "The encoding of HTML sources, as in windows-1252. Without one, the byte order mark and the page itself are asked, and then it is guessed."
+        ),
+        choice!(
+            "html.content",
+            Content,
+            content,
+            "How much of an HTML source is read: all of it, or its main content without navigation, banners, sidebars and footers."
+        ),
+        flag!(
+            "html.promote-headings",
+            promote_headings,
+            "Whether paragraphs of an HTML source that are all bold, large and short become headings."
+        ),
     ];
 }
 

@@ -28,7 +28,11 @@ const FINDINGS: &[FindingInfo] = &[
     finding("markdown.extra-cells", &[Weight::Lost], "A row has more cells than the head of its table."),
     finding("markdown.front-matter", &[Weight::Changed], "The front matter is not valid YAML; it is kept as text."),
     finding("markdown.missing-note", &[Weight::Advice], "A note is mentioned that is not defined."),
-    finding("markdown.no-syntax", &[Weight::Changed], "Markdown has no way to say something; the message names it, and its text is kept."),
+    finding(
+        "markdown.no-syntax",
+        &[Weight::Changed],
+        "Markdown has no way to say something; the message names it, and its text is kept.",
+    ),
     finding("markdown.too-deep", &[Weight::Changed], "Quotes and lists that stand more than 100 deep are set in no further."),
     finding("markdown.too-many-references", &[Weight::Lost], "Links repeat long addresses more often than is sane."),
 ];

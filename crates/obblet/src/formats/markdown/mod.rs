@@ -4,16 +4,16 @@
 //! [`open_raw`](crate::formats::html::open_raw) opens it; link reference definitions are resolved and gone; whether list items are
 //! set apart is a property of the list, not of the items; the alternative text of an image is plain.
 
-mod descriptor;
-mod settings;
 mod characters;
+mod descriptor;
 mod entity;
 mod read;
+mod settings;
 mod write;
 
 pub(in crate::formats) use descriptor::DESCRIPTOR;
-pub use settings::{Dialect, LineEnds, Settings};
 pub use read::read;
+pub use settings::{Dialect, LineEnds, Settings};
 pub use write::{Bullet, ElementWriter, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm, WriteOptions, Written, write};
 
 bitflags::bitflags! {

@@ -110,68 +110,67 @@ impl Settings {
     }
 }
 
-
 impl Declared for Settings {
     const SETTINGS: &'static [Setting<Self>] = &[
-    choice!(
-        "markdown.dialect",
-        Dialect,
-        dialect,
-        "Which Markdown is read and written. It decides about the extensions below that are not set."
-    ),
-    choice!("markdown.tables", Option<bool>, tables, "Whether rows of cells between bars are tables."),
-    choice!("markdown.tasks", Option<bool>, tasks, "Whether list items that begin with [ ] or [x] have a checkbox."),
-    choice!("markdown.strikethrough", Option<bool>, strikethrough, "Whether text between tildes is struck through."),
-    choice!("markdown.autolinks", Option<bool>, autolinks, "Whether bare web and mail addresses are links."),
-    choice!(
-        "markdown.tag-filter",
-        Option<bool>,
-        tag_filter,
-        "Whether nine tags that change how a page is read, such as script, lose their meaning where raw HTML is kept."
-    ),
-    choice!("markdown.footnotes", Option<bool>, footnotes, "Whether [^1] mentions a note that [^1]: defines."),
-    choice!("markdown.alerts", Option<bool>, alerts, "Whether a block quote that begins with [!NOTE] is a callout."),
-    choice!("markdown.math", Option<bool>, math, "Whether text between dollar signs is a formula."),
-    choice!(
-        "markdown.front-matter",
-        Option<bool>,
-        front_matter,
-        "Whether YAML between two lines of three hyphens at the top is metadata."
-    ),
-    choice!(
-        "markdown.line-ends",
-        LineEnds,
-        line_ends,
-        "What the end of a line within a paragraph is: white space, or a line break."
-    ),
-    choice!("markdown.bullet", Bullet, bullet, "The mark of list items in Markdown output."),
-    choice!("markdown.emphasis", EmphasisMark, emphasis, "The mark of emphasis in Markdown output."),
-    choice!("markdown.fence", Fence, fence, "What stands above and below code blocks in Markdown output."),
-    choice!(
-        "markdown.headings",
-        HeadingForm,
-        headings,
-        "The form of headings in Markdown output: number signs before all of them, or lines below those of the first two levels."
-    ),
-    choice!(
-        "markdown.links",
-        LinkForm,
-        links,
-        "Where addresses stand in Markdown output: behind the text of the link, or in definitions at the end."
-    ),
-    number!(
-        "markdown.width",
-        width,
-        0 to 1000,
-        "Lines of text in Markdown output are no longer than this; 0 keeps the line ends of the source."
-    ),
-    choice!(
-        "markdown.html",
-        HtmlPieces,
-        html,
-        "What becomes of things that Markdown has no syntax for, such as merged cells: written as HTML, or reduced to their text with findings."
-    ),
-    flag!("markdown.ids", ids, "Whether ids and classes are kept in Markdown output, as HTML."),
+        choice!(
+            "markdown.dialect",
+            Dialect,
+            dialect,
+            "Which Markdown is read and written. It decides about the extensions below that are not set."
+        ),
+        choice!("markdown.tables", Option<bool>, tables, "Whether rows of cells between bars are tables."),
+        choice!("markdown.tasks", Option<bool>, tasks, "Whether list items that begin with [ ] or [x] have a checkbox."),
+        choice!("markdown.strikethrough", Option<bool>, strikethrough, "Whether text between tildes is struck through."),
+        choice!("markdown.autolinks", Option<bool>, autolinks, "Whether bare web and mail addresses are links."),
+        choice!(
+            "markdown.tag-filter",
+            Option<bool>,
+            tag_filter,
+            "Whether nine tags that change how a page is read, such as script, lose their meaning where raw HTML is kept."
+        ),
+        choice!("markdown.footnotes", Option<bool>, footnotes, "Whether [^1] mentions a note that [^1]: defines."),
+        choice!("markdown.alerts", Option<bool>, alerts, "Whether a block quote that begins with [!NOTE] is a callout."),
+        choice!("markdown.math", Option<bool>, math, "Whether text between dollar signs is a formula."),
+        choice!(
+            "markdown.front-matter",
+            Option<bool>,
+            front_matter,
+            "Whether YAML between two lines of three hyphens at the top is metadata."
+        ),
+        choice!(
+            "markdown.line-ends",
+            LineEnds,
+            line_ends,
+            "What the end of a line within a paragraph is: white space, or a line break."
+        ),
+        choice!("markdown.bullet", Bullet, bullet, "The mark of list items in Markdown output."),
+        choice!("markdown.emphasis", EmphasisMark, emphasis, "The mark of emphasis in Markdown output."),
+        choice!("markdown.fence", Fence, fence, "What stands above and below code blocks in Markdown output."),
+        choice!(
+            "markdown.headings",
+            HeadingForm,
+            headings,
+            "The form of headings in Markdown output: number signs before all of them, or lines below those of the first two levels."
+        ),
+        choice!(
+            "markdown.links",
+            LinkForm,
+            links,
+            "Where addresses stand in Markdown output: behind the text of the link, or in definitions at the end."
+        ),
+        number!(
+            "markdown.width",
+            width,
+            0 to 1000,
+            "Lines of text in Markdown output are no longer than this; 0 keeps the line ends of the source."
+        ),
+        choice!(
+            "markdown.html",
+            HtmlPieces,
+            html,
+            "What becomes of things that Markdown has no syntax for, such as merged cells: written as HTML, or reduced to their text with findings."
+        ),
+        flag!("markdown.ids", ids, "Whether ids and classes are kept in Markdown output, as HTML."),
     ];
 }
 

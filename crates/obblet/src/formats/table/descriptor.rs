@@ -32,9 +32,17 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
 
 const FINDINGS: &[FindingInfo] = &[
     finding("table.empty", &[Weight::Lost], "A document without a table was to be written as one; its text is in the finding."),
-    finding("table.encoding", &[Weight::Changed, Weight::Advice, Weight::Lost], "Bytes that are not UTF-8 became U+FFFD; or the encoding of a table was guessed."),
+    finding(
+        "table.encoding",
+        &[Weight::Changed, Weight::Advice, Weight::Lost],
+        "Bytes that are not UTF-8 became U+FFFD; or the encoding of a table was guessed.",
+    ),
     finding("table.formatting", &[Weight::Changed], "Formatting, links and images in cells are plain text in a table as text."),
     finding("table.rows", &[Weight::Advice], "Rows of a table as text have fewer or more cells than the first."),
     finding("table.spans", &[Weight::Changed], "Merged cells are one cell and empty ones."),
-    finding("table.text", &[Weight::Lost], "Text beside the first table of a document was left out, and so were other tables; the words are in the finding."),
+    finding(
+        "table.text",
+        &[Weight::Lost],
+        "Text beside the first table of a document was left out, and so were other tables; the words are in the finding.",
+    ),
 ];

@@ -79,13 +79,8 @@ impl Declared for Settings {
 }
 
 impl Choice for Separator {
-    const CHOICES: &'static [(&'static str, Self)] = &[
-        ("auto", Self::Auto),
-        ("comma", Self::Comma),
-        ("tab", Self::Tab),
-        ("semicolon", Self::Semicolon),
-        ("bar", Self::Bar),
-    ];
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("auto", Self::Auto), ("comma", Self::Comma), ("tab", Self::Tab), ("semicolon", Self::Semicolon), ("bar", Self::Bar)];
 }
 
 impl Choice for Head {

@@ -108,7 +108,8 @@ fn plain(doc: &Document, id: NodeId) -> String {
 
 /// Whether a cell has more than text and the paragraphs that hold it.
 fn is_formatted(doc: &Document, cell: NodeId) -> bool {
-    let is_plain = |kind: Kind| matches!(kind, Kind::Cell(_) | Kind::Text(_) | Kind::Paragraph | Kind::LineBreak | Kind::SoftBreak);
+    let is_plain =
+        |kind: Kind| matches!(kind, Kind::Cell(_) | Kind::Text(_) | Kind::Paragraph | Kind::LineBreak | Kind::SoftBreak);
     doc.walk(cell).any(|step| matches!(step, Step::Enter(id) if !is_plain(doc.kind(id))))
 }
 

@@ -35,7 +35,11 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
 const FINDINGS: &[FindingInfo] = &[
     finding("text.columns", &[Weight::Advice], "Text is aligned with spaces and was kept so, as code is."),
     finding("text.deletion", &[Weight::Changed], "Deleted, struck and inserted text is like any other in plain text."),
-    finding("text.encoding", &[Weight::Changed, Weight::Advice, Weight::Lost], "Bytes that are not UTF-8 became U+FFFD; or the encoding of a text was guessed."),
+    finding(
+        "text.encoding",
+        &[Weight::Changed, Weight::Advice, Weight::Lost],
+        "Bytes that are not UTF-8 became U+FFFD; or the encoding of a text was guessed.",
+    ),
     finding("text.insertion", &[Weight::Changed], "Deleted, struck and inserted text is like any other in plain text."),
     finding("text.raw", &[Weight::Changed], "Raw markup was written as it is."),
     finding("text.ruby", &[Weight::Changed], "Annotations of letters stand behind them in parentheses."),

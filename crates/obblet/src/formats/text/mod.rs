@@ -3,16 +3,16 @@
 //! Where the format differs from the model: it has lines and nothing else. Headings are underlined, tables drawn, lists
 //! numbered, quotes set in, and addresses stand in notes at the end.
 
-mod descriptor;
-mod settings;
 mod cells;
+mod descriptor;
 mod read;
+mod settings;
 mod table;
 mod write;
 
 pub(in crate::formats) use descriptor::DESCRIPTOR;
-pub use settings::Settings;
 pub use read::{ParagraphEnds, Patterns, ReadOptions, read};
+pub use settings::Settings;
 pub use write::write;
 
 use crate::document::Finding;

@@ -18,35 +18,35 @@ pub struct Settings {
 
 impl Default for Settings {
     fn default() -> Self {
-        Self {
-            width: 80,
-            encoding: String::new(),
-            paragraphs: ParagraphEnds::default(),
-            patterns: Patterns::all(),
-        }
+        Self { width: 80, encoding: String::new(), paragraphs: ParagraphEnds::default(), patterns: Patterns::all() }
     }
 }
 
 impl Declared for Settings {
     const SETTINGS: &'static [Setting<Self>] = &[
-    number!("text.width", width, 0 to 1000, "Lines of plain text are no longer than this; 0 for one line a paragraph."),
-    text!(
-        "text.encoding",
-        encoding,
-        "the name of an encoding",
-        is_encoding,
-        "The encoding of plain text sources, as in windows-1252. Without one, the byte order mark is asked, and then it is guessed."
-    ),
-    choice!(
-        "text.paragraphs",
-        ParagraphEnds,
-        paragraphs,
-        "Where paragraphs of plain text end: at empty lines, at each line end, or as the text shows by itself."
-    ),
-    bit!("text.lists", patterns, Patterns::LISTS, "Whether typed bullets and numbers of plain text make lists."),
-    bit!("text.headings", patterns, Patterns::HEADINGS, "Whether a title, chapters and underlined lines of plain text make headings."),
-    bit!("text.links", patterns, Patterns::LINKS, "Whether addresses in plain text are links."),
-    bit!("text.emphasis", patterns, Patterns::EMPHASIS, "Whether text between underscores in plain text are emphasised."),
+        number!("text.width", width, 0 to 1000, "Lines of plain text are no longer than this; 0 for one line a paragraph."),
+        text!(
+            "text.encoding",
+            encoding,
+            "the name of an encoding",
+            is_encoding,
+            "The encoding of plain text sources, as in windows-1252. Without one, the byte order mark is asked, and then it is guessed."
+        ),
+        choice!(
+            "text.paragraphs",
+            ParagraphEnds,
+            paragraphs,
+            "Where paragraphs of plain text end: at empty lines, at each line end, or as the text shows by itself."
+        ),
+        bit!("text.lists", patterns, Patterns::LISTS, "Whether typed bullets and numbers of plain text make lists."),
+        bit!(
+            "text.headings",
+            patterns,
+            Patterns::HEADINGS,
+            "Whether a title, chapters and underlined lines of plain text make headings."
+        ),
+        bit!("text.links", patterns, Patterns::LINKS, "Whether addresses in plain text are links."),
+        bit!("text.emphasis", patterns, Patterns::EMPHASIS, "Whether text between underscores in plain text are emphasised."),
     ];
 }
 

@@ -1,8 +1,8 @@
 //! What there is to know about the format, and what its reader and its writer may find.
 
 use super::{ReadOptions, read};
-use crate::formats::ReadError;
 use crate::document::{FindingInfo, Weight, finding};
+use crate::formats::ReadError;
 use crate::formats::{Descriptor, RawHtml};
 
 /// The format.
@@ -41,32 +41,64 @@ const FINDINGS: &[FindingInfo] = &[
     finding("word.comment", &[Weight::Lost], "Comments were left out; their words are in the finding."),
     finding("word.contents", &[Weight::Changed], "A list of contents was left out, since pages have one of their own."),
     finding("word.crop", &[Weight::Changed], "An image that is cut off at its sides is shown whole, since it can't be decoded."),
-    finding("word.damaged", &[Weight::Lost], "The markup or the data of a part is broken; what stands behind the fault is missing. Without a whole main part the document is refused."),
+    finding(
+        "word.damaged",
+        &[Weight::Lost],
+        "The markup or the data of a part is broken; what stands behind the fault is missing. Without a whole main part the document is refused.",
+    ),
     finding("word.dead-link", &[Weight::Changed], "A link leads to a place that is not in the document."),
     finding("word.empty-paragraph", &[Weight::Advice], "Empty paragraphs make space; they were left out."),
-    finding("word.encoding", &[Weight::Advice, Weight::Lost], "The encoding of a part in HTML or plain text was guessed; bytes that are none of its characters are lost."),
+    finding(
+        "word.encoding",
+        &[Weight::Advice, Weight::Lost],
+        "The encoding of a part in HTML or plain text was guessed; bytes that are none of its characters are lost.",
+    ),
     finding("word.entity", &[Weight::Lost], "An entity of the document's own was not expanded."),
     finding("word.field", &[Weight::Lost], "A field without a result, or one that never ends, was left out."),
     finding("word.fonts", &[Weight::Advice], "Fonts that many readers do not have."),
     finding("word.footer", &[Weight::Lost], "The header or footer of the pages was left out; its words are in the finding."),
-    finding("word.foreign-part", &[Weight::Lost], "A part in another format was left out; parts in HTML and in plain text are taken in."),
+    finding(
+        "word.foreign-part",
+        &[Weight::Lost],
+        "A part in another format was left out; parts in HTML and in plain text are taken in.",
+    ),
     finding("word.formula", &[Weight::Changed], "A formula is written as its characters in a row."),
     finding("word.header", &[Weight::Lost], "The header or footer of the pages was left out; its words are in the finding."),
     finding("word.heading-level", &[Weight::Changed], "Headings below the sixth level became headings of the sixth."),
     finding("word.heading-like", &[Weight::Advice], "A paragraph is short and bold, and looks like a heading."),
     finding("word.heading-numbers", &[Weight::Changed], "Numbers that the program put before headings were left out."),
-    finding("word.hidden", &[Weight::Lost], "Hidden text and rows, and what stands in cells that another one goes on in, was left out; its words are in the finding."),
+    finding(
+        "word.hidden",
+        &[Weight::Lost],
+        "Hidden text and rows, and what stands in cells that another one goes on in, was left out; its words are in the finding.",
+    ),
     finding("word.layout-table", &[Weight::Advice], "A table without lines only sets things beside each other."),
     finding("word.line-break", &[Weight::Advice], "A line break stands within a sentence."),
-    finding("word.list-numbers", &[Weight::Changed], "A list has numbers that lists in HTML do not show so, such as `1.2` or `Article I`."),
+    finding(
+        "word.list-numbers",
+        &[Weight::Changed],
+        "A list has numbers that lists in HTML do not show so, such as `1.2` or `Article I`.",
+    ),
     finding("word.local-link", &[Weight::Advice], "A link leads to a file of one computer."),
     finding("word.nested-link", &[Weight::Lost], "A link holds nothing but another link; its address was left out."),
-    finding("word.numbered-heading", &[Weight::Changed], "A numbered paragraph in bold that is a list of its own became a heading."),
-    finding("word.object", &[Weight::Lost, Weight::Changed], "A chart, a diagram or an object of another program can't be shown, or is shown as its image."),
+    finding(
+        "word.numbered-heading",
+        &[Weight::Changed],
+        "A numbered paragraph in bold that is a list of its own became a heading.",
+    ),
+    finding(
+        "word.object",
+        &[Weight::Lost, Weight::Changed],
+        "A chart, a diagram or an object of another program can't be shown, or is shown as its image.",
+    ),
     finding("word.page-break", &[Weight::Changed], "Breaks of pages, columns and sections were left out."),
     finding("word.page-number", &[Weight::Changed], "Numbers of pages were left out of headers and footers that are kept."),
     finding("word.picture", &[Weight::Lost], "An image is not in the document."),
-    finding("word.picture-format", &[Weight::Changed, Weight::Lost], "An image was turned into PNG; or browsers can't show it, and it was left out; `images.keep-unknown` puts its file beside the page."),
+    finding(
+        "word.picture-format",
+        &[Weight::Changed, Weight::Lost],
+        "An image was turned into PNG; or browsers can't show it, and it was left out; `images.keep-unknown` puts its file beside the page.",
+    ),
     finding("word.revisions", &[Weight::Advice], "The document has tracked changes that are neither accepted nor rejected."),
     finding("word.skipped-level", &[Weight::Advice], "A heading leaves out a level on the way down."),
     finding("word.spaces", &[Weight::Advice], "Text is aligned with spaces or with tabs."),

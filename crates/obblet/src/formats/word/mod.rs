@@ -7,13 +7,13 @@
 //! which [`open_raw`](crate::formats::html::open_raw) opens.
 
 mod descriptor;
-mod settings;
 mod package;
 mod read;
+mod settings;
 mod xml;
 
-pub(in crate::formats) use descriptor::DESCRIPTOR;
-pub use settings::Settings;
-pub use package::PackageError;
 pub use crate::formats::StyleFidelity;
+pub(in crate::formats) use descriptor::DESCRIPTOR;
+pub use package::PackageError;
 pub use read::{Comments, Headers, HeadingNumbers, ListNumbers, ReadOptions, read};
+pub use settings::Settings;

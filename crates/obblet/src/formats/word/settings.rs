@@ -1,6 +1,6 @@
 //! The settings of Word documents.
 
-use super::{Comments, HeadingNumbers, Headers, ListNumbers};
+use super::{Comments, Headers, HeadingNumbers, ListNumbers};
 use crate::settings::{Choice, Declared, Setting, choice, flag};
 
 /// Settings of Word documents.
@@ -22,32 +22,32 @@ pub struct Settings {
 
 impl Declared for Settings {
     const SETTINGS: &'static [Setting<Self>] = &[
-    choice!(
-        "word.comments",
-        Comments,
-        comments,
-        "What becomes of comments in Word documents: they are left out with a finding, or become notes."
-    ),
-    choice!(
-        "word.headers",
-        Headers,
-        headers,
-        "What becomes of the headers and footers of pages in Word documents: they are left out with a finding, or stand at both ends of the text."
-    ),
-    choice!(
-        "word.heading-numbers",
-        HeadingNumbers,
-        heading_numbers,
-        "Whether numbers that the word processor puts before headings become text. With auto, where the text refers to them, or the page is to look like the source."
-    ),
-    choice!(
-        "word.list-numbers",
-        ListNumbers,
-        list_numbers,
-        "What becomes of paragraphs with numbers that lists in HTML do not have, such as 1.2: items of lists, or paragraphs that begin with their numbers as text."
-    ),
-    flag!("word.contents", contents, "Whether lists of contents in Word documents stay; pages have one of their own."),
-    flag!("word.hidden", hidden, "Whether hidden text of Word documents is shown."),
+        choice!(
+            "word.comments",
+            Comments,
+            comments,
+            "What becomes of comments in Word documents: they are left out with a finding, or become notes."
+        ),
+        choice!(
+            "word.headers",
+            Headers,
+            headers,
+            "What becomes of the headers and footers of pages in Word documents: they are left out with a finding, or stand at both ends of the text."
+        ),
+        choice!(
+            "word.heading-numbers",
+            HeadingNumbers,
+            heading_numbers,
+            "Whether numbers that the word processor puts before headings become text. With auto, where the text refers to them, or the page is to look like the source."
+        ),
+        choice!(
+            "word.list-numbers",
+            ListNumbers,
+            list_numbers,
+            "What becomes of paragraphs with numbers that lists in HTML do not have, such as 1.2: items of lists, or paragraphs that begin with their numbers as text."
+        ),
+        flag!("word.contents", contents, "Whether lists of contents in Word documents stay; pages have one of their own."),
+        flag!("word.hidden", hidden, "Whether hidden text of Word documents is shown."),
     ];
 }
 

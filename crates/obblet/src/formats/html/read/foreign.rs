@@ -1,7 +1,7 @@
 //! Drawings and formulas: elements that are not HTML's, kept as the markup that they are.
 
-use super::foreign_markup::{element, escape};
 use super::element_state::{Origin, ParseState};
+use super::foreign_markup::{element, escape};
 use super::formula::formula;
 use crate::document::{Document, Finding, Kind, Media, NodeId, Step};
 use html5ever::{Attribute, QualName, ns};

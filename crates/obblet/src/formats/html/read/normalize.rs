@@ -373,7 +373,7 @@ impl<'m> Normalizer<'m> {
             self.page_breaks.add(|| doc.place(id), "");
             if doc.kind(id) == Kind::LineBreak {
                 doc.detach(id);
-            return true;
+                return true;
             }
         }
         vendor_markup::trace(doc, id, look);
@@ -389,8 +389,7 @@ impl<'m> Normalizer<'m> {
         let only_named = !bare && doc.attributes(id).id.is_some();
         let in_block = kind == Kind::TextLevel(TextLevel::Code) && self.preformatted > 0;
         let empty_link = bare && matches!(kind, Kind::Link { .. }) && self.born_empty == Some(id);
-        let place =
-            matches!(kind, Kind::Heading(_) | Kind::BlockQuote | Kind::ListItem { .. }) && self.born_empty == Some(id);
+        let place = matches!(kind, Kind::Heading(_) | Kind::BlockQuote | Kind::ListItem { .. }) && self.born_empty == Some(id);
         if in_block || empty_link || place {
             // A place for something that is still to be written. Other formats have them too.
         } else if !only_named {
@@ -442,14 +441,8 @@ impl<'m> Normalizer<'m> {
             (std::mem::take(&mut state.controls), Finding::lost("html.form", "fields of forms were left out")),
             (std::mem::take(&mut self.hidden), Finding::lost("html.hidden", "parts that the page does not show were left out")),
             (std::mem::take(&mut state.too_deep), Finding::lost("html.too-deep", "tags that stand too deep were left out")),
-            (
-                std::mem::take(&mut state.program_data),
-                Finding::changed("html.program-data", "application data was removed"),
-            ),
-            (
-                std::mem::take(&mut self.remarks),
-                Finding::lost("html.remark", "review comments and their marks were left out"),
-            ),
+            (std::mem::take(&mut state.program_data), Finding::changed("html.program-data", "application data was removed")),
+            (std::mem::take(&mut self.remarks), Finding::lost("html.remark", "review comments and their marks were left out")),
             (
                 std::mem::take(&mut self.tabs),
                 Finding::advice("html.tabs", "text is aligned with tabs, which HTML does not have").hint("make a table of it"),

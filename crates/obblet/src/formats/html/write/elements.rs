@@ -1,11 +1,11 @@
 //! The markup of each kind of node.
 
-use crate::formats::html::Mends;
 use super::super::{Context, Raw, Syntax, attribute_values};
 use super::Writer;
 use crate::document::{
     Align, CellKind, Direction, DivisionKind, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Step, Text, TextLevel,
 };
+use crate::formats::html::Mends;
 
 /// Tags that GitHub disallows in raw HTML (GitHub Flavored Markdown, section 6.11).
 const DISALLOWED: [&str; 9] = ["title", "textarea", "style", "xmp", "iframe", "noembed", "noframes", "script", "plaintext"];

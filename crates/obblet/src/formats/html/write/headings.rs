@@ -1,9 +1,9 @@
 //! Headings: their levels in steps, their numbers, and the list of them.
 
-use crate::formats::html::{Lists, Mends};
 use super::elements::HEADINGS;
 use super::{HeadingEntry, Writer};
 use crate::document::{Finding, Kind, NodeId, Step};
+use crate::formats::html::{Lists, Mends};
 
 /// What is known of the headings so far.
 #[derive(Debug, Default)]
@@ -73,12 +73,9 @@ impl Writer<'_, '_> {
             );
         } else if written != level {
             self.findings.push(
-                Finding::changed(
-                    "html.heading-level",
-                    format!("heading level {level} skips a level; it became level {written}"),
-                )
-                .at(self.doc.place(id))
-                .hint("give headings the level below that of the heading above them"),
+                Finding::changed("html.heading-level", format!("heading level {level} skips a level; it became level {written}"))
+                    .at(self.doc.place(id))
+                    .hint("give headings the level below that of the heading above them"),
             );
         }
         self.headings.open = written;

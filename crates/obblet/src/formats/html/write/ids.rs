@@ -1,10 +1,10 @@
 //! Who gets which id. Ids are unique; a second one of the same name gets a number.
 
-use crate::formats::html::Lists;
 use super::super::characters::is_allowed;
 use super::super::{Ids as Wanted, Options};
 use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};
+use crate::formats::html::Lists;
 use crate::slug;
 use std::fmt::Write;
 
@@ -100,7 +100,10 @@ impl Ids {
         for (id, name) in named {
             self.give(id, doc.text(name));
         }
-        if options.ids == Wanted::Used && !options.lists.contains(Lists::IDS) && pointed.iter().all(|name| self.taken.contains(name)) {
+        if options.ids == Wanted::Used
+            && !options.lists.contains(Lists::IDS)
+            && pointed.iter().all(|name| self.taken.contains(name))
+        {
             return;
         }
         let mut slugs = HashMap::default();

@@ -1,10 +1,10 @@
 //! Links and images: what their addresses may be.
 
-use crate::formats::html::Mends;
 use super::super::address;
 use super::super::address_check::{Check, check};
 use super::Writer;
 use crate::document::{Finding, Kind, NodeId, Text};
+use crate::formats::html::Mends;
 use std::borrow::Cow;
 
 impl Writer<'_, '_> {
@@ -44,12 +44,9 @@ impl Writer<'_, '_> {
             Check::Valid => Some(Cow::Borrowed(address)),
             Check::Mended(mended) => {
                 self.findings.push(
-                    Finding::changed(
-                        "html.address",
-                        format!("invalid address of {what} was corrected to {mended}"),
-                    )
-                    .at(self.doc.place(id))
-                    .losing(address),
+                    Finding::changed("html.address", format!("invalid address of {what} was corrected to {mended}"))
+                        .at(self.doc.place(id))
+                        .losing(address),
                 );
                 Some(Cow::Owned(mended))
             }
@@ -88,9 +85,8 @@ impl Writer<'_, '_> {
         }
         if address.trim().is_empty() {
             // An image needs an address.
-            self.findings.push(
-                Finding::changed("image.no-address", "image has no address; the alt text is kept").at(self.doc.place(id)),
-            );
+            self.findings
+                .push(Finding::changed("image.no-address", "image has no address; the alt text is kept").at(self.doc.place(id)));
             self.out.text(alt);
             return;
         }

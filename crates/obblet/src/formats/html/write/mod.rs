@@ -9,9 +9,9 @@ mod printer;
 mod raw;
 mod scrolling;
 
-use crate::formats::html::Lists;
 use super::{Options, Raw};
 use crate::document::{Document, Finding, Kind, KindSet, NodeId};
+use crate::formats::html::Lists;
 use crate::refine::structure;
 use notes::NoteNumbers;
 use printer::Printer;
@@ -140,7 +140,8 @@ impl<'d, 'o> Writer<'d, 'o> {
             );
         }
         self.findings.extend(self.ids.finding(self.doc));
-        let (ids, unreferenced, external) = if self.options.lists.contains(Lists::IDS) { self.ids.list(self.options) } else { Default::default() };
+        let (ids, unreferenced, external) =
+            if self.options.lists.contains(Lists::IDS) { self.ids.list(self.options) } else { Default::default() };
         Written { html, findings: self.findings, headings: self.headings.entries, ids, unreferenced, external }
     }
 

@@ -1,12 +1,12 @@
 //! The block structure: which containers each line goes on with, which it opens, and what is left for the leaf.
 
-use crate::formats::markdown::Extensions;
 use super::block_starts;
 use super::cursor::Cursor;
 use super::leaf_state::Leaf;
 use super::reference;
 use super::state::{Blocks, Container, ContainerKind, Outcome, Pending};
 use crate::document::{Kind, ListKind, Marker, NodeId, Note, NoteId, Text};
+use crate::formats::markdown::Extensions;
 
 impl<'s> Blocks<'s> {
     /// Reads all lines from `start` on.

@@ -14,9 +14,9 @@ mod source;
 mod state;
 mod table;
 
-use crate::formats::markdown::Extensions;
 use super::Options;
 use crate::document::{Document, SourceMap};
+use crate::formats::markdown::Extensions;
 
 /// Reads a Markdown document. Any bytes are Markdown; what is doubtful about them is in the findings.
 #[must_use]

@@ -1,8 +1,8 @@
 //! Blocks: what stands between them, and how each begins.
 
-use crate::formats::markdown::Extensions;
 use super::{Bullet, Fence, HeadingForm, HtmlPieces, Writer};
 use crate::document::{Callout, Direction, DivisionKind, Kind, ListKind, Marker, NodeId, Step, Text};
+use crate::formats::markdown::Extensions;
 
 /// What a block was written as, as far as it matters to the next.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -458,7 +458,10 @@ impl Writer<'_, '_> {
                     && self.doc.children(body).count() == 1
             };
             // Notes of a paragraph each stand on lines that follow each other.
-            let follows = index > 0 && short(body) && short(self.doc.notes[index - 1].body) && self.options.dialect.has(Extensions::FOOTNOTES);
+            let follows = index > 0
+                && short(body)
+                && short(self.doc.notes[index - 1].body)
+                && self.options.dialect.has(Extensions::FOOTNOTES);
             self.frame().tight = follows;
             self.begin(if follows { Shape::Closed } else { Shape::Container });
             if self.options.dialect.has(Extensions::FOOTNOTES) {

@@ -1,7 +1,7 @@
 //! Characters that would mean something: which have to be escaped, and where (CommonMark, section 2.4).
 
-use crate::formats::markdown::Extensions;
 use super::WriteOptions;
+use crate::formats::markdown::Extensions;
 use crate::formats::markdown::characters::{is_reference, is_white};
 use crate::formats::markdown::entity;
 
@@ -85,7 +85,11 @@ pub(super) fn text(out: &mut String, text: &str, around: &Context, options: &Wri
                     || options.links == super::LinkForm::Reference
                     || (before.is_none() && rest.starts_with(['!', ' ', 'x', 'X']))
             }
-            ']' => around.place.contains(Place::LINK) || matches!(next, Some('(' | '[' | ':')) || options.links == super::LinkForm::Reference,
+            ']' => {
+                around.place.contains(Place::LINK)
+                    || matches!(next, Some('(' | '[' | ':'))
+                    || options.links == super::LinkForm::Reference
+            }
             '!' => (rest.is_empty() && around.place.contains(Place::BEFORE_LINK)) || (rest.is_empty() && next == Some('[')),
             '<' => next.is_some_and(|c| c.is_ascii_alphabetic() || matches!(c, '/' | '!' | '?')) || mail_follows(rest),
             '&' => is_entity(&text[at..]),

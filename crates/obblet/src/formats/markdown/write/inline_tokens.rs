@@ -1,9 +1,9 @@
 //! A line of text, taken apart into pieces.
 
-use crate::formats::markdown::Extensions;
 use super::inline_token::{Context, Mark, Token};
 use super::{LinkForm, Writer, escape, tags};
 use crate::document::{Kind, NodeId, Step};
+use crate::formats::markdown::Extensions;
 
 impl<'d> Writer<'d, '_> {
     /// The pieces of the text from one sibling to another.

@@ -1,10 +1,10 @@
 //! Lines of text: pieces put together, escaped, and broken into lines.
 
 use super::escape::Place;
-use crate::formats::markdown::Extensions;
 use super::inline_token::{Context, Token};
 use super::{Writer, emphasis, escape};
 use crate::document::NodeId;
+use crate::formats::markdown::Extensions;
 use crate::indent_writer::wrap;
 use std::borrow::Cow;
 
@@ -80,10 +80,7 @@ impl<'d> Writer<'d, '_> {
                     place.set(Place::TABLE, context.in_table);
                     place.set(Place::DOLLARS, dollars > 1);
                     place.set(Place::BEFORE_LINK, matches!(tokens.get(at + 1), Some(Token::OpenLink)));
-                    let context = escape::Context {
-                        after: emphasis::first_character(&tokens[at + 1..]),
-                        place,
-                    };
+                    let context = escape::Context { after: emphasis::first_character(&tokens[at + 1..]), place };
                     // Where line ends are breaks, those of the text must not be.
                     let text = match self.options.dialect.hard_lines {
                         true => Cow::Owned(text.replace('\n', " ")),

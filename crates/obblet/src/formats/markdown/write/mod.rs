@@ -12,10 +12,10 @@ mod inlines;
 mod table;
 mod tags;
 
-use crate::formats::markdown::Extensions;
 use super::Options;
 use crate::document::{Document, Finding, NodeId, Place};
 use crate::fast_hash::HashMap;
+use crate::formats::markdown::Extensions;
 use crate::indent_writer::Lines;
 use crate::refine::structure;
 use std::collections::BTreeMap;
@@ -212,7 +212,8 @@ impl<'d, 'o> Writer<'d, 'o> {
             Finding::changed("markdown.no-syntax", format!("Markdown has no syntax for {what}{count}")).at(place)
         }));
         if self.out.was_too_deep() {
-            findings.push(Finding::changed("markdown.too-deep", "block quotes and lists nested too deeply are not indented further"));
+            findings
+                .push(Finding::changed("markdown.too-deep", "block quotes and lists nested too deeply are not indented further"));
         }
         Written { text: self.out.finish(), findings }
     }

@@ -1,9 +1,9 @@
 //! Tables: in the syntax for them where it can say them (GitHub Flavored Markdown, section 4.10).
 
-use crate::formats::markdown::Extensions;
-use super::{HtmlPieces, Writer};
 use super::escape::Place;
+use super::{HtmlPieces, Writer};
 use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind};
+use crate::formats::markdown::Extensions;
 use unicode_width::UnicodeWidthStr;
 
 /// Columns of tables that are wider than this are not padded.

@@ -189,7 +189,9 @@ impl<'d, 'o> Blocks<'d, 'o> {
     }
 
     fn is_underline(&self, lines: &[Line], at: usize) -> bool {
-        self.options.patterns.contains(Patterns::HEADINGS) && at > 0 && headings::underline(self.text(&lines[at]), lines[at - 1].width).is_some()
+        self.options.patterns.contains(Patterns::HEADINGS)
+            && at > 0
+            && headings::underline(self.text(&lines[at]), lines[at - 1].width).is_some()
     }
 
     fn level_of_chapter(&self, head: Head) -> (u8, &'static str) {
@@ -201,7 +203,9 @@ impl<'d, 'o> Blocks<'d, 'o> {
     }
 
     fn level_of_underlined(&self, level: u8) -> u8 {
-        let above = u8::from(self.manner.signs.contains(Signs::TITLE)) + u8::from(self.manner.signs.contains(Signs::PARTS)) + u8::from(self.manner.signs.contains(Signs::CHAPTERS));
+        let above = u8::from(self.manner.signs.contains(Signs::TITLE))
+            + u8::from(self.manner.signs.contains(Signs::PARTS))
+            + u8::from(self.manner.signs.contains(Signs::CHAPTERS));
         (above + level - u8::from(level == 2 && !self.manner.signs.contains(Signs::DOUBLE_LINES))).clamp(1, 6)
     }
 
@@ -260,7 +264,10 @@ impl<'d, 'o> Blocks<'d, 'o> {
     /// not set in either. A line alone that begins with a tab is a paragraph, and so is one that reads like a sentence.
     fn is_code(&self, lines: &[Line]) -> bool {
         let is_inset = |line: &Line| line.indent >= 4;
-        let Some(first) = lines.first().filter(|_| lines.iter().all(is_inset) && !self.manner.signs.contains(Signs::INDENTED)) else { return false };
+        let Some(first) = lines.first().filter(|_| lines.iter().all(is_inset) && !self.manner.signs.contains(Signs::INDENTED))
+        else {
+            return false;
+        };
         let at = self.lines.partition_point(|line| line.start < first.start);
         let filled = |line: &&Line| !line.is_blank();
         let before = self.lines[..at].iter().rev().find(filled);
@@ -494,7 +501,10 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
         ParagraphEnds::Auto => ParagraphEnds::BlankLine,
         given => given,
     };
-    let head = |wanted: Head| options.patterns.contains(Patterns::HEADINGS) && filled.iter().any(|line| headings::chapter(line.text(pool)) == Some(wanted));
+    let head = |wanted: Head| {
+        options.patterns.contains(Patterns::HEADINGS)
+            && filled.iter().any(|line| headings::chapter(line.text(pool)) == Some(wanted))
+    };
     let double = |pair: &[Line]| !pair[0].is_blank() && headings::underline(pair[1].text(pool), pair[0].width) == Some(1);
     let start: Vec<&Line> = lines.iter().skip_while(|line| line.is_blank()).take_while(|line| !line.is_blank()).collect();
     let more = start.len() < filled.len();
@@ -518,9 +528,5 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
     signs.set(Signs::CHAPTERS, head(Head::Chapter));
     signs.set(Signs::TITLE, has_title);
     signs.set(Signs::DOUBLE_LINES, options.patterns.contains(Patterns::HEADINGS) && lines.windows(2).any(double));
-    Manner {
-        width: if broken { widest } else { 0 },
-        ends,
-        signs,
-    }
+    Manner { width: if broken { widest } else { 0 }, ends, signs }
 }

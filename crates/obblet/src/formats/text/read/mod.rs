@@ -55,12 +55,7 @@ pub struct ReadOptions<'o> {
 
 impl Default for ReadOptions<'_> {
     fn default() -> Self {
-        Self {
-            encoding: None,
-            paragraphs: ParagraphEnds::Auto,
-            patterns: Patterns::all(),
-            classes: false,
-        }
+        Self { encoding: None, paragraphs: ParagraphEnds::Auto, patterns: Patterns::all(), classes: false }
     }
 }
 

@@ -1,10 +1,10 @@
 //! Paragraphs with borders. Those that follow each other with the same border and the same margins are in one box, with lines
 //! around the whole and, where the border says so, between (ECMA-376, part 1, sections 17.3.1.5, 17.3.1.7 and 17.3.1.24).
 
-use super::css_declarations::JOINED;
 use super::Reader;
+use super::css_declarations::JOINED;
 use super::css_declarations::{Rules, edge, points};
-use super::open::{OpenParagraph};
+use super::open::OpenParagraph;
 use super::properties::{Borders, Line, Name, ParagraphProperties};
 use crate::document::{Kind, NodeId};
 use crate::fast_hash::HashSet;
@@ -86,4 +86,3 @@ impl Reader<'_, '_> {
         }
     }
 }
-

@@ -1,9 +1,9 @@
 //! What the user should know about a document: what was left out, and what could be better in it. Collected while it is
 //! read, reported once for each sort.
 
-use super::open::{ParagraphMarks};
 use super::super::xml::{Event, Xml};
-use super::open::{OpenParagraph};
+use super::open::OpenParagraph;
+use super::open::ParagraphMarks;
 use super::properties::Name;
 use super::{Comments, Reader};
 use crate::document::{Document, Finding, Kind, NodeId, Step};
@@ -135,7 +135,8 @@ impl Reader<'_, '_> {
             self.diagnostics.breaks.add(offset, "");
         }
         let outside = self.doc.node(node).parent() == Some(self.doc.root());
-        if paragraph.marks.contains(ParagraphMarks::BOLD) && paragraph.heading.is_none() && outside && self.is_all_bold(paragraph) {
+        if paragraph.marks.contains(ParagraphMarks::BOLD) && paragraph.heading.is_none() && outside && self.is_all_bold(paragraph)
+        {
             let text = self.doc.plain_text(node).split_whitespace().collect::<Vec<_>>().join(" ");
             if is_like_heading(&text) {
                 self.diagnostics.headings.push((offset, text));
@@ -278,12 +279,12 @@ impl Reader<'_, '_> {
         );
         self.push_tally(
             &diagnostics.foreign,
-            Finding::lost("word.foreign-part", "embedded parts in other formats were left out").losing(diagnostics.foreign.words()),
+            Finding::lost("word.foreign-part", "embedded parts in other formats were left out")
+                .losing(diagnostics.foreign.words()),
         );
         self.push_tally(
             &diagnostics.formulas,
-            Finding::changed("word.formula", "formulas became plain characters in a row")
-                .losing(diagnostics.formulas.words()),
+            Finding::changed("word.formula", "formulas became plain characters in a row").losing(diagnostics.formulas.words()),
         );
     }
 
@@ -318,8 +319,7 @@ impl Reader<'_, '_> {
         );
         self.push_tally(
             &diagnostics.spaces,
-            Finding::advice("word.spaces", "paragraphs align text with spaces, which HTML collapses")
-                .hint("make tables of them"),
+            Finding::advice("word.spaces", "paragraphs align text with spaces, which HTML collapses").hint("make tables of them"),
         );
         self.push_tally(
             &diagnostics.breaks,

@@ -2,9 +2,9 @@
 
 use super::super::xml::{Element, Event, Ns, Xml};
 use super::Reader;
+use super::open::{RevisionKind, Wrap};
 use super::open_element::Frame;
 use super::properties::{self, CharacterProperties, ParagraphProperties, Vocabulary};
-use super::open::{RevisionKind, Wrap};
 use super::section::Section;
 use crate::document::{Direction, Kind, NodeId, TextLevel};
 

@@ -3,9 +3,9 @@
 
 use super::super::xml::{Element, Ns, Xml};
 use super::Reader;
+use super::open::Wrap;
 use super::open_element::Frame;
 use super::pictures::{Crop, Shown};
-use super::open::{Wrap};
 use crate::document::{DivisionKind, Kind, NodeId};
 
 /// A drawing that is being read.

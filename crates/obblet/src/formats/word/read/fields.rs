@@ -5,7 +5,7 @@
 
 use super::super::xml::{Element, Event, Xml};
 use super::Reader;
-use super::open::{Wrap};
+use super::open::Wrap;
 use crate::fast_hash::HashSet;
 
 bitflags::bitflags! {
@@ -83,7 +83,11 @@ impl Reader<'_, '_> {
 
     /// `fldSimple`: a field whose result is in the element.
     pub(super) fn simple_field(&mut self, instruction: &str) {
-        self.fields.push(Field { instruction: instruction.to_owned(), state: FieldState::IN_RESULT | FieldState::SIMPLE, ..Field::default() });
+        self.fields.push(Field {
+            instruction: instruction.to_owned(),
+            state: FieldState::IN_RESULT | FieldState::SIMPLE,
+            ..Field::default()
+        });
         self.begin_result();
     }
 

@@ -1,9 +1,9 @@
 //! Items of numbered and bulleted lists. In the source they are paragraphs with a number; here they stand in lists, each list
 //! in the item that it belongs to.
 
-use super::open::{OpenList, Flow};
 use super::Reader;
 use super::numbering::{Level, NumberFormat, Numbered};
+use super::open::{Flow, OpenList};
 use crate::document::{Kind, ListKind, Marker, NodeId};
 
 impl OpenList {

@@ -1,7 +1,7 @@
 //! Paragraphs: where each goes and what it is there.
 
-use super::open::{OpenParagraph, ParagraphMarks, Flow, Context};
 use super::numbering::{Level, Numbered};
+use super::open::{Context, Flow, OpenParagraph, ParagraphMarks};
 use super::properties::{Borders, CharacterProperties, Flag, Name, ParagraphProperties};
 use super::style_classes::Subject;
 use super::styles::{Role, StyleKind};
@@ -277,7 +277,11 @@ impl Reader<'_, '_> {
 
     /// A numbered paragraph in bold that begins a list may be a heading; whether it is, the end of the list tells.
     fn note_numbered_heading(&mut self, paragraph: &OpenParagraph) {
-        let Some(numbered) = paragraph.item.as_ref().filter(|_| paragraph.marks.contains(ParagraphMarks::BOLD) && !self.context().in_cell) else { return };
+        let Some(numbered) =
+            paragraph.item.as_ref().filter(|_| paragraph.marks.contains(ParagraphMarks::BOLD) && !self.context().in_cell)
+        else {
+            return;
+        };
         let node = paragraph.node;
         let first = self.doc.node(node).parent().is_some_and(|item| self.doc.node(item).previous().is_none());
         let text = self.doc.plain_text(node);

@@ -50,13 +50,7 @@ pub(super) struct Shown {
 
 impl Reader<'_, '_> {
     /// Puts a picture into the text.
-    pub(super) fn place_picture(
-        &mut self,
-        parent: NodeId,
-        relation: &str,
-        alt: &str,
-        shown: &Shown,
-    ) {
+    pub(super) fn place_picture(&mut self, parent: NodeId, relation: &str, alt: &str, shown: &Shown) {
         let Shown { size, crop, decorative } = *shown;
         let Some(relation) = self.relations.get(relation).cloned() else {
             return self.diagnostics.images.missing.add(self.offset, alt);

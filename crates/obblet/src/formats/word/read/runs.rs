@@ -1,7 +1,7 @@
 //! Runs of text, and the elements that their properties mean.
 
-use super::open::{Run, Wrap, RevisionKind, ParagraphMarks};
 use super::super::xml::{Element, Event, Xml};
+use super::open::{ParagraphMarks, RevisionKind, Run, Wrap};
 use super::properties::{CharacterProperties, Colour, Flag, Name, Raised, Underline};
 use super::styles::Role;
 use super::{Reader, symbols};
@@ -392,7 +392,9 @@ impl Reader<'_, '_> {
         };
         let bold = seen(Flag::Bold, Flag::BoldComplex);
         let italic = seen(Flag::Italic, Flag::ItalicComplex) || (whole.is_marked() && !base.is_marked());
-        if bold || whole.flags.is(Flag::Bold) { paragraph.marks.insert(ParagraphMarks::BOLD); }
+        if bold || whole.flags.is(Flag::Bold) {
+            paragraph.marks.insert(ParagraphMarks::BOLD);
+        }
         // A heading is bold all the same.
         if bold && !heading {
             wanted.push(Wrap::Strong);

@@ -1,11 +1,11 @@
 //! Links, images and mentions of notes (CommonMark, sections 6.3 and 6.4, and the appendix's "look for link or image").
 
-use crate::formats::markdown::Extensions;
 use super::super::super::entity;
 use super::super::reference::{self, Target};
 use super::Scanner;
 use super::inline_token::TokenKind;
 use crate::document::Finding;
+use crate::formats::markdown::Extensions;
 
 /// An opening bracket that may begin a link or an image.
 #[derive(Clone, Copy, Debug)]
@@ -129,9 +129,12 @@ impl Scanner<'_, '_, '_> {
                 None => {
                     let place = self.context.doc.source.place(self.context.doc.pool(), self.base + self.at as u32);
                     self.context.doc.push_finding(
-                        Finding::lost("markdown.too-many-references", "too many references to long link addresses; the rest are kept as text")
-                            .at(place)
-                            .losing(label),
+                        Finding::lost(
+                            "markdown.too-many-references",
+                            "too many references to long link addresses; the rest are kept as text",
+                        )
+                        .at(place)
+                        .losing(label),
                     );
                     return None;
                 }

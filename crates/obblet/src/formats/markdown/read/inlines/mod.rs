@@ -9,12 +9,12 @@ mod inline_token;
 mod link;
 mod math;
 
-use crate::formats::markdown::Extensions;
 use super::super::{Options, entity};
 use super::reference::References;
 use super::state::{Outcome, Pending};
 use crate::document::{Document, Kind, KindSet, NodeId, NoteId, Text};
 use crate::fast_hash::HashMap;
+use crate::formats::markdown::Extensions;
 use crate::refine::structure;
 use crate::simd_scan::{Stops, Window};
 use emphasis::{Delimiter, NONE};
