@@ -11,16 +11,17 @@ use obblet::formats::{html, markdown, text};
 
 libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     for content in [html::Content::All, html::Content::Main] {
-        let options = html::ReadOptions { content, promote_headings: content == html::Content::Main, ..Default::default() };
+        let settings = html::Settings { content, promote_headings: content == html::Content::Main, ..Default::default() };
+        let options = html::ReadOptions { settings: &settings, ..Default::default() };
         let doc = html::read(bytes, &options);
         let written = html::write(&doc, &html::Options::default()).html;
         let faults = validity::faults(&written);
         assert!(faults.is_empty(), "{faults:#?}\n{written}");
         let written = markdown::write(&doc, &markdown::WriteOptions::default()).text;
-        let again = markdown::read(written.as_bytes(), &markdown::Options::GITHUB);
+        let again = markdown::read(written.as_bytes(), &markdown::Settings::GITHUB);
         let written = html::write(&again, &html::Options::default()).html;
         let faults = validity::faults(&written);
         assert!(faults.is_empty(), "{faults:#?}\n{written}");
-        let _ = text::write(&doc, &text::Options::default());
+        let _ = text::write(&doc, &text::Settings::default());
     }
 });

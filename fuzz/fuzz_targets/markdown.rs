@@ -10,8 +10,8 @@ mod validity;
 use obblet::formats::{html, markdown};
 
 libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
-    for options in [markdown::Options::GITHUB, markdown::Options::COMMONMARK] {
-        let doc = markdown::read(bytes, &options);
+    for settings in [markdown::Settings::GITHUB, markdown::Settings::COMMONMARK] {
+        let doc = markdown::read(bytes, &settings);
         let html = html::write(&doc, &html::Options::default()).html;
         let faults = validity::faults(&html);
         assert!(faults.is_empty(), "{faults:#?}\n{html}");

@@ -11,7 +11,8 @@ use obblet::formats::{html, text};
 
 libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     for paragraphs in [text::ParagraphEnds::Auto, text::ParagraphEnds::Line] {
-        let doc = text::read(bytes, &text::ReadOptions { paragraphs, ..Default::default() });
+        let settings = text::Settings { paragraphs, ..Default::default() };
+        let doc = text::read(bytes, &text::ReadOptions { settings: &settings, classes: false });
         let written = html::write(&doc, &html::Options::default()).html;
         let faults = validity::faults(&written);
         assert!(faults.is_empty(), "{faults:#?}\n{written}");

@@ -1,7 +1,7 @@
 //! Why a command did not do what it was asked to.
 
 use crate::Outcome;
-use obblet::Error;
+use obblet::{Error, publish::PublishError};
 
 /// What went wrong, and how the command ends for it.
 pub(crate) struct Failure(pub(crate) Outcome, pub(crate) String);
@@ -10,11 +10,8 @@ impl From<Error> for Failure {
     fn from(error: Error) -> Self {
         let outcome = match error {
             Error::Profile(_)
-            | Error::UnknownLook { .. }
-            | Error::SettingFile { .. }
-            | Error::Frame { .. }
-            | Error::SiteOfFragments
-            | Error::OutputAroundSource { .. }
+            | Error::Page(_)
+            | Error::Publish(PublishError::SiteOfFragments | PublishError::OutputAroundSource { .. })
             | Error::NotRead { .. }
             | Error::NotWritten { .. } => Outcome::Misused,
             _ => Outcome::Failed,

@@ -29,7 +29,7 @@ fn handbook() -> String {
     for entry in obblet::publish::documents(&demo).unwrap() {
         let source = std::fs::read(demo.join(&entry.source)).unwrap();
         let doc = obblet::read(&source, entry.format, &obblet::profile::Profile::default()).unwrap();
-        text += &html::write(&doc, &html::Options { ids: html::Ids::None, ..Default::default() }).html;
+        text += &html::write(&doc, &html::Options { usual_ids: html::Ids::None, ..Default::default() }).html;
     }
     text.repeat(20)
 }

@@ -15,7 +15,7 @@ use std::path::{Path, PathBuf};
 use timing::best;
 
 fn convert(source: &str) -> String {
-    let doc = markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
+    let doc = markdown::read(source.as_bytes(), &markdown::Settings::GITHUB);
     html::write(&doc, &html::Options::default()).html
 }
 

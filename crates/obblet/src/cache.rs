@@ -1,6 +1,6 @@
 //! What the pages of a folder share: files that settings name, and pictures. Each is read once.
 
-use crate::error::Error;
+use crate::error::{Error, PageError};
 #[cfg(feature = "files")]
 use crate::files::Root;
 use crate::picture;
@@ -109,16 +109,13 @@ pub(crate) fn text(shared: Option<&Shared>, setting: &'static str, path: &Path) 
 #[cfg(feature = "files")]
 fn read_setting(setting: &'static str, path: &Path, root: Option<&Root>) -> Result<String, Error> {
     use crate::files::{MOST_OF_A_SETTING, read_text};
-    read_text(path, root, MOST_OF_A_SETTING).map_err(|cause| Error::SettingFile {
-        setting,
-        path: path.display().to_string(),
-        cause,
-    })
+    read_text(path, root, MOST_OF_A_SETTING)
+        .map_err(|cause| PageError::SettingFile { setting, path: path.display().to_string(), cause }.into())
 }
 
 /// Nothing reads files in this build.
 #[cfg(not(feature = "files"))]
 fn read_setting(setting: &'static str, path: &Path) -> Result<String, Error> {
     let cause = std::io::ErrorKind::Unsupported.into();
-    Err(Error::SettingFile { setting, path: path.display().to_string(), cause })
+    Err(PageError::SettingFile { setting, path: path.display().to_string(), cause }.into())
 }

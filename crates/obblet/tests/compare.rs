@@ -11,7 +11,7 @@ use proptest::prelude::*;
 use support::trees;
 
 fn of(first: &str, second: &str) -> Comparison {
-    let read = |source: &str| markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
+    let read = |source: &str| markdown::read(source.as_bytes(), &markdown::Settings::GITHUB);
     compare(&read(first), &read(second))
 }
 
@@ -72,7 +72,7 @@ fn what_moved_is_found_and_the_rest_is_the_same() {
 #[test]
 fn formats_do_not_matter() {
     let source = "# T\n\n- a *b*\n- [c](d)\n\n| x | y |\n|---|--:|\n| 1 | `2` |\n\n> q[^n]\n\n[^n]: note\n";
-    let first = markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
+    let first = markdown::read(source.as_bytes(), &markdown::Settings::GITHUB);
     let written = html::write(&first, &html::Options::default()).html;
     let second = html::read(written.as_bytes(), &html::ReadOptions::default());
     let comparison = compare(&first, &second);

@@ -10,7 +10,7 @@ use support::convert::convert;
 use support::dom::fragment;
 
 fn write(source: &str) -> String {
-    let doc = markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
+    let doc = markdown::read(source.as_bytes(), &markdown::Settings::GITHUB);
     html::write(&doc, &html::Options::default()).html
 }
 
@@ -172,7 +172,7 @@ fn raw_html_as_the_profile_says() {
 
 #[test]
 fn front_matter() {
-    let read = |source: &str| markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
+    let read = |source: &str| markdown::read(source.as_bytes(), &markdown::Settings::GITHUB);
     let doc = read("---\ntitle: A\nauthors: [B, {name: C}]\ndate: 2031-02-01\nlang: de\ndraft: yes\n---\n# x\n");
     assert_eq!((doc.metadata.title.as_deref(), doc.metadata.date.as_deref()), (Some("A"), Some("2031-02-01")));
     assert_eq!(
@@ -194,7 +194,7 @@ fn front_matter() {
 #[test]
 fn any_bytes_are_text() {
     case("\u{FEFF}# a\r\nb\rc\0d", "<h1>a</h1><p>b\nc\u{FFFD}d</p>");
-    let doc = markdown::read(b"a\n\nb \xFF\xFE c", &markdown::Options::GITHUB);
+    let doc = markdown::read(b"a\n\nb \xFF\xFE c", &markdown::Settings::GITHUB);
     assert_eq!((&*doc.findings[0].code, doc.findings[0].place), ("text.encoding", Place::Line { line: 3, column: 3 }));
     case("", "");
     case("\n \n\t", "");
@@ -202,7 +202,7 @@ fn any_bytes_are_text() {
 
 #[test]
 fn places_are_those_of_the_source() {
-    let doc = markdown::read("> é *a\n>   b* <x>\n\n| a |\n|--|\n| b \\| <y> | c |".as_bytes(), &markdown::Options::GITHUB);
+    let doc = markdown::read("> é *a\n>   b* <x>\n\n| a |\n|--|\n| b \\| <y> | c |".as_bytes(), &markdown::Settings::GITHUB);
     let written = html::write(&doc, &html::Options::default());
     let places: Vec<String> =
         doc.findings.iter().chain(&written.findings).map(|finding| format!("{} {}", finding.place, finding.code)).collect();

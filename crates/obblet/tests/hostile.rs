@@ -21,23 +21,24 @@ fn text_of(source: &[u8]) -> &str {
 
 /// HTML into all that can be written.
 fn convert_html(source: &[u8]) -> Kept {
-    let doc = html::read(source, &html::ReadOptions { content: html::Content::Main, ..Default::default() });
+    let main = html::Settings { content: html::Content::Main, ..Default::default() };
+    let doc = html::read(source, &html::ReadOptions { settings: &main, ..Default::default() });
     let written = html::write(&doc, &html::Options::default());
-    let text = text::write(&doc, &text::Options::default());
+    let text = text::write(&doc, &text::Settings::default());
     let markdown = markdown::write(&doc, &markdown::WriteOptions::default());
     Box::new((doc, written, text, markdown))
 }
 
 /// Markdown into Markdown and into text.
 fn rewrite(source: &[u8]) -> Kept {
-    let doc = markdown::read(source, &markdown::Options::GITHUB);
-    let text = text::write(&doc, &text::Options::default());
+    let doc = markdown::read(source, &markdown::Settings::GITHUB);
+    let text = text::write(&doc, &text::Settings::default());
     let markdown = markdown::write(&doc, &markdown::WriteOptions::default());
     Box::new((doc, text, markdown))
 }
 
 fn to_html(source: &[u8]) -> (Document, String) {
-    let doc = markdown::read(source, &markdown::Options::GITHUB);
+    let doc = markdown::read(source, &markdown::Settings::GITHUB);
     let html = html::write(&doc, &html::Options::default()).html;
     (doc, html)
 }
@@ -296,7 +297,7 @@ fn stays_linear(shapes: Vec<Shape>, convert: fn(&[u8]) -> Kept) {
 /// HTML in all formats that are written.
 fn written(source: &str) -> (String, String, String) {
     let doc = html::read(source.as_bytes(), &html::ReadOptions::default());
-    let text = text::write(&doc, &text::Options::default()).text;
+    let text = text::write(&doc, &text::Settings::default()).text;
     let markdown = markdown::write(&doc, &markdown::WriteOptions::default()).text;
     (html::write(&doc, &html::Options::default()).html, text, markdown)
 }
@@ -324,7 +325,7 @@ fn a_hundred_thousand_nested_elements_and_a_million_siblings() {
     assert!(written(&"<p>a".repeat(1_000_000)).0.len() > 5_000_000);
     // Markdown that is nested so deeply is HTML of that depth; reading it again says what it left out.
     let deep =
-        html::write(&markdown::read(">".repeat(100_000).as_bytes(), &markdown::Options::GITHUB), &html::Options::default()).html;
+        html::write(&markdown::read(">".repeat(100_000).as_bytes(), &markdown::Settings::GITHUB), &html::Options::default()).html;
     let doc = html::read(deep.as_bytes(), &html::ReadOptions::default());
     assert!(doc.findings.iter().any(|found| found.code == "html.too-deep"));
 }
@@ -333,7 +334,7 @@ fn a_hundred_thousand_nested_elements_and_a_million_siblings() {
 fn documents_that_have_nothing_in_common_are_compared_in_time() {
     let one: String = (0..20_000).map(|number| format!("a{number} *b*\n\n")).collect();
     let two: String = (0..20_000).map(|number| format!("- c{number} [d](e)\n\n")).collect();
-    let read = |source: &str| markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
+    let read = |source: &str| markdown::read(source.as_bytes(), &markdown::Settings::GITHUB);
     let start = Instant::now();
     assert!(compare(&read(&one), &read(&two)).differences.len() > 20_000);
     assert!(start.elapsed() < Duration::from_secs(20), "{:?}", start.elapsed());
@@ -353,7 +354,7 @@ fn every_cut_of_a_page_is_a_page() {
 fn every_cut_of_a_document_is_a_document() {
     let source = "# a *b* `c`\n\n> - [x] d <b>e</b> ![f](g \"h\")\n>   | i |\n>   |---|\n\n```rust\nj\n```\n[^k]: l\n<details>\n<summary>m\n\n$n$ &amp; \u{6F6E}";
     for end in 0..=source.len() {
-        let doc = markdown::read(&source.as_bytes()[..end], &markdown::Options::GITHUB);
+        let doc = markdown::read(&source.as_bytes()[..end], &markdown::Settings::GITHUB);
         let _ = html::write(&doc, &html::Options::default());
     }
 }

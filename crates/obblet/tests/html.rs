@@ -152,7 +152,8 @@ fn style_rules_mean_something() {
     assert_eq!(codes("<p style='visibility:hidden'>a</p>"), [("html.hidden".to_owned(), Weight::Lost)]);
     let like = "<p style='font-size:18pt'><b>Tides</b></p><p>text</p>";
     assert_eq!(codes(like), [("html.heading-like".to_owned(), Weight::Advice)]);
-    let promoted = clean(like, &ReadOptions { promote_headings: true, ..Default::default() });
+    let promoting = html::Settings { promote_headings: true, ..Default::default() };
+    let promoted = clean(like, &ReadOptions { settings: &promoting, ..Default::default() });
     assert_eq!(promoted, "<h1>Tides</h1>\n<p>text</p>\n");
 }
 
@@ -196,7 +197,8 @@ fn the_head_is_metadata() {
 
 #[test]
 fn only_the_main_content_on_request() {
-    let main = ReadOptions { content: Content::Main, ..Default::default() };
+    let main = html::Settings { content: Content::Main, ..Default::default() };
+    let main = ReadOptions { settings: &main, ..Default::default() };
     let page = "<header>Banner</header><nav>Way</nav><main><h1>A</h1><nav>In</nav><p>b</main><footer>End</footer>";
     assert_eq!(clean(page, &main), "<h1>A</h1>\n<p>b</p>\n");
     let doc = html::read(page.as_bytes(), &main);
@@ -216,7 +218,7 @@ fn only_the_main_content_on_request() {
 fn drawn_tables_have_room_for_cells_that_reach_down() {
     let source = "<table><tr><td rowspan=2>a<td>b<tr><td>c<tr><td>d<td rowspan=0>e</table>";
     let doc = html::read(source.as_bytes(), &html::ReadOptions::default());
-    let drawn = text::write(&doc, &text::Options::default()).text;
+    let drawn = text::write(&doc, &text::Settings::default()).text;
     assert_eq!(drawn, "+---+---+\n| a | b |\n+---+---+\n|   | c |\n+---+---+\n| d | e |\n+---+---+\n");
 }
 
@@ -225,7 +227,7 @@ fn text_is_drawn() {
     let source = "<h2>Tides</h2><p>High <a href=t.html>water</a>.<ol type=i start=4><li>a<li>b<ul><li>c</ul></ol>\
                   <table><caption>T</caption><tr><th>Day<th>m<tr><td colspan=2>none<tr><td>Mon<td align=right>4</table><blockquote><pre>x</pre></blockquote>";
     let doc = html::read(source.as_bytes(), &ReadOptions::default());
-    insta::assert_snapshot!(text::write(&doc, &text::Options { width: 40 }).text, @r"
+    insta::assert_snapshot!(text::write(&doc, &text::Settings { width: 40, ..Default::default() }).text, @r"
     Tides
     -----
 

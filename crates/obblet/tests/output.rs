@@ -151,7 +151,7 @@ fn frames_see_metadata_contents_and_body() {
     let mut profile = Profile::default();
     profile.set(&file("frame.html", "a\n{{ title")).unwrap();
     let error = convert(b"x", Format::Markdown, Format::Html, &profile).unwrap_err();
-    assert!(matches!(&error, Error::Frame { line: 2, .. }), "{error}");
+    assert!(matches!(&error, Error::Page(obblet::page::PageError::Frame { line: 2, .. })), "{error}");
     profile.set("page.frame=/nowhere/frame.html").unwrap();
     let error = convert(b"x", Format::Markdown, Format::Html, &profile).unwrap_err();
     assert!(error.to_string().starts_with("page.frame: can't read /nowhere/frame.html"), "{error}");
@@ -231,7 +231,10 @@ fn looks_are_three_and_have_no_script() {
     let mut profile = Profile::default();
     assert!(profile.set("page.look=charts").is_err());
     "charts".clone_into(&mut profile.page.look);
-    assert!(matches!(convert(b"", Format::Markdown, Format::Html, &profile), Err(Error::UnknownLook { .. })));
+    assert!(matches!(
+        convert(b"", Format::Markdown, Format::Html, &profile),
+        Err(Error::Page(obblet::page::PageError::UnknownLook { .. }))
+    ));
 }
 
 #[test]

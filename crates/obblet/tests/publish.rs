@@ -307,8 +307,11 @@ fn places_where_nothing_can_be_published() {
         Err(error) => error,
     };
     let (source, output) = (folder.source(), folder.output());
-    assert!(matches!(error(&source, &source), Error::OutputAroundSource { .. }));
-    assert!(matches!(error(&source, folder.place.path()), Error::OutputAroundSource { .. }));
+    assert!(matches!(error(&source, &source), Error::Publish(obblet::publish::PublishError::OutputAroundSource { .. })));
+    assert!(matches!(
+        error(&source, folder.place.path()),
+        Error::Publish(obblet::publish::PublishError::OutputAroundSource { .. })
+    ));
     assert!(matches!(error(&source.join("nothing"), &output), Error::File { .. }));
     assert!(matches!(error(&source.join("README.md"), &output), Error::File { .. }));
     assert!(matches!(error(&source, &source.join("README.md")), Error::File { .. }));
@@ -321,7 +324,7 @@ fn places_where_nothing_can_be_published() {
     folder.publish();
     let held = std::fs::File::create(output.join(UNFINISHED_FILE)).unwrap();
     held.lock().unwrap();
-    assert!(matches!(error(&source, &output), Error::Busy { .. }));
+    assert!(matches!(error(&source, &output), Error::Publish(obblet::publish::PublishError::Busy { .. })));
     drop(held);
     assert_eq!(folder.publish().summary.unchanged, 3);
     assert!(!folder.has(UNFINISHED_FILE));
@@ -525,5 +528,8 @@ fn a_site_of_documents_that_are_no_pages_is_told_and_not_made() {
     assert_eq!((run.found("publish.no-pages").len(), run.summary.made), (1, 0));
     assert_eq!(folder.read("a.md"), "# A\n");
     folder.write("obblet.toml", "publish.site = true\nshape = 'fragment'\n");
-    assert!(matches!(Plan::new(&folder.source(), &folder.output(), options(&[])), Err(Error::SiteOfFragments)));
+    assert!(matches!(
+        Plan::new(&folder.source(), &folder.output(), options(&[])),
+        Err(Error::Publish(obblet::publish::PublishError::SiteOfFragments))
+    ));
 }

@@ -131,7 +131,7 @@ fn each_pass_can_be_run_and_switched_off_by_its_name() {
 
 #[test]
 fn documents_are_equal_whose_content_is() {
-    let read = |source: &str| markdown::read(source.as_bytes(), &markdown::Options::GITHUB);
+    let read = |source: &str| markdown::read(source.as_bytes(), &markdown::Settings::GITHUB);
     let same = |a: &str, b: &str| assert!(read(a) == read(b), "{}\n{}", read(a).dump(), read(b).dump());
     let differ = |a: &str, b: &str| assert!(read(a) != read(b), "{a:?} {b:?}");
     same("# A\n\n*b* c", "A\n=\n\n_b_ c");

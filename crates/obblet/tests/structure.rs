@@ -68,7 +68,8 @@ fn tree(notation: &str) -> Document {
 
 #[track_caller]
 fn case(notation: &str, expected: &str) {
-    let options = html::Options { compact: true, ..html::Options::default() };
+    let settings = html::Settings { compact: true, ..html::Settings::default() };
+    let options = html::Options { settings: &settings, ..html::Options::default() };
     let written = html::write(&tree(notation), &options);
     assert_eq!(written.html, expected, "{notation}");
     assert!(faults(&written.html).is_empty(), "{notation}: {:?}", faults(&written.html));
@@ -266,7 +267,7 @@ fn attacks_come_out_harmless() {
             format!("> - {}\n", attack.replace('\n', "\n>   ")),
             format!("<div>\n\n{attack}\n\n</div>\n\nlast *words*"),
         ] {
-            let written = html::write(&markdown::read(source.as_bytes(), &markdown::Options::GITHUB), &html::Options::default());
+            let written = html::write(&markdown::read(source.as_bytes(), &markdown::Settings::GITHUB), &html::Options::default());
             let faults = faults(&written.html);
             assert!(faults.is_empty(), "{source}\n{}\n{faults:#?}", written.html);
         }
@@ -289,7 +290,7 @@ fn attacks_in_pages_come_out_harmless_in_every_format() {
             assert!(found.is_empty(), "{source}\n{written}\n{found:#?}");
             // The way over Markdown opens no door.
             let text = markdown::write(&doc, &markdown::WriteOptions::default()).text;
-            let again = markdown::read(text.as_bytes(), &markdown::Options::GITHUB);
+            let again = markdown::read(text.as_bytes(), &markdown::Settings::GITHUB);
             let written = html::write(&again, &html::Options::default()).html;
             let found = faults(&written);
             assert!(found.is_empty(), "{source}\n{text}\n{written}\n{found:#?}");

@@ -4,7 +4,7 @@
 mod support;
 
 use obblet::document::{Document, Kind, TextLevel};
-use obblet::formats::text::{self, Options, Written};
+use obblet::formats::text::{self, Settings, Written};
 use obblet::{Format, convert};
 use proptest::prelude::*;
 use support::conservation::{lost, words};
@@ -13,7 +13,7 @@ use support::trees;
 use unicode_width::UnicodeWidthStr;
 
 fn written(doc: &Document) -> Written {
-    text::write(doc, &Options::default())
+    text::write(doc, &Settings::default())
 }
 
 /// Blocks of Markdown whose text says which they are.

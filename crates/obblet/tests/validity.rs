@@ -13,7 +13,7 @@ fn write(doc: &obblet::document::Document) -> String {
 }
 
 fn convert(source: &[u8]) -> String {
-    write(&markdown::read(source, &markdown::Options::GITHUB))
+    write(&markdown::read(source, &markdown::Settings::GITHUB))
 }
 
 /// Pieces that Markdown and HTML make something of, to be put together at random.

@@ -122,7 +122,7 @@ impl Comparison {
 /// use obblet::compare::{Category, compare};
 /// use obblet::formats::{html, markdown};
 ///
-/// let first = markdown::read(b"# Tides\n\nHigh at *six*.", &markdown::Options::GITHUB);
+/// let first = markdown::read(b"# Tides\n\nHigh at *six*.", &markdown::Settings::GITHUB);
 /// let second = html::read(b"<h2>Tides</h2><p>High at <em>six</em>.", &html::ReadOptions::default());
 /// let comparison = compare(&first, &second);
 /// assert_eq!(comparison.differences.len(), 1);

@@ -63,7 +63,7 @@ impl Document {
     /// ```
     /// use obblet::formats::markdown;
     ///
-    /// let doc = markdown::read(b"# Tides\n\n## Spring", &markdown::Options::GITHUB);
+    /// let doc = markdown::read(b"# Tides\n\n## Spring", &markdown::Settings::GITHUB);
     /// assert_eq!(doc.outline()[1].text, "Spring");
     /// ```
     #[must_use]
@@ -88,7 +88,7 @@ impl Document {
     /// ```
     /// use obblet::formats::markdown;
     ///
-    /// let doc = markdown::read(b"# Tides\n\nHigh at *six*.", &markdown::Options::GITHUB);
+    /// let doc = markdown::read(b"# Tides\n\nHigh at *six*.", &markdown::Settings::GITHUB);
     /// let dump = "Root\n  Heading(1)\n    Text \"Tides\"\n  Paragraph\n    Text \"High at \"\n    Emphasis\n      Text \"six\"\n    Text \".\"\n";
     /// assert_eq!(doc.dump(), dump);
     /// ```

@@ -27,6 +27,7 @@ mod node;
 mod source_map;
 mod tree;
 mod walk;
+pub(crate) mod white_space;
 
 pub use attributes::{Attributes, AttributesId};
 pub use content::OutlineHeading;

@@ -276,15 +276,20 @@ impl Document {
 
     /// Wraps each run of inline children of a node in a paragraph.
     pub fn wrap_inline_runs(&mut self, id: NodeId) {
-        let children: Vec<NodeId> = self.children(id).collect();
+        self.wrap_inline_runs_from(id, |_, _| true);
+    }
+
+    /// Wraps each run of inline children of a node in a paragraph, from the first child on that `begins` one.
+    pub(crate) fn wrap_inline_runs_from(&mut self, id: NodeId, begins: impl Fn(&Self, NodeId) -> bool) {
         let mut run = None;
-        for child in children {
-            if !self.kind(child).is_inline() {
-                run = None;
-            } else if let Some(run) = run {
-                self.move_into(run, child);
-            } else {
-                run = Some(self.wrap(child, Kind::Paragraph));
+        let mut at = self.node(id).first_child();
+        while let Some(child) = at {
+            at = self.node(child).next();
+            match run {
+                _ if !self.kind(child).is_inline() => run = None,
+                Some(run) => self.move_into(run, child),
+                None if begins(self, child) => run = Some(self.wrap(child, Kind::Paragraph)),
+                None => {}
             }
         }
     }

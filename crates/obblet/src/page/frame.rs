@@ -4,7 +4,7 @@ use super::Content;
 use super::navigation::Navigation;
 use crate::cache::{self, FramesKey, Shared};
 use crate::context::Context;
-use crate::error::Error;
+use crate::error::{Error, PageError};
 use crate::formats::html::{Characters, Syntax, escape, is_safe_link};
 use crate::profile::Profile;
 use minijinja::syntax::SyntaxConfig;
@@ -187,8 +187,8 @@ fn safe(text: &str) -> Value {
 fn frame_error(file: &str, error: &minijinja::Error) -> Error {
     if error.kind() == ErrorKind::OutOfFuel {
         let message = "it takes more steps or makes more text than a page may; look for loops in loops".to_owned();
-        return Error::Frame { file: file.to_owned(), line: error.line().unwrap_or(1), message };
+        return PageError::Frame { file: file.to_owned(), line: error.line().unwrap_or(1), message }.into();
     }
     let message = error.detail().map_or_else(|| error.kind().to_string(), str::to_owned);
-    Error::Frame { file: file.to_owned(), line: error.line().unwrap_or(1), message }
+    PageError::Frame { file: file.to_owned(), line: error.line().unwrap_or(1), message }.into()
 }

@@ -1,6 +1,6 @@
 //! The built-in designs.
 
-use crate::error::Error;
+use crate::error::{Error, PageError};
 use crate::profile::LOOKS;
 
 const BASE: &str = include_str!("looks/base.css");
@@ -13,7 +13,7 @@ pub(super) fn stylesheet(name: &str) -> Result<Option<String>, Error> {
     }
     match LOOKS.iter().position(|look| *look == name) {
         Some(look) => Ok(Some(format!("{BASE}{}", SHEETS[look]))),
-        None => Err(Error::UnknownLook { name: name.to_owned(), known: LOOKS.join(", ") }),
+        None => Err(PageError::UnknownLook { name: name.to_owned(), known: LOOKS.join(", ") }.into()),
     }
 }
 

@@ -17,6 +17,7 @@ mod look;
 #[cfg(feature = "frames")]
 mod navigation;
 
+pub use crate::error::PageError;
 #[cfg(feature = "frames")]
 pub(crate) use assemble::{assemble, finish};
 pub(crate) use findings::FINDINGS;

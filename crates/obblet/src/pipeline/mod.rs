@@ -244,7 +244,7 @@ fn write_page(doc: &Document, profile: &Profile, context: &Context<'_>, safe_ima
 
 #[cfg(not(feature = "frames"))]
 fn write_page(_: &Document, _: &Profile, _: &Context<'_>, _: &[NodeId]) -> Result<Converted, Error> {
-    Err(Error::NoFrames)
+    Err(crate::error::PageError::NoFrames.into())
 }
 
 /// Writes a document in a format, without a page around it.
@@ -264,9 +264,11 @@ fn write_alone(
         ..profile.html_options(html::Ids::Used)
     };
     let ids = if profile.formats.markdown.ids { html::Ids::Used } else { html::Ids::None };
-    let mut within = html::Options { compact: false, indent: 0, ids, ..profile.html_options(ids) };
+    let settings_within = html::Settings { compact: false, indent: 0, ids: Some(ids), ..profile.formats.html.clone() };
+    let settings_with_ids = html::Settings { ids: Some(html::Ids::Used), ..settings_within.clone() };
+    let mut within = html::Options { settings: &settings_within, ..profile.html_options(ids) };
     within.mends.remove(html::Mends::HEADING_STEPS);
-    let with_ids = html::Options { ids: html::Ids::Used, ..within };
+    let with_ids = html::Options { settings: &settings_with_ids, ..within };
     let element = |doc: &Document, id: NodeId, ids: bool| html::write_part(doc, id, if ids { &with_ids } else { &within });
     let written = writer(
         doc,

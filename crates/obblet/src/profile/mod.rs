@@ -236,7 +236,7 @@ impl Profile {
     }
 
     /// The options of the HTML writer that the profile asks for.
-    pub(crate) fn html_options<'h>(&self, ids: html::Ids) -> html::Options<'h> {
+    pub(crate) fn html_options(&self, usual_ids: html::Ids) -> html::Options<'_> {
         let exact = self.shape == Shape::Fragment && self.formats.markdown.dialect == Dialect::Commonmark;
         // The specification's own examples have addresses that the checker rejects.
         let mut mends = if exact { html::Mends::empty() } else { html::Mends::ADDRESSES };
@@ -248,17 +248,6 @@ impl Profile {
             html::HeadingLevels::Auto => !exact,
         };
         mends.set(html::Mends::HEADING_STEPS, steps);
-        html::Options {
-            syntax: self.formats.html.syntax,
-            characters: self.formats.html.characters,
-            indent: self.formats.html.indent,
-            compact: self.formats.html.compact,
-            ids: self.formats.html.ids.unwrap_or(ids),
-            raw: self.formats.html.raw,
-            trust: bool::from(self.formats.html.trust),
-            mends,
-            heading_numbers: self.formats.html.heading_numbers,
-            ..html::Options::default()
-        }
+        html::Options { settings: &self.formats.html, usual_ids, mends, ..html::Options::default() }
     }
 }

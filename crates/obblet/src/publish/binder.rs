@@ -161,13 +161,14 @@ fn bind(
     let title = page::title(&doc, profile, context.name);
     // Parts of a page have names of their own, also where documents have the same title.
     let notes_of = if is_twin(&title) { format!("{title} ({})", places[index] + 1) } else { title };
+    let settings = html::Settings { heading_numbers: false, ..profile.formats.html.clone() };
     let options = html::Options {
+        settings: &settings,
         id_prefix: &format!("{prefix}-"),
         lists: html::Lists::HEADINGS,
         level_above: 1,
         notes_of: &notes_of,
         context: page::html_context(profile),
-        heading_numbers: false,
         safe_pictures: &placed.safe,
         highlight: page::highlighter(profile),
         requested: Some(&wanted),

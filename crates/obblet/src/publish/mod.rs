@@ -56,6 +56,7 @@ mod targets;
 mod touched;
 mod tree;
 
+pub use crate::error::PublishError;
 pub use archive::archive;
 pub use ignored::{IGNORE_FILE, Skipped};
 pub use links::DocumentLinks;

@@ -4,7 +4,7 @@ use super::hash::{self, Hash};
 use super::parallel::lock;
 use super::paths;
 use super::record::{self, Known, Other, Output, RECORD_FILE, Record, UNFINISHED_FILE};
-use crate::error::Error;
+use crate::error::{Error, PublishError};
 use crate::fast_hash::HashSet;
 use crate::files::{Held, Kind, Root, TEMPORARY};
 use std::fs::File;
@@ -42,7 +42,7 @@ impl<'r> Target<'r> {
             root.make().map_err(fail)?;
             let journal = match root.hold(UNFINISHED_FILE).map_err(|cause| target.failed(UNFINISHED_FILE, cause))? {
                 Held::Ours(journal) => journal,
-                Held::ByAnother => return Err(Error::Busy { output: root.path().display().to_string() }),
+                Held::ByAnother => return Err(PublishError::Busy { output: root.path().display().to_string() }.into()),
             };
             if record.unfinished {
                 clear_away(root);

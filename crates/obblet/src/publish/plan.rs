@@ -11,7 +11,7 @@ use super::tree::{self, Choice, Found, Tree};
 use super::{Options, RECORD_FILE};
 use crate::cache::Shared;
 use crate::document::Finding;
-use crate::error::Error;
+use crate::error::{Error, PublishError};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::files::{Root, There};
 use crate::formats::Format;
@@ -160,12 +160,12 @@ impl Plan {
         let source = Arc::new(Root::open(source).map_err(|cause| fail(source, cause))?);
         let output = Root::perhaps(output).map_err(|cause| fail(output, cause))?;
         if source.path().starts_with(output.path()) {
-            return Err(Error::OutputAroundSource { output: output.path().display().to_string() });
+            return Err(PublishError::OutputAroundSource { output: output.path().display().to_string() }.into());
         }
         let profile = options.layers.of(&source.path().join(FILE_NAME), Some(source.path()))?;
         let writes_pages = options.writes == Format::Html;
         if profile.publish.makes.contains(Makes::SITE) && writes_pages && profile.shape == Shape::Fragment {
-            return Err(Error::SiteOfFragments);
+            return Err(PublishError::SiteOfFragments.into());
         }
         let choice = Choice {
             formats: &options.reads,

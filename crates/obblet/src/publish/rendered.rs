@@ -5,7 +5,7 @@ use super::parallel::lock;
 use super::paths;
 use super::record::{DocumentFacts, Page};
 use crate::document::Finding;
-use crate::error::Error;
+use crate::error::{Error, PublishError};
 use crate::fast_hash::HashMap;
 use crate::files::{self, Root};
 use crate::page::Content;
@@ -190,7 +190,7 @@ impl RenderedStore {
             if length == 0 {
                 return Ok(());
             }
-            let wrong = |message: String| Error::Slice { path: path(), message };
+            let wrong = |message: String| PublishError::Slice { path: path(), message };
             let rendered: Rendered = serde_json::from_slice(&line).map_err(|error| wrong(error.to_string()))?;
             if let Some(index) = found(&rendered).map_err(wrong)? {
                 kept.lines.insert(index, (number, at, length));

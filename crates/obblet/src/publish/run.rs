@@ -14,7 +14,7 @@ use super::targets::Targets;
 use super::{Action, Progress, Step, Summary, Why, paths};
 use crate::context::Context;
 use crate::document::Finding;
-use crate::error::Error;
+use crate::error::{Error, PublishError};
 use crate::fast_hash::HashMap;
 use crate::page::{self, Navigation};
 use rayon::prelude::*;
@@ -101,7 +101,7 @@ impl Plan {
         let target = Target::open(&self.output, &self.record, self.options.force, rehearsal)?;
         if !rehearsal && super::record::Record::mark(&self.output) != self.record.mark {
             target.leave()?;
-            return Err(Error::Busy { output: self.output.path().display().to_string() });
+            return Err(PublishError::Busy { output: self.output.path().display().to_string() }.into());
         }
         let is_idle = self.options.slice.is_none() && slices.is_empty() && self.is_idle();
         let mut counted = Counted { progress, weights: [0; 3] };

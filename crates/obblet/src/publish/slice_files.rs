@@ -1,7 +1,7 @@
 //! The files that slices write: their names, and which of them there are.
 
 use super::plan::Plan;
-use crate::error::Error;
+use crate::error::{Error, PublishError};
 use crate::files::Root;
 use std::collections::BTreeMap;
 use std::path::Path;
@@ -29,7 +29,8 @@ pub(super) fn find(plan: &Plan) -> Result<Vec<SliceFile>, Error> {
     let mut found: BTreeMap<u32, (SliceFile, u32)> = BTreeMap::new();
     for place in &plan.options.join {
         let fail = |cause| Error::File { path: place.display().to_string(), cause };
-        let wrong = || Error::Slice { path: place.display().to_string(), message: "it is no file that a slice wrote".to_owned() };
+        let wrong =
+            || PublishError::Slice { path: place.display().to_string(), message: "it is no file that a slice wrote".to_owned() };
         let (root, names): (Arc<Root>, Vec<String>) = match Root::open(place) {
             Ok(root) => {
                 let entries: Result<Vec<_>, _> = root.entries("".as_ref()).map_err(fail)?.collect();
@@ -66,7 +67,7 @@ pub(super) fn find(plan: &Plan) -> Result<Vec<SliceFile>, Error> {
                 names.join(", ")
             ),
         };
-        return Err(Error::Slice { path: plan.options.join[0].display().to_string(), message });
+        return Err(PublishError::Slice { path: plan.options.join[0].display().to_string(), message }.into());
     }
     Ok(found.into_values().map(|(file, _)| file).collect())
 }

@@ -1,14 +1,7 @@
 //! What holds nothing: paragraphs that are there for the space they take, and elements that were emptied or never filled.
 
+use crate::document::white_space::shows_nothing;
 use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
-
-fn is_white(doc: &Document, id: NodeId) -> bool {
-    match doc.kind(id) {
-        Kind::Text(text) => doc.text(text).chars().all(|c| c.is_whitespace() || matches!(c, '\u{200B}' | '\u{FEFF}')),
-        Kind::SoftBreak => true,
-        _ => false,
-    }
-}
 
 /// Takes out paragraphs, headings and divisions that hold nothing but white space and line breaks, and line breaks at the ends
 /// of paragraphs; where `split`, two line breaks in a row end a paragraph.
@@ -65,7 +58,7 @@ fn wrap_broken_text(doc: &mut Document) {
             match doc.kind(child) {
                 Kind::LineBreak => breaks += 1,
                 kind if !kind.is_inline() => (breaks, text) = (0, false),
-                _ if is_white(doc, child) => {}
+                _ if doc.is_white(child, shows_nothing) => {}
                 _ if text && breaks > 1 => return true,
                 _ => (breaks, text) = (0, true),
             }
@@ -92,7 +85,7 @@ fn wrap_broken_text(doc: &mut Document) {
 fn all_white(doc: &Document, block: NodeId) -> bool {
     doc.walk(block).all(|step| match step {
         Step::Enter(id) if id == block => true,
-        Step::Enter(id) if doc.kind(id).is_leaf() => is_white(doc, id) || doc.kind(id) == Kind::LineBreak,
+        Step::Enter(id) if doc.kind(id).is_leaf() => doc.is_white(id, shows_nothing) || doc.kind(id) == Kind::LineBreak,
         Step::Enter(id) => {
             doc.kind(id).is_inline() && doc.attributes(id).id.is_none() && !matches!(doc.kind(id), Kind::Link { .. })
         }
@@ -102,7 +95,7 @@ fn all_white(doc: &Document, block: NodeId) -> bool {
 
 /// Line breaks before the first and behind the last words of a block end nothing.
 fn trim_breaks(doc: &mut Document, block: NodeId) {
-    let goes = |doc: &Document, id: NodeId| doc.kind(id) == Kind::LineBreak || is_white(doc, id);
+    let goes = |doc: &Document, id: NodeId| doc.kind(id) == Kind::LineBreak || doc.is_white(id, shows_nothing);
     while let Some(first) = doc.node(block).first_child().filter(|&first| goes(doc, first)) {
         let breaks = doc.children(block).take_while(|&child| goes(doc, child)).any(|child| doc.kind(child) == Kind::LineBreak);
         if !breaks || doc.node(first).next().is_none() {
@@ -112,7 +105,7 @@ fn trim_breaks(doc: &mut Document, block: NodeId) {
     }
     loop {
         let mut at = doc.node(block).last_child();
-        while let Some(last) = at.filter(|&last| is_white(doc, last)) {
+        while let Some(last) = at.filter(|&last| doc.is_white(last, shows_nothing)) {
             at = doc.node(last).previous();
         }
         let Some(last) = at.filter(|&last| doc.kind(last) == Kind::LineBreak && doc.node(last).previous().is_some()) else {
@@ -134,7 +127,9 @@ fn split_at_breaks(doc: &mut Document, block: NodeId) {
             continue;
         }
         let (mut last, mut breaks) = (first, 1);
-        while let Some(next) = doc.node(last).next().filter(|&next| doc.kind(next) == Kind::LineBreak || is_white(doc, next)) {
+        while let Some(next) =
+            doc.node(last).next().filter(|&next| doc.kind(next) == Kind::LineBreak || doc.is_white(next, shows_nothing))
+        {
             breaks += usize::from(doc.kind(next) == Kind::LineBreak);
             last = next;
         }

@@ -155,13 +155,11 @@ fn tidy_block(doc: &mut Document, id: NodeId) {
     drop_said(doc, id);
     if is_strong_itself(doc.kind(id)) {
         unwrap_only_strong(doc, id);
-    } else if doc.kind(id) == Kind::Division(DivisionKind::Plain) && doc.attributes(id).is_empty() {
-        let mixed = doc.children(id).any(|child| doc.kind(child).is_inline());
-        if mixed && doc.children(id).all(|child| doc.kind(child).is_inline()) {
-            doc.set_kind(id, Kind::Paragraph);
-        } else if !mixed && doc.node(id).first_child().is_some() {
-            doc.unwrap(id);
-        }
+    } else if doc.kind(id) == Kind::Division(DivisionKind::Plain)
+        && doc.attributes(id).is_empty()
+        && doc.node(id).first_child().is_some()
+    {
+        super::wrappers::open_division(doc, id, true);
     }
 }
 
@@ -229,11 +227,7 @@ fn drop_said(doc: &mut Document, id: NodeId) {
 }
 
 fn is_white(doc: &Document, id: NodeId) -> bool {
-    match doc.kind(id) {
-        Kind::Text(text) => doc.text(text).chars().all(char::is_whitespace),
-        Kind::SoftBreak | Kind::LineBreak => true,
-        _ => false,
-    }
+    doc.kind(id) == Kind::LineBreak || doc.is_white(id, char::is_whitespace)
 }
 
 /// White space at the ends of formatted text stands beside it, not in it.

@@ -27,6 +27,7 @@ pub mod tab_tables;
 pub mod table_heads;
 pub mod typography;
 pub mod white_space;
+pub(crate) mod wrappers;
 
 pub(crate) use findings::FINDINGS;
 pub use passes::Pass;

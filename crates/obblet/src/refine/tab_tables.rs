@@ -130,7 +130,11 @@ mod tests {
             doc.append_text(paragraph, line);
         }
         make_tables(&mut doc);
-        let html = html::write(&doc, &html::Options { compact: true, ..html::Options::default() }).html;
+        let html = html::write(
+            &doc,
+            &html::Options { settings: &html::Settings { compact: true, ..Default::default() }, ..Default::default() },
+        )
+        .html;
         assert_eq!(
             html,
             "<table><tbody><tr><td>Tea</td><td>15:00</td></tr><tr><td>Gate</td><td>10:00</td></tr></tbody></table><p>alone</p><p>one\ttab</p>"
@@ -155,7 +159,11 @@ mod tests {
             doc.append_text(paragraph, " at six ");
         }
         make_tables(&mut doc);
-        let html = html::write(&doc, &html::Options { compact: true, ..html::Options::default() }).html;
+        let html = html::write(
+            &doc,
+            &html::Options { settings: &html::Settings { compact: true, ..Default::default() }, ..Default::default() },
+        )
+        .html;
         assert_eq!(html.matches("<td>is <strong>lit</strong> at six</td>").count(), 2, "{html}");
     }
 }

@@ -1,5 +1,6 @@
 //! White space that programs set to move text: runs of no-break spaces, space at the ends of lines, characters without width.
 
+use crate::document::white_space::is_space;
 use crate::document::{Document, Kind, NodeId, Step};
 use crate::simd_scan;
 
@@ -75,14 +76,14 @@ impl Line {
                 (None, Kind::Text(text)) => doc.text(text),
                 _ => "",
             };
-            *text = Some(whole.trim_end_matches(is_white).to_owned());
+            *text = Some(whole.trim_end_matches(is_space).to_owned());
         }
         self.after_white = true;
         self.tail.clear();
     }
 
     fn text(&mut self, id: NodeId, text: &str, edits: &mut Vec<Edit>) {
-        let tidied = (needs_tidying(text) || self.after_white && text.starts_with(is_white))
+        let tidied = (needs_tidying(text) || self.after_white && text.starts_with(is_space))
             .then(|| tidied(text, self.after_white, &self.tail));
         let new = tidied.as_deref().unwrap_or(text);
         if new.is_empty() {
@@ -97,7 +98,7 @@ impl Line {
         } else {
             new[start..].clone_into(&mut self.tail);
         }
-        let ends_white = new.ends_with(is_white);
+        let ends_white = new.ends_with(is_space);
         (self.after_white, self.ending) = (ends_white, ends_white.then_some(edits.len()));
         let changed = tidied.filter(|tidied| tidied != text);
         if ends_white || changed.is_some() {
@@ -123,11 +124,6 @@ fn needs_tidying(text: &str) -> bool {
         })
 }
 
-/// White space that shows nothing, and the space that editors write for it. Spaces of a width of their own are meant.
-const fn is_white(c: char) -> bool {
-    matches!(c, ' ' | '\t' | '\n' | '\r' | '\x0C' | '\u{A0}')
-}
-
 fn tidied(text: &str, after_white: bool, tail: &str) -> String {
     let mut out = String::with_capacity(text.len());
     let mut at_start = after_white;
@@ -141,7 +137,7 @@ fn tidied(text: &str, after_white: bool, tail: &str) -> String {
             continue;
         }
         let start = text.len() - rest.len();
-        if !is_white(c) {
+        if !is_space(c) {
             if !is_nothing(text, start, c) {
                 out.push(c);
                 at_start = false;
@@ -151,7 +147,7 @@ fn tidied(text: &str, after_white: bool, tail: &str) -> String {
         }
         let (mut count, mut newline) = (0, false);
         while let Some(next) = rest.chars().next() {
-            if !is_white(next) && !is_nothing(text, text.len() - rest.len(), next) {
+            if !is_space(next) && !is_nothing(text, text.len() - rest.len(), next) {
                 break;
             }
             count += 1;

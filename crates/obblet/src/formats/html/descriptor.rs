@@ -17,12 +17,9 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     is_published: true,
     has_element_rules: true,
     read: Some(|bytes, request| {
-        let settings = &request.settings.html;
         let options = ReadOptions {
-            encoding: Some(settings.encoding.as_str()).filter(|label| !label.is_empty()),
-            content: settings.content,
+            settings: &request.settings.html,
             classes: request.classes,
-            promote_headings: settings.promote_headings,
             formatting_classes: request.formatting_classes,
         };
         Ok(read(bytes, &options))

@@ -1,11 +1,10 @@
 //! Escaping for markup that is put together outside of the writer.
 
-use super::{Characters, Syntax};
+use super::{Characters, Settings, Syntax};
 
 /// Writes text.
 pub(crate) fn text(out: &mut String, text: &str, syntax: Syntax, characters: Characters) {
-    let options = super::Options { syntax, characters, ..super::Options::default() };
-    out.push_str(&super::write::escaped(text, &options));
+    out.push_str(&super::write::escaped(text, &Settings { syntax, characters, ..Settings::USUAL }));
 }
 
 /// Writes an address.

@@ -115,22 +115,10 @@ bitflags::bitflags! {
 /// How HTML is written.
 #[derive(Clone, Copy)]
 pub struct Options<'h> {
-    /// The syntax.
-    pub syntax: Syntax,
-    /// The characters.
-    pub characters: Characters,
-    /// Spaces for each level of blocks.
-    pub indent: u8,
-    /// Whether blocks follow each other without line breaks.
-    pub compact: bool,
-    /// Which elements get an id.
-    pub ids: Ids,
-    /// What becomes of raw HTML that is still in the tree.
-    pub raw: Raw,
-    /// Whether addresses that run script are written.
-    pub trust: bool,
-    /// Whether headings get numbers, as in `2.1`.
-    pub heading_numbers: bool,
+    /// The settings of the format.
+    pub settings: &'h Settings,
+    /// Which elements get an id, where the settings do not say.
+    pub usual_ids: Ids,
     /// What is mended.
     pub mends: Mends,
     /// What [`Written`] lists.
@@ -157,17 +145,23 @@ pub struct Options<'h> {
     pub highlight: Option<Highlighter<'h>>,
 }
 
+impl Options<'_> {
+    /// Which elements get an id.
+    pub(crate) fn ids(&self) -> Ids {
+        self.settings.ids.unwrap_or(self.usual_ids)
+    }
+
+    /// Whether addresses that run script are written.
+    fn trusts(&self) -> bool {
+        bool::from(self.settings.trust)
+    }
+}
+
 impl Default for Options<'_> {
     fn default() -> Self {
         Self {
-            syntax: Syntax::Html,
-            characters: Characters::Utf8,
-            indent: 0,
-            compact: false,
-            ids: Ids::Used,
-            raw: Raw::Clean,
-            trust: false,
-            heading_numbers: false,
+            settings: &settings::USUAL,
+            usual_ids: Ids::Used,
             mends: Mends::ADDRESSES | Mends::HEADING_STEPS,
             lists: Lists::empty(),
             id_prefix: "",
@@ -186,6 +180,6 @@ impl Default for Options<'_> {
 
 impl std::fmt::Debug for Options<'_> {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        f.debug_struct("Options").field("syntax", &self.syntax).field("raw", &self.raw).finish_non_exhaustive()
+        f.debug_struct("Options").field("settings", &self.settings).finish_non_exhaustive()
     }
 }

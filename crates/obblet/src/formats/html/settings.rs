@@ -37,8 +37,8 @@ impl From<Trust> for bool {
     }
 }
 
-/// Settings of HTML output.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
+/// Settings of HTML, read and written.
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Settings {
     /// The syntax that is written: HTML, or the XML form that e-readers and XML tools want.
     pub syntax: Syntax,
@@ -65,6 +65,33 @@ pub struct Settings {
     /// Whether paragraphs of an HTML source that are all bold, large and short become headings.
     pub promote_headings: bool,
 }
+
+impl Settings {
+    /// The settings where nobody says others.
+    pub(super) const USUAL: Self = Self {
+        syntax: Syntax::Html,
+        characters: Characters::Utf8,
+        indent: 0,
+        compact: false,
+        raw: Raw::Clean,
+        trust: Trust::Strangers,
+        ids: None,
+        heading_levels: HeadingLevels::Auto,
+        heading_numbers: false,
+        encoding: String::new(),
+        content: Content::All,
+        promote_headings: false,
+    };
+}
+
+impl Default for Settings {
+    fn default() -> Self {
+        Self::USUAL
+    }
+}
+
+/// [`Settings::USUAL`], to lend.
+pub(super) static USUAL: Settings = Settings::USUAL;
 
 impl Declared for Settings {
     const SETTINGS: &'static [Setting<Self>] = &[

@@ -15,9 +15,9 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     raw_html: RawHtml::Native,
     is_published: true,
     has_element_rules: false,
-    read: Some(|bytes, request| Ok(read(bytes, &request.settings.markdown.options()))),
+    read: Some(|bytes, request| Ok(read(bytes, &request.settings.markdown))),
     write: Some(|doc, request| {
-        let options = WriteOptions { element: Some(request.element), ..request.settings.markdown.write_options() };
+        let options = WriteOptions { settings: request.settings.markdown, element: Some(request.element) };
         let written = write(doc, &options);
         Written { bytes: written.text.into_bytes(), findings: written.findings, ..Written::default() }
     }),

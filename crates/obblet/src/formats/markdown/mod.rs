@@ -19,7 +19,7 @@ pub use write::{Bullet, ElementWriter, EmphasisMark, Fence, HeadingForm, HtmlPie
 bitflags::bitflags! {
     /// What a Markdown has beyond CommonMark.
     #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
-    pub struct Extensions: u8 {
+    struct Extensions: u8 {
         /// Tables (GitHub Flavored Markdown, section 4.10).
         const TABLES = 1 << 0;
         /// Checkboxes of list items (section 5.3).
@@ -39,31 +39,18 @@ bitflags::bitflags! {
     }
 }
 
-/// Which Markdown it is.
+/// What of the syntax is known: what the settings and the dialect come to.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub struct Options {
+struct Syntax {
     /// What it has beyond CommonMark.
-    pub extensions: Extensions,
+    extensions: Extensions,
     /// Whether the end of a line within a paragraph is a line break.
-    pub hard_lines: bool,
+    hard_lines: bool,
 }
 
-impl Options {
-    /// CommonMark, and front matter.
-    pub const COMMONMARK: Self = Self { extensions: Extensions::FRONT_MATTER, hard_lines: false };
-
-    /// Everything that GitHub reads.
-    pub const GITHUB: Self = Self { extensions: Extensions::all(), hard_lines: false };
-
+impl Syntax {
     /// Whether it has an extension.
-    #[must_use]
-    pub const fn has(&self, extension: Extensions) -> bool {
+    const fn has(self, extension: Extensions) -> bool {
         self.extensions.contains(extension)
-    }
-}
-
-impl Default for Options {
-    fn default() -> Self {
-        Self::GITHUB
     }
 }

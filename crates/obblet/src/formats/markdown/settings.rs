@@ -1,6 +1,6 @@
 //! The settings of Markdown, read and written.
 
-use super::{Bullet, EmphasisMark, Extensions, Fence, HeadingForm, HtmlPieces, LinkForm, Options, WriteOptions};
+use super::{Bullet, EmphasisMark, Extensions, Fence, HeadingForm, HtmlPieces, LinkForm, Syntax};
 use crate::settings::{Choice, Declared, Setting, choice, flag, number};
 
 /// Which Markdown it is.
@@ -24,7 +24,7 @@ pub enum LineEnds {
 }
 
 /// Settings of Markdown. An extension that is not set is as the dialect says.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub struct Settings {
     /// Which Markdown is read and written.
     pub dialect: Dialect,
@@ -66,32 +66,45 @@ pub struct Settings {
     pub ids: bool,
 }
 
-impl Settings {
-    /// The options of the writer.
-    #[must_use]
-    pub fn write_options<'w>(&self) -> WriteOptions<'w> {
-        WriteOptions {
-            dialect: self.options(),
-            bullet: self.bullet,
-            emphasis: self.emphasis,
-            fence: self.fence,
-            headings: self.headings,
-            links: self.links,
-            width: self.width.into(),
-            html: self.html,
-            ids: self.ids,
-            element: None,
-        }
+impl Default for Settings {
+    fn default() -> Self {
+        Self::GITHUB
     }
+}
 
-    /// The options of the reader.
-    #[must_use]
-    pub fn options(&self) -> Options {
-        let dialect = match self.dialect {
-            Dialect::Commonmark => Options::COMMONMARK,
-            Dialect::Github => Options::GITHUB,
+impl Settings {
+    /// CommonMark, and front matter.
+    pub const COMMONMARK: Self = Self { dialect: Dialect::Commonmark, ..Self::GITHUB };
+
+    /// Everything that GitHub reads.
+    pub const GITHUB: Self = Self {
+        dialect: Dialect::Github,
+        tables: None,
+        tasks: None,
+        strikethrough: None,
+        autolinks: None,
+        tag_filter: None,
+        footnotes: None,
+        alerts: None,
+        math: None,
+        front_matter: None,
+        line_ends: LineEnds::Space,
+        bullet: Bullet::Hyphen,
+        emphasis: EmphasisMark::Asterisk,
+        fence: Fence::Backticks,
+        headings: HeadingForm::Atx,
+        links: LinkForm::Inline,
+        width: 0,
+        html: HtmlPieces::Keep,
+        ids: false,
+    };
+
+    /// The syntax that the settings and the dialect come to.
+    pub(super) fn syntax(&self) -> Syntax {
+        let mut extensions = match self.dialect {
+            Dialect::Commonmark => Extensions::FRONT_MATTER,
+            Dialect::Github => Extensions::all(),
         };
-        let mut extensions = dialect.extensions;
         for (extension, own) in [
             (Extensions::TABLES, self.tables),
             (Extensions::TASKS, self.tasks),
@@ -106,7 +119,7 @@ impl Settings {
                 extensions.set(extension, own);
             }
         }
-        Options { extensions, hard_lines: self.line_ends == LineEnds::Break }
+        Syntax { extensions, hard_lines: self.line_ends == LineEnds::Break }
     }
 }
 

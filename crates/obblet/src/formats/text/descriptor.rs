@@ -1,6 +1,6 @@
 //! What there is to know about the format, and what its reader and its writer may find.
 
-use super::{Options, ReadOptions, read, write};
+use super::{ReadOptions, read, write};
 use crate::document::{FindingInfo, Weight, finding};
 use crate::formats::{Descriptor, RawHtml, Written};
 
@@ -15,18 +15,9 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     raw_html: RawHtml::Foreign,
     is_published: true,
     has_element_rules: false,
-    read: Some(|bytes, request| {
-        let settings = &request.settings.text;
-        let options = ReadOptions {
-            encoding: Some(settings.encoding.as_str()).filter(|label| !label.is_empty()),
-            paragraphs: settings.paragraphs,
-            patterns: settings.patterns,
-            classes: request.classes,
-        };
-        Ok(read(bytes, &options))
-    }),
+    read: Some(|bytes, request| Ok(read(bytes, &ReadOptions { settings: &request.settings.text, classes: request.classes }))),
     write: Some(|doc, request| {
-        let written = write(doc, &Options { width: request.settings.text.width.into() });
+        let written = write(doc, &request.settings.text);
         Written { bytes: written.text.into_bytes(), findings: written.findings, ..Written::default() }
     }),
     findings: FINDINGS,

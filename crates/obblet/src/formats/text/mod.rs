@@ -17,19 +17,6 @@ pub use write::write;
 
 use crate::document::Finding;
 
-/// How text is written.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub struct Options {
-    /// Lines are no longer than this many columns; 0 for one line a paragraph.
-    pub width: usize,
-}
-
-impl Default for Options {
-    fn default() -> Self {
-        Self { width: 80 }
-    }
-}
-
 /// Text, and what the user should know about it.
 #[derive(Clone, Debug, Default)]
 pub struct Written {

@@ -16,11 +16,20 @@ pub struct Settings {
     pub patterns: Patterns,
 }
 
+impl Settings {
+    /// The settings where nobody says others.
+    pub(super) const USUAL: Self =
+        Self { width: 80, encoding: String::new(), paragraphs: ParagraphEnds::Auto, patterns: Patterns::all() };
+}
+
 impl Default for Settings {
     fn default() -> Self {
-        Self { width: 80, encoding: String::new(), paragraphs: ParagraphEnds::default(), patterns: Patterns::all() }
+        Self::USUAL
     }
 }
+
+/// [`Settings::USUAL`], to lend.
+pub(super) static USUAL: Settings = Settings::USUAL;
 
 impl Declared for Settings {
     const SETTINGS: &'static [Setting<Self>] = &[

@@ -1,6 +1,6 @@
 //! Writing text: blocks line by line.
 
-use super::{Options, Written, table};
+use super::{Settings, Written, table};
 use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, NoteId, Place, Step, TextLevel};
 use crate::fast_hash::HashMap;
 use crate::indent_writer::{Lines, fold};
@@ -20,15 +20,15 @@ use unicode_width::UnicodeWidthStr;
 /// doc.append_text(heading, "Tides");
 /// let paragraph = doc.append(doc.root(), Kind::Paragraph);
 /// doc.append_link(paragraph, "tables.html", "Tables");
-/// let written = text::write(&doc, &text::Options::default());
+/// let written = text::write(&doc, &text::Settings::default());
 /// assert_eq!(written.text, "Tides\n=====\n\nTables [1]\n\n[1] tables.html\n");
 /// ```
 #[must_use]
-pub fn write(doc: &Document, options: &Options) -> Written {
+pub fn write(doc: &Document, settings: &Settings) -> Written {
     let (doc, mut findings) = structure::repaired(doc);
     let mut writer = Writer {
         doc: &doc,
-        options,
+        settings,
         out: Lines::default(),
         begun: vec![Begun::default()],
         numbers: Vec::new(),
@@ -64,7 +64,7 @@ struct Begun {
 /// Writes one document.
 pub(super) struct Writer<'d> {
     pub(super) doc: &'d Document,
-    options: &'d Options,
+    settings: &'d Settings,
     out: Lines,
     begun: Vec<Begun>,
     /// For each open list, its kind and the number of its next item.
@@ -260,9 +260,9 @@ impl Writer<'_> {
     }
 
     fn width(&self) -> usize {
-        match self.options.width {
+        match self.settings.width {
             0 => 0,
-            width => width.saturating_sub(self.out.indentation()).max(20),
+            width => usize::from(width).saturating_sub(self.out.indentation()).max(20),
         }
     }
 

@@ -17,18 +17,12 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     is_published: true,
     has_element_rules: false,
     read: Some(|bytes, request| {
-        let settings = &request.settings.word;
         let options = ReadOptions {
-            looks: request.fidelity,
+            settings: &request.settings.word,
+            fidelity: request.fidelity,
             revisions: request.revisions,
-            comments: settings.comments,
-            headers: settings.headers,
-            heading_numbers: settings.heading_numbers,
-            list_numbers: settings.list_numbers,
-            contents: settings.contents,
-            hidden: settings.hidden,
             unpacked: request.unpacked,
-            wanted: request.requested.clone(),
+            requested: request.requested,
         };
         read(bytes, &options).map_err(ReadError::new)
     }),

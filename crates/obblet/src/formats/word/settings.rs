@@ -4,7 +4,7 @@ use super::{Comments, Headers, HeadingNumbers, ListNumbers};
 use crate::settings::{Choice, Declared, Setting, choice, flag};
 
 /// Settings of Word documents.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Settings {
     /// What becomes of comments in Word documents: they are left out with a finding, or become notes.
     pub comments: Comments,
@@ -19,6 +19,27 @@ pub struct Settings {
     /// Whether hidden text of Word documents is shown.
     pub hidden: bool,
 }
+
+impl Settings {
+    /// The settings where nobody says others.
+    pub(super) const USUAL: Self = Self {
+        comments: Comments::Drop,
+        headers: Headers::Drop,
+        heading_numbers: HeadingNumbers::Auto,
+        list_numbers: ListNumbers::Items,
+        contents: false,
+        hidden: false,
+    };
+}
+
+impl Default for Settings {
+    fn default() -> Self {
+        Self::USUAL
+    }
+}
+
+/// [`Settings::USUAL`], to lend.
+pub(super) static USUAL: Settings = Settings::USUAL;
 
 impl Declared for Settings {
     const SETTINGS: &'static [Setting<Self>] = &[

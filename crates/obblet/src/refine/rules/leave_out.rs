@@ -224,7 +224,7 @@ fn spaced(text: &str) -> String {
 /// use obblet::formats::{html, markdown};
 /// use obblet::refine::rules::leave_out::{Selector, leave_out};
 ///
-/// let mut doc = markdown::read(b"# Tides\n\nHigh.\n\n## Pay\n\nLow.\n", &markdown::Options::GITHUB);
+/// let mut doc = markdown::read(b"# Tides\n\nHigh.\n\n## Pay\n\nLow.\n", &markdown::Settings::GITHUB);
 /// let selectors = [Selector::read("section(Pay)").unwrap()];
 /// assert!(leave_out(&mut doc, &selectors).is_empty());
 /// assert_eq!(html::write(&doc, &html::Options::default()).html, "<h1>Tides</h1>\n<p>High.</p>\n");

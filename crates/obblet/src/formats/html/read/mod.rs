@@ -27,6 +27,7 @@ mod vendor_markup;
 pub use embedded_html::open_raw;
 pub(crate) use embedded_html::open_raw_with;
 
+use super::Settings;
 use super::depth_limit::Guard;
 use crate::document::{DivisionKind, Document, Finding, Kind, LayoutHints, NodeId, SourceMap, Step};
 use crate::refine::rules::inline::formatting_of;
@@ -48,19 +49,21 @@ pub enum Content {
 }
 
 /// How HTML is read.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug)]
 pub struct ReadOptions<'o> {
-    /// The encoding, where the caller knows it; by a label of the Encoding Standard.
-    pub encoding: Option<&'o str>,
-    /// How much of a page is read.
-    pub content: Content,
+    /// The settings of the format.
+    pub settings: &'o Settings,
     /// Whether classes stay.
     pub classes: bool,
-    /// Whether paragraphs that only look like headings become headings.
-    pub promote_headings: bool,
     /// Whether spans with the classes that stand for formatting are that formatting, as
     /// [`Inline::Classes`](crate::refine::rules::inline::Inline::Classes) writes it. In pages that were written here they are.
     pub formatting_classes: bool,
+}
+
+impl Default for ReadOptions<'_> {
+    fn default() -> Self {
+        Self { settings: &super::settings::USUAL, classes: false, formatting_classes: false }
+    }
 }
 
 /// Reads a page or a fragment. Any bytes are HTML; what is doubtful about them is in the findings.
@@ -77,7 +80,7 @@ pub struct ReadOptions<'o> {
 /// ```
 #[must_use]
 pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
-    let (source, doubt) = decode::decode(bytes, options.encoding);
+    let (source, doubt) = decode::decode(bytes, Some(options.settings.encoding.as_str()).filter(|label| !label.is_empty()));
     let mut doc = Document::with_pool(String::with_capacity(source.len()), source.len() / 24 + 16);
     doc.source = SourceMap::of_lines();
     doc.findings.extend(doubt);
@@ -92,7 +95,7 @@ pub fn decode<'b>(bytes: &'b [u8], encoding: Option<&str>) -> std::borrow::Cow<'
 }
 
 fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
-    let sink = Sink::for_page(doc, options.content == Content::Main);
+    let sink = Sink::for_page(doc, options.settings.content == Content::Main);
     // Pages without a doctype are read as if they had one: where one is missing, tables would stand in paragraphs.
     let options_of_builder = TreeBuilderOpts { scripting_enabled: false, iframe_srcdoc: true, ..TreeBuilderOpts::default() };
     let guard = Guard::new(TreeBuilder::new(sink, options_of_builder));
@@ -116,7 +119,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     if let Some(head) = state.head {
         doc.detach(head);
     }
-    if own || options.content == Content::Main {
+    if own || options.settings.content == Content::Main {
         main_content::keep(doc, page, &mut state, !own);
     }
     if own {
@@ -131,7 +134,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     normalizer.tree(doc, root);
     let heading_like = std::mem::take(&mut normalizer.heading_like);
     notes::find(doc, &state);
-    headings(doc, heading_like, options.promote_headings);
+    headings(doc, heading_like, options.settings.promote_headings);
     structure::repair(doc);
 }
 

@@ -5,8 +5,10 @@ use super::css::{ComputedStyle, StyleMarks};
 use super::css::{ComputedStyles, TakenBack};
 use super::element_state::{Origin, ParseState, Tally};
 use super::{code, foreign, table, vendor_markup};
+use crate::document::white_space::is_collapsible;
 use crate::document::{Callout, DivisionKind, Document, Finding, HintRole, Kind, ListKind, NodeId, Producer, Step, TextLevel};
 use crate::fast_hash::HashMap;
+use crate::refine::wrappers;
 
 /// Makes what came from HTML as clean as what came from the source's own markup.
 pub(super) struct Normalizer<'m> {
@@ -88,7 +90,7 @@ impl<'m> Normalizer<'m> {
         }
         self.end_line(doc);
         if top == doc.root() {
-            wrap_text_runs(doc, top);
+            wrappers::wrap_text_runs(doc, top);
         }
         self.tell(doc);
     }
@@ -108,13 +110,13 @@ impl<'m> Normalizer<'m> {
             Kind::Text(_) if self.preformatted == 0 && self.state.origin(id) == Origin::Text => self.text(doc, id),
             Kind::Text(text) => {
                 self.ending = None;
-                self.after_space = doc.text(text).ends_with(is_space) && self.preformatted == 0;
+                self.after_space = doc.text(text).ends_with(is_collapsible) && self.preformatted == 0;
             }
             Kind::SoftBreak => (self.ending, self.after_space) = (None, true),
             Kind::LineBreak => self.end_line(doc),
             kind if !kind.is_inline() => {
                 let first = doc.node(id).first_child();
-                if first == doc.node(id).last_child() && first.is_none_or(|only| is_white(doc, only)) {
+                if first == doc.node(id).last_child() && first.is_none_or(|only| doc.is_white(only, is_collapsible)) {
                     self.born_empty = Some(id);
                 }
                 self.end_line(doc);
@@ -192,7 +194,7 @@ impl<'m> Normalizer<'m> {
         let Kind::Text(whole) = doc.kind(id) else { return };
         let mut text = whole;
         let content = doc.text(text);
-        let start = content.len() - content.trim_start_matches(is_space).len();
+        let start = content.len() - content.trim_start_matches(is_collapsible).len();
         if start == content.len() && self.after_space {
             self.gaps.extend(doc.node(id).parent());
             doc.detach(id);
@@ -208,7 +210,7 @@ impl<'m> Normalizer<'m> {
         if text != whole {
             doc.set_kind(id, Kind::Text(text));
         }
-        self.after_space = doc.text(text).ends_with(is_space);
+        self.after_space = doc.text(text).ends_with(is_collapsible);
         self.ending = self.after_space.then_some(id);
     }
 
@@ -217,7 +219,7 @@ impl<'m> Normalizer<'m> {
         self.after_space = true;
         let Some(id) = self.ending.take() else { return };
         let Kind::Text(mut text) = doc.kind(id) else { return };
-        text.end = text.start + doc.text(text).trim_end_matches(is_space).len() as u32;
+        text.end = text.start + doc.text(text).trim_end_matches(is_collapsible).len() as u32;
         if !text.is_empty() {
             return doc.set_kind(id, Kind::Text(text));
         }
@@ -321,7 +323,8 @@ impl<'m> Normalizer<'m> {
         }
         let kind = doc.kind(id);
         let bare = doc.attributes(id).is_empty();
-        if !bare && matches!(kind, Kind::Span | Kind::Anchor) && doc.children(id).all(|child| is_white(doc, child)) {
+        if !bare && matches!(kind, Kind::Span | Kind::Anchor) && doc.children(id).all(|child| doc.is_white(child, is_collapsible))
+        {
             // White space around which there is nothing to see stands beside the place, not in it.
             while let Some(white) = doc.node(id).last_child() {
                 doc.move_after(id, white);
@@ -338,7 +341,7 @@ impl<'m> Normalizer<'m> {
                 doc.unwrap(id);
             }
             Kind::Division(DivisionKind::Plain) if origin == Origin::Wrapper && self.preformatted == 0 => {
-                normalize_division(doc, id, bare);
+                wrappers::open_division(doc, id, bare);
                 if doc.kind(id) == Kind::Paragraph {
                     self.paragraph(doc, id);
                 }
@@ -499,7 +502,7 @@ fn normalize_list(doc: &mut Document, id: NodeId, list: ListKind, state: &ParseS
     while let Some(item) = at {
         at = doc.node(item).next();
         if is_item(doc, item) {
-            wrap_text_runs(doc, item);
+            wrappers::wrap_text_runs(doc, item);
         }
     }
     doc.set_kind(id, Kind::List(ListKind { tight: true, ..list }));
@@ -526,54 +529,13 @@ fn normalize_callout(doc: &mut Document, id: NodeId, state: &ParseState) {
     }
 }
 
-/// A division that says nothing: around text it is a paragraph, around blocks it goes.
-fn normalize_division(doc: &mut Document, id: NodeId, bare: bool) {
-    let mixed = doc.children(id).any(|child| !doc.kind(child).is_inline());
-    if !mixed && crate::refine::structure::holds_flow(doc.node(id).parent().map_or(Kind::Root, |parent| doc.kind(parent))) {
-        doc.set_kind(id, Kind::Paragraph);
-    } else if bare {
-        wrap_text_runs(doc, id);
-        doc.unwrap(id);
-    }
-}
-
-/// Makes paragraphs of text that stands between blocks; white space and places alone make none.
-fn wrap_text_runs(doc: &mut Document, id: NodeId) {
-    let mut run = None;
-    let mut at = doc.node(id).first_child();
-    while let Some(child) = at {
-        at = doc.node(child).next();
-        if !doc.kind(child).is_inline() {
-            run = None;
-            continue;
-        }
-        match run {
-            Some(run) => doc.move_into(run, child),
-            None if is_white(doc, child) || doc.kind(child) == Kind::Anchor => {}
-            None => run = Some(doc.wrap(child, Kind::Paragraph)),
-        }
-    }
-}
-
-const fn is_space(c: char) -> bool {
-    matches!(c, ' ' | '\t' | '\n' | '\r' | '\x0C')
-}
-
-fn is_white(doc: &Document, id: NodeId) -> bool {
-    match doc.kind(id) {
-        Kind::Text(text) => doc.text(text).chars().all(is_space),
-        Kind::SoftBreak => true,
-        _ => false,
-    }
-}
-
 /// Whether white space in a text is more than single spaces and line ends.
 fn needs_collapse(text: &str) -> bool {
     let mut before = b'x';
     text.bytes().any(|byte| {
         let double = byte <= b' ' && (before <= b' ' || !matches!(byte, b' ' | b'\n'));
         before = byte;
-        double && is_space(byte as char)
+        double && is_collapsible(byte as char)
     })
 }
 
@@ -581,7 +543,7 @@ fn collapse(text: &str) -> String {
     let mut out = String::with_capacity(text.len());
     let mut white: Option<char> = None;
     for c in text.chars() {
-        if is_space(c) {
+        if is_collapsible(c) {
             white = Some(if c == '\n' || white == Some('\n') { '\n' } else { ' ' });
         } else {
             out.extend(white.take());

@@ -115,7 +115,7 @@ impl Writer<'_, '_> {
             Kind::MathMl { markup, .. } => {
                 let markup = self.doc.text(markup).trim_start_matches("<math");
                 self.out.markup("<math");
-                if self.options.syntax == Syntax::Xhtml {
+                if self.options.settings.syntax == Syntax::Xhtml {
                     self.out.attribute("xmlns", "http://www.w3.org/1998/Math/MathML");
                 }
                 self.out.foreign(markup);
@@ -125,7 +125,7 @@ impl Writer<'_, '_> {
             Kind::LineBreak => {
                 self.out.markup("<br");
                 self.out.close_void();
-                if self.preformatted == 0 && !self.options.compact {
+                if self.preformatted == 0 && !self.options.settings.compact {
                     self.out.soft_break();
                 }
             }
@@ -544,7 +544,7 @@ impl Writer<'_, '_> {
             attributes.language.map(|language| self.doc.text(language)).filter(|tag| attribute_values::is_language(tag))
         {
             self.out.attribute("lang", language);
-            if self.options.syntax == Syntax::Xhtml {
+            if self.options.settings.syntax == Syntax::Xhtml {
                 self.out.attribute("xml:lang", language);
             }
         }
@@ -572,8 +572,8 @@ impl Writer<'_, '_> {
 
     fn raw(&mut self, raw: Text, id: NodeId, block: bool) {
         let text = self.doc.text(raw);
-        match self.options.raw {
-            Raw::Keep if !self.options.trust && !super::raw::is_inert(text) => {
+        match self.options.settings.raw {
+            Raw::Keep if !self.options.trusts() && !super::raw::is_inert(text) => {
                 self.findings.push(
                     Finding::changed("html.raw-running", "raw HTML that can run script, or is not well-formed, is shown as text")
                         .at(self.doc.place(id))

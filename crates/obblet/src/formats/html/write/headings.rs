@@ -80,7 +80,7 @@ impl Writer<'_, '_> {
         }
         self.headings.open = written;
         self.block(HEADINGS[usize::from(written) - 1], id);
-        let number = if self.options.heading_numbers { self.headings.number(written) } else { String::new() };
+        let number = if self.options.settings.heading_numbers { self.headings.number(written) } else { String::new() };
         if !number.is_empty() {
             self.out.text(&number);
             self.out.text(" ");

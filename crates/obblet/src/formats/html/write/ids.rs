@@ -28,7 +28,7 @@ impl Ids {
     pub(super) fn of(doc: &Document, options: &Options<'_>) -> Self {
         let mut ids = Self { prefix: options.id_prefix.to_owned(), ..Self::default() };
         ids.taken.extend(options.taken_ids.iter().map(|&id| id.to_owned()));
-        let requested = options.ids;
+        let requested = options.ids();
         let mut pointed = HashSet::default();
         if requested == Wanted::Used && doc.may_hold(KindSet::LINKS) {
             for (_, node) in doc.nodes() {
@@ -100,7 +100,7 @@ impl Ids {
         for (id, name) in named {
             self.give(id, doc.text(name));
         }
-        if options.ids == Wanted::Used
+        if options.ids() == Wanted::Used
             && !options.lists.contains(Lists::IDS)
             && pointed.iter().all(|name| self.taken.contains(name))
         {
@@ -110,7 +110,7 @@ impl Ids {
         let mut named_headings = HashSet::default();
         for id in headings {
             let slug = slug::unique(&doc.plain_text(id), &mut slugs);
-            let requested = match options.ids {
+            let requested = match options.ids() {
                 Wanted::None => false,
                 Wanted::Headings => true,
                 Wanted::Used => pointed.contains(&slug),

@@ -14,7 +14,7 @@ impl Writer<'_, '_> {
             return true;
         }
         let href = self.doc.text(href);
-        if !self.options.trust && !address::is_safe_link(href) {
+        if !self.options.trusts() && !address::is_safe_link(href) {
             self.unsafe_links.push(id);
             self.findings.push(
                 Finding::lost("html.unsafe-link", "link address can run script; it was removed")
@@ -72,7 +72,7 @@ impl Writer<'_, '_> {
     pub(super) fn image(&mut self, src: Text, alt: Text, id: NodeId) {
         let (address, alt) = (self.doc.text(src), self.doc.text(alt));
         let is_safe =
-            self.options.trust || address::is_safe_picture(address) || self.options.safe_pictures.binary_search(&id).is_ok();
+            self.options.trusts() || address::is_safe_picture(address) || self.options.safe_pictures.binary_search(&id).is_ok();
         if !is_safe {
             self.findings.push(
                 Finding::lost("html.unsafe-picture", "image address can run script; the alt text is kept")

@@ -9,7 +9,7 @@ mod printer;
 mod raw;
 mod scrolling;
 
-use super::{Options, Raw};
+use super::{Options, Raw, Settings};
 use crate::document::{Document, Finding, Kind, KindSet, NodeId};
 use crate::formats::html::Lists;
 use crate::refine::structure;
@@ -50,7 +50,7 @@ pub struct Written {
 /// Writes a document as a fragment: what stands within a body element.
 #[must_use]
 pub fn write(doc: &Document, options: &Options<'_>) -> Written {
-    let opens = options.raw == Raw::Clean && holds_raw(doc);
+    let opens = options.settings.raw == Raw::Clean && holds_raw(doc);
     if !opens && (doc.is_repaired() || structure::survey(doc).is_fine()) {
         return Writer::new(doc, options).run();
     }
@@ -69,7 +69,7 @@ pub fn write(doc: &Document, options: &Options<'_>) -> Written {
 /// of notes are left out, and headings have the ids that the source gave them: only the whole knows others.
 #[must_use]
 pub fn write_part(doc: &Document, part: NodeId, options: &Options<'_>) -> String {
-    let ids = if options.ids == super::Ids::None { ids::Ids::default() } else { ids::Ids::of_part(doc, part) };
+    let ids = if options.ids() == super::Ids::None { ids::Ids::default() } else { ids::Ids::of_part(doc, part) };
     let mut writer = Writer::with(doc, options, ids, NoteNumbers::default());
     writer.tree(part);
     writer.out.finish()
@@ -104,7 +104,7 @@ struct Writer<'d, 'o> {
 impl<'d, 'o> Writer<'d, 'o> {
     fn new(doc: &'d Document, options: &'o Options<'o>) -> Self {
         let mut writer = Self::with(doc, options, ids::Ids::of(doc, options), NoteNumbers::of(doc));
-        writer.out = Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options);
+        writer.out = Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options.settings);
         writer
     }
 
@@ -112,7 +112,7 @@ impl<'d, 'o> Writer<'d, 'o> {
         Self {
             doc,
             options,
-            out: Printer::new(256, options),
+            out: Printer::new(256, options.settings),
             findings: Vec::new(),
             ids,
             notes,
@@ -130,7 +130,7 @@ impl<'d, 'o> Writer<'d, 'o> {
         self.tree(self.doc.root());
         self.write_notes();
         let mut html = self.out.finish();
-        if !html.is_empty() && !self.options.compact {
+        if !html.is_empty() && !self.options.settings.compact {
             html.push('\n');
         }
         if self.out.replaced {
@@ -178,8 +178,8 @@ impl<'d, 'o> Writer<'d, 'o> {
 }
 
 /// A text as it stands in markup, in elements and in attributes.
-pub(super) fn escaped(text: &str, options: &Options<'_>) -> String {
-    let mut printer = Printer::new(text.len() + 16, &Options { indent: 0, ..*options });
+pub(super) fn escaped(text: &str, settings: &Settings) -> String {
+    let mut printer = Printer::new(text.len() + 16, settings);
     printer.value(text);
     printer.finish()
 }

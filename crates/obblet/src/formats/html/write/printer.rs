@@ -1,7 +1,7 @@
 //! Puts markup on lines: knows indentation, escaping, and the two syntaxes.
 
 use super::super::characters::is_allowed;
-use super::super::{Characters, Options, Syntax, address};
+use super::super::{Characters, Settings, Syntax, address};
 use crate::simd_scan::unescaped_length;
 use std::fmt::Write;
 
@@ -56,11 +56,11 @@ bitflags::bitflags! {
 }
 
 impl Mode {
-    fn of(options: &Options<'_>) -> Self {
+    fn of(settings: &Settings) -> Self {
         let mut mode = Self::empty();
-        mode.set(Self::XML, options.syntax == Syntax::Xhtml);
-        mode.set(Self::ASCII, options.characters == Characters::Ascii);
-        mode.set(Self::COMPACT, options.compact);
+        mode.set(Self::XML, settings.syntax == Syntax::Xhtml);
+        mode.set(Self::ASCII, settings.characters == Characters::Ascii);
+        mode.set(Self::COMPACT, settings.compact);
         mode
     }
 }
@@ -80,11 +80,11 @@ pub(super) struct Printer {
 }
 
 impl Printer {
-    pub(super) fn new(capacity: usize, options: &Options<'_>) -> Self {
+    pub(super) fn new(capacity: usize, settings: &Settings) -> Self {
         Self {
             out: String::with_capacity(capacity),
-            mode: Mode::of(options),
-            indent: if options.compact { 0 } else { options.indent as usize },
+            mode: Mode::of(settings),
+            indent: if settings.compact { 0 } else { settings.indent as usize },
             depth: 0,
             line_due: false,
             fresh: true,

@@ -179,7 +179,7 @@ impl<'s> Blocks<'s> {
                 }
             }
             if paragraph_matched
-                && self.options.has(Extensions::TABLES)
+                && self.syntax.has(Extensions::TABLES)
                 && matches!(line[0], b'|' | b':' | b'-')
                 && self.open_table(next, cursor.end)
             {
@@ -208,7 +208,7 @@ impl<'s> Blocks<'s> {
                         return opened;
                     }
                 }
-                b'[' if self.options.has(Extensions::FOOTNOTES) => {
+                b'[' if self.syntax.has(Extensions::FOOTNOTES) => {
                     if !self.open_note(cursor, *matched, opened) {
                         return opened;
                     }

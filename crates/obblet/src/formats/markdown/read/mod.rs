@@ -14,23 +14,24 @@ mod source;
 mod state;
 mod table;
 
-use super::Options;
+use super::Settings;
 use crate::document::{Document, SourceMap};
 use crate::formats::markdown::Extensions;
 
 /// Reads a Markdown document. Any bytes are Markdown; what is doubtful about them is in the findings.
 #[must_use]
-pub fn read(bytes: &[u8], options: &Options) -> Document {
+pub fn read(bytes: &[u8], settings: &Settings) -> Document {
+    let syntax = settings.syntax();
     let (source, broken) = source::decode(bytes);
     let mut pool = String::with_capacity(source.len() + source.len() / 8 + 64);
     pool.push_str(&source);
     let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
     doc.source = SourceMap::of_text(source.len());
     source::report(&mut doc, broken);
-    let start = if options.has(Extensions::FRONT_MATTER) { front_matter::read(&source, &mut doc) } else { 0 };
-    let blocks = state::Blocks::new(&source, doc, options).run(start);
-    let mut doc = inlines::run(&source, blocks, options);
-    if options.has(Extensions::ALERTS) && memchr::memmem::find(source.as_bytes(), b"[!").is_some() {
+    let start = if syntax.has(Extensions::FRONT_MATTER) { front_matter::read(&source, &mut doc) } else { 0 };
+    let blocks = state::Blocks::new(&source, doc, syntax).run(start);
+    let mut doc = inlines::run(&source, blocks, syntax);
+    if syntax.has(Extensions::ALERTS) && memchr::memmem::find(source.as_bytes(), b"[!").is_some() {
         alert::mark(&mut doc);
     }
     doc

@@ -1,6 +1,6 @@
 //! What is known while blocks are read: what is open, what was found, and the text that is still to be read.
 
-use super::super::Options;
+use super::super::Syntax;
 use super::leaf_state::{Leaf, Paragraph};
 use super::reference::References;
 use crate::document::{Document, Kind, ListKind, NodeId, NoteId, Text};
@@ -45,7 +45,7 @@ pub(super) struct Outcome {
 pub(super) struct Blocks<'s> {
     pub(super) source: &'s str,
     pub(super) doc: Document,
-    pub(super) options: &'s Options,
+    pub(super) syntax: Syntax,
     pub(super) stack: Vec<Container>,
     /// Where block quotes stand in the stack. A blank line goes on with every open container up to the next of them.
     pub(super) quotes: Vec<usize>,
@@ -63,12 +63,12 @@ pub(super) struct Blocks<'s> {
 }
 
 impl<'s> Blocks<'s> {
-    pub(super) fn new(source: &'s str, doc: Document, options: &'s Options) -> Self {
+    pub(super) fn new(source: &'s str, doc: Document, syntax: Syntax) -> Self {
         let root = Container { node: doc.root(), kind: ContainerKind::Root, indent: 0 };
         Self {
             source,
             doc,
-            options,
+            syntax,
             stack: vec![root],
             quotes: Vec::new(),
             leaf: Leaf::None,

@@ -194,7 +194,7 @@ impl Writer<'_, '_> {
         self.begin(Shape::Container);
         self.out.push("> ", "> ");
         self.frames.push(Frame::default());
-        if self.options.dialect.has(Extensions::ALERTS) {
+        if self.options.syntax.has(Extensions::ALERTS) {
             self.out.line(&format!("[!{}]", callout.word().to_uppercase()));
             let first = doc.node(id).first_child().map(|first| doc.kind(first));
             if !first.is_some_and(|first| first == Kind::Paragraph || first.is_inline()) {
@@ -216,13 +216,13 @@ impl Writer<'_, '_> {
                 self.out.line(&tag);
                 Next::Inside
             }
-            Kind::Details { open } if self.options.html == HtmlPieces::Keep => {
+            Kind::Details { open } if self.options.settings.html == HtmlPieces::Keep => {
                 let tag = self.start_tag(if open { "details open" } else { "details" }, id);
                 self.begin(Shape::Html);
                 self.out.line(&tag);
                 Next::Inside
             }
-            Kind::Summary if self.options.html == HtmlPieces::Keep => {
+            Kind::Summary if self.options.settings.html == HtmlPieces::Keep => {
                 // On the lines of the tag before it, as one piece of HTML.
                 let text = self.inline_html(id);
                 self.out.line(&format!("<summary>{text}</summary>"));
@@ -265,7 +265,7 @@ impl Writer<'_, '_> {
                 self.begin(Shape::Html);
                 self.out.line("</div>");
             }
-            Kind::Details { .. } if self.options.html == HtmlPieces::Keep => {
+            Kind::Details { .. } if self.options.settings.html == HtmlPieces::Keep => {
                 self.begin(Shape::Html);
                 self.out.line("</details>");
             }
@@ -275,7 +275,7 @@ impl Writer<'_, '_> {
 
     /// Whether a division says something that its content does not.
     fn keeps_division(&self, id: NodeId) -> bool {
-        self.options.html == HtmlPieces::Keep && self.has_own_attributes(id)
+        self.options.settings.html == HtmlPieces::Keep && self.has_own_attributes(id)
     }
 
     /// Whether a block can only be written as an element.
@@ -298,12 +298,14 @@ impl Writer<'_, '_> {
         let own_language =
             attributes.language.is_some_and(|tag| Some(self.doc.text(tag)) != self.doc.metadata.language.as_deref());
         let own_direction = matches!(attributes.direction, Some(Direction::RightToLeft | Direction::LeftToRight));
-        own_language || own_direction || (self.options.ids && (attributes.id.is_some() || !attributes.classes.is_empty()))
+        own_language
+            || own_direction
+            || (self.options.settings.ids && (attributes.id.is_some() || !attributes.classes.is_empty()))
     }
 
     /// Writes a block as an element, where that can be done.
     fn element(&mut self, id: NodeId) -> bool {
-        let Some(write) = self.options.element.filter(|_| self.options.html == HtmlPieces::Keep) else { return false };
+        let Some(write) = self.options.element.filter(|_| self.options.settings.html == HtmlPieces::Keep) else { return false };
         let doc = self.doc;
         if doc.walk(id).any(|step| matches!(step, Step::Enter(node) if matches!(doc.kind(node), Kind::NoteReference(_)))) {
             self.unsaid("marks of notes within HTML", id);
@@ -329,7 +331,11 @@ impl Writer<'_, '_> {
     fn heading(&mut self, level: u8, id: NodeId) {
         let text = self.line_of(id);
         self.begin(Shape::Closed);
-        if self.options.headings == HeadingForm::Setext && level <= 2 && !text.is_empty() && !super::escape::begins_block(&text) {
+        if self.options.settings.headings == HeadingForm::Setext
+            && level <= 2
+            && !text.is_empty()
+            && !super::escape::begins_block(&text)
+        {
             let width = unicode_width::UnicodeWidthStr::width(text.as_str()).max(3);
             self.out.line(&text);
             self.out.line(&if level == 1 { "=" } else { "-" }.repeat(width));
@@ -346,7 +352,7 @@ impl Writer<'_, '_> {
         if list.marker != Marker::Plain {
             self.unsaid("letters or roman numbers as marks of lists", id);
         }
-        let (usual, other) = match (list.ordered, self.options.bullet) {
+        let (usual, other) = match (list.ordered, self.options.settings.bullet) {
             (true, _) => ('.', ')'),
             (false, Bullet::Hyphen) => ('-', '*'),
             (false, Bullet::Asterisk) => ('*', '-'),
@@ -417,7 +423,7 @@ impl Writer<'_, '_> {
                 self.unsaid("checkboxes without text", id);
                 ""
             }
-            Some(_) if !self.options.dialect.has(Extensions::TASKS) => {
+            Some(_) if !self.options.syntax.has(Extensions::TASKS) => {
                 self.unsaid("checkboxes", id);
                 if checked == Some(true) { "\u{2611} " } else { "\u{2610} " }
             }
@@ -435,7 +441,7 @@ impl Writer<'_, '_> {
     }
 
     fn fenced(&mut self, code: &str, info: &str) {
-        let sign = if self.options.fence == Fence::Tildes || info.contains('`') { '~' } else { '`' };
+        let sign = if self.options.settings.fence == Fence::Tildes || info.contains('`') { '~' } else { '`' };
         let longest = code
             .split('\n')
             .map(|line| line.trim_start_matches(' '))
@@ -461,10 +467,10 @@ impl Writer<'_, '_> {
             let follows = index > 0
                 && short(body)
                 && short(self.doc.notes[index - 1].body)
-                && self.options.dialect.has(Extensions::FOOTNOTES);
+                && self.options.syntax.has(Extensions::FOOTNOTES);
             self.frame().tight = follows;
             self.begin(if follows { Shape::Closed } else { Shape::Container });
-            if self.options.dialect.has(Extensions::FOOTNOTES) {
+            if self.options.syntax.has(Extensions::FOOTNOTES) {
                 self.out.push(&format!("[^{}]: ", self.labels[index]), "    ");
             } else {
                 let number = format!("{}. ", index + 1);

@@ -4,11 +4,11 @@
 //! other way round, unless nothing is open that it could close. Where that can't be had, tags are written.
 
 use super::inline_token::{Mark, Token};
-use super::{EmphasisMark, WriteOptions};
+use super::{EmphasisMark, Resolved};
 use crate::formats::markdown::characters::{flanking, is_punctuation, is_reference};
 
 /// How each `Open` and `Close` is written, by the place of the token.
-pub(super) fn delimiters(tokens: &[Token<'_>], options: &WriteOptions<'_>) -> Vec<&'static str> {
+pub(super) fn delimiters(tokens: &[Token<'_>], options: &Resolved<'_>) -> Vec<&'static str> {
     if !tokens.iter().any(|token| matches!(token, Token::Open(_))) {
         return Vec::new();
     }
@@ -106,9 +106,9 @@ fn sign(
     open: &Open,
     mark: Mark,
     (start, end): (usize, usize),
-    options: &WriteOptions<'_>,
+    options: &Resolved<'_>,
 ) -> u8 {
-    let signs = match (mark, options.emphasis) {
+    let signs = match (mark, options.settings.emphasis) {
         (Mark::Strike, _) => [b'~', TAG],
         (Mark::Emphasis, EmphasisMark::Underscore) => [b'_', b'*'],
         _ => [b'*', b'_'],

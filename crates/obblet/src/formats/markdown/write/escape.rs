@@ -1,6 +1,6 @@
 //! Characters that would mean something: which have to be escaped, and where (CommonMark, section 2.4).
 
-use super::WriteOptions;
+use super::Resolved;
 use crate::formats::markdown::Extensions;
 use crate::formats::markdown::characters::{is_reference, is_white};
 use crate::formats::markdown::entity;
@@ -42,9 +42,9 @@ static MAY_MATTER: [bool; 256] = {
 };
 
 /// Writes text so that it is read as the same text.
-pub(super) fn text(out: &mut String, text: &str, around: &Context, options: &WriteOptions<'_>) {
+pub(super) fn text(out: &mut String, text: &str, around: &Context, options: &Resolved<'_>) {
     let bytes = text.as_bytes();
-    let autolinks = options.dialect.has(Extensions::AUTOLINKS);
+    let autolinks = options.syntax.has(Extensions::AUTOLINKS);
     let mut plain = 0;
     let mut at = 0;
     while let Some(found) = bytes[at..].iter().position(|&byte| MAY_MATTER[usize::from(byte)]) {
@@ -81,20 +81,20 @@ pub(super) fn text(out: &mut String, text: &str, around: &Context, options: &Wri
             '*' => !(spaced(before) && spaced(next)),
             '[' => {
                 around.place.contains(Place::LINK)
-                    || (options.dialect.has(Extensions::FOOTNOTES) && rest.starts_with('^'))
-                    || options.links == super::LinkForm::Reference
+                    || (options.syntax.has(Extensions::FOOTNOTES) && rest.starts_with('^'))
+                    || options.settings.links == super::LinkForm::Reference
                     || (before.is_none() && rest.starts_with(['!', ' ', 'x', 'X']))
             }
             ']' => {
                 around.place.contains(Place::LINK)
                     || matches!(next, Some('(' | '[' | ':'))
-                    || options.links == super::LinkForm::Reference
+                    || options.settings.links == super::LinkForm::Reference
             }
             '!' => (rest.is_empty() && around.place.contains(Place::BEFORE_LINK)) || (rest.is_empty() && next == Some('[')),
             '<' => next.is_some_and(|c| c.is_ascii_alphabetic() || matches!(c, '/' | '!' | '?')) || mail_follows(rest),
             '&' => is_entity(&text[at..]),
-            '~' => options.dialect.has(Extensions::STRIKETHROUGH) && !(spaced(before) && spaced(next)),
-            '$' => options.dialect.has(Extensions::MATH) && (around.place.contains(Place::DOLLARS) || next == Some('$')),
+            '~' => options.syntax.has(Extensions::STRIKETHROUGH) && !(spaced(before) && spaced(next)),
+            '$' => options.syntax.has(Extensions::MATH) && (around.place.contains(Place::DOLLARS) || next == Some('$')),
             '|' => around.place.contains(Place::TABLE),
             ':' => autolinks && rest.starts_with("//") && ends_with_scheme(&text[..at]),
             '@' => autolinks && around_mail(before, rest),
@@ -270,7 +270,7 @@ fn free_length(text: &str) -> usize {
 }
 
 /// The words of a picture.
-pub(super) fn label(alt: &str, options: &WriteOptions<'_>) -> String {
+pub(super) fn label(alt: &str, options: &Resolved<'_>) -> String {
     let mut out = String::new();
     let dollars = if alt.contains('$') { Place::DOLLARS } else { Place::empty() };
     let around = Context { after: Some(']'), place: Place::LINK | dollars };

@@ -68,7 +68,7 @@ impl<'d> Writer<'d, '_> {
         match kind {
             Kind::Emphasis => Some(Mark::Emphasis),
             Kind::Strong => Some(Mark::Strong),
-            Kind::Deletion | Kind::Strikethrough if self.options.dialect.has(Extensions::STRIKETHROUGH) => Some(Mark::Strike),
+            Kind::Deletion | Kind::Strikethrough if self.options.syntax.has(Extensions::STRIKETHROUGH) => Some(Mark::Strike),
             _ => None,
         }
     }
@@ -104,13 +104,13 @@ impl<'d> Writer<'d, '_> {
     }
 
     fn keeps_html(&self) -> bool {
-        self.options.html == super::HtmlPieces::Keep
+        self.options.settings.html == super::HtmlPieces::Keep
     }
 
     fn note_mark(&mut self, note: crate::document::NoteId, in_link: bool) -> Token<'d> {
         let index = note.0 as usize;
         match self.labels.get(index) {
-            Some(label) if self.options.dialect.has(Extensions::FOOTNOTES) && !in_link => Token::Literal(format!("[^{label}]")),
+            Some(label) if self.options.syntax.has(Extensions::FOOTNOTES) && !in_link => Token::Literal(format!("[^{label}]")),
             _ => Token::Literal(format!("\\[{}\\]", index + 1)),
         }
     }
@@ -123,7 +123,7 @@ impl<'d> Writer<'d, '_> {
             || one_line.ends_with('\\')
             || one_line.contains("\n\n")
             || (context.in_table && one_line.contains('|'));
-        let fits = self.options.dialect.has(Extensions::MATH) && !breaks_out;
+        let fits = self.options.syntax.has(Extensions::MATH) && !breaks_out;
         match (fits, display) {
             (true, true) => Token::Math(format!("$${one_line}$$")),
             (true, false) => Token::Math(format!("${one_line}$")),
@@ -164,14 +164,14 @@ impl<'d> Writer<'d, '_> {
     fn link_target(&mut self, address: &str, id: NodeId) -> String {
         let name = address.strip_prefix('#').map(|name| percent_encoding::percent_decode_str(name).decode_utf8_lossy());
         let slug = name.as_deref().and_then(|name| self.slugs.get(name)).map(|slug| format!("#{slug}"));
-        if slug.is_none() && name.is_some_and(|name| !name.is_empty()) && !self.options.ids && !self.keeps_html() {
+        if slug.is_none() && name.is_some_and(|name| !name.is_empty()) && !self.options.settings.ids && !self.keeps_html() {
             self.unsaid("names of places that are no headings, to which links lead", id);
         }
         let mut target = String::with_capacity(address.len() + 2);
         target.push('(');
         self.target(&mut target, slug.as_deref().unwrap_or(address), id);
         target.push(')');
-        if self.options.links == LinkForm::Inline || target == "()" {
+        if self.options.settings.links == LinkForm::Inline || target == "()" {
             return target;
         }
         let target = target[1..target.len() - 1].to_owned();

@@ -16,8 +16,8 @@ impl<'d> Writer<'d, '_> {
     pub(super) fn text_lines(&mut self, first: NodeId, last: NodeId, begin: impl FnOnce(&mut Self)) -> bool {
         let tokens = self.tokens(first, last, Context::default());
         let (mut text, breaks) = self.put_together(tokens, Context::default());
-        if self.options.width > 0 {
-            let width = self.options.width.saturating_sub(self.out.indentation()).max(16);
+        if self.options.settings.width > 0 {
+            let width = usize::from(self.options.settings.width).saturating_sub(self.out.indentation()).max(16);
             text = wrap(&text, &breaks, ends_with_break, width).join("\n");
         }
         // A break at the end of a paragraph breaks nothing.
@@ -70,7 +70,7 @@ impl<'d> Writer<'d, '_> {
         let mut out = String::with_capacity(tokens.iter().map(length).sum::<usize>() + 16);
         let mut breaks = Vec::new();
         let mut links = 0_usize;
-        let dollars = if self.options.dialect.has(Extensions::MATH) { count_dollars(tokens) } else { 0 };
+        let dollars = if self.options.syntax.has(Extensions::MATH) { count_dollars(tokens) } else { 0 };
         for (at, token) in tokens.iter().enumerate() {
             match token {
                 Token::Text(text) => {
@@ -82,12 +82,12 @@ impl<'d> Writer<'d, '_> {
                     place.set(Place::BEFORE_LINK, matches!(tokens.get(at + 1), Some(Token::OpenLink)));
                     let context = escape::Context { after: emphasis::first_character(&tokens[at + 1..]), place };
                     // Where line ends are breaks, those of the text must not be.
-                    let text = match self.options.dialect.hard_lines {
+                    let text = match self.options.syntax.hard_lines {
                         true => Cow::Owned(text.replace('\n', " ")),
                         false => Cow::Borrowed(*text),
                     };
                     escape::text(&mut out, &text, &context, self.options);
-                    if self.options.width > 0 {
+                    if self.options.settings.width > 0 {
                         breaks.extend(out[start..].match_indices([' ', '\n']).map(|(offset, _)| start + offset));
                     }
                 }
@@ -127,7 +127,7 @@ impl<'d> Writer<'d, '_> {
                     let length = out.trim_end_matches(' ').len();
                     out.truncate(length);
                     out.push_str("\\\n");
-                    if self.options.width > 0 {
+                    if self.options.settings.width > 0 {
                         breaks.push(out.len() - 1);
                     }
                 }

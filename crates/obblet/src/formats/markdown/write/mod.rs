@@ -12,7 +12,7 @@ mod inlines;
 mod table;
 mod tags;
 
-use super::Options;
+use super::{Settings, Syntax};
 use crate::document::{Document, Finding, NodeId, Place};
 use crate::fast_hash::HashMap;
 use crate::formats::markdown::Extensions;
@@ -88,32 +88,23 @@ pub type ElementWriter<'w> = &'w dyn Fn(&Document, NodeId, bool) -> String;
 /// How Markdown is written.
 #[derive(Clone, Copy, Default)]
 pub struct WriteOptions<'w> {
-    /// What the readers of the text know beyond CommonMark.
-    pub dialect: Options,
-    /// The mark of list items.
-    pub bullet: Bullet,
-    /// The mark of emphasis.
-    pub emphasis: EmphasisMark,
-    /// What stands above and below code blocks.
-    pub fence: Fence,
-    /// The form of headings.
-    pub headings: HeadingForm,
-    /// Where the addresses of links stand.
-    pub links: LinkForm,
-    /// Lines of text are no longer than this many columns; 0 keeps the line ends that the text has.
-    pub width: usize,
-    /// What becomes of things that Markdown has no syntax for.
-    pub html: HtmlPieces,
-    /// Whether ids and classes are kept, as HTML.
-    pub ids: bool,
+    /// The settings of the format.
+    pub settings: Settings,
     /// Writes blocks that Markdown has no syntax for. Without it their text is kept.
     pub element: Option<ElementWriter<'w>>,
 }
 
 impl std::fmt::Debug for WriteOptions<'_> {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        f.debug_struct("WriteOptions").field("dialect", &self.dialect).field("width", &self.width).finish_non_exhaustive()
+        f.debug_struct("WriteOptions").field("settings", &self.settings).finish_non_exhaustive()
     }
+}
+
+/// What is asked of the writer, and the syntax that it comes to.
+struct Resolved<'w> {
+    settings: Settings,
+    syntax: Syntax,
+    element: Option<ElementWriter<'w>>,
 }
 
 /// Markdown, and what the user should know about it.
@@ -142,9 +133,11 @@ pub struct Written {
 /// ```
 #[must_use]
 pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
+    let WriteOptions { settings, element } = *options;
+    let options = &Resolved { settings, syntax: settings.syntax(), element };
     let (mut doc, findings) = structure::repaired(doc);
     let slugs = heading_slugs::slugs(&doc);
-    let keeps_places = options.html == HtmlPieces::Keep && !options.ids;
+    let keeps_places = options.settings.html == HtmlPieces::Keep && !options.settings.ids;
     let places = if keeps_places { heading_slugs::without_heading(&doc, &slugs) } else { Vec::new() };
     let has_places = !places.is_empty();
     if has_places {
@@ -152,7 +145,7 @@ pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
     }
     let mut writer = Writer::new(&doc, options);
     writer.has_places = has_places;
-    if options.dialect.has(Extensions::FRONT_MATTER) {
+    if options.syntax.has(Extensions::FRONT_MATTER) {
         front_matter::write(&mut writer);
     }
     writer.slugs = slugs;
@@ -165,7 +158,7 @@ pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
 /// Writes one document.
 struct Writer<'d, 'o> {
     doc: &'d Document,
-    options: &'o WriteOptions<'o>,
+    options: &'o Resolved<'o>,
     out: Lines,
     frames: Vec<blocks::Frame>,
     /// Pieces of text that are done with, kept for their memory.
@@ -184,7 +177,7 @@ struct Writer<'d, 'o> {
 }
 
 impl<'d, 'o> Writer<'d, 'o> {
-    fn new(doc: &'d Document, options: &'o WriteOptions<'o>) -> Self {
+    fn new(doc: &'d Document, options: &'o Resolved<'o>) -> Self {
         Self {
             doc,
             options,

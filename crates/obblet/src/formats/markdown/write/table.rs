@@ -53,7 +53,7 @@ impl Writer<'_, '_> {
                 }
                 taken[from..from + columns].fill(span.rows.max(1));
             }
-            if self.options.dialect.has(Extensions::TABLES) {
+            if self.options.syntax.has(Extensions::TABLES) {
                 line.resize(line.len().max(taken.len()), String::new());
             }
             for rows in &mut taken {
@@ -61,7 +61,7 @@ impl Writer<'_, '_> {
             }
             texts.push(line);
         }
-        if !self.options.dialect.has(Extensions::TABLES) {
+        if !self.options.syntax.has(Extensions::TABLES) {
             for line in texts {
                 self.out.line(format!("| {} |", line.join(" | ")).trim_end());
             }
@@ -90,7 +90,7 @@ impl Writer<'_, '_> {
 
     /// The rows of a table, where there is a syntax for tables and each cell is one line in one column.
     pub(super) fn grid(&self, table: NodeId) -> Option<Grid> {
-        if !self.options.dialect.has(Extensions::TABLES) {
+        if !self.options.syntax.has(Extensions::TABLES) {
             return None;
         }
         let doc = self.doc;
@@ -130,7 +130,7 @@ impl Writer<'_, '_> {
             (Some(only), None) if doc.kind(only) == Kind::Paragraph => !doc.node(only).has_attributes(),
             // Several paragraphs can stand on one line with line breaks, which are HTML.
             (Some(first), Some(_)) if doc.kind(first) == Kind::Paragraph => {
-                self.options.html == HtmlPieces::Keep
+                self.options.settings.html == HtmlPieces::Keep
                     && doc.children(cell).all(|child| doc.kind(child) == Kind::Paragraph && !doc.node(child).has_attributes())
             }
             _ => doc.children(cell).all(|child| doc.kind(child).is_inline()),

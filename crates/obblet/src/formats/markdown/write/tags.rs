@@ -34,7 +34,7 @@ impl Writer<'_, '_> {
         };
         if doc.node(id).has_attributes() {
             let attributes = doc.attributes(id);
-            if self.options.ids {
+            if self.options.settings.ids {
                 if let Some(name) = attributes.id {
                     put("id", doc.text(name));
                 }
@@ -67,7 +67,7 @@ impl Writer<'_, '_> {
         let has = |name: &str| attributes.other.iter().any(|(known, _)| self.doc.text(*known) == name);
         let own = attributes.language.is_some()
             || matches!(attributes.direction, Some(Direction::LeftToRight | Direction::RightToLeft))
-            || (self.options.ids && (attributes.id.is_some() || !attributes.classes.is_empty()));
+            || (self.options.settings.ids && (attributes.id.is_some() || !attributes.classes.is_empty()));
         match kind {
             Kind::Span | Kind::Anchor => own,
             Kind::TextLevel(TextLevel::Time) => has("datetime"),

@@ -157,7 +157,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
                 self.lists.clear();
                 self.doc.append_at(self.top(), Kind::ThematicBreak, line.start as u32);
                 from = at + 1;
-            } else if self.options.patterns.contains(Patterns::HEADINGS)
+            } else if self.options.settings.patterns.contains(Patterns::HEADINGS)
                 && at + 1 < lines.len()
                 && let Some(level) = headings::underline(self.text(&lines[at + 1]), line.width).filter(|_| line.indent < 4)
             {
@@ -166,7 +166,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
                 self.heading(line, level, "");
                 at += 1;
                 from = at + 1;
-            } else if self.options.patterns.contains(Patterns::HEADINGS)
+            } else if self.options.settings.patterns.contains(Patterns::HEADINGS)
                 && from == at
                 && let Some(head) = headings::chapter(self.text(line))
             {
@@ -189,7 +189,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
     }
 
     fn is_underline(&self, lines: &[Line], at: usize) -> bool {
-        self.options.patterns.contains(Patterns::HEADINGS)
+        self.options.settings.patterns.contains(Patterns::HEADINGS)
             && at > 0
             && headings::underline(self.text(&lines[at]), lines[at - 1].width).is_some()
     }
@@ -222,7 +222,7 @@ impl<'d, 'o> Blocks<'d, 'o> {
     /// Lines that are no headings: lists, columns, paragraphs.
     fn paragraphs(&mut self, lines: &[Line]) {
         let Some(first) = lines.first() else { return };
-        if self.options.patterns.contains(Patterns::LISTS) && self.list(lines) {
+        if self.options.settings.patterns.contains(Patterns::LISTS) && self.list(lines) {
             return;
         }
         if self.lists.last().is_some_and(|open| self.after_blank && first.indent >= open.content && first.indent > 0) {
@@ -493,8 +493,8 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
     // Lines that are broken to a width, all of them set in, end as sentences do now and then.
     let most = if broken { 4 } else { 6 };
     let in_lines = set_in().count() > 1 && set_in().count() * 2 >= filled.len() && sentences * most >= set_in().count() * 3;
-    let indented = options.paragraphs == ParagraphEnds::Auto && (parted_little || in_lines);
-    let ends = match options.paragraphs {
+    let indented = options.settings.paragraphs == ParagraphEnds::Auto && (parted_little || in_lines);
+    let ends = match options.settings.paragraphs {
         ParagraphEnds::Auto if indented => ParagraphEnds::BlankLine,
         // Without empty lines to speak of, and with lines as long as paragraphs, each is one.
         ParagraphEnds::Auto if (blank * 8 < follow && !broken) || widest > 200 => ParagraphEnds::Line,
@@ -502,13 +502,13 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
         given => given,
     };
     let head = |wanted: Head| {
-        options.patterns.contains(Patterns::HEADINGS)
+        options.settings.patterns.contains(Patterns::HEADINGS)
             && filled.iter().any(|line| headings::chapter(line.text(pool)) == Some(wanted))
     };
     let double = |pair: &[Line]| !pair[0].is_blank() && headings::underline(pair[1].text(pool), pair[0].width) == Some(1);
     let start: Vec<&Line> = lines.iter().skip_while(|line| line.is_blank()).take_while(|line| !line.is_blank()).collect();
     let more = start.len() < filled.len();
-    let has_title = options.patterns.contains(Patterns::HEADINGS)
+    let has_title = options.settings.patterns.contains(Patterns::HEADINGS)
         && more
         && (1..=4).contains(&start.len())
         && start.iter().all(|line| line.width <= 80 && line.quotes == 0)
@@ -527,6 +527,6 @@ fn manner(pool: &str, lines: &[Line], options: &ReadOptions<'_>) -> Manner {
     signs.set(Signs::PARTS, head(Head::Part));
     signs.set(Signs::CHAPTERS, head(Head::Chapter));
     signs.set(Signs::TITLE, has_title);
-    signs.set(Signs::DOUBLE_LINES, options.patterns.contains(Patterns::HEADINGS) && lines.windows(2).any(double));
+    signs.set(Signs::DOUBLE_LINES, options.settings.patterns.contains(Patterns::HEADINGS) && lines.windows(2).any(double));
     Manner { width: if broken { widest } else { 0 }, ends, signs }
 }

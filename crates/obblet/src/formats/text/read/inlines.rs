@@ -8,9 +8,9 @@ use std::borrow::Cow;
 /// Adds a piece of the source to a paragraph.
 pub(super) fn append(doc: &mut Document, parent: NodeId, start: usize, end: usize, options: &ReadOptions<'_>) {
     let text = doc.pool()[start..end].to_owned();
-    let may_link =
-        options.patterns.contains(Patterns::LINKS) && (text.contains("://") || text.contains('@') || text.contains("www."));
-    let may_stress = options.patterns.contains(Patterns::EMPHASIS) && text.contains('_');
+    let may_link = options.settings.patterns.contains(Patterns::LINKS)
+        && (text.contains("://") || text.contains('@') || text.contains("www."));
+    let may_stress = options.settings.patterns.contains(Patterns::EMPHASIS) && text.contains('_');
     if !may_link && !may_stress {
         return doc.append_joined(parent, Text::between(start, end), start as u32);
     }

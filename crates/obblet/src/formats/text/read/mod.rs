@@ -9,6 +9,7 @@ mod headings;
 mod inlines;
 mod lines;
 
+use super::Settings;
 use crate::document::{Document, NamedStyle, Producer, SourceMap};
 use crate::encoding;
 use blocks::Blocks;
@@ -43,19 +44,15 @@ bitflags::bitflags! {
 /// How text is read.
 #[derive(Clone, Copy, Debug)]
 pub struct ReadOptions<'o> {
-    /// The encoding, where the caller knows it; by a label of the Encoding Standard.
-    pub encoding: Option<&'o str>,
-    /// Where a paragraph ends.
-    pub paragraphs: ParagraphEnds,
-    /// What is recognised.
-    pub patterns: Patterns,
+    /// The settings of the format.
+    pub settings: &'o Settings,
     /// Whether titles, chapters and their like get classes, with style rules for them.
     pub classes: bool,
 }
 
 impl Default for ReadOptions<'_> {
     fn default() -> Self {
-        Self { encoding: None, paragraphs: ParagraphEnds::Auto, patterns: Patterns::all(), classes: false }
+        Self { settings: &super::settings::USUAL, classes: false }
     }
 }
 
@@ -83,7 +80,12 @@ const STYLES: [Style; 4] = [
 /// ```
 #[must_use]
 pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
-    let (source, doubt) = encoding::decode(bytes, options.encoding, "text.encoding", |_| None);
+    let (source, doubt) = encoding::decode(
+        bytes,
+        Some(options.settings.encoding.as_str()).filter(|label| !label.is_empty()),
+        "text.encoding",
+        |_| None,
+    );
     let source = lines::with_plain_ends(&source);
     let length = source.len();
     let mut doc = Document::with_pool(source.into_owned(), length / 32 + 16);

@@ -56,7 +56,7 @@ impl Reader<'_, '_> {
         else {
             return;
         };
-        if !self.options.looks.is_exact() {
+        if !self.options.fidelity.is_exact() {
             return;
         }
         let space = |own: Option<i32>, of_style: Option<i32>, of_all: Option<i32>| own.or(of_style).or(of_all).unwrap_or(0);

@@ -464,7 +464,7 @@ impl Reader<'_, '_> {
 
     /// What the comments say that were left out.
     pub(super) fn report_comments(&mut self, part: &str) {
-        if self.comments.is_empty() || self.options.comments != Comments::Drop {
+        if self.comments.is_empty() || self.options.settings.comments != Comments::Drop {
             return;
         }
         let Ok(Some(text)) = self.package.text(part) else { return };

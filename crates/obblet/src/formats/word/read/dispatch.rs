@@ -65,7 +65,8 @@ impl Reader<'_, '_> {
                 return None;
             }
             b"rPr" => {
-                let mut words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.looks.is_exact() };
+                let mut words =
+                    Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.fidelity.is_exact() };
                 let properties = properties::characters(xml, &mut words);
                 self.begin_run(properties);
                 return None;
@@ -75,7 +76,8 @@ impl Reader<'_, '_> {
                 return Some(Frame::Paragraph);
             }
             b"pPr" => {
-                let mut words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.looks.is_exact() };
+                let mut words =
+                    Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.fidelity.is_exact() };
                 let properties = properties::paragraph(xml, &mut words);
                 self.begin_paragraph(properties);
                 return None;
@@ -147,7 +149,7 @@ impl Reader<'_, '_> {
                 self.control_properties(xml);
             }
             b"sdtContent" => {
-                if self.controls.last().is_some_and(|control| control.is_contents) && !self.options.contents {
+                if self.controls.last().is_some_and(|control| control.is_contents) && !self.options.settings.contents {
                     self.omit();
                     return Some(Frame::Omitted);
                 }

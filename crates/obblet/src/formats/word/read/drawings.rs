@@ -276,10 +276,10 @@ impl Reader<'_, '_> {
 
     /// Puts what a text box holds behind the paragraph.
     pub(super) fn place_box(&mut self, holder: NodeId, parent: NodeId) {
-        if self.doc.kind(holder) != Kind::Division(DivisionKind::Plain) || self.options.looks.is_exact() {
+        if self.doc.kind(holder) != Kind::Division(DivisionKind::Plain) || self.options.fidelity.is_exact() {
             if self.doc.kind(holder) == Kind::ThematicBreak || self.doc.node(holder).first_child().is_some() {
                 self.doc.move_into(parent, holder);
-                if self.options.looks.is_exact() {
+                if self.options.fidelity.is_exact() {
                     self.style_box(holder);
                 }
             }

@@ -144,7 +144,7 @@ impl Reader<'_, '_> {
                 self.page_numbers += 1;
                 self.omit();
             }
-            "TOC" if !self.options.contents && !has("\\c") && !has("\\a") => {
+            "TOC" if !self.options.settings.contents && !has("\\c") && !has("\\a") => {
                 if let Some(field) = self.fields.last_mut() {
                     field.state.insert(FieldState::OMITS);
                 }

@@ -69,7 +69,7 @@ impl Reader<'_, '_> {
             };
             self.context_mut().lists.push(list);
             let level = self.numberings.level(numbered.instance, numbered.level).cloned().unwrap_or_default();
-            if self.options.looks.keeps_names() {
+            if self.options.fidelity.keeps_names() {
                 let around = self.context().lists.iter().rev().nth(1).map_or(0, |list| list.indent);
                 self.style_list(node, &level, numbered, if indent == 0 { 720 } else { indent - around });
             } else if ordered && !level.is_plain(numbered.level) {

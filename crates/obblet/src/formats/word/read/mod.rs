@@ -37,6 +37,7 @@ mod symbols;
 mod tables;
 mod theme;
 
+use super::Settings;
 use super::package::{Package, PackageError, Relations};
 use super::xml::Xml;
 use crate::document::{Document, NodeId, Producer, SourceMap};
@@ -96,43 +97,29 @@ pub enum ListNumbers {
 }
 
 /// How a Word document is read.
-#[derive(Clone, Debug)]
-pub struct ReadOptions {
+#[derive(Clone, Copy, Debug)]
+pub struct ReadOptions<'o> {
+    /// The settings of the format.
+    pub settings: &'o Settings,
     /// How much of its looks is kept.
-    pub looks: StyleFidelity,
+    pub fidelity: StyleFidelity,
     /// What becomes of insertions and deletions.
     pub revisions: Revisions,
-    /// What becomes of comments.
-    pub comments: Comments,
-    /// What becomes of headers and footers.
-    pub headers: Headers,
-    /// What becomes of numbers of headings.
-    pub heading_numbers: HeadingNumbers,
-    /// What becomes of numbers that lists in HTML do not have.
-    pub list_numbers: ListNumbers,
-    /// Whether lists of contents stay.
-    pub contents: bool,
-    /// Whether hidden text is shown.
-    pub hidden: bool,
     /// How many bytes the parts that are read may have together.
     pub unpacked: u64,
     /// Names of bookmarks that stay although nothing in the document leads to them.
-    pub wanted: BTreeSet<String>,
+    pub requested: &'o BTreeSet<String>,
 }
 
-impl Default for ReadOptions {
+impl Default for ReadOptions<'_> {
     fn default() -> Self {
+        static NO_NAMES: BTreeSet<String> = BTreeSet::new();
         Self {
-            looks: StyleFidelity::Semantic,
+            settings: &super::settings::USUAL,
+            fidelity: StyleFidelity::Semantic,
             revisions: Revisions::Recorded,
-            comments: Comments::Drop,
-            headers: Headers::Drop,
-            heading_numbers: HeadingNumbers::Auto,
-            list_numbers: ListNumbers::Items,
-            contents: false,
-            hidden: false,
             unpacked: 1 << 28,
-            wanted: BTreeSet::new(),
+            requested: &NO_NAMES,
         }
     }
 }
@@ -151,7 +138,7 @@ const MOST_PARAGRAPHS: u32 = SourceMap::PART_SIZE - 1;
 ///
 /// # Errors
 /// Where the bytes are no package, or one that has no text in it, or one that unpacks to more than it may.
-pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageError> {
+pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Result<Document, PackageError> {
     let mut package = Package::open(bytes, options.unpacked)?;
     let main = package.main_part()?;
     let relations = package.relations(&main)?;
@@ -160,7 +147,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageErro
         Some(part) => package.text(part),
         None => Ok(None),
     };
-    let looks = options.looks.keeps_names();
+    let looks = options.fidelity.keeps_names();
     let theme = part(&mut package, "theme")?.map(|text| Theme::read(&text.get())).unwrap_or_default();
     let styles =
         part(&mut package, "styles")?.map(|text| Styles::read(&text.get(), &mut names, &theme, looks)).unwrap_or_default();
@@ -174,7 +161,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageErro
     reader.relations = relations;
     // Kana, Han and Hangul in UTF-8; only then do fonts for them matter.
     reader.is_east_asian =
-        options.looks.is_exact() && text.bytes().fold(false, |found, byte| found | matches!(byte, 0xE3..=0xED));
+        options.fidelity.is_exact() && text.bytes().fold(false, |found, byte| found | matches!(byte, 0xE3..=0xED));
     reader.main_language = reader.styles.default_paragraph().characters.language.or(reader.styles.characters.language);
     if let Some(properties) = properties {
         reader.metadata(&properties);
@@ -191,7 +178,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions) -> Result<Document, PackageErro
 struct Reader<'p, 'b> {
     doc: Document,
     package: &'p mut Package<'b>,
-    options: &'p ReadOptions,
+    options: &'p ReadOptions<'p>,
     names: Names,
     theme: Theme,
     styles: Styles,
@@ -269,12 +256,12 @@ struct Reader<'p, 'b> {
 }
 
 impl<'p, 'b> Reader<'p, 'b> {
-    fn new(package: &'p mut Package<'b>, options: &'p ReadOptions, size: usize) -> Self {
+    fn new(package: &'p mut Package<'b>, options: &'p ReadOptions<'p>, size: usize) -> Self {
         let mut doc = Document::with_pool(String::with_capacity(size / 8), size / 256 + 16);
         doc.source = SourceMap::of_parts(&crate::document::PARTS);
         // What is to look like the source is left as it is.
-        doc.layout_hints.producer = if options.looks.is_exact() { Producer::Plain } else { Producer::Program };
-        doc.layout_hints.external_anchors.requested.clone_from(&options.wanted);
+        doc.layout_hints.producer = if options.fidelity.is_exact() { Producer::Plain } else { Producer::Program };
+        doc.layout_hints.external_anchors.requested.clone_from(options.requested);
         let outside = Context::of(doc.root());
         Self {
             doc,
@@ -367,7 +354,7 @@ impl<'p, 'b> Reader<'p, 'b> {
         self.headers();
         self.relations = relations;
         self.finish();
-        if self.options.looks.is_exact() {
+        if self.options.fidelity.is_exact() {
             self.style_page();
         }
         self.doc.styles = std::mem::take(&mut self.registry).into_styles();

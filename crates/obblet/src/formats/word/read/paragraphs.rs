@@ -49,7 +49,7 @@ impl Reader<'_, '_> {
         let omitted = self.is_omitting();
         // Numbers run on in what is left out.
         let numbered = numbering.and_then(|(id, level)| self.numberings.count(id, level));
-        let as_text = self.options.list_numbers == ListNumbers::Text;
+        let as_text = self.options.settings.list_numbers == ListNumbers::Text;
         let is_item = |numbered: &Numbered| !as_text || self.numberings.is_plain(numbered);
         let list = numbered.clone().filter(|numbered| heading.is_none() && is_item(numbered));
         let parent = match &list {
@@ -83,7 +83,7 @@ impl Reader<'_, '_> {
             }
             number = before.or(number);
         }
-        if self.options.looks.keeps_names() {
+        if self.options.fidelity.keeps_names() {
             self.apply_paragraph_style(node, &properties, heading, list.is_some());
         }
         self.context_mut().paragraph = Some(OpenParagraph {
@@ -154,7 +154,7 @@ impl Reader<'_, '_> {
             Some(quote) => quote,
             None => {
                 let quote = self.doc.append_at(container, Kind::BlockQuote, self.offset);
-                if self.options.looks.is_exact() {
+                if self.options.fidelity.is_exact() {
                     self.without_margins(quote);
                 }
                 self.context_mut().quote = Some(quote);
@@ -214,7 +214,7 @@ impl Reader<'_, '_> {
             self.breaks += 1;
         }
         if joins || (paragraph.properties.drop_capital && !is_empty) {
-            if paragraph.properties.drop_capital && self.options.looks.is_exact() {
+            if paragraph.properties.drop_capital && self.options.fidelity.is_exact() {
                 self.style_capital(node);
             }
             if paragraph.space {
@@ -230,7 +230,7 @@ impl Reader<'_, '_> {
             self.note_box(&paragraph);
             self.advise(&paragraph);
             self.note_numbered_heading(&paragraph);
-            if paragraph.tabs > 0 && self.options.looks.is_exact() {
+            if paragraph.tabs > 0 && self.options.fidelity.is_exact() {
                 self.style_tabs(node, &paragraph.properties);
             }
         }
@@ -350,7 +350,7 @@ impl Reader<'_, '_> {
             self.doc.detach(node);
             return;
         }
-        if self.options.looks.is_exact() {
+        if self.options.fidelity.is_exact() {
             let height = self.line_height(&paragraph.properties, &paragraph.base);
             match self.tables.last_mut().filter(|_| in_cell) {
                 Some(table) => table.cell_space += height,
@@ -424,10 +424,10 @@ impl Reader<'_, '_> {
 
     /// Whether numbers of headings are text, whatever the text says about them.
     pub(super) fn keeps_heading_numbers(&self) -> bool {
-        match self.options.heading_numbers {
+        match self.options.settings.heading_numbers {
             HeadingNumbers::Keep => true,
             HeadingNumbers::Drop => false,
-            HeadingNumbers::Auto => self.options.looks.is_exact(),
+            HeadingNumbers::Auto => self.options.fidelity.is_exact(),
         }
     }
 

@@ -11,7 +11,7 @@ impl Reader<'_, '_> {
                 continue;
             }
             let (before, after) = (self.doc.node(caption).previous(), self.doc.node(caption).next());
-            let exact = self.options.looks.is_exact();
+            let exact = self.options.fidelity.is_exact();
             let is_table = |node: Option<NodeId>| node.filter(|node| self.doc.kind(*node) == Kind::Table);
             let is_picture = |node: Option<NodeId>| node.filter(|node| self.is_picture(*node));
             let has_caption =

@@ -115,7 +115,7 @@ impl Reader<'_, '_> {
         let numbered = std::mem::take(&mut self.heading_texts);
         let numbered: Vec<(NodeId, String)> = numbered.into_iter().filter(|(node, _)| self.is_in_tree(*node)).collect();
         let Some((first, _)) = numbered.first() else { return };
-        let keeps = self.refers_by_number && self.options.heading_numbers == super::HeadingNumbers::Auto;
+        let keeps = self.refers_by_number && self.options.settings.heading_numbers == super::HeadingNumbers::Auto;
         if !keeps {
             let place = self.doc.place(*first);
             let message = format!("automatic heading numbers were left out: {}", numbered.len());

@@ -82,7 +82,7 @@ impl Reader<'_, '_> {
                 return Fate::Revised;
             }
         }
-        if self.run.whole.flags.is(Flag::Hidden) && !self.options.hidden {
+        if self.run.whole.flags.is(Flag::Hidden) && !self.options.settings.hidden {
             return Fate::Hidden;
         }
         Fate::Shown
@@ -421,7 +421,7 @@ impl Reader<'_, '_> {
             wanted.push(Wrap::Code);
         }
         // Innermost: what elements look like of their own is not what the document looks like.
-        if self.options.looks.keeps_names()
+        if self.options.fidelity.keeps_names()
             && let Some(set) = self.style_run()
         {
             wanted.push(Wrap::Classes(set));

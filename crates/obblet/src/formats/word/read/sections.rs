@@ -49,7 +49,7 @@ impl Reader<'_, '_> {
             None => self.doc.node(container).first_child(),
         };
         if section.columns > 1 {
-            if self.options.looks.is_exact() {
+            if self.options.fidelity.is_exact() {
                 self.set_in_columns(section, first);
             } else {
                 self.sections.lost_columns = self.sections.lost_columns.max(section.columns);
@@ -84,7 +84,7 @@ impl Reader<'_, '_> {
     pub(super) fn headers(&mut self) {
         let mut parts = std::mem::take(&mut self.sections.parts);
         parts.sort_by_key(|(place, pages, _)| (*place == Place::Footer, *pages));
-        let keeps = self.options.headers == Headers::Keep;
+        let keeps = self.options.settings.headers == Headers::Keep;
         let mut kept: [Option<NodeId>; 2] = [None; 2];
         let mut reported: HashSet<(Place, String)> = HashSet::default();
         self.in_header = keeps;

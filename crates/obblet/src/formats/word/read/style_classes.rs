@@ -148,7 +148,7 @@ impl Reader<'_, '_> {
     pub(super) fn style_paragraph(&mut self, subject: &Subject, properties: &ParagraphProperties) {
         let style = self.styles.of_paragraph(properties.style);
         let (name, role, is_default) = (style.name.clone(), style.role, std::ptr::eq(style, self.styles.default_paragraph()));
-        if !self.options.looks.is_exact() {
+        if !self.options.fidelity.is_exact() {
             // What the element says already needs no class.
             let said = is_default
                 || name.is_empty()
@@ -275,7 +275,7 @@ impl Reader<'_, '_> {
 
     fn classes_of_run(&mut self) -> Option<u32> {
         let (direct, whole) = (self.run.direct, self.run.whole);
-        let exact = self.options.looks.is_exact();
+        let exact = self.options.fidelity.is_exact();
         let mut classes = Vec::new();
         if let Some(style) = self.character_style(direct.style) {
             let (name, own) = (style.name.clone(), style.characters);
@@ -340,10 +340,10 @@ impl Reader<'_, '_> {
         let mut rules: Rules = Vec::new();
         let shown = self.numberings.number_style(numbered);
         // In other looks than the source's own, a stop or a parenthesis is as good as another.
-        let numbers = shown.filter(|_| self.options.looks.is_exact() || !level.is_plain(numbered.level));
+        let numbers = shown.filter(|_| self.options.fidelity.is_exact() || !level.is_plain(numbered.level));
         if numbers.is_none() {
             match level.style() {
-                _ if self.options.looks.is_exact() && level.text.trim().is_empty() => {
+                _ if self.options.fidelity.is_exact() && level.text.trim().is_empty() => {
                     rules.push(("list-style-type", "none".to_owned()));
                 }
                 style @ ("decimal-leading-zero" | "none") => rules.push(("list-style-type", style.to_owned())),
@@ -351,7 +351,7 @@ impl Reader<'_, '_> {
                 _ => {}
             }
         }
-        if self.options.looks.is_exact() {
+        if self.options.fidelity.is_exact() {
             if level.format == NumberFormat::Bullet {
                 let mark =
                     level.characters.font.and_then(|font| super::symbols::table(self.names.name(font))).and_then(|table| {

@@ -193,7 +193,7 @@ impl Reader<'_, '_> {
     /// Reads `tblPr`, which was opened last, to its end.
     pub(super) fn table_properties(&mut self, xml: &mut Xml<'_>) {
         let Some(table) = self.tables.last_mut() else { return xml.skip() };
-        let words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.looks.is_exact() };
+        let words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.fidelity.is_exact() };
         let (mut title, mut description) = (None, None);
         while let Some(Event::Open(element)) = next_child(xml) {
             match element.local() {
@@ -227,7 +227,7 @@ impl Reader<'_, '_> {
             self.tables_run_left = true;
             self.doc.attributes_mut(node).direction = Some(crate::document::Direction::RightToLeft);
         }
-        if self.options.looks.keeps_names() {
+        if self.options.fidelity.keeps_names() {
             self.style_table();
         }
     }
@@ -274,11 +274,12 @@ impl Reader<'_, '_> {
         };
         let Some(table) = self.tables.last_mut() else { return };
         table.row_is_head = is_head;
-        table.row_is_gone = if gone { Some(Gone::Revised) } else { (hidden && !self.options.hidden).then_some(Gone::Hidden) };
+        table.row_is_gone =
+            if gone { Some(Gone::Revised) } else { (hidden && !self.options.settings.hidden).then_some(Gone::Hidden) };
         if table.row_is_gone.is_some() {
             return;
         }
-        if height > 0 && self.options.looks.is_exact() {
+        if height > 0 && self.options.fidelity.is_exact() {
             let row = self.row();
             self.add_rules(row, "row", vec![("height", super::css_declarations::points(height))]);
         }
@@ -346,7 +347,7 @@ impl Reader<'_, '_> {
     pub(super) fn cell_properties(&mut self, xml: &mut Xml<'_>) {
         let mut cell = OpenCell { span: 1, ..OpenCell::default() };
         let mut joins_left = false;
-        let words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.looks.is_exact() };
+        let words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.fidelity.is_exact() };
         while let Some(Event::Open(element)) = next_child(xml) {
             match element.local() {
                 b"gridSpan" => cell.span = element.number(b"val").unwrap_or(1).clamp(1, 1000) as usize,
@@ -462,7 +463,7 @@ impl Reader<'_, '_> {
             .into_iter()
             .flatten()
             .any(|border| border.line != Line::None);
-        if self.options.looks.is_exact() {
+        if self.options.fidelity.is_exact() {
             let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
             let is_last = !table.grid.is_empty() && column + cell.span >= table.grid.len();
             let parts = style.map(|style| table.parts(style, column, is_last)).unwrap_or_default();
@@ -479,7 +480,7 @@ impl Reader<'_, '_> {
             });
         }
         if let Kind::Cell(kind) = self.doc.kind(holder) {
-            let align = table.aligned.flatten().filter(|_| !self.options.looks.is_exact()).unwrap_or_default();
+            let align = table.aligned.flatten().filter(|_| !self.options.fidelity.is_exact()).unwrap_or_default();
             let header = in_head || kind.header;
             let scope = if in_head { Scope::Unsaid } else { kind.scope };
             let columns = u16::try_from(cell.span).unwrap_or(1);
@@ -490,7 +491,7 @@ impl Reader<'_, '_> {
     /// What stands in a cell that another one goes on in: word processors do not show it.
     fn content_of_joined(&mut self, holder: NodeId, shown: NodeId) {
         let Some(words) = self.content(holder) else { return };
-        if !self.options.hidden {
+        if !self.options.settings.hidden {
             return self.diagnostics.hidden.add_apart(self.offset, &words);
         }
         if let Some(first) = self.doc.node(shown).first_child()
@@ -564,7 +565,7 @@ impl Reader<'_, '_> {
             self.mark(node, HintRole::Layout);
             self.diagnostics.layout_tables.push(self.doc.node(node).offset());
         }
-        if self.options.looks.is_exact() {
+        if self.options.fidelity.is_exact() {
             self.finish_table_look(&table);
         }
     }

@@ -88,7 +88,7 @@ fn extent(text: &str, in_brackets: bool) -> usize {
     end
 }
 
-impl Scanner<'_, '_, '_> {
+impl Scanner<'_, '_> {
     fn address(&mut self, start: usize, end: usize, prefix: &str) {
         self.at = start;
         let raw = &self.text[start..end];

@@ -15,7 +15,7 @@ struct Alternative {
     depth: usize,
 }
 
-impl Scanner<'_, '_, '_> {
+impl Scanner<'_, '_> {
     /// Makes nodes of the tokens, as children of `node`.
     pub(super) fn build(&mut self, node: NodeId) {
         if self.context.tokens.is_empty() {

@@ -57,7 +57,7 @@ pub(super) struct Match {
     pub(super) next_close: i32,
 }
 
-impl Scanner<'_, '_, '_> {
+impl Scanner<'_, '_> {
     /// Reads a run of delimiters, and whether it can open and close emphasis (section 6.2, "flanking").
     pub(super) fn delimiter(&mut self, byte: u8) {
         let start = self.at;

@@ -49,7 +49,7 @@ fn attribute(bytes: &[u8], start: usize) -> Option<usize> {
     }
 }
 
-impl Scanner<'_, '_, '_> {
+impl Scanner<'_, '_> {
     /// The length of the HTML that begins here.
     pub(super) fn raw_html(&mut self) -> Option<usize> {
         let rest = &self.text.as_bytes()[self.at..];

@@ -20,7 +20,7 @@ pub(super) struct Bracket {
     nested: bool,
 }
 
-impl Scanner<'_, '_, '_> {
+impl Scanner<'_, '_> {
     /// `[` and `![`
     pub(super) fn open_bracket(&mut self) {
         let mark = self.at.wrapping_sub(1);
@@ -49,7 +49,7 @@ impl Scanner<'_, '_, '_> {
 
     /// `[^label]`, where there is such a note.
     fn note(&mut self) -> bool {
-        if self.byte(self.at + 1) != b'^' || !self.context.options.has(Extensions::FOOTNOTES) {
+        if self.byte(self.at + 1) != b'^' || !self.context.syntax.has(Extensions::FOOTNOTES) {
             return false;
         }
         let Some((label, length)) = reference::label(&self.text[self.at..]) else { return false };

@@ -4,7 +4,7 @@
 use super::Scanner;
 use super::inline_token::TokenKind;
 
-impl Scanner<'_, '_, '_> {
+impl Scanner<'_, '_> {
     /// `$a$`, `` $`a`$ `` and `$$a$$`
     pub(super) fn math(&mut self) {
         let start = self.at;

@@ -9,7 +9,7 @@ mod inline_token;
 mod link;
 mod math;
 
-use super::super::{Options, entity};
+use super::super::{Syntax, entity};
 use super::reference::References;
 use super::state::{Outcome, Pending};
 use crate::document::{Document, Kind, KindSet, NodeId, NoteId, Text};
@@ -22,14 +22,14 @@ use inline_token::{Token, TokenKind};
 use link::Bracket;
 
 /// Reads the text of all blocks.
-pub(super) fn run(source: &str, outcome: Outcome, options: &Options) -> Document {
+pub(super) fn run(source: &str, outcome: Outcome, syntax: Syntax) -> Document {
     let Outcome { doc, pending, references, notes, merges_cells } = outcome;
     let mut context = Context {
         doc,
-        options,
+        syntax,
         references,
         notes,
-        stops: stops(source, options),
+        stops: stops(source, syntax),
         tokens: Vec::new(),
         delimiters: Vec::new(),
         matches: Vec::new(),
@@ -83,9 +83,9 @@ fn trim_end(text: &str) -> &str {
 }
 
 /// What all texts of a document share; the vectors are kept for their memory.
-struct Context<'o> {
+struct Context {
     doc: Document,
-    options: &'o Options,
+    syntax: Syntax,
     references: References,
     notes: HashMap<String, NoteId>,
     /// The bytes at which a scan has to stop and look.
@@ -111,8 +111,8 @@ struct Missing {
 }
 
 /// Reads the text of one block.
-struct Scanner<'t, 'c, 'o> {
-    context: &'c mut Context<'o>,
+struct Scanner<'t, 'c> {
+    context: &'c mut Context,
     text: &'t str,
     /// Offset of the text in the pool.
     base: u32,
@@ -128,23 +128,23 @@ struct Scanner<'t, 'c, 'o> {
 }
 
 /// The bytes at which a scan has to stop and look, as far as the source has any use for them.
-fn stops(source: &str, options: &Options) -> Stops {
+fn stops(source: &str, syntax: Syntax) -> Stops {
     let mut stops = b"\n*<&".to_vec();
     let has = |needle: &str| memchr::memmem::find(source.as_bytes(), needle.as_bytes()).is_some();
-    if options.has(Extensions::STRIKETHROUGH) {
+    if syntax.has(Extensions::STRIKETHROUGH) {
         stops.push(b'~');
     }
-    if options.has(Extensions::MATH) {
+    if syntax.has(Extensions::MATH) {
         stops.push(b'$');
     }
-    if options.has(Extensions::AUTOLINKS) {
+    if syntax.has(Extensions::AUTOLINKS) {
         stops
             .extend([(b':', "://"), (b'@', "@"), (b'w', "www.")].iter().filter(|(_, needle)| has(needle)).map(|(stop, _)| *stop));
     }
     Stops::new(&stops)
 }
 
-impl<'t> Scanner<'t, '_, '_> {
+impl<'t> Scanner<'t, '_> {
     fn read(mut self, node: NodeId) {
         self.context.tokens.clear();
         self.context.delimiters.clear();
@@ -223,12 +223,12 @@ impl<'t> Scanner<'t, '_, '_> {
     fn line_end(&mut self) {
         let white = |byte: u8| matches!(byte, b' ' | b'\t');
         let before = &self.text.as_bytes()[self.plain..self.at];
-        if !self.context.options.hard_lines && !before.last().is_none_or(|&last| white(last)) && !white(self.byte(self.at + 1)) {
+        if !self.context.syntax.hard_lines && !before.last().is_none_or(|&last| white(last)) && !white(self.byte(self.at + 1)) {
             self.at += 1;
             return;
         }
         let text_end = self.plain + before.iter().rposition(|&byte| !white(byte)).map_or(0, |last| last + 1);
-        let hard = self.context.options.hard_lines || before.ends_with(b"  ");
+        let hard = self.context.syntax.hard_lines || before.ends_with(b"  ");
         self.flush(text_end);
         self.push(if hard { TokenKind::LineBreak } else { TokenKind::SoftBreak }, self.at);
         self.at += 1;
@@ -331,7 +331,7 @@ impl<'t> Scanner<'t, '_, '_> {
     /// The checkbox that a list item may begin with (GitHub Flavored Markdown, section 5.3).
     fn task(&mut self, node: NodeId) {
         let bytes = self.text.as_bytes();
-        if !self.context.options.has(Extensions::TASKS)
+        if !self.context.syntax.has(Extensions::TASKS)
             || bytes.len() < 4
             || bytes[0] != b'['
             || bytes[2] != b']'

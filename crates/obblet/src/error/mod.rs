@@ -1,5 +1,13 @@
 //! What can go wrong so that there is no output at all. Everything else is a finding.
 
+mod page;
+#[cfg(feature = "publish")]
+mod publish;
+
+pub use page::PageError;
+#[cfg(feature = "publish")]
+pub use publish::PublishError;
+
 use crate::formats::ReadError;
 use crate::io_error::describe;
 use crate::profile::ProfileError;
@@ -36,67 +44,19 @@ pub enum Error {
         /// The limit in bytes.
         limit: u64,
     },
-    /// A file that a setting names can't be used.
-    #[error("{setting}: can't read {path}: {}", describe(.cause))]
-    SettingFile {
-        /// Key of the setting.
-        setting: &'static str,
-        /// Path of the file.
-        path: String,
-        /// Why.
-        #[source]
-        cause: std::io::Error,
-    },
-    /// There is no look of that name.
-    #[error("there is no look {name}; there are {known}, and none")]
-    UnknownLook {
-        /// The name.
-        name: String,
-        /// The names that there are.
-        known: String,
-    },
-    /// A frame, header or footer has an expression that can't be used.
-    #[error("{file}:{line}: {message}")]
-    Frame {
-        /// The file.
-        file: String,
-        /// The line, from 1.
-        line: usize,
-        /// What is wrong.
-        message: String,
-    },
+    /// A page can't be put together.
+    #[error(transparent)]
+    Page(#[from] PageError),
+    /// A folder can't be published.
+    #[cfg(feature = "publish")]
+    #[error(transparent)]
+    Publish(#[from] PublishError),
     /// A source that its reader can't open.
     #[error(transparent)]
     Read(#[from] ReadError),
-    /// A page was asked for, and this build has no frames.
-    #[error("this build has no frames for pages; shape=fragment does without")]
-    NoFrames,
     /// Somebody who waited for the conversion cancelled it.
     #[error("the conversion was cancelled")]
     Cancelled,
-    /// The output of a folder lies around the folder.
-    #[error("the source folder lies inside the output folder {output}; name another output folder")]
-    OutputAroundSource {
-        /// The folder of the output.
-        output: String,
-    },
-    /// A site that is not made of pages.
-    #[error("a site is made of pages; publish.site does not go with shape=fragment")]
-    SiteOfFragments,
-    /// Another run writes to the same output.
-    #[error("another run writes to {output}; wait until it is done")]
-    Busy {
-        /// The folder of the output.
-        output: String,
-    },
-    /// A file that a slice wrote can't be used.
-    #[error("{path}: {message}")]
-    Slice {
-        /// The file.
-        path: String,
-        /// What is wrong with it.
-        message: String,
-    },
     /// Something that should never happen; it is reported instead of ending everything.
     #[error("internal error: {message}; please report it with the document")]
     Internal {
