@@ -10,6 +10,7 @@ pub(crate) fn of(text: &str) -> String {
         match c {
             ' ' | '-' | '\n' | '\t' => slug.push('-'),
             '_' => slug.push('_'),
+            c if c.is_ascii() => slug.extend(c.is_ascii_alphanumeric().then(|| c.to_ascii_lowercase())),
             c if c.is_alphanumeric() || is_mark(c) => slug.extend(c.to_lowercase()),
             _ => {}
         }

@@ -1,7 +1,7 @@
 //! A document as content: shown as text for people, and compared with another, whatever its nodes are numbered and wherever its
 //! texts lie in the pool.
 
-use super::{Align, Attributes, CellKind, Document, Kind, NodeId, Scope, Step, Text, TextLevel};
+use super::{Align, Attributes, CellKind, Document, FormulaId, Kind, NodeId, Scope, Step, Text, TextLevel};
 use std::fmt::{self, Write};
 
 /// Deeper than this, the depth of a node is a number and not an indent.
@@ -27,15 +27,11 @@ impl Kind {
             Self::Text(text) => (Self::Text(none), [text, none]),
             Self::Code(text) => (Self::Code(none), [text, none]),
             Self::CodeBlock { code, info } => (Self::CodeBlock { code: none, info: none }, [code, info]),
-            Self::RawBlock { raw } => (Self::RawBlock { raw: none }, [raw, none]),
-            Self::Raw { raw } => (Self::Raw { raw: none }, [raw, none]),
+            Self::RawBlock { markup, raw } => (Self::RawBlock { markup, raw: none }, [raw, none]),
+            Self::Raw { markup, raw } => (Self::Raw { markup, raw: none }, [raw, none]),
             Self::Link { href } => (Self::Link { href: none }, [href, none]),
             Self::Image { src, alt } => (Self::Image { src: none, alt: none }, [src, alt]),
-            Self::Math { tex, display } => (Self::Math { tex: none, display }, [tex, none]),
-            Self::MathMl { markup, display } => (Self::MathMl { markup: none, display }, [markup, none]),
-            Self::OfficeMath { markup, characters } => {
-                (Self::OfficeMath { markup: none, characters: none }, [markup, characters])
-            }
+            Self::Math(_) => (Self::Math(FormulaId(0)), [none, none]),
             other => (other, [none, none]),
         }
     }
@@ -123,6 +119,9 @@ impl Document {
             Kind::List(list) if list.ordered => format!("List from {}, {:?}", list.start, list.marker),
             Kind::List(_) => "List".to_owned(),
             Kind::RowGroup(group) => format!("{group:?}"),
+            Kind::Math(_) => self.dump_formula(id),
+            Kind::Raw { markup, .. } => format!("Raw {}", markup.name()),
+            Kind::RawBlock { markup, .. } => format!("RawBlock {}", markup.name()),
             bare => format!("{bare:?}"),
         };
         // Their order says which text is which.
@@ -152,6 +151,30 @@ impl Document {
         writeln!(out)
     }
 
+    /// What there is to say of a formula.
+    fn dump_formula(&self, id: NodeId) -> String {
+        let Kind::Math(formula) = self.kind(id) else { return String::new() };
+        let formula = self.formula(formula);
+        let mut name = format!("Math {}", formula.notation.name());
+        if formula.display {
+            name.push_str(" display");
+        }
+        let _ = write!(name, " {:?}", self.text(formula.characters));
+        if !formula.number.is_empty() {
+            let _ = write!(name, " number={:?}", self.text(formula.number));
+        }
+        name
+    }
+
+    /// Whether two nodes that are formulas hold the same one.
+    fn is_same_formula(&self, own: NodeId, other: &Self, theirs: NodeId) -> bool {
+        let (Kind::Math(own), Kind::Math(theirs)) = (self.kind(own), other.kind(theirs)) else { return true };
+        let (own, theirs) = (self.formula(own), other.formula(theirs));
+        (own.notation, own.display) == (theirs.notation, theirs.display)
+            && self.text(own.source) == other.text(theirs.source)
+            && self.text(own.number) == other.text(theirs.number)
+    }
+
     fn is_same_node(&self, own: NodeId, other: &Self, theirs: NodeId) -> bool {
         let ((kind, texts), (other_kind, other_texts)) = (self.kind(own).split(), other.kind(theirs).split());
         let same_text = |own: Text, theirs: Text| self.text(own) == other.text(theirs);
@@ -169,6 +192,7 @@ impl Document {
             && a.other.len() == b.other.len()
             && a.other.iter().zip(&b.other).all(|(own, theirs)| same_text(own.0, theirs.0) && same_text(own.1, theirs.1))
             && self.columns(own) == other.columns(theirs)
+            && self.is_same_formula(own, other, theirs)
     }
 }
 

@@ -1,6 +1,6 @@
 //! What a node can be, in the terms of HTML and CommonMark.
 
-use super::Text;
+use super::{FormulaId, Markup, Text};
 
 /// The name of a note within its document: its index in [`Document::notes`](super::Document::notes).
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -66,6 +66,8 @@ pub enum Kind {
     Summary,
     /// Source text in a markup language, as a block.
     RawBlock {
+        /// The language.
+        markup: Markup,
         /// The markup as it was written.
         raw: Text,
     },
@@ -115,31 +117,14 @@ pub enum Kind {
     Span,
     /// A mark that leads to a note.
     NoteReference(NoteId),
-    /// A formula, kept as TeX.
-    Math {
-        /// TeX without its delimiters.
-        tex: Text,
-        /// Whether it stands on a line of its own.
-        display: bool,
-    },
-    /// A formula, kept as MathML: `<math>` with all that is in it.
-    MathMl {
-        /// The markup, with nothing in it that loads or runs.
-        markup: Text,
-        /// Whether it stands on a line of its own.
-        display: bool,
-    },
-    /// A formula, kept as the markup of office programs (ECMA-376, part 1, section 22.1).
-    OfficeMath {
-        /// The markup; its root says whether the formula stands on a line of its own.
-        markup: Text,
-        /// The characters of the formula in a row.
-        characters: Text,
-    },
+    /// A formula; its source is in the table of formulas.
+    Math(FormulaId),
     /// A place that links lead to; its name is the id in the attributes.
     Anchor,
     /// Source text in a markup language, within a line.
     Raw {
+        /// The language.
+        markup: Markup,
         /// The markup as it was written.
         raw: Text,
     },
@@ -398,9 +383,7 @@ impl Kind {
             Self::Insertion => "ins",
             Self::Deletion => "del",
             Self::Highlight => "mark",
-            Self::Code(_) | Self::Math { .. } => "code",
-            Self::MathMl { .. } => "math",
-            Self::OfficeMath { .. } => "span",
+            Self::Code(_) | Self::Math(_) => "code",
             Self::Subscript => "sub",
             Self::Superscript | Self::NoteReference(_) => "sup",
             Self::Link { .. } => "a",
@@ -445,63 +428,81 @@ impl Kind {
         })
     }
 
+    /// What is known of a kind by itself: the one place that a new kind is taught. What it may hold and where it may stand is the
+    /// matter of [`structure`](crate::refine::structure), whose table of classes the compiler asks for it, too.
+    const fn form(self) -> Form {
+        match self {
+            Self::Root
+            | Self::Heading(_)
+            | Self::Paragraph
+            | Self::BlockQuote
+            | Self::List(_)
+            | Self::ListItem { .. }
+            | Self::TermList
+            | Self::Term
+            | Self::TermDescription
+            | Self::Preformatted
+            | Self::Table
+            | Self::Caption
+            | Self::RowGroup(_)
+            | Self::Row
+            | Self::Cell(_)
+            | Self::Figure
+            | Self::Division(_)
+            | Self::Details { .. }
+            | Self::Summary
+            | Self::Note => Form::Block,
+            Self::CodeBlock { .. } | Self::ThematicBreak | Self::RawBlock { .. } => Form::LeafBlock,
+            Self::Emphasis
+            | Self::Strong
+            | Self::Underline
+            | Self::Strikethrough
+            | Self::Insertion
+            | Self::Deletion
+            | Self::Highlight
+            | Self::Subscript
+            | Self::Superscript
+            | Self::Link { .. }
+            | Self::Span
+            | Self::Anchor
+            | Self::TextLevel(_) => Form::Inline,
+            Self::Text(_)
+            | Self::Code(_)
+            | Self::Image { .. }
+            | Self::LineBreak
+            | Self::SoftBreak
+            | Self::NoteReference(_)
+            | Self::Math(_)
+            | Self::Raw { .. } => Form::LeafInline,
+        }
+    }
+
     /// Whether the node is part of a line of text. Everything else is a block.
     #[must_use]
     pub const fn is_inline(self) -> bool {
-        matches!(
-            self,
-            Self::Text(_)
-                | Self::Emphasis
-                | Self::Strong
-                | Self::Underline
-                | Self::Strikethrough
-                | Self::Insertion
-                | Self::Deletion
-                | Self::Highlight
-                | Self::Code(_)
-                | Self::Subscript
-                | Self::Superscript
-                | Self::Link { .. }
-                | Self::Image { .. }
-                | Self::LineBreak
-                | Self::SoftBreak
-                | Self::Span
-                | Self::NoteReference(_)
-                | Self::Math { .. }
-                | Self::MathMl { .. }
-                | Self::OfficeMath { .. }
-                | Self::Anchor
-                | Self::Raw { .. }
-                | Self::TextLevel(_)
-        )
+        matches!(self.form(), Form::Inline | Form::LeafInline)
     }
 
     /// Whether the node is a formula, in whatever notation.
     #[must_use]
     pub const fn is_formula(self) -> bool {
-        matches!(self, Self::Math { .. } | Self::MathMl { .. } | Self::OfficeMath { .. })
+        matches!(self, Self::Math(_))
     }
 
     /// Whether nodes of this kind never have children.
     #[must_use]
     pub const fn is_leaf(self) -> bool {
-        matches!(
-            self,
-            Self::Text(_)
-                | Self::Code(_)
-                | Self::CodeBlock { .. }
-                | Self::Image { .. }
-                | Self::LineBreak
-                | Self::SoftBreak
-                | Self::NoteReference(_)
-                | Self::Math { .. }
-                | Self::MathMl { .. }
-                | Self::OfficeMath { .. }
-                | Self::Raw { .. }
-                | Self::RawBlock { .. }
-                | Self::ThematicBreak
-        )
+        matches!(self.form(), Form::LeafBlock | Form::LeafInline)
     }
+}
+
+/// Where nodes of a kind stand, and whether they hold others.
+#[derive(Clone, Copy)]
+enum Form {
+    Block,
+    LeafBlock,
+    Inline,
+    LeafInline,
 }
 
 #[cfg(test)]

@@ -19,12 +19,14 @@
 mod attributes;
 mod content;
 mod finding;
+mod formula;
 mod kind;
 mod kind_set;
 mod layout_hints;
 mod metadata;
 mod node;
 mod source_map;
+mod spans;
 mod tree;
 mod walk;
 pub(crate) mod white_space;
@@ -33,12 +35,13 @@ pub use attributes::{Attributes, AttributesId};
 pub use content::OutlineHeading;
 pub(crate) use finding::finding;
 pub use finding::{Finding, FindingInfo, Weight};
+pub use formula::{Formula, FormulaId, Markup};
 pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, NoteId, RowGroupKind, Scope, TextLevel};
 pub(crate) use kind_set::KindSet;
 pub use layout_hints::{ExternalAnchors, HintRole, LayoutHint, LayoutHints, Producer};
 pub use metadata::{Direction, Metadata};
 pub use node::{Node, NodeId, Text};
-pub use source_map::{PARTS, Place, SourceMap};
+pub use source_map::{PARTS, Place, SourceMap, SourcePart, Span};
 pub use walk::{Step, Walk};
 
 use crate::fast_hash::HashMap;
@@ -112,6 +115,8 @@ pub struct Document {
     pub media: Vec<Media>,
     /// Notes, in the order in which the source defines them.
     pub notes: Vec<Note>,
+    /// Formulas, in the order in which the source has them.
+    pub formulas: Vec<Formula>,
     /// What the user should know about the work so far.
     pub findings: Vec<Finding>,
     /// Tells where in the source a place is.
@@ -155,6 +160,7 @@ impl Document {
             styles: Vec::new(),
             media: Vec::new(),
             notes: Vec::new(),
+            formulas: Vec::new(),
             findings: Vec::new(),
             source: SourceMap::default(),
             layout_hints: LayoutHints::default(),
@@ -302,12 +308,7 @@ impl Document {
                     Kind::Text(text) | Kind::Code(text) | Kind::CodeBlock { code: text, .. } | Kind::Image { alt: text, .. } => {
                         out.push_str(self.text(text));
                     }
-                    Kind::Math { tex, .. } => out.push_str(self.text(tex)),
-                    Kind::OfficeMath { characters, .. } => out.push_str(self.text(characters)),
-                    Kind::MathMl { markup, .. } => {
-                        let pieces = self.text(markup).split('<').filter_map(|piece| piece.split_once('>'));
-                        pieces.for_each(|(_, text)| out.push_str(text));
-                    }
+                    Kind::Math(formula) => out.push_str(self.text(self.formula(formula).characters)),
                     Kind::SoftBreak => out.push(' '),
                     Kind::LineBreak => out.push('\n'),
                     kind if !kind.is_inline() && !out.is_empty() && !out.ends_with(['\n', ' ']) => out.push('\n'),

@@ -73,6 +73,7 @@ pub struct Node {
     pub(super) next: Option<NodeId>,
     pub(super) attributes: AttributesId,
     pub(super) offset: u32,
+    pub(super) end: u32,
 }
 
 impl Node {
@@ -86,6 +87,7 @@ impl Node {
             next: None,
             attributes: AttributesId::NONE,
             offset: SourceMap::UNKNOWN,
+            end: SourceMap::UNKNOWN,
         }
     }
 
@@ -131,6 +133,12 @@ impl Node {
         self.offset
     }
 
+    /// Where in the source the node ends, in the same units.
+    #[must_use]
+    pub const fn end(&self) -> u32 {
+        self.end
+    }
+
     /// Whether the node has attributes.
     #[must_use]
     pub const fn has_attributes(&self) -> bool {
@@ -146,6 +154,6 @@ mod tests {
     fn a_node_stays_small() {
         assert_eq!(size_of::<Option<NodeId>>(), 4);
         assert!(size_of::<Kind>() <= 20, "{}", size_of::<Kind>());
-        assert!(size_of::<Node>() <= 48, "{}", size_of::<Node>());
+        assert!(size_of::<Node>() <= 52, "{}", size_of::<Node>());
     }
 }

@@ -64,19 +64,54 @@ impl fmt::Display for Place {
     }
 }
 
+/// A range of the bytes of a source.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub struct Span {
+    /// The part of the source, as an index into [`SourceMap::parts`].
+    pub part: usize,
+    /// Its first byte.
+    pub start: u32,
+    /// The byte behind its last one.
+    pub end: u32,
+}
+
+impl Span {
+    /// The range for slicing the part.
+    #[must_use]
+    pub const fn range(self) -> std::ops::Range<usize> {
+        self.start as usize..self.end as usize
+    }
+}
+
+/// A part of a source: the whole file, or one of the files of a package.
+#[derive(Clone, Debug, Default)]
+pub struct SourcePart {
+    /// Its name, as places have it; empty for the text itself.
+    pub name: &'static str,
+    /// Its path within a package; empty where the source is one file.
+    pub path: String,
+    /// How many bytes it has.
+    pub length: u32,
+    /// The offset of its first byte.
+    base: u32,
+    /// Where its paragraphs begin, in its bytes; of text, lines are found when somebody asks.
+    paragraphs: Vec<u32>,
+    /// The text, where it does not stand at the beginning of the pool.
+    text: Option<Arc<str>>,
+    /// Where bytes of the source and bytes of the text as it was read part: an offset in each, from which on they run together.
+    shifts: Vec<(u32, u32)>,
+    lines: OnceLock<Arc<Lines>>,
+}
+
 /// Tells places from offsets.
 ///
-/// The pool of a document that was read from text begins with that text. Where a reader joins lines whose indentation or
-/// quote marks are not content, it puts a copy behind it and says here where each piece of the copy came from.
+/// An offset counts bytes of the source as text: from the beginning of the pool in a document that was read from text that
+/// stands there, else from the beginning of the first part, on through all of them. Where a reader joins lines whose indentation
+/// or quote marks are not content, it puts a copy behind the text and says here where each piece of the copy came from.
 #[derive(Clone, Debug, Default)]
 pub struct SourceMap {
-    source_length: u32,
-    has_lines: bool,
-    is_lines: bool,
-    /// Where an offset is the number of a paragraph, the names of the parts.
-    parts: &'static [&'static str],
+    parts: Vec<SourcePart>,
     pieces: Vec<(u32, u32)>,
-    lines: OnceLock<Arc<Lines>>,
 }
 
 #[derive(Debug)]
@@ -93,23 +128,65 @@ impl SourceMap {
     /// The map of a source of so many bytes that stands at the beginning of the pool.
     #[must_use]
     pub fn of_text(length: usize) -> Self {
-        Self { source_length: u32::try_from(length).unwrap_or(u32::MAX), has_lines: true, ..Self::default() }
+        let length = u32::try_from(length).unwrap_or(u32::MAX);
+        Self { parts: vec![SourcePart { length, ..SourcePart::default() }], pieces: Vec::new() }
     }
 
-    /// The map of a source of which only lines are known: an offset is the number of a line, from 1.
+    /// The map of a source whose text is not in the pool.
     #[must_use]
-    pub fn of_lines() -> Self {
-        Self { is_lines: true, ..Self::default() }
+    pub fn of_source(text: &str) -> Self {
+        let mut map = Self::of_text(text.len());
+        map.parts[0].text = Some(Arc::from(text));
+        map
     }
 
-    /// The numbers of paragraphs of a part follow those of the one before it at this distance.
-    pub const PART_SIZE: u32 = 1 << 28;
-
-    /// The map of a source that has parts with paragraphs: an offset is the number of a paragraph from 1, and so many times
-    /// [`Self::PART_SIZE`] as there are parts before its own.
+    /// Says what bytes the text of the source was read from.
     #[must_use]
-    pub fn of_parts(parts: &'static [&'static str]) -> Self {
-        Self { parts, ..Self::default() }
+    pub(crate) fn read_from(mut self, bytes: &[u8], text: &str) -> Self {
+        if let Some(part) = self.parts.first_mut()
+            && bytes != text.as_bytes()
+            && let Some(shifts) = shifts(bytes, text)
+        {
+            part.shifts = shifts;
+            part.length = u32::try_from(bytes.len()).unwrap_or(u32::MAX);
+        }
+        self
+    }
+
+    /// Adds a part of a package, and gives the offset of its first byte. Its text is kept where `text` is given.
+    pub fn add_part(&mut self, name: &'static str, path: &str, length: usize, text: Option<&str>) -> u32 {
+        let base = self.parts.last().map_or(0, |last| last.base.saturating_add(last.length));
+        self.parts.push(SourcePart {
+            name,
+            path: path.to_owned(),
+            // Offsets end before the one that says that nothing is known.
+            length: u32::try_from(length).unwrap_or(u32::MAX).min(Self::UNKNOWN - 1 - base.min(Self::UNKNOWN - 1)),
+            base,
+            text: text.map(Arc::from),
+            ..SourcePart::default()
+        });
+        base
+    }
+
+    /// Says that a paragraph begins at an offset in the part that was added last.
+    pub fn add_paragraph(&mut self, offset: u32) {
+        if let Some(part) = self.parts.last_mut() {
+            part.paragraphs.push(offset.saturating_sub(part.base));
+        }
+    }
+
+    /// The parts of the source, in the order in which they were read.
+    #[must_use]
+    pub fn parts(&self) -> &[SourcePart] {
+        &self.parts
+    }
+
+    /// The text of a part, where the document has it. Bytes that the reader took for line ends, or that are no text, are in it
+    /// as it read them; spans count the bytes of the source.
+    #[must_use]
+    pub fn text<'t>(&'t self, pool: &'t str, part: usize) -> Option<&'t str> {
+        let part = self.parts.get(part)?;
+        part.text.as_deref().or_else(|| pool.get(..part.read_length() as usize).filter(|_| part.path.is_empty()))
     }
 
     /// Says that the pool from offset `copy` on is a copy of the source from offset `original` on.
@@ -118,37 +195,63 @@ impl SourceMap {
     }
 
     /// The offset in the source of an offset in the pool.
-    #[must_use]
-    pub fn original(&self, offset: u32) -> u32 {
-        if offset < self.source_length {
+    fn original(&self, offset: u32, length: u32) -> u32 {
+        if offset < length {
             return offset;
         }
         let after = self.pieces.partition_point(|&(copy, _)| copy <= offset);
         match after.checked_sub(1).and_then(|index| self.pieces.get(index)) {
-            Some(&(copy, original)) => (original + (offset - copy)).min(self.source_length),
-            None => self.source_length.min(offset),
+            Some(&(copy, original)) => (original + (offset - copy)).min(length),
+            None => length.min(offset),
         }
     }
 
-    /// The place of an offset in the pool.
+    /// The part that an offset is in, and the offset in the text of that part.
+    fn locate(&self, offset: u32) -> Option<(usize, u32)> {
+        if offset == Self::UNKNOWN {
+            return None;
+        }
+        match self.parts.as_slice() {
+            [] => None,
+            [only] if only.path.is_empty() => Some((0, self.original(offset, only.read_length()))),
+            parts => {
+                let index = parts.partition_point(|part| part.base <= offset).checked_sub(1)?;
+                Some((index, (offset - parts[index].base).min(parts[index].length)))
+            }
+        }
+    }
+
+    /// The bytes of the source between two offsets.
+    #[must_use]
+    pub fn span(&self, start: u32, end: u32) -> Option<Span> {
+        let (part, start) = self.locate(start)?;
+        let whole = self.parts.get(part)?;
+        let end = match self.locate(end) {
+            // The first copy of a line begins where the source ends.
+            _ if whole.path.is_empty() && end == whole.read_length() => end,
+            Some((other, end)) if other == part => end,
+            // The end of a part is the offset of the next one.
+            _ => whole.read_length(),
+        };
+        let (start, end) = (whole.of_source(start), whole.of_source(end));
+        Some(Span { part, start, end: end.max(start) })
+    }
+
+    /// The place of an offset.
     #[must_use]
     pub fn place(&self, pool: &str, offset: u32) -> Place {
-        if !self.parts.is_empty() && offset != Self::UNKNOWN {
-            let part = self.parts.get((offset / Self::PART_SIZE) as usize).copied().unwrap_or_default();
-            return Place::Paragraph { part, paragraph: (offset % Self::PART_SIZE).max(1) };
+        let Some((index, at)) = self.locate(offset) else { return Place::Unknown };
+        let part = &self.parts[index];
+        if !part.path.is_empty() {
+            let paragraph = part.paragraphs.partition_point(|&start| start <= at).max(1);
+            return Place::Paragraph { part: part.name, paragraph: paragraph as u32 };
         }
-        if self.is_lines && offset != Self::UNKNOWN {
-            return Place::Line { line: offset, column: 1 };
-        }
-        if offset == Self::UNKNOWN || !self.has_lines {
-            return Place::Unknown;
-        }
-        let source = pool.get(..self.source_length as usize).unwrap_or_default();
-        let mut at = (self.original(offset) as usize).min(source.len());
+        let source = self.text(pool, index).unwrap_or_default();
+        let mut at = (at as usize).min(source.len());
         while !source.is_char_boundary(at) {
             at -= 1;
         }
-        let lines = self.lines.get_or_init(|| {
+        let lines = part.lines.get_or_init(|| {
             let starts = std::iter::once(0)
                 .chain(memchr::memchr_iter(b'\n', source.as_bytes()).map(|newline| newline as u32 + 1))
                 .collect();
@@ -166,6 +269,68 @@ impl SourceMap {
         *last = (at as u32, column);
         Place::Line { line: line as u32, column: column + 1 }
     }
+}
+
+impl SourcePart {
+    /// How many bytes its text has as it was read.
+    fn read_length(&self) -> u32 {
+        match self.shifts.last() {
+            Some(&(read, source)) => read + self.length.saturating_sub(source),
+            None => self.length,
+        }
+    }
+
+    /// The byte of the source of a byte of the text as it was read.
+    fn of_source(&self, at: u32) -> u32 {
+        let after = self.shifts.partition_point(|&(read, _)| read <= at);
+        let Some((read, source)) = after.checked_sub(1).map(|index| self.shifts[index]) else { return at.min(self.length) };
+        let next = self.shifts.get(after).map_or(self.length, |&(_, source)| source);
+        (source + (at - read)).min(next)
+    }
+}
+
+/// Where bytes and the text that was read from them part: for each piece of text behind something that was read otherwise, its
+/// offset in the text and in the bytes. `None` where the text is in another encoding, and does not run along the bytes.
+fn shifts(bytes: &[u8], text: &str) -> Option<Vec<(u32, u32)>> {
+    const CHANGED: [(&[u8], &str); 8] = [
+        (b"\r\n", "\n"),
+        (b"\r", "\n"),
+        (b"\0", "\u{FFFD}"),
+        (b"\x0C", "\n\n"),
+        ("\u{2028}".as_bytes(), "\n"),
+        ("\u{2029}".as_bytes(), "\n\n"),
+        ("\u{85}".as_bytes(), "\n"),
+        ("\u{FEFF}".as_bytes(), ""),
+    ];
+    let read = text.as_bytes();
+    let mut shifts = Vec::new();
+    let (mut at, mut from) = (0, 0);
+    while from < bytes.len() {
+        let same = bytes[from..].iter().zip(&read[at..]).take_while(|(a, b)| a == b).count();
+        // A replacement character may begin with the byte that it replaces.
+        let same = if text.is_char_boundary(at + same) {
+            same
+        } else {
+            same - (0..4).find(|back| text.is_char_boundary(at + same - back))?
+        };
+        (at, from) = (at + same, from + same);
+        if from >= bytes.len() {
+            break;
+        }
+        let changed = CHANGED.iter().find(|(old, new)| bytes[from..].starts_with(old) && text[at..].starts_with(new));
+        let (old, new) = match changed {
+            Some((old, new)) => (old.len(), new.len()),
+            None if text[at..].starts_with('\u{FFFD}') => {
+                let chunk = bytes[from..].utf8_chunks().next()?;
+                (Some(chunk.invalid().len()).filter(|length| chunk.valid().is_empty() && *length > 0)?, 3)
+            }
+            None => return None,
+        };
+        (at, from) = (at + new, from + old);
+        shifts.push((at as u32, from as u32));
+    }
+    // A reader may end the last line.
+    matches!(&text[at..], "" | "\n").then_some(shifts)
 }
 
 #[cfg(test)]
@@ -186,6 +351,23 @@ mod tests {
         assert_eq!((place(source.len()), place(source.len() + 2), place(3)), ("1:3".into(), "2:1".into(), "1:3".into()));
         assert_eq!(map.place(&pool, SourceMap::UNKNOWN), Place::Unknown);
         assert_eq!(SourceMap::default().place("", 0), Place::Unknown);
-        assert_eq!(SourceMap::of_lines().place("", 7).to_string(), "7:1");
+        assert_eq!(SourceMap::of_source("a\nbc").place("", 3).to_string(), "2:2");
+    }
+
+    #[track_caller]
+    fn shifted(bytes: &[u8], text: &str, pairs: &[(u32, u32)]) {
+        let map = SourceMap::of_text(text.len()).read_from(bytes, text);
+        for &(read, source) in pairs {
+            assert_eq!(map.span(read, read).map(|span| span.start), Some(source), "{read}");
+        }
+    }
+
+    #[test]
+    fn spans_count_the_bytes_of_the_source() {
+        shifted(b"a\r\nb\r\nc", "a\nb\nc\n", &[(0, 0), (2, 3), (4, 6), (5, 7), (6, 7)]);
+        shifted(b"\xEF\xBB\xBFa\0b", "a\u{FFFD}b\n", &[(0, 3), (1, 4), (4, 5), (5, 6)]);
+        shifted(b"a\xFFb", "a\u{FFFD}b", &[(1, 1), (4, 2)]);
+        // Another encoding: the bytes of the text are all there is to count.
+        shifted(b"caf\xE9 au lait", "caf\u{E9} au lait", &[(5, 5)]);
     }
 }

@@ -68,6 +68,11 @@ impl Document {
         self.nodes[id.index()].offset = offset;
     }
 
+    /// Says where in the source a node ends, in the units of [`Document::source`].
+    pub fn set_end(&mut self, id: NodeId, end: u32) {
+        self.nodes[id.index()].end = end;
+    }
+
     /// The nodes in the order in which they were made. Removed ones are among them.
     pub fn nodes(&self) -> impl Iterator<Item = (NodeId, &Node)> {
         self.nodes.iter().enumerate().map(|(index, node)| (NodeId::new(index), node))
@@ -144,8 +149,25 @@ impl Document {
         (node.parent, node.previous, node.next) = (None, None, None);
     }
 
-    /// Makes a node that stands elsewhere or nowhere the last child of `parent`.
+    /// Whether `id` is `place`, or above it.
+    fn holds(&self, id: NodeId, place: NodeId) -> bool {
+        if id == place {
+            return true;
+        }
+        // What is made anew, has nothing below it or stands beside the place is not above it; most moves are such.
+        let (node, other) = (self.node(id), self.node(place));
+        if node.first.is_none() || other.parent.is_none() || node.parent == other.parent || node.parent == Some(place) {
+            return false;
+        }
+        self.ancestors(place).any(|above| above == id)
+    }
+
+    /// Makes a node that stands elsewhere or nowhere the last child of `parent`. A node does not move into itself or below itself:
+    /// it stays where it is.
     pub fn move_into(&mut self, parent: NodeId, id: NodeId) {
+        if self.holds(id, parent) {
+            return;
+        }
         self.detach(id);
         self.attach(parent, id);
     }
@@ -163,9 +185,9 @@ impl Document {
         (node.parent, node.previous) = (Some(parent), last);
     }
 
-    /// Moves a node in front of another.
+    /// Moves a node in front of another; it stays where it is where that stands in it.
     pub fn move_before(&mut self, sibling: NodeId, id: NodeId) {
-        if sibling == id {
+        if self.holds(id, sibling) {
             return;
         }
         self.detach(id);
@@ -183,7 +205,7 @@ impl Document {
         (node.parent, node.previous, node.next) = (parent, previous, Some(sibling));
     }
 
-    /// Moves a node behind another.
+    /// Moves a node behind another; it stays where it is where that stands in it.
     pub fn move_after(&mut self, sibling: NodeId, id: NodeId) {
         match (self.node(sibling).next, self.node(sibling).parent) {
             (Some(next), _) if next == id => {}
@@ -193,10 +215,14 @@ impl Document {
         }
     }
 
-    /// Moves all children of `from` behind the children of `to`.
+    /// Moves all children of `from` behind the children of `to`; they stay where they are where that is `from` or stands in it.
     pub fn move_children(&mut self, from: NodeId, to: NodeId) {
+        if self.holds(from, to) {
+            return;
+        }
         while let Some(child) = self.node(from).first {
-            self.move_into(to, child);
+            self.detach(child);
+            self.attach(to, child);
         }
     }
 
@@ -224,9 +250,12 @@ impl Document {
         let rest = self.create(self.kind(parent));
         self.copy_attributes(parent, rest);
         self.node_mut(rest).offset = self.node(parent).offset;
+        // Neither of the two is all of its source.
+        self.node_mut(parent).end = SourceMap::UNKNOWN;
         self.move_after(parent, rest);
         while let Some(next) = self.node(child).next {
-            self.move_into(rest, next);
+            self.detach(next);
+            self.attach(rest, next);
         }
         Some(rest)
     }
@@ -333,6 +362,24 @@ mod tests {
             assert_eq!(doc.node(id).last_child(), before);
         }
         assert_eq!(entered, reachable);
+    }
+
+    #[test]
+    fn nothing_moves_into_itself() {
+        let mut doc = Document::new();
+        let outer = doc.append(doc.root(), Kind::BlockQuote);
+        let inner = doc.append(outer, Kind::BlockQuote);
+        let text = doc.append_text(inner, "high");
+        let before = doc.dump();
+        doc.move_into(outer, outer);
+        doc.move_into(inner, outer);
+        doc.move_into(text, outer);
+        doc.move_before(text, outer);
+        doc.move_after(text, outer);
+        doc.move_children(outer, inner);
+        doc.move_children(outer, outer);
+        assert_eq!(doc.dump(), before);
+        check(&doc);
     }
 
     proptest! {

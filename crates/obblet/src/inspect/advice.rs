@@ -138,7 +138,7 @@ fn emptiness(doc: &Document) -> Option<Finding> {
     let shows = all_steps(doc).any(|id| match doc.kind(id) {
         Kind::Text(text) | Kind::Code(text) | Kind::CodeBlock { code: text, .. } => !doc.text(text).trim().is_empty(),
         Kind::Image { .. } => true,
-        Kind::Raw { raw } | Kind::RawBlock { raw } => !doc.text(raw).trim().is_empty(),
+        Kind::Raw { raw, .. } | Kind::RawBlock { raw, .. } => !doc.text(raw).trim().is_empty(),
         kind => kind.is_formula(),
     });
     (!shows).then(|| {

@@ -349,6 +349,7 @@ impl Setting<'_> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::document::{Formula, FormulaId};
 
     #[track_caller]
     fn case(language: &str, text: &str, expected: &str) {
@@ -362,14 +363,13 @@ mod tests {
 
     #[test]
     fn what_is_no_text_stands_for_a_letter() {
-        let texts = |doc: &mut Document| (doc.intern("x"), doc.intern(""));
-        let formulas: [fn(crate::document::Text, crate::document::Text) -> Kind; 5] = [
-            |text, _| Kind::Math { tex: text, display: false },
-            |text, _| Kind::MathMl { markup: text, display: false },
-            |text, _| Kind::OfficeMath { markup: text, characters: text },
-            |text, _| Kind::Code(text),
-            |text, empty| Kind::Image { src: text, alt: empty },
-        ];
+        let texts = |doc: &mut Document| {
+            let x = doc.intern("x");
+            doc.add_formula(Formula::tex(x, false));
+            (x, doc.intern(""))
+        };
+        let formulas: [fn(crate::document::Text, crate::document::Text) -> Kind; 3] =
+            [|_, _| Kind::Math(FormulaId(0)), |text, _| Kind::Code(text), |text, empty| Kind::Image { src: text, alt: empty }];
         for formula in formulas {
             let mut doc = Document::new();
             let paragraph = doc.append(doc.root(), Kind::Paragraph);

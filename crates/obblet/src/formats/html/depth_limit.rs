@@ -9,11 +9,30 @@ use html5ever::tree_builder::TreeBuilder;
 use std::cell::{Cell, RefCell};
 
 /// Elements that tree construction opens again in later blocks until they are closed.
-pub(super) const FORMATTING: [&str; 14] =
-    ["a", "b", "big", "code", "em", "font", "i", "nobr", "s", "small", "strike", "strong", "tt", "u"];
+pub(super) fn is_formatting(name: &str) -> bool {
+    matches!(name, "a" | "b" | "big" | "code" | "em" | "font" | "i" | "nobr" | "s" | "small" | "strike" | "strong" | "tt" | "u")
+}
 
-pub(super) const VOID: [&str; 14] =
-    ["area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "param", "source", "track", "wbr"];
+/// Elements that hold nothing and have no end tag (HTML, section 13.1.2).
+pub(super) fn is_void(name: &str) -> bool {
+    matches!(
+        name,
+        "area"
+            | "base"
+            | "br"
+            | "col"
+            | "embed"
+            | "hr"
+            | "img"
+            | "input"
+            | "link"
+            | "meta"
+            | "param"
+            | "source"
+            | "track"
+            | "wbr"
+    )
+}
 
 /// Elements stand no deeper than this.
 pub(super) const DEEPEST: u32 = 512;
@@ -29,6 +48,8 @@ pub(super) trait Counting {
     fn created(&self) -> usize;
     /// A tag is left out because it stands too deep.
     fn too_deep(&self);
+    /// An end tag of this name comes now.
+    fn ends(&self, _: &LocalName) {}
 }
 
 /// A tree builder that nothing can make slow.
@@ -99,9 +120,9 @@ where
         if tag.kind == TagKind::StartTag {
             state.tags += 1;
             let deep = self.builder.sink.depth().get() >= DEEPEST;
-            let formatting = || FORMATTING.contains(&&*tag.name);
+            let formatting = || is_formatting(&*tag.name);
             let runaway = self.builder.sink.created() > state.tags * MOST_MADE + MORE_MADE;
-            let admitted = !(deep && !VOID.contains(&&*tag.name) || runaway && formatting());
+            let admitted = !(deep && !is_void(&*tag.name) || runaway && formatting());
             if !admitted {
                 self.builder.sink.too_deep();
                 state.left_out.push(&tag.name);
@@ -129,6 +150,12 @@ where
         match &token {
             Token::TagToken(tag) if !self.admits(tag) => TokenSinkResult::Continue,
             Token::CommentToken(_) => TokenSinkResult::Continue,
+            Token::TagToken(tag) if tag.kind == TagKind::EndTag => {
+                let name = tag.name.clone();
+                let result = self.builder.process_token(token, line);
+                self.builder.sink.ends(&name);
+                result
+            }
             _ => self.builder.process_token(token, line),
         }
     }

@@ -24,16 +24,19 @@ pub fn read(bytes: &[u8], settings: &Settings) -> Document {
     let encoding = Some(settings.encoding.as_str()).filter(|label| !label.is_empty());
     let (source, doubt) = encoding::decode(bytes, encoding, "table.encoding", |_| None);
     let mut doc = Document::with_pool(String::with_capacity(source.len()), source.len() / 8 + 16);
-    doc.source = SourceMap::of_lines();
+    doc.source = SourceMap::of_source(&source).read_from(bytes, &source);
     doc.findings.extend(doubt);
     let separator = settings.separator.byte().unwrap_or_else(|| find_separator(&source));
-    let table = doc.append_at(doc.root(), Kind::Table, 1);
+    let table = doc.append_at(doc.root(), Kind::Table, 0);
     let mut body = None;
     let (mut first, mut count, mut odd): (Option<NodeId>, usize, Option<(u32, usize)>) = (None, 0, None);
     let mut records = records(&source, separator);
     let mut record = csv::StringRecord::new();
     while records.read_record(&mut record).unwrap_or(false) {
-        let line = record.position().map_or(1, |position| u32::try_from(position.line()).unwrap_or(u32::MAX));
+        // Empty lines before a record are none of its bytes.
+        let start = record.position().map_or(0, |position| position.byte() as usize);
+        let start = start + source[start..].len() - source[start..].trim_start_matches(['\r', '\n']).len();
+        let line = u32::try_from(start).unwrap_or(SourceMap::UNKNOWN);
         let group = *body.get_or_insert_with(|| doc.append(table, Kind::RowGroup(RowGroupKind::Body)));
         let row = doc.append_at(group, Kind::Row, line);
         for cell in &record {
@@ -52,6 +55,8 @@ pub fn read(bytes: &[u8], settings: &Settings) -> Document {
     if first.is_none() {
         doc.detach(table);
     }
+    doc.end_blocks_with_lines(&source);
+    doc.order_spans();
     if let Some((line, more)) = odd {
         let place = doc.source.place("", line);
         let message = format!("rows have fewer or more cells than the first one, which has {count}: {more}");

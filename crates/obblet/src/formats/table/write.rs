@@ -28,7 +28,7 @@ const MOST_CELLS: usize = 1 << 14;
 #[must_use]
 pub fn write(doc: &Document, separator: Separator) -> Written {
     let (doc, mut findings) = structure::repaired(doc);
-    let doc = doc.as_ref();
+    let doc = &*doc;
     let Some(table) = first_table(doc) else {
         let words = plain(doc, doc.root());
         if !words.is_empty() {

@@ -183,7 +183,7 @@ impl Writer<'_> {
                 self.out.lines(&doc.plain_text(id));
                 return false;
             }
-            Kind::RawBlock { raw } => {
+            Kind::RawBlock { raw, .. } => {
                 self.raw += 1;
                 self.begin();
                 self.out.lines(doc.text(raw));
@@ -287,15 +287,14 @@ impl Writer<'_> {
                     Step::Enter(id) => match doc.kind(id) {
                         Kind::Text(text) | Kind::Code(text) => out.push_str(doc.text(text)),
                         Kind::Image { alt, .. } if !alt.is_empty() => out.push_str(&format!("[{}]", doc.text(alt))),
-                        Kind::Math { tex, .. } => out.push_str(doc.text(tex)),
-                        Kind::MathMl { .. } | Kind::OfficeMath { .. } => out.push_str(&doc.plain_text(id)),
+                        Kind::Math(formula) => out.push_str(doc.text(doc.formula(formula).characters)),
                         Kind::SoftBreak => out.push(' '),
                         Kind::LineBreak => out.push('\u{2028}'),
                         Kind::NoteReference(NoteId(note)) => {
                             let space = if out.is_empty() || out.ends_with(char::is_whitespace) { "" } else { " " };
                             out.push_str(&format!("{space}(note {})", note + 1));
                         }
-                        Kind::Raw { raw } if !doc.text(raw).starts_with('<') => out.push_str(doc.text(raw)),
+                        Kind::Raw { raw, .. } if !doc.text(raw).starts_with('<') => out.push_str(doc.text(raw)),
                         Kind::TextLevel(TextLevel::Quotation) => out.push('\u{201C}'),
                         Kind::TextLevel(TextLevel::RubyText) => {
                             self.unsaid(Unsaid::Ruby, id);

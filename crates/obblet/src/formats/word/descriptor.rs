@@ -22,6 +22,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
             fidelity: request.fidelity,
             revisions: request.revisions,
             unpacked: request.unpacked,
+            keeps_source: false,
             requested: request.requested,
         };
         read(bytes, &options).map_err(ReadError::new)

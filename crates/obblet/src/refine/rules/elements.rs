@@ -103,7 +103,7 @@ const fn is_list(kind: Kind) -> bool {
 
 fn element_of(doc: &Document, step: Step) -> &'static str {
     let (Step::Enter(id) | Step::Leave(id)) = step;
-    doc.kind(id).element()
+    doc.element(id)
 }
 
 /// Whether what a walk is at is part of the frame of a table or a list.
@@ -130,7 +130,7 @@ struct Tally {
 
 impl Tally {
     fn add(&mut self, doc: &Document, id: NodeId) {
-        let entry = self.elements.entry(doc.kind(id).element()).or_insert((0, Some(id)));
+        let entry = self.elements.entry(doc.element(id)).or_insert((0, Some(id)));
         entry.0 += 1;
     }
 
@@ -157,7 +157,7 @@ fn rename(doc: &mut Document, rules: &Rules<'_>) {
     }
     for id in order(doc) {
         let kind = doc.kind(id);
-        let Some(to) = rules.new_name(kind.element()).and_then(Kind::from_element) else { continue };
+        let Some(to) = rules.new_name(doc.element(id)).and_then(Kind::from_element) else { continue };
         // Leaves have no content that another element could hold.
         let same_sort = kind.is_inline() == to.is_inline() && !kind.is_leaf();
         let to = match (kind, to) {
@@ -176,8 +176,8 @@ fn remove(doc: &mut Document, rules: &Rules<'_>) {
         let mut walk = doc.walk(root);
         while let Some(step) = walk.next() {
             if let Step::Enter(id) = step
-                && !doc.kind(id).element().is_empty()
-                && rules.removes(doc.kind(id).element())
+                && !doc.element(id).is_empty()
+                && rules.removes(doc.element(id))
             {
                 gone.push(id);
                 walk.skip_children(id);
@@ -186,7 +186,7 @@ fn remove(doc: &mut Document, rules: &Rules<'_>) {
     }
     let mut parents = Vec::new();
     for id in gone {
-        let element = doc.kind(id).element();
+        let element = doc.element(id);
         let (place, text) = (doc.place(id), doc.plain_text(id));
         parents.extend(doc.node(id).parent());
         doc.detach(id);
@@ -256,7 +256,7 @@ fn write_notes_out(doc: &mut Document, tally: &mut Tally, raised: bool) {
 /// Text-level elements that are not accepted: their text stays.
 fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut Tally) {
     let kind = doc.kind(id);
-    let element = kind.element();
+    let element = doc.element(id);
     if element.is_empty() || !kind.is_inline() || rules.allows(element) {
         return;
     }
@@ -279,12 +279,8 @@ fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally:
     }
     let parent = doc.node(id).parent();
     match kind {
-        Kind::Code(text) | Kind::Math { tex: text, .. } => lines::as_text(doc, id, text),
-        Kind::MathMl { .. } | Kind::OfficeMath { .. } => {
-            let text = doc.plain_text(id);
-            let text = doc.intern(&text);
-            lines::as_text(doc, id, text);
-        }
+        Kind::Code(text) => lines::as_text(doc, id, text),
+        Kind::Math(formula) => lines::as_text(doc, id, doc.formula(formula).characters),
         Kind::Image { src, alt } => {
             let message = format!("an image was removed, because <img> is not allowed: {}", lines::excerpt(doc, id));
             tally.lost.push((id, message, doc.text(src).to_owned()));
@@ -319,7 +315,7 @@ fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally:
 /// Blocks that are not accepted: what they hold becomes paragraphs.
 fn unwrap_block(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally: &mut Tally) {
     let kind = doc.kind(id);
-    let element = kind.element();
+    let element = doc.element(id);
     if element.is_empty()
         || kind.is_inline()
         || kind == Kind::Paragraph

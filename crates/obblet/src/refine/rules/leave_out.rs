@@ -171,7 +171,7 @@ impl Compound {
         if self.is_section && !is_heading {
             return false;
         }
-        if self.element.as_ref().is_some_and(|name| kind.element().is_empty() || !fits(name, kind.element())) {
+        if self.element.as_ref().is_some_and(|name| doc.element(id).is_empty() || !fits(name, doc.element(id))) {
             return false;
         }
         if let Some(heading) = &self.heading {

@@ -1,6 +1,8 @@
 //! What may stand where (HTML, section 3.2.5 and the content models of section 4).
 
-use crate::document::{CellKind, DivisionKind, Document, Kind, ListKind, Marker, NodeId, NoteId, RowGroupKind, Text, TextLevel};
+use crate::document::{
+    CellKind, DivisionKind, Document, Kind, ListKind, Marker, Markup, NodeId, NoteId, RowGroupKind, Text, TextLevel,
+};
 
 /// What a look at all nodes tells about a document.
 #[derive(Clone, Copy, Debug)]
@@ -24,8 +26,8 @@ pub(crate) fn survey(doc: &Document) -> Survey {
     let classes: Vec<u8> = doc.nodes().map(|(_, node)| class(node.kind()) as u8).collect();
     for ((id, node), &class) in doc.nodes().zip(&classes) {
         if let Some(parent) = node.parent() {
-            survey.holds &= MAY_HOLD[usize::from(classes[parent.index()])] >> class & 1 == 1;
-            if LOCAL_RULES >> class & 1 == 1 {
+            survey.holds &= MAY_HOLD[usize::from(classes[parent.index()])] & 1 << class != 0;
+            if LOCAL_RULES & 1 << class != 0 {
                 survey.holds &= local_rules_hold(doc, id, node.kind());
             }
         }
@@ -71,7 +73,7 @@ const CLASSES: [Kind; 31] = [
     Kind::TextLevel(TextLevel::Ruby),
     Kind::TextLevel(TextLevel::RubyText),
     // Blocks that never have children.
-    Kind::RawBlock { raw: Text::EMPTY },
+    Kind::RawBlock { markup: Markup::Html, raw: Text::EMPTY },
 ];
 
 /// The place of a kind's class in [`CLASSES`].
@@ -105,9 +107,7 @@ const fn class(kind: Kind) -> usize {
         | Kind::Image { .. }
         | Kind::LineBreak
         | Kind::SoftBreak
-        | Kind::Math { .. }
-        | Kind::MathMl { .. }
-        | Kind::OfficeMath { .. }
+        | Kind::Math(_)
         | Kind::Raw { .. } => 23,
         Kind::Emphasis
         | Kind::Strong
@@ -129,14 +129,18 @@ const fn class(kind: Kind) -> usize {
     }
 }
 
+/// A set of classes; as wide as there are classes.
+type Classes = u64;
+const _: () = assert!(CLASSES.len() <= Classes::BITS as usize, "a wider set is needed");
+
 /// For each class, the classes of what it may hold.
-static MAY_HOLD: [u32; CLASSES.len()] = {
+static MAY_HOLD: [Classes; CLASSES.len()] = {
     let mut table = [0; CLASSES.len()];
     let mut parent = 0;
     while parent < CLASSES.len() {
         let mut child = 0;
         while child < CLASSES.len() {
-            table[parent] |= (may_hold(CLASSES[parent], CLASSES[child]) as u32) << child;
+            table[parent] |= (may_hold(CLASSES[parent], CLASSES[child]) as Classes) << child;
             child += 1;
         }
         parent += 1;
@@ -145,7 +149,13 @@ static MAY_HOLD: [u32; CLASSES.len()] = {
 };
 
 /// Classes for which it also matters what stands beside or within.
-const LOCAL_RULES: u32 = 1 << 6 | 1 << 7 | 1 << 8 | 1 << 12 | 1 << 13 | 1 << 14 | 1 << 20;
+const LOCAL_RULES: Classes = 1 << class(Kind::TermList)
+    | 1 << class(Kind::Term)
+    | 1 << class(Kind::TermDescription)
+    | 1 << class(Kind::Caption)
+    | 1 << class(Kind::RowGroup(RowGroupKind::Body))
+    | 1 << class(Kind::Row)
+    | 1 << class(Kind::Details { open: false });
 
 /// Whether the first child of a node, and the number of its children, are as they must be.
 fn local_rules_hold(doc: &Document, id: NodeId, kind: Kind) -> bool {

@@ -38,14 +38,42 @@ pub fn repair(doc: &mut Document) {
     doc.mark_repaired();
 }
 
+/// A document in which every node stands where it may. There is no other way to one than [`repaired`], so that a writer that asks
+/// for it can rely on it.
+pub(crate) struct Repaired<'d>(Cow<'d, Document>);
+
+impl std::ops::Deref for Repaired<'_> {
+    type Target = Document;
+
+    fn deref(&self) -> &Document {
+        &self.0
+    }
+}
+
+impl Repaired<'_> {
+    /// Changes a document in a way that leaves every node where it may stand: names, texts, attributes, places within text.
+    pub(crate) fn mend(&mut self, mend: impl FnOnce(&mut Document)) {
+        mend(self.0.to_mut());
+        debug_assert!(survey(&self.0).is_fine());
+    }
+}
+
 /// The document itself where every node stands where it may, else a copy in which it does, and what the repair found.
-pub(crate) fn repaired(doc: &Document) -> (Cow<'_, Document>, Vec<Finding>) {
-    if doc.is_repaired() || survey(doc).is_fine() {
-        return (Cow::Borrowed(doc), Vec::new());
+pub(crate) fn repaired(doc: &Document) -> (Repaired<'_>, Vec<Finding>) {
+    repaired_after(doc, None)
+}
+
+/// As [`repaired`], with something that is done to a copy before.
+pub(crate) fn repaired_after(doc: &Document, change: Option<fn(&mut Document)>) -> (Repaired<'_>, Vec<Finding>) {
+    if change.is_none() && (doc.is_repaired() || survey(doc).is_fine()) {
+        return (Repaired(Cow::Borrowed(doc)), Vec::new());
     }
     let mut copy = doc.clone();
     copy.findings.clear();
+    if let Some(change) = change {
+        change(&mut copy);
+    }
     repair(&mut copy);
     let findings = std::mem::take(&mut copy.findings);
-    (Cow::Owned(copy), findings)
+    (Repaired(Cow::Owned(copy)), findings)
 }

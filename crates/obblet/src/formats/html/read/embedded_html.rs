@@ -6,7 +6,7 @@ use super::fragment_filter::{Chunk, Filter};
 use super::normalize::Normalizer;
 use super::sink::{Parts, Sink};
 use super::tokens;
-use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step, Text};
+use crate::document::{Document, Finding, Kind, KindSet, Markup, NodeId, Step, Text};
 use html5ever::tokenizer::TagKind;
 use html5ever::tree_builder::{TreeBuilder, TreeBuilderOpts};
 
@@ -34,7 +34,7 @@ pub(crate) fn open_raw_with(doc: &mut Document, classes: bool) {
     }
     drop_comments(doc);
     let roots: Vec<NodeId> = doc.roots();
-    if !doc.nodes().any(|(_, node)| matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. })) {
+    if !doc.nodes().any(|(_, node)| raw_html(node.kind()).is_some()) {
         return;
     }
     // What pieces of HTML look like says nothing of the document that they stand in.
@@ -51,6 +51,14 @@ pub(crate) fn open_raw_with(doc: &mut Document, classes: bool) {
     doc.layout_hints = layout_hints;
 }
 
+/// The markup of a node that is raw HTML.
+const fn raw_html(kind: Kind) -> Option<Text> {
+    match kind {
+        Kind::Raw { markup: Markup::Html, raw } | Kind::RawBlock { markup: Markup::Html, raw } => Some(raw),
+        _ => None,
+    }
+}
+
 /// Comments are what most raw HTML is; they say nothing to a reader and need no parsing to go.
 fn drop_comments(doc: &mut Document) {
     let is_comment = |raw: Text| {
@@ -59,7 +67,7 @@ fn drop_comments(doc: &mut Document) {
     };
     let comments: Vec<NodeId> = doc
         .nodes()
-        .filter(|(_, node)| matches!(node.kind(), Kind::Raw { raw } | Kind::RawBlock { raw } if is_comment(raw)))
+        .filter(|(_, node)| matches!(node.kind(), Kind::Raw { markup: Markup::Html, raw } | Kind::RawBlock { markup: Markup::Html, raw } if is_comment(raw)))
         .map(|(id, _)| id)
         .collect();
     for id in comments {
@@ -72,7 +80,7 @@ fn drop_comments(doc: &mut Document) {
 fn nodes_with_raw(doc: &Document) -> Vec<bool> {
     let mut has_raw = vec![false; doc.node_count()];
     for (id, node) in doc.nodes() {
-        if !matches!(node.kind(), Kind::Raw { .. } | Kind::RawBlock { .. }) {
+        if raw_html(node.kind()).is_none() {
             continue;
         }
         let mut at = Some(id);
@@ -93,7 +101,7 @@ fn show_what_is_too_deep(doc: &mut Document, top: NodeId) {
         match step {
             Step::Enter(id) => {
                 depth += 1;
-                if let (Kind::Raw { raw } | Kind::RawBlock { raw }, true) = (doc.kind(id), depth > DEEPEST) {
+                if let (Some(raw), true) = (raw_html(doc.kind(id)), depth > DEEPEST) {
                     too_deep.push((id, raw));
                 }
             }
@@ -115,7 +123,9 @@ fn events(doc: &Document, top: NodeId, has_raw: &[bool]) -> Vec<Event> {
     while let Some(step) = walk.next() {
         match step {
             Step::Enter(id) => match doc.kind(id) {
-                Kind::Raw { raw } | Kind::RawBlock { raw } => events.push(Event::Raw(id, raw)),
+                Kind::Raw { markup: Markup::Html, raw } | Kind::RawBlock { markup: Markup::Html, raw } => {
+                    events.push(Event::Raw(id, raw));
+                }
                 _ if id == top => {}
                 _ if has_raw[id.index()] => events.push(Event::Open(id)),
                 _ => {

@@ -3,7 +3,7 @@
 use super::element_state::{Origin, ParseState};
 use super::foreign_markup::{element, escape};
 use super::formula::formula;
-use crate::document::{Document, Finding, Kind, Media, NodeId, Step};
+use crate::document::{Document, Finding, Formula, Kind, Markup, Media, NodeId, Step, Text};
 use html5ever::{Attribute, QualName, ns};
 
 /// Puts a drawing or formula in its place: a formula as markup, a drawing as a picture that the document holds.
@@ -19,13 +19,17 @@ pub(super) fn normalize(doc: &mut Document, id: NodeId, state: &ParseState) {
     if let Some(tex) = tex_within(doc, id, state) {
         let display = is_display(attributes);
         let tex = doc.intern(tex.trim());
-        return replace(doc, id, Kind::Math { tex, display });
+        let formula = doc.add_formula(Formula::tex(tex, display));
+        return replace(doc, id, Kind::Math(formula));
     }
     let empty = doc.plain_text(id).trim().is_empty();
     if let Some(markup) = formula(doc, id, state).filter(|_| !empty) {
         let display = is_display(attributes);
-        let markup = doc.intern(&markup);
-        return replace(doc, id, Kind::MathMl { markup, display });
+        let characters: String = markup.split('<').filter_map(|piece| piece.split_once('>')).map(|(_, text)| text).collect();
+        let (source, characters) = (doc.intern(&markup), doc.intern(&characters));
+        let formula = Formula { notation: Markup::MathMl, source, characters, display, number: Text::EMPTY };
+        let formula = doc.add_formula(formula);
+        return replace(doc, id, Kind::Math(formula));
     }
     let (place, words) = (doc.place(id), doc.plain_text(id));
     let words = words.split_whitespace().collect::<Vec<_>>().join(" ");

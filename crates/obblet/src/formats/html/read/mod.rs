@@ -82,7 +82,8 @@ impl Default for ReadOptions<'_> {
 pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
     let (source, doubt) = decode::decode(bytes, Some(options.settings.encoding.as_str()).filter(|label| !label.is_empty()));
     let mut doc = Document::with_pool(String::with_capacity(source.len()), source.len() / 24 + 16);
-    doc.source = SourceMap::of_lines();
+    let source = tokens::prepared(&source);
+    doc.source = SourceMap::of_source(&source).read_from(bytes, &source);
     doc.findings.extend(doubt);
     build(&mut doc, &source, options);
     doc
@@ -100,7 +101,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     let options_of_builder = TreeBuilderOpts { scripting_enabled: false, iframe_srcdoc: true, ..TreeBuilderOpts::default() };
     let guard = Guard::new(TreeBuilder::new(sink, options_of_builder));
     tokens::tokenize(source, &mut tokens::Names::new(), &guard);
-    let _ = guard.process_token(Token::EOFToken, 1);
+    let _ = guard.process_token(Token::EOFToken, source.len() as u64 | (source.len() as u64) << 32);
     guard.end();
     let Parts { doc, root: page, mut state, names } = guard.into_builder().sink.into_parts();
     metadata::read(doc, &state);
@@ -136,6 +137,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     notes::find(doc, &state);
     headings(doc, heading_like, options.settings.promote_headings);
     structure::repair(doc);
+    doc.order_spans();
 }
 
 /// Spans whose classes stand for formatting become that formatting.

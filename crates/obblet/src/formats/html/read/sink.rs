@@ -1,6 +1,6 @@
 //! Tree construction straight into the model.
 
-use super::super::depth_limit::Counting;
+use super::super::depth_limit::{Counting, DEEPEST, is_void};
 use super::element_state::{Origin, ParseState};
 use super::elements;
 use crate::document::{Document, Finding, Kind, NodeId, Place, SourceMap, Text};
@@ -33,6 +33,9 @@ pub(super) struct Sink<'d> {
     pub(super) depth: Cell<u32>,
     /// The place of what is being read: a line of a page, or the place of a piece of HTML.
     now: Cell<u32>,
+    /// Where the token ends that is being read, and the elements whose end tags may still come.
+    token_end: Cell<u32>,
+    open: RefCell<Vec<Handle>>,
     is_page: bool,
 }
 
@@ -64,7 +67,7 @@ impl<'d> Sink<'d> {
 
     /// A sink for a page; `wants_parts` where its parts are asked for.
     pub(super) fn for_page(doc: &'d mut Document, wants_parts: bool) -> Self {
-        let sink = Self::at(doc, 1, true);
+        let sink = Self::at(doc, 0, true);
         sink.state.borrow_mut().parse.wants_parts = wants_parts;
         sink
     }
@@ -76,6 +79,8 @@ impl<'d> Sink<'d> {
             created: Cell::new(0),
             depth: Cell::new(0),
             now: Cell::new(place),
+            token_end: Cell::new(place),
+            open: RefCell::default(),
             is_page,
             state: RefCell::new(State {
                 doc,
@@ -115,9 +120,18 @@ impl<'d> Sink<'d> {
         let marked = &mut self.state.borrow_mut().marked;
         marked.push((id, false));
         Attribute {
-            name: QualName::new(None, Namespace::from(MARK), LocalName::from("n")),
+            name: QualName::new(None, Namespace::from(MARK), local_name!("name")),
             value: StrTendril::from((marked.len() - 1).to_string().as_str()),
         }
+    }
+
+    /// Puts a node to the end of one that is open, or of the whole, without tree construction.
+    pub(super) fn put(&self, parent: Option<NodeId>, id: NodeId, depth: u32) {
+        let state = &mut *self.state.borrow_mut();
+        self.depth.set(depth);
+        // The element that tree construction begins with stands in the root.
+        let parent = parent.or_else(|| state.doc.node(state.root).last_child()).unwrap_or(state.root);
+        state.doc.attach(parent, id);
     }
 
     pub(super) fn kind(&self, id: NodeId) -> Kind {
@@ -184,6 +198,18 @@ impl Counting for Sink<'_> {
         self.created.get()
     }
 
+    fn ends(&self, name: &LocalName) {
+        let names = &*self.names.borrow();
+        let open = &mut *self.open.borrow_mut();
+        let found = open.iter().rev().take(DEEPEST as usize).position(|element| names[element.name as usize].local == *name);
+        if let Some(back) = found {
+            let at = open.len() - 1 - back;
+            self.state.borrow_mut().doc.set_end(open[at].node, self.token_end.get());
+            // What is in it is over, too; where that ended, no tag says.
+            open.truncate(at);
+        }
+    }
+
     fn too_deep(&self) {
         let here = self.here();
         self.state.borrow_mut().parse.too_deep.add(|| here, "");
@@ -241,7 +267,14 @@ impl<'d> TreeSink for Sink<'d> {
                 node
             }
         };
-        self.name(state, node, name)
+        let is_void = self.is_page && is_void(&name.local);
+        let handle = self.name(state, node, name);
+        if is_void {
+            state.doc.set_end(node, self.token_end.get());
+        } else if self.is_page {
+            self.open.borrow_mut().push(handle);
+        }
+        handle
     }
 
     fn create_comment(&self, _: StrTendril) -> Handle {
@@ -334,6 +367,7 @@ impl<'d> TreeSink for Sink<'d> {
     fn set_current_line(&self, line: u64) {
         if self.is_page {
             self.now.set(line as u32);
+            self.token_end.set((line >> 32) as u32);
         }
     }
 }

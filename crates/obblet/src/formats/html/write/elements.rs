@@ -3,7 +3,8 @@
 use super::super::{Context, Raw, Syntax, attribute_values};
 use super::Writer;
 use crate::document::{
-    Align, CellKind, Direction, DivisionKind, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Step, Text, TextLevel,
+    Align, CellKind, Direction, DivisionKind, Finding, Formula, Kind, ListKind, Marker, Markup, NodeId, RowGroupKind, Scope,
+    Step, Text, TextLevel,
 };
 use crate::formats::html::Mends;
 
@@ -95,32 +96,37 @@ impl Writer<'_, '_> {
         true
     }
 
+    fn formula(&mut self, formula: Formula) {
+        match formula.notation {
+            Markup::Tex => {
+                self.out.markup("<code");
+                self.out.attribute("class", if formula.display { "language-tex display" } else { "language-tex" });
+                self.out.close_tag();
+                self.out.text(self.doc.text(formula.source).trim());
+                self.out.markup("</code>");
+            }
+            Markup::MathMl => {
+                self.out.markup("<math");
+                if self.options.settings.syntax == Syntax::Xhtml {
+                    self.out.attribute("xmlns", "http://www.w3.org/1998/Math/MathML");
+                }
+                self.out.foreign(self.doc.text(formula.source).trim_start_matches("<math"));
+            }
+            Markup::OfficeMath | Markup::Html => self.out.text(self.doc.text(formula.characters)),
+        }
+    }
+
     /// Writes what has no children, and inline elements that have nothing but a name.
     fn leaf(&mut self, kind: Kind, id: NodeId) {
         match kind {
-            Kind::RawBlock { raw } => self.raw(raw, id, true),
-            Kind::Raw { raw } => self.raw(raw, id, false),
+            Kind::RawBlock { raw, .. } => self.raw(raw, id, true),
+            Kind::Raw { raw, .. } => self.raw(raw, id, false),
             Kind::Code(text) => {
                 self.inline(tag!("code"), id);
                 self.out.text(self.doc.text(text));
                 self.out.markup("</code>");
             }
-            Kind::Math { tex, display } => {
-                self.out.markup("<code");
-                self.out.attribute("class", if display { "language-tex display" } else { "language-tex" });
-                self.out.close_tag();
-                self.out.text(self.doc.text(tex).trim());
-                self.out.markup("</code>");
-            }
-            Kind::MathMl { markup, .. } => {
-                let markup = self.doc.text(markup).trim_start_matches("<math");
-                self.out.markup("<math");
-                if self.options.settings.syntax == Syntax::Xhtml {
-                    self.out.attribute("xmlns", "http://www.w3.org/1998/Math/MathML");
-                }
-                self.out.foreign(markup);
-            }
-            Kind::OfficeMath { characters, .. } => self.out.text(self.doc.text(characters)),
+            Kind::Math(formula) => self.formula(self.doc.formula(formula)),
             Kind::Image { src, alt } => self.image(src, alt, id),
             Kind::LineBreak => {
                 self.out.markup("<br");

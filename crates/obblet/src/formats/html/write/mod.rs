@@ -10,7 +10,7 @@ mod raw;
 mod scrolling;
 
 use super::{Options, Raw, Settings};
-use crate::document::{Document, Finding, Kind, KindSet, NodeId};
+use crate::document::{Document, Finding, Kind, KindSet, Markup, NodeId};
 use crate::formats::html::Lists;
 use crate::refine::structure;
 use notes::NoteNumbers;
@@ -51,17 +51,13 @@ pub struct Written {
 #[must_use]
 pub fn write(doc: &Document, options: &Options<'_>) -> Written {
     let opens = options.settings.raw == Raw::Clean && holds_raw(doc);
-    if !opens && (doc.is_repaired() || structure::survey(doc).is_fine()) {
-        return Writer::new(doc, options).run();
-    }
-    let mut repaired = doc.clone();
-    repaired.findings.clear();
-    if opens {
-        super::open_raw(&mut repaired);
-    }
-    structure::repair(&mut repaired);
+    let opening: Option<fn(&mut Document)> = if opens { Some(super::open_raw) } else { None };
+    let (repaired, mut findings) = structure::repaired_after(doc, opening);
     let mut written = Writer::new(&repaired, options).run();
-    written.findings.splice(..0, std::mem::take(&mut repaired.findings));
+    if !findings.is_empty() {
+        findings.append(&mut written.findings);
+        written.findings = findings;
+    }
     written
 }
 
@@ -76,7 +72,8 @@ pub fn write_part(doc: &Document, part: NodeId, options: &Options<'_>) -> String
 }
 
 fn holds_raw(doc: &Document) -> bool {
-    let is_raw = |kind: Kind| matches!(kind, Kind::Raw { .. } | Kind::RawBlock { .. });
+    let is_raw =
+        |kind: Kind| matches!(kind, Kind::Raw { markup: Markup::Html, .. } | Kind::RawBlock { markup: Markup::Html, .. });
     doc.may_hold(KindSet::RAW) && doc.nodes().any(|(_, node)| is_raw(node.kind()))
 }
 

@@ -20,12 +20,14 @@ impl<'s> Blocks<'s> {
             {
                 self.add_prose(at, end);
                 self.blank = None;
+                self.content_end = end + 1;
             } else {
+                self.line_end = end + 1;
                 self.line(Cursor::new(bytes, at, end));
             }
             at = end + 1;
         }
-        self.close_leaf();
+        self.close_to(1);
         Outcome {
             doc: self.doc,
             pending: self.pending,
@@ -49,13 +51,18 @@ impl<'s> Blocks<'s> {
         let mut matched = self.go_on(&mut cursor);
         let all_matched = matched == self.stack.len();
         if all_matched && self.add_to_leaf(&mut cursor) {
+            self.content_end = self.line_end;
             self.blank = None;
             return;
         }
         let opened = self.open_blocks(&mut cursor, &mut matched, all_matched);
         if opened == Opened::Leaf {
+            self.content_end = self.line_end;
             self.blank = None;
             return;
+        }
+        if opened == Opened::Container {
+            self.content_end = self.line_end;
         }
         if cursor.is_blank() {
             if opened == Opened::Nothing {
@@ -85,6 +92,7 @@ impl<'s> Blocks<'s> {
             self.leaf = Leaf::Paragraph;
             self.paragraph.begin(start, cursor.end);
         }
+        self.content_end = self.line_end;
         self.blank = None;
     }
 
@@ -161,8 +169,9 @@ impl<'s> Blocks<'s> {
                     return opened;
                 }
                 self.close_unless_opened(*matched, opened);
+                let start = cursor.at;
                 cursor.skip_columns(4);
-                self.open_indented_code(cursor);
+                self.open_indented_code(cursor, start);
                 return Opened::Leaf;
             }
             let line = &self.source.as_bytes()[next..cursor.end];
@@ -201,7 +210,8 @@ impl<'s> Blocks<'s> {
                     }
                     if matches!(line[0], b'-' | b'*') && no_break[other] == 0 {
                         self.close_unless_opened(*matched, opened);
-                        self.open_child(Kind::ThematicBreak, next);
+                        let node = self.open_child(Kind::ThematicBreak, next);
+                        self.end_block_here(node);
                         return Opened::Leaf;
                     }
                     if !self.open_item(cursor, *matched, opened, paragraph_matched) {
@@ -240,11 +250,13 @@ impl<'s> Blocks<'s> {
                 let Some((level, start, end)) = block_starts::atx_heading(line) else { return false };
                 self.close_unless_opened(matched, opened);
                 let node = self.open_child(Kind::Heading(level), at);
+                self.end_block_here(node);
                 self.pending.push(Pending { node, text: Text::between(at + start, at + end) });
             }
             b'_' if block_starts::thematic_break_fails(line).is_none() => {
                 self.close_unless_opened(matched, opened);
-                self.open_child(Kind::ThematicBreak, at);
+                let node = self.open_child(Kind::ThematicBreak, at);
+                self.end_block_here(node);
             }
             b'`' | b'~' => {
                 let Some((mark, length, info)) = block_starts::fence(line) else { return false };
@@ -351,7 +363,9 @@ impl<'s> Blocks<'s> {
     }
 
     fn pop(&mut self) {
-        self.stack.pop();
+        if let Some(container) = self.stack.pop() {
+            self.end_block(container.node);
+        }
         if self.quotes.last() == Some(&self.stack.len()) {
             self.quotes.pop();
         }

@@ -5,7 +5,7 @@ use super::block_starts::{self, HtmlEnd};
 use super::cursor::Cursor;
 use super::leaf_state::{Leaf, Lines};
 use super::state::{Blocks, Pending};
-use crate::document::{Kind, NodeId, Text};
+use crate::document::{Kind, Markup, NodeId, Text};
 
 impl<'s> Blocks<'s> {
     /// Whole lines as text of the pool.
@@ -54,7 +54,13 @@ impl<'s> Blocks<'s> {
     /// Closes the open leaf.
     pub(super) fn close_leaf(&mut self) {
         match std::mem::replace(&mut self.leaf, Leaf::None) {
-            Leaf::None | Leaf::Table { .. } => {}
+            Leaf::None => {}
+            Leaf::Table { node, body, .. } => {
+                self.end_block(node);
+                if let Some(body) = body {
+                    self.end_block(body);
+                }
+            }
             Leaf::Paragraph => {
                 let text = self.finish_paragraph();
                 self.end_paragraph(text);
@@ -62,14 +68,17 @@ impl<'s> Blocks<'s> {
             Leaf::Fence { node, content, .. } => {
                 let code = self.text_of(content, false);
                 self.set_code(node, code);
+                self.end_block(node);
             }
             Leaf::Indented { node, content } => {
                 let code = self.text_of(content, true);
                 self.set_code(node, code);
+                self.end_block(node);
             }
             Leaf::Html { node, content, .. } => {
                 let raw = self.text_of(content, false);
-                self.doc.set_kind(node, Kind::RawBlock { raw });
+                self.doc.set_kind(node, Kind::RawBlock { markup: Markup::Html, raw });
+                self.end_block(node);
             }
         }
     }
@@ -84,6 +93,7 @@ impl<'s> Blocks<'s> {
             self.doc.detach(node);
         } else {
             self.pending.push(Pending { node, text });
+            self.end_block(node);
         }
     }
 
@@ -104,6 +114,7 @@ impl<'s> Blocks<'s> {
                     && next < cursor.end
                     && block_starts::closes_fence(&source.as_bytes()[next..cursor.end], *mark, *length)
                 {
+                    self.content_end = self.line_end;
                     self.close_leaf();
                     return true;
                 }
@@ -134,6 +145,7 @@ impl<'s> Blocks<'s> {
                 }
                 content.add(source, cursor.spaces_left(), cursor.at, cursor.end);
                 if end.is_in(cursor.rest()) {
+                    self.content_end = self.line_end;
                     self.close_leaf();
                 }
                 true
@@ -141,8 +153,8 @@ impl<'s> Blocks<'s> {
         }
     }
 
-    pub(super) fn open_indented_code(&mut self, cursor: &Cursor<'s>) {
-        let node = self.open_child(Kind::CodeBlock { code: Text::EMPTY, info: Text::EMPTY }, cursor.at);
+    pub(super) fn open_indented_code(&mut self, cursor: &Cursor<'s>, start: usize) {
+        let node = self.open_child(Kind::CodeBlock { code: Text::EMPTY, info: Text::EMPTY }, start);
         let mut content = Lines::default();
         content.add(self.source, cursor.spaces_left(), cursor.at, cursor.end);
         content.mark_solid();
@@ -159,11 +171,12 @@ impl<'s> Blocks<'s> {
 
     pub(super) fn open_html(&mut self, cursor: &Cursor<'s>, end: HtmlEnd) {
         let (_, at) = cursor.indent();
-        let node = self.open_child(Kind::RawBlock { raw: Text::EMPTY }, at);
+        let node = self.open_child(Kind::RawBlock { markup: Markup::Html, raw: Text::EMPTY }, at);
         let mut content = Lines::default();
         content.add(self.source, cursor.spaces_left(), cursor.at, cursor.end);
         self.leaf = Leaf::Html { node, end, content };
         if end.is_in(&self.source.as_bytes()[at..cursor.end]) {
+            self.content_end = self.line_end;
             self.close_leaf();
         }
     }
@@ -180,6 +193,7 @@ impl<'s> Blocks<'s> {
         }
         self.leaf = Leaf::None;
         self.doc.set_kind(node, Kind::Heading(level));
+        self.end_block_here(node);
         self.pending.push(Pending { node, text });
         true
     }
@@ -214,5 +228,8 @@ impl<'s> Blocks<'s> {
         }
         let text = self.finish_paragraph();
         self.end_paragraph(text);
+        if let Some(node) = node.filter(|_| !text.is_empty()) {
+            self.doc.set_end(node, last_line as u32);
+        }
     }
 }

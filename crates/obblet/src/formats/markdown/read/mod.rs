@@ -26,7 +26,7 @@ pub fn read(bytes: &[u8], settings: &Settings) -> Document {
     let mut pool = String::with_capacity(source.len() + source.len() / 8 + 64);
     pool.push_str(&source);
     let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
-    doc.source = SourceMap::of_text(source.len());
+    doc.source = SourceMap::of_text(source.len()).read_from(bytes, &source);
     source::report(&mut doc, broken);
     let start = if syntax.has(Extensions::FRONT_MATTER) { front_matter::read(&source, &mut doc) } else { 0 };
     let blocks = state::Blocks::new(&source, doc, syntax).run(start);
@@ -34,5 +34,6 @@ pub fn read(bytes: &[u8], settings: &Settings) -> Document {
     if syntax.has(Extensions::ALERTS) && memchr::memmem::find(source.as_bytes(), b"[!").is_some() {
         alert::mark(&mut doc);
     }
+    doc.order_spans();
     doc
 }

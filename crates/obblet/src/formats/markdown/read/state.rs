@@ -60,6 +60,9 @@ pub(super) struct Blocks<'s> {
     /// How many table cells were made that the source leaves out, and whether there were so many that the rest are one cell a row.
     pub(super) filled_cells: usize,
     pub(super) merges_cells: bool,
+    /// Where the line that is being read ends, and the last one that some block holds.
+    pub(super) line_end: usize,
+    pub(super) content_end: usize,
 }
 
 impl<'s> Blocks<'s> {
@@ -79,7 +82,20 @@ impl<'s> Blocks<'s> {
             notes: HashMap::default(),
             filled_cells: 0,
             merges_cells: false,
+            line_end: 0,
+            content_end: 0,
         }
+    }
+
+    /// A block ends with the last line that belongs to one.
+    pub(super) fn end_block(&mut self, node: NodeId) {
+        self.doc.set_end(node, self.content_end as u32);
+    }
+
+    /// A block ends with the line that is being read.
+    pub(super) fn end_block_here(&mut self, node: NodeId) {
+        self.content_end = self.line_end;
+        self.end_block(node);
     }
 
     /// The innermost open container.

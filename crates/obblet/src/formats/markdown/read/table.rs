@@ -88,6 +88,8 @@ impl Blocks<'_> {
 
     fn row(&mut self, group: NodeId, columns: &[Align], header: bool, start: usize, end: usize) {
         let row = self.doc.append_at(group, Kind::Row, start as u32);
+        self.doc.set_end(row, end as u32);
+        self.doc.set_end(group, end as u32);
         let mut cells = cells(self.source.as_bytes(), start, end);
         for (index, &align) in columns.iter().enumerate() {
             let kind = CellKind { header, align, ..CellKind::PLAIN };
@@ -96,6 +98,7 @@ impl Blocks<'_> {
                 return;
             };
             let node = self.doc.append_at(row, Kind::Cell(kind), from as u32);
+            self.doc.set_end(node, to as u32);
             let text = self.cell_text(from, to);
             if !text.is_empty() {
                 self.pending.push(Pending { node, text });

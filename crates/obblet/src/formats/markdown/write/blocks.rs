@@ -142,7 +142,7 @@ impl Writer<'_, '_> {
                 self.code_block(code, info);
                 Next::Behind(id)
             }
-            Kind::RawBlock { raw } => {
+            Kind::RawBlock { raw, .. } => {
                 self.begin(Shape::Html);
                 self.out.lines(doc.text(raw));
                 Next::Behind(id)

@@ -2,7 +2,7 @@
 
 use super::inline_token::{Context, Mark, Token};
 use super::{LinkForm, Writer, escape, tags};
-use crate::document::{Kind, NodeId, Step};
+use crate::document::{Kind, Markup, NodeId, Step};
 use crate::formats::markdown::Extensions;
 
 impl<'d> Writer<'d, '_> {
@@ -34,11 +34,16 @@ impl<'d> Writer<'d, '_> {
                         picture.push(')');
                         tokens.push(Token::Literal(picture));
                     }
-                    Kind::Math { tex, display } => tokens.push(self.math(doc.text(tex), display, context)),
-                    Kind::MathMl { markup, .. } => self.formula(doc.text(markup), tokens),
-                    Kind::OfficeMath { characters, .. } => tokens.push(Token::Text(doc.text(characters))),
+                    Kind::Math(formula) => {
+                        let formula = doc.formula(formula);
+                        match formula.notation {
+                            Markup::Tex => tokens.push(self.math(doc.text(formula.source), formula.display, context)),
+                            Markup::MathMl => self.formula(doc.text(formula.source), tokens),
+                            Markup::OfficeMath | Markup::Html => tokens.push(Token::Text(doc.text(formula.characters))),
+                        }
+                    }
                     Kind::NoteReference(note) => tokens.push(self.note_mark(note, links > 0)),
-                    Kind::Raw { raw } => tokens.push(Token::Literal(doc.text(raw).to_owned())),
+                    Kind::Raw { raw, .. } => tokens.push(Token::Literal(doc.text(raw).to_owned())),
                     Kind::Link { href } => {
                         if let Some(address) = self.as_autolink(id, doc.text(href)).filter(|_| links == 0) {
                             tokens.push(Token::Literal(format!("<{address}>")));

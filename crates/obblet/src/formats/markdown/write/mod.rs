@@ -141,7 +141,7 @@ pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
     let places = if keeps_places { heading_slugs::without_heading(&doc, &slugs) } else { Vec::new() };
     let has_places = !places.is_empty();
     if has_places {
-        heading_slugs::set_places(doc.to_mut(), places);
+        doc.mend(|doc| heading_slugs::set_places(doc, places));
     }
     let mut writer = Writer::new(&doc, options);
     writer.has_places = has_places;

@@ -89,12 +89,15 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
     let source = lines::with_plain_ends(&source);
     let length = source.len();
     let mut doc = Document::with_pool(source.into_owned(), length / 32 + 16);
-    doc.source = SourceMap::of_text(length);
+    doc.source = SourceMap::of_text(length).read_from(bytes, doc.pool());
     doc.findings.extend(doubt);
     // Spaces are all that people have to set text with.
     doc.layout_hints.producer = Producer::Styled;
     let lines = lines::lines(doc.pool());
     Blocks::new(&mut doc, options, &lines).read();
+    let text = doc.pool()[..length].to_owned();
+    doc.end_blocks_with_lines(&text);
+    doc.order_spans();
     if options.classes {
         let used =
             |class: &str| doc.nodes().any(|(id, _)| doc.attributes(id).classes.iter().any(|&known| doc.text(known) == class));

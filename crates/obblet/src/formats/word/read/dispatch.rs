@@ -18,12 +18,16 @@ impl Reader<'_, '_> {
         while let Some(event) = xml.next() {
             match event {
                 Event::Open(element) => {
+                    self.here = self.part_offset.saturating_add(xml.element_start() as u32);
                     if let Some(frame) = self.open(xml, &element, &mut frames) {
                         frames.push(frame);
                     }
                 }
                 Event::Close => {
                     if let Some(frame) = frames.pop() {
+                        if !matches!(frame, Frame::Through) {
+                            self.here = self.part_offset.saturating_add(xml.position() as u32);
+                        }
                         self.close(frame);
                     }
                 }
@@ -221,7 +225,11 @@ impl Reader<'_, '_> {
             Frame::Row => self.end_row(),
             Frame::Cell => self.end_cell(),
             Frame::Box => self.end_box(),
-            Frame::Note => self.end_context(),
+            Frame::Note => {
+                let body = self.context().container;
+                self.doc.set_end(body, self.here);
+                self.end_context();
+            }
             Frame::Drawing => self.end_drawing(),
             Frame::PictureEnds => self.end_picture(),
             Frame::Control => self.end_control(),

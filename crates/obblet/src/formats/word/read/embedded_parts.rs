@@ -3,7 +3,7 @@
 use super::super::xml::{Element, Event, Xml};
 use super::Reader;
 use super::open_element::Frame;
-use crate::document::{Finding, Kind};
+use crate::document::{Finding, Formula, Kind, Markup, Text};
 use crate::encoding;
 
 impl Reader<'_, '_> {
@@ -25,8 +25,10 @@ impl Reader<'_, '_> {
         }
         self.diagnostics.formulas.add(self.offset, &text);
         let parent = self.inline_parent();
-        let (markup, characters) = (self.doc.intern(markup), self.doc.intern(&text));
-        self.doc.append_at(parent, Kind::OfficeMath { markup, characters }, self.offset);
+        let (source, characters) = (self.doc.intern(markup), self.doc.intern(&text));
+        let display = element.local() == b"oMathPara";
+        let formula = Formula { notation: Markup::OfficeMath, source, characters, display, number: Text::EMPTY };
+        self.doc.append_formula_at(parent, formula, self.offset);
         None
     }
 
@@ -90,7 +92,7 @@ impl Reader<'_, '_> {
             }
         } else {
             let raw = self.doc.intern(body_of(&text));
-            self.doc.append_at(container, Kind::RawBlock { raw }, self.offset);
+            self.doc.append_at(container, Kind::RawBlock { markup: Markup::Html, raw }, self.offset);
         }
     }
 }

@@ -40,7 +40,7 @@ mod theme;
 use super::Settings;
 use super::package::{Package, PackageError, Relations};
 use super::xml::Xml;
-use crate::document::{Document, NodeId, Producer, SourceMap};
+use crate::document::{Document, NodeId, Producer};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::StyleFidelity;
 use crate::refine::revisions::Revisions;
@@ -107,6 +107,8 @@ pub struct ReadOptions<'o> {
     pub revisions: Revisions,
     /// How many bytes the parts that are read may have together.
     pub unpacked: u64,
+    /// Whether the document keeps the text of the parts that spans of its nodes are in.
+    pub keeps_source: bool,
     /// Names of bookmarks that stay although nothing in the document leads to them.
     pub requested: &'o BTreeSet<String>,
 }
@@ -119,13 +121,11 @@ impl Default for ReadOptions<'_> {
             fidelity: StyleFidelity::Semantic,
             revisions: Revisions::Recorded,
             unpacked: 1 << 28,
+            keeps_source: false,
             requested: &NO_NAMES,
         }
     }
 }
-
-/// So many paragraphs have numbers of their own.
-const MOST_PARAGRAPHS: u32 = SourceMap::PART_SIZE - 1;
 
 /// Reads a Word document.
 ///
@@ -166,10 +166,14 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Result<Document, Package
     if let Some(properties) = properties {
         reader.metadata(&properties);
     }
+    reader.doc.source.add_part("", &main, text.len(), Some(&*text).filter(|_| options.keeps_source));
     reader.read_all(&text);
     match reader.picture_error() {
         Some(error) => Err(error),
-        None => Ok(reader.doc),
+        None => {
+            reader.doc.order_spans();
+            Ok(reader.doc)
+        }
     }
 }
 
@@ -251,14 +255,15 @@ struct Reader<'p, 'b> {
     diagnostics: diagnostics::Diagnostics,
     /// The place of the paragraph that is being read.
     offset: u32,
+    /// Where the part that is being read begins, and where the element begins or ends that is being read.
     part_offset: u32,
+    here: u32,
     paragraphs: u32,
 }
 
 impl<'p, 'b> Reader<'p, 'b> {
     fn new(package: &'p mut Package<'b>, options: &'p ReadOptions<'p>, size: usize) -> Self {
         let mut doc = Document::with_pool(String::with_capacity(size / 8), size / 256 + 16);
-        doc.source = SourceMap::of_parts(&crate::document::PARTS);
         // What is to look like the source is left as it is.
         doc.layout_hints.producer = if options.fidelity.is_exact() { Producer::Plain } else { Producer::Program };
         doc.layout_hints.external_anchors.requested.clone_from(options.requested);
@@ -327,6 +332,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             diagnostics: diagnostics::Diagnostics::default(),
             offset: 0,
             part_offset: 0,
+            here: 0,
             paragraphs: 0,
         }
     }
@@ -339,7 +345,7 @@ impl<'p, 'b> Reader<'p, 'b> {
         self.end_context();
         self.paragraphs_of_body = self.paragraphs;
         let relations = std::mem::take(&mut self.relations);
-        for (kind, number) in [("footnotes", 1), ("endnotes", 2), ("comments", 5)] {
+        for kind in ["footnotes", "endnotes", "comments"] {
             if let Some(part) = relations.part(kind).map(str::to_owned)
                 && (!self.notes.is_empty() || kind == "comments")
             {
@@ -347,7 +353,7 @@ impl<'p, 'b> Reader<'p, 'b> {
                     self.report_comments(&part);
                 }
                 if !self.notes.is_empty() {
-                    self.read_part(&part, root, number);
+                    self.read_part(&part, root, kind);
                 }
             }
         }
@@ -361,7 +367,7 @@ impl<'p, 'b> Reader<'p, 'b> {
     }
 
     /// Reads a part beside the text; what does not say where it goes goes into a node.
-    fn read_part(&mut self, part: &str, holder: NodeId, number: u32) {
+    fn read_part(&mut self, part: &str, holder: NodeId, name: &'static str) {
         let text = match self.package.text(part) {
             Ok(Some(text)) => text,
             Ok(None) => return,
@@ -372,14 +378,15 @@ impl<'p, 'b> Reader<'p, 'b> {
         };
         // A part whose relations are damaged is reported at the end.
         self.relations = self.package.relations(part).unwrap_or_default();
-        self.part_offset = number * SourceMap::PART_SIZE;
+        let text = text.get();
+        self.part_offset = self.doc.source.add_part(name, part, text.len(), Some(&*text).filter(|_| self.options.keeps_source));
         (self.paragraphs, self.omitting, self.fields_in_instruction) = (0, 0, 0);
         self.fields.clear();
         self.wraps.clear();
         self.open_links.clear();
         self.tables.clear();
         self.begin_context(holder);
-        self.story(&mut Xml::new(&text.get()));
+        self.story(&mut Xml::new(&text));
         self.end_open_fields();
         self.end_context();
     }

@@ -81,6 +81,7 @@ impl Reader<'_, '_> {
                 self.comment_authors.push((body, author));
             }
         }
+        self.doc.set_offset(body, self.here);
         self.begin_context(body);
         Some(Frame::Note)
     }

@@ -22,7 +22,8 @@ impl Reader<'_, '_> {
     /// An element of a paragraph begins; what it is, its properties say.
     pub(super) fn paragraph_opens(&mut self) {
         self.paragraphs += 1;
-        self.offset = self.part_offset + self.paragraphs.min(super::MOST_PARAGRAPHS);
+        self.offset = self.here;
+        self.doc.source.add_paragraph(self.here);
         self.context_mut().paragraph = None;
     }
 
@@ -199,6 +200,7 @@ impl Reader<'_, '_> {
         self.ensure_paragraph();
         let Some(paragraph) = self.context_mut().paragraph.take() else { return };
         let node = paragraph.node;
+        self.doc.set_end(node, self.here);
         let is_empty = self.is_empty(node);
         let deleted = paragraph.properties.mark.flags.is(Flag::Deleted);
         let inserted = paragraph.properties.mark.flags.is(Flag::Inserted);
@@ -367,6 +369,9 @@ impl Reader<'_, '_> {
             lines.pop();
         }
         let Some(first) = lines.first().copied().flatten() else { return };
+        if let Some(last) = lines.last().copied().flatten() {
+            self.doc.set_end(first, self.doc.node(last).end());
+        }
         let holds_more = |kind: Kind| matches!(kind, Kind::Image { .. } | Kind::NoteReference(_) | Kind::Link { .. });
         let is_text = lines.iter().flatten().all(|line| {
             self.doc.walk(*line).all(|step| match step {

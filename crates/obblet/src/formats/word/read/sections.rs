@@ -89,12 +89,12 @@ impl Reader<'_, '_> {
         let mut reported: HashSet<(Place, String)> = HashSet::default();
         self.in_header = keeps;
         for (place, _, part) in parts {
-            let (kind, number, code, what) = match place {
-                Place::Header => (DivisionKind::Header, 3, "word.header", "header"),
-                Place::Footer => (DivisionKind::Footer, 4, "word.footer", "footer"),
+            let (kind, code, what) = match place {
+                Place::Header => (DivisionKind::Header, "word.header", "header"),
+                Place::Footer => (DivisionKind::Footer, "word.footer", "footer"),
             };
             let holder = self.doc.create(Kind::Division(kind));
-            self.read_part(&part, holder, number);
+            self.read_part(&part, holder, what);
             let text = self.doc.plain_text(holder);
             let words = text.split_whitespace().collect::<Vec<_>>().join(" ");
             if !words.chars().any(char::is_alphabetic) || !reported.insert((place, words.clone())) {

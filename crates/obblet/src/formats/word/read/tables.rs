@@ -23,6 +23,8 @@ pub(super) struct OpenTable {
     pub(super) indent: i32,
     group: Option<(NodeId, RowGroupKind)>,
     row: Option<NodeId>,
+    /// Where it begins.
+    row_offset: u32,
     row_is_head: bool,
     row_is_gone: Option<Gone>,
     /// Rows so far, and the column of the grid where the next cell begins.
@@ -159,7 +161,7 @@ impl Reader<'_, '_> {
         self.suspend_lists(None, false);
         self.close_lists(true);
         let container = self.context().container;
-        let node = self.doc.append_at(container, Kind::Table, self.offset);
+        let node = self.doc.append_at(container, Kind::Table, self.here);
         self.context_mut().paragraph = None;
         self.tables.push(OpenTable {
             node,
@@ -172,6 +174,7 @@ impl Reader<'_, '_> {
             indent: 0,
             group: None,
             row: None,
+            row_offset: 0,
             row_is_head: false,
             row_is_gone: None,
             rows: 0,
@@ -246,6 +249,7 @@ impl Reader<'_, '_> {
         table.rows += 1;
         table.column = 0;
         table.row = None;
+        table.row_offset = self.here;
         table.row_is_head = false;
         table.row_is_gone = None;
     }
@@ -317,7 +321,7 @@ impl Reader<'_, '_> {
             // It is read all the same: fields and numbers run on in it.
             self.doc.create(Kind::Row)
         } else {
-            self.doc.append_at(group, Kind::Row, self.offset)
+            self.doc.append_at(group, Kind::Row, table.row_offset)
         };
         table.row = Some(row);
         row
@@ -337,7 +341,7 @@ impl Reader<'_, '_> {
         }
         // Its properties say what it is; one without any is a cell like another.
         let holder = self.doc.create(Kind::Cell(CellKind::PLAIN));
-        self.doc.set_offset(holder, self.offset);
+        self.doc.set_offset(holder, self.here);
         let context = self.begin_context(holder);
         context.in_cell = true;
         self.place_cell(holder);
@@ -431,6 +435,7 @@ impl Reader<'_, '_> {
             return self.end_context();
         }
         let holder = self.context().container;
+        self.doc.set_end(holder, self.here);
         self.end_context();
         if let Some(shown) = self.tables.last().and_then(|table| table.cell.as_ref()?.shown_instead) {
             self.content_of_joined(holder, shown);
@@ -528,6 +533,9 @@ impl Reader<'_, '_> {
             tally.add_apart(self.offset, &words);
         }
         let Some(table) = self.tables.last_mut() else { return };
+        if let Some(row) = table.row {
+            self.doc.set_end(row, self.here);
+        }
         if let Some(row) = table.row.take()
             && self.doc.node(row).first_child().is_none()
         {
@@ -544,6 +552,7 @@ impl Reader<'_, '_> {
     pub(super) fn end_table(&mut self) {
         let Some(table) = self.tables.pop() else { return };
         let node = table.node;
+        self.doc.set_end(node, self.here);
         self.resolve_head(&table);
         let groups: Vec<NodeId> = self.doc.children(node).collect();
         for group in groups {

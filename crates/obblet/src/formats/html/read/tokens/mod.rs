@@ -24,10 +24,17 @@ use std::borrow::Cow;
 const MANY_ATTRIBUTES: usize = 16;
 
 /// Gives the tokens of a source to a sink, without the end of the file.
+///
+/// In the place of the number of its line, each token has the offsets of its first byte and of the one behind its last, in the
+/// lower and the upper half.
 pub(super) fn tokenize<S: TokenSink>(source: &str, names: &mut Names, sink: &S) {
-    let source = with_line_feeds(source.strip_prefix('\u{FEFF}').unwrap_or(source));
-    Tokenizer { sink, names, source: &source, shared: StrTendril::from(&*source), at: 0, line: 1, line_end: None, last: None }
-        .run();
+    let source = prepared(source);
+    Tokenizer { sink, names, source: &source, shared: StrTendril::from(&*source), at: 0, last: None }.run();
+}
+
+/// The source as it is cut into tokens, without a byte order mark and with a line feed for each line end.
+pub(super) fn prepared(source: &str) -> Cow<'_, str> {
+    with_line_feeds(source.strip_prefix('\u{FEFF}').unwrap_or(source))
 }
 
 /// The source with a line feed for each line end (section 13.2.3.5).
@@ -55,9 +62,6 @@ struct Tokenizer<'t, S> {
     /// The source again, of which tokens take slices.
     shared: StrTendril,
     at: usize,
-    /// The line of the last token, and where it ends once that is known.
-    line: u64,
-    line_end: Option<usize>,
     /// The name of the last start tag.
     last: Option<LocalName>,
 }
@@ -287,21 +291,10 @@ impl<S: TokenSink> Tokenizer<'_, S> {
         self.shared.subtendril(start as u32, (end - start) as u32)
     }
 
-    /// Gives a token that begins at `start`, in the line in which it begins.
+    /// Gives a token that begins at `start` and ends where the tokenizer is.
     fn give(&mut self, token: Token, start: usize) -> TokenSinkResult<S::Handle> {
-        let bytes = self.source.as_bytes();
-        let mut end = self.line_end.unwrap_or_else(|| line_end(bytes, 0));
-        while end < start {
-            self.line += 1;
-            end = line_end(bytes, end + 1);
-        }
-        self.line_end = Some(end);
-        self.sink.process_token(token, self.line)
+        self.sink.process_token(token, start as u64 | (self.at.max(start) as u64) << 32)
     }
-}
-
-fn line_end(bytes: &[u8], start: usize) -> usize {
-    memchr::memchr(b'\n', &bytes[start..]).map_or(usize::MAX, |found| start + found)
 }
 
 /// Where a comment ends whose text begins at `start` (the comment states).

@@ -3,7 +3,7 @@
 use super::Scanner;
 use super::emphasis::{Mark, NONE};
 use super::inline_token::{Token, TokenKind};
-use crate::document::{Kind, NodeId, Text};
+use crate::document::{Formula, Kind, Markup, NodeId, Text};
 
 /// An image whose alternative text is being gathered. Its markup is gone; its words stay.
 struct Alternative {
@@ -61,10 +61,10 @@ impl Scanner<'_, '_> {
                     doc.append_at(parent, Kind::Code(text), offset);
                 }
                 TokenKind::Raw(raw) => {
-                    doc.append_at(parent, Kind::Raw { raw }, offset);
+                    doc.append_at(parent, Kind::Raw { markup: Markup::Html, raw }, offset);
                 }
                 TokenKind::Math { tex, display } => {
-                    doc.append_at(parent, Kind::Math { tex, display }, offset);
+                    doc.append_formula_at(parent, Formula::tex(tex, display), offset);
                 }
                 TokenKind::Note(note) => {
                     // A mark is a link too, and links hold no links.
