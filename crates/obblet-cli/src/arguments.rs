@@ -209,6 +209,10 @@ pub(crate) struct Inspect {
     /// The format of the documents, where their extensions do not tell.
     #[arg(long, value_name = "FORMAT", value_parser = readable())]
     pub(crate) reads: Option<Format>,
+    /// Shows what was read of each document instead, as a tree: a node a line, with its attributes, and behind it comments,
+    /// sections and styles.
+    #[arg(long)]
+    pub(crate) tree: bool,
     #[command(flatten)]
     pub(crate) settings: Settings,
     #[command(flatten)]

@@ -26,7 +26,7 @@ fn what_differs_is_shown_and_told_by_the_exit_code() {
         "a.md and c.html\n\n              first   second     same      score\nheadings          1        1        1    100.0 %\n\
          words             7        7        6     85.7 %\nlinks             1        1        1    100.0 %\n\
          styles            1        0        0      0.0 %\n\n2 differences, worst first\n\n\
-         text, changed at 3:1 and 1:1\n  first:  High at six in the sound.\n  second: High at seven in the sound.\n\
+         text, changed at 3:1 and 1:15\n  first:  High at six in the sound.\n  second: High at seven in the sound.\n\
          styles, only in the first at 3:9\n  first:  emphasis: six\n",
     );
     obblet(&dir).args(["a.md", "c.html", "--quiet", "--report", "r.json"]).assert().code(3).stdout("");

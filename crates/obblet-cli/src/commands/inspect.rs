@@ -57,6 +57,13 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
     }
     for source in sources {
         let name = if is_dash(source) { STANDARD_INPUT.to_owned() } else { source.display().to_string() };
+        if arguments.tree {
+            if let Err(failure) = show_tree(arguments, &layers, source) {
+                let Failure(worse, message) = failure.of(&name);
+                outcome = messages::fail(worse, message);
+            }
+            continue;
+        }
         match analyze(arguments, &layers, source) {
             Ok(inspection) => {
                 if is_shown {
@@ -95,6 +102,14 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
 fn analyze(arguments: &Inspect, layers: &Layers, source: &Path) -> Result<Inspection, Failure> {
     let input = Input::read(source, arguments.reads, layers)?;
     Ok(inspect(&input.bytes, input.format, &input.profile, &input.context())?)
+}
+
+/// Shows a document as it is read.
+fn show_tree(arguments: &Inspect, layers: &Layers, source: &Path) -> Result<(), Failure> {
+    let input = Input::read(source, arguments.reads, layers)?;
+    let doc = obblet::read(&input.bytes, input.format, &input.profile)?;
+    let out = &mut std::io::stdout().lock();
+    report::written(write!(out, "{}{}", doc.dump(), doc.dump_tables()))
 }
 
 /// A number with its thousands set apart.

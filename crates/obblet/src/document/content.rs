@@ -1,7 +1,10 @@
 //! A document as content: shown as text for people, and compared with another, whatever its nodes are numbered and wherever its
 //! texts lie in the pool.
 
-use super::{Align, Attributes, CellKind, Document, FormulaId, Kind, NodeId, Scope, Step, Text, TextLevel};
+use super::{
+    Align, Attributes, CellKind, Comment, Document, FormulaId, Kind, NodeId, Scope, Section, Step, StyleDefinition, Text,
+    TextLevel,
+};
 use std::fmt::{self, Write};
 
 /// Deeper than this, the depth of a node is a number and not an indent.
@@ -111,6 +114,27 @@ impl Document {
         out
     }
 
+    /// What the tables beside the tree say that is not said of single nodes: comments, sections and styles.
+    #[must_use]
+    pub fn dump_tables(&self) -> String {
+        let mut out = String::new();
+        for Comment { author, date, text, about, .. } in &self.comments {
+            let _ = writeln!(out, "comment author={author:?} date={date:?} about={about:?} {text:?}");
+        }
+        for Section { page, margins, columns, parts, .. } in &self.sections {
+            let _ = writeln!(out, "section page={page:?} margins={margins:?} columns={columns} parts={parts:?}");
+        }
+        for style in &self.style_definitions {
+            let StyleDefinition { id, name, applies_to, based_on, next, outline_level } = style;
+            let _ = write!(out, "style {id:?} {name:?} {applies_to:?} based-on={based_on:?} next={next:?}");
+            let _ = match outline_level {
+                Some(level) => writeln!(out, " level={level}"),
+                None => writeln!(out),
+            };
+        }
+        out
+    }
+
     fn dump_node(&self, id: NodeId, out: &mut String) -> fmt::Result {
         let (bare, texts) = self.kind(id).split();
         let name = match bare {
@@ -144,6 +168,22 @@ impl Document {
         }
         if let Some(direction) = direction {
             write!(out, " dir={}", direction.value())?;
+        }
+        if let Some(revision) = self.revisions.get(id) {
+            write!(out, " revision={} author={:?} date={:?}", revision.kind.name(), revision.author, revision.date)?;
+        }
+        if let Some(numbering) = self.numberings.get(id) {
+            write!(out, " numbering={}/{} {:?}", numbering.definition, numbering.level, numbering.text)?;
+        }
+        let widths: Vec<u32> = self.columns(id).iter().map(|column| column.width).collect();
+        if widths.iter().any(|width| *width > 0) {
+            write!(out, " widths={widths:?}")?;
+        }
+        if let Some(label) = self.labels.get(id) {
+            write!(out, " label={:?}", label.text())?;
+        }
+        if let Some(reference) = self.references.get(id) {
+            write!(out, " shows={}", reference.shows.name())?;
         }
         for (key, value) in other {
             write!(out, " {}={:?}", self.text(*key), self.text(*value))?;
@@ -191,7 +231,11 @@ impl Document {
             && a.classes.iter().zip(&b.classes).all(|(own, theirs)| same_text(*own, *theirs))
             && a.other.len() == b.other.len()
             && a.other.iter().zip(&b.other).all(|(own, theirs)| same_text(own.0, theirs.0) && same_text(own.1, theirs.1))
-            && self.columns(own) == other.columns(theirs)
+            && {
+                // How wide columns are is a matter of looks.
+                let aligned = |doc: &Self, table| doc.columns(table).iter().map(|column| column.align).collect::<Vec<_>>();
+                aligned(self, own) == aligned(other, theirs)
+            }
             && self.is_same_formula(own, other, theirs)
     }
 }

@@ -25,7 +25,10 @@ mod kind_set;
 mod layout_hints;
 mod metadata;
 mod node;
+mod node_table;
+mod references;
 mod source_map;
+mod source_tables;
 mod spans;
 mod tree;
 mod walk;
@@ -41,7 +44,10 @@ pub(crate) use kind_set::KindSet;
 pub use layout_hints::{ExternalAnchors, HintRole, LayoutHint, LayoutHints, Producer};
 pub use metadata::{Direction, Metadata};
 pub use node::{Node, NodeId, Text};
+pub use node_table::NodeTable;
+pub use references::{Counter, CrossReference, Label, Shows};
 pub use source_map::{PARTS, Place, SourceMap, SourcePart, Span};
+pub use source_tables::{Comment, ListNumbering, Revision, RevisionKind, Section, StyleDefinition, StyleUse};
 pub use walk::{Step, Walk};
 
 use crate::fast_hash::HashMap;
@@ -70,10 +76,14 @@ pub struct NumberStyle {
     pub after: String,
 }
 
+/// The name of a file that travels inside a document: its index in [`Document::media`].
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct MediaId(pub u32);
+
 /// An image or other file that travels inside the document.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Media {
-    /// File name that nodes refer to in their addresses.
+    /// Its file name.
     pub name: String,
     /// The bytes as they were found.
     pub bytes: Vec<u8>,
@@ -93,6 +103,8 @@ pub struct Note {
 pub struct Column {
     /// How the cells of the column are aligned unless they say otherwise.
     pub align: Align,
+    /// How wide it is, in twentieths of a point; 0 where that is not known.
+    pub width: u32,
 }
 
 /// A document in memory. See the [module](self) for its invariants.
@@ -113,10 +125,26 @@ pub struct Document {
     pub styles: Vec<NamedStyle>,
     /// Images and other files that the source holds.
     pub media: Vec<Media>,
+    /// Which of them an image shows or a link leads to. An image that is not here shows what is at its address.
+    pub media_of: NodeTable<MediaId>,
     /// Notes, in the order in which the source defines them.
     pub notes: Vec<Note>,
     /// Formulas, in the order in which the source has them.
     pub formulas: Vec<Formula>,
+    /// Tracked changes, by the nodes that they put in or took out.
+    pub revisions: NodeTable<Revision>,
+    /// Comments of reviewers, in the order of the text that they are about.
+    pub comments: Vec<Comment>,
+    /// Styles as the source defines them.
+    pub style_definitions: Vec<StyleDefinition>,
+    /// How lists are numbered, where the source says more than the kind of a list can.
+    pub numberings: NodeTable<ListNumbering>,
+    /// The parts that stand on pages of one kind, in their order.
+    pub sections: Vec<Section>,
+    /// Labels of what can be referred to, where they are known.
+    pub labels: NodeTable<Label>,
+    /// Links that show something of what they lead to.
+    pub references: NodeTable<CrossReference>,
     /// What the user should know about the work so far.
     pub findings: Vec<Finding>,
     /// Tells where in the source a place is.
@@ -159,8 +187,16 @@ impl Document {
             metadata: Metadata::default(),
             styles: Vec::new(),
             media: Vec::new(),
+            media_of: NodeTable::default(),
             notes: Vec::new(),
             formulas: Vec::new(),
+            revisions: NodeTable::default(),
+            comments: Vec::new(),
+            style_definitions: Vec::new(),
+            numberings: NodeTable::default(),
+            sections: Vec::new(),
+            labels: NodeTable::default(),
+            references: NodeTable::default(),
             findings: Vec::new(),
             source: SourceMap::default(),
             layout_hints: LayoutHints::default(),
@@ -246,6 +282,18 @@ impl Document {
     /// Whether a node has an id, or had one.
     pub(crate) fn may_have_ids(&self) -> bool {
         self.attributes.iter().any(|attributes| attributes.id.is_some())
+    }
+
+    /// Puts a file into the document.
+    pub fn add_media(&mut self, name: impl Into<String>, bytes: Vec<u8>) -> MediaId {
+        self.media.push(Media { name: name.into(), bytes });
+        MediaId(self.media.len() as u32 - 1)
+    }
+
+    /// The file that a node shows or leads to, where the document holds it.
+    #[must_use]
+    pub fn media_at(&self, node: NodeId) -> Option<&Media> {
+        self.media_of.get(node).and_then(|id| self.media.get(id.0 as usize))
     }
 
     /// Records a finding.

@@ -47,7 +47,7 @@ pub(super) fn analyze(doc: &Document, context: &Context<'_>) -> LinkSummary {
                 Kind::Image { src, .. } => doc.text(src),
                 _ => continue,
             };
-            if doc.media.iter().any(|media| media.name == address) {
+            if doc.media_at(id).is_some() {
                 continue;
             }
             let why = sort(address, &places, context, &mut summary);

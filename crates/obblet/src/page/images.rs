@@ -53,14 +53,9 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
         drop_all(doc, &images);
         return Placed::default();
     }
-    let mut media = HashMap::with_capacity_and_hasher(doc.media.len(), Default::default());
-    for (index, file) in doc.media.iter().enumerate() {
-        media.entry(file.name.clone()).or_insert(index);
-    }
     let mut gallery = Gallery {
         profile,
         context,
-        media,
         pictures: HashMap::default(),
         names: HashMap::default(),
         placed: Placed::default(),
@@ -84,6 +79,11 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
     gallery.placed
 }
 
+/// The file of the document that a node shows or leads to.
+fn held(doc: &Document, id: NodeId) -> Option<usize> {
+    doc.media_of.get(id).map(|media| media.0 as usize).filter(|&index| index < doc.media.len())
+}
+
 fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
     for &(id, src, alt) in images {
         let (place, src) = (doc.place(id), doc.text(src).to_owned());
@@ -98,8 +98,6 @@ fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
 struct Gallery<'a> {
     profile: &'a Profile,
     context: &'a Context<'a>,
-    /// Where in the document the files are that it holds, by their names.
-    media: HashMap<String, usize>,
     /// By path from the root, or by the name of a file of the document. `None` for those that can't be used.
     pictures: HashMap<PathBuf, Option<Picture>>,
     /// Names that are taken in the folder of pictures.
@@ -121,7 +119,7 @@ impl Gallery<'_> {
             .flat_map(|top| doc.walk(top).collect::<Vec<_>>())
             .filter_map(|step| match step {
                 Step::Enter(id) => match doc.kind(id) {
-                    Kind::Link { href } => self.media.get(doc.text(href)).map(|index| (id, *index)),
+                    Kind::Link { .. } => held(doc, id).map(|index| (id, index)),
                     _ => None,
                 },
                 Step::Leave(_) => None,
@@ -151,7 +149,8 @@ impl Gallery<'_> {
     /// Places a picture that the document holds itself.
     fn place_media(&mut self, doc: &mut Document, id: NodeId, alt: Text, index: usize) {
         let name = doc.media[index].name.clone();
-        let path = PathBuf::from(&name);
+        // No file beside the document has such a path.
+        let path = PathBuf::from(format!("\0{index}"));
         if !self.pictures.contains_key(&path) {
             let picture = match self.identify(&doc.media[index].bytes, "the drawing") {
                 Some(Ok(mut picture)) => {
@@ -203,7 +202,7 @@ impl Gallery<'_> {
 
     fn place_one(&mut self, doc: &mut Document, id: NodeId, src: Text, alt: Text) {
         let address = doc.text(src).to_owned();
-        if let Some(&index) = self.media.get(&address) {
+        if let Some(index) = held(doc, id) {
             return self.place_media(doc, id, alt, index);
         }
         if self.resolve_address(doc, id, &address, alt) {

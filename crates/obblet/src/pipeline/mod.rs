@@ -130,6 +130,9 @@ pub fn refine(doc: &mut Document, writes: Format, profile: &Profile, context: &C
     if opens_raw_html(writes, profile) {
         html::open_raw_with(doc, profile.keeps_classes());
     }
+    if cleaning.runs("references") {
+        refine::references::resolve(doc);
+    }
     // Behind the raw HTML, whose text is text like any other now.
     refine::clean(doc, cleaning);
     if let Some(links) = context.links.filter(|_| cleaning.runs("links")) {
@@ -175,6 +178,7 @@ pub fn run_pass(doc: &mut Document, name: &str, profile: &Profile, context: &Con
                 refine::links::redirect(doc, links);
             }
         }
+        "references" => refine::references::resolve(doc),
         "structure" => refine::structure::repair(doc),
         _ => match all::NOISE.iter().chain(all::TEXT).chain(&all::ELEMENTS).find(|pass| pass.name == name) {
             Some(pass) => pass.run(doc, &profile.clean),

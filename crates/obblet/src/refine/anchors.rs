@@ -118,7 +118,7 @@ fn fold_one(doc: &mut Document, root: NodeId, place: NodeId) {
         }
         Some(next) if takes_id(doc, next) && !matches!(doc.kind(next), Kind::Anchor) => {
             doc.attributes_mut(next).id = id;
-            doc.detach(place);
+            take_out(doc, place);
         }
         _ => {
             // Alone at the end: the end of what stands before it.
@@ -129,8 +129,21 @@ fn fold_one(doc: &mut Document, root: NodeId, place: NodeId) {
             };
             if let Some(before) = before.filter(|&before| takes_id(doc, before) && !matches!(doc.kind(before), Kind::Anchor)) {
                 doc.attributes_mut(before).id = id;
-                doc.detach(place);
+                take_out(doc, place);
             }
         }
+    }
+}
+
+/// Takes out a place that is an id now, and the paragraph that held nothing else.
+fn take_out(doc: &mut Document, place: NodeId) {
+    let parent = doc.node(place).parent();
+    doc.detach(place);
+    if let Some(parent) = parent
+        && doc.kind(parent) == Kind::Paragraph
+        && doc.node(parent).first_child().is_none()
+        && doc.attributes(parent).is_empty()
+    {
+        doc.detach(parent);
     }
 }

@@ -21,6 +21,11 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
         "Parts were left out as asked, and links to them became text; or a selector fits nothing.",
     ),
     finding("clean.redirect", &[Weight::Changed], "Tracking redirects and tracking parameters were removed from links."),
+    finding(
+        "reference.number",
+        &[Weight::Changed],
+        "Cross references showed numbers that their targets do not have; they have the right ones now.",
+    ),
     finding("clean.revision", &[Weight::Lost], "What a revision deleted was left out; its words are in the finding."),
     finding("clean.spacer", &[Weight::Advice], "Empty paragraphs were left out."),
     finding("clean.spacer-picture", &[Weight::Changed], "Single-pixel images were left out."),

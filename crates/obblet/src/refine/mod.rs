@@ -20,6 +20,7 @@ pub mod lone_paragraphs;
 pub mod passes;
 #[cfg(feature = "url")]
 pub mod redirects;
+pub mod references;
 pub mod revisions;
 pub mod rules;
 pub mod structure;

@@ -51,10 +51,10 @@ impl std::ops::Deref for Repaired<'_> {
 }
 
 impl Repaired<'_> {
-    /// Changes a document in a way that leaves every node where it may stand: names, texts, attributes, places within text.
+    /// Changes a document in a way that leaves every node where it may stand. Places that links lead to may be put in front of what
+    /// they are places of, for writers that have no other way to name it.
     pub(crate) fn mend(&mut self, mend: impl FnOnce(&mut Document)) {
         mend(self.0.to_mut());
-        debug_assert!(survey(&self.0).is_fine());
     }
 }
 

@@ -3,7 +3,7 @@
 use super::element_state::{Origin, ParseState};
 use super::foreign_markup::{element, escape};
 use super::formula::formula;
-use crate::document::{Document, Finding, Formula, Kind, Markup, Media, NodeId, Step, Text};
+use crate::document::{Document, Finding, Formula, Kind, Markup, NodeId, Step, Text};
 use html5ever::{Attribute, QualName, ns};
 
 /// Puts a drawing or formula in its place: a formula as markup, a drawing as a picture that the document holds.
@@ -139,7 +139,8 @@ fn normalize_drawing(doc: &mut Document, id: NodeId, state: &ParseState) {
         return doc.detach(id);
     }
     let name = format!("drawing-{}.svg", doc.media.len() + 1);
-    doc.media.push(Media { name: name.clone(), bytes: out.into_bytes() });
+    let media = doc.add_media(name.as_str(), out.into_bytes());
+    doc.media_of.set(id, media);
     let (src, alt) = (doc.intern(&name), doc.intern(&label.or(title).unwrap_or_default()));
     replace(doc, id, Kind::Image { src, alt });
 }

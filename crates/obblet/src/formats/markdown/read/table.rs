@@ -71,7 +71,7 @@ impl Blocks<'_> {
         }
         self.close_paragraph_before(head_start);
         let node = self.open_child(Kind::Table, head_start);
-        self.doc.set_columns(node, columns.iter().map(|&align| Column { align }).collect());
+        self.doc.set_columns(node, columns.iter().map(|&align| Column { align, ..Column::default() }).collect());
         let head = self.doc.append_at(node, Kind::RowGroup(RowGroupKind::Head), head_start as u32);
         self.row(head, &columns, true, head_start, head_end);
         self.leaf = Leaf::Table { node, body: None, columns };

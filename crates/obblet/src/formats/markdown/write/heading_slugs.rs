@@ -62,6 +62,11 @@ pub(super) fn set_places(doc: &mut Document, wanted: Vec<(NodeId, String)>) {
     }
     for (id, name) in wanted {
         let name = doc.intern(&name);
+        if doc.kind(id) == Kind::Figure && doc.node(id).first_child() != doc.node(id).last_child() {
+            // It is written as HTML with all that it has.
+            doc.attributes_mut(id).id = Some(name);
+            continue;
+        }
         let place = doc.create(Kind::Anchor);
         doc.attributes_mut(place).id = Some(name);
         put(doc, place, id);

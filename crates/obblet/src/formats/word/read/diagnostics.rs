@@ -80,7 +80,7 @@ pub(super) struct Diagnostics {
     pub(super) layout_tables: Vec<u32>,
     pub(super) page_numbers: usize,
     empty: Tally,
-    last_empty: u32,
+    last_empty: (u32, u32),
     odd_numbers: Tally,
     tabs: Tally,
     pub(super) tab_stops: Tally,
@@ -92,11 +92,12 @@ pub(super) struct Diagnostics {
 
 impl Diagnostics {
     /// An empty paragraph; the ones that follow each other count as one.
-    pub(super) fn empty_paragraph(&mut self, offset: u32) {
-        if self.last_empty + 1 != offset || self.empty.count == 0 {
+    /// An empty paragraph, by its part and its number in that. Those that follow each other are one space.
+    pub(super) fn empty_paragraph(&mut self, offset: u32, (part, number): (u32, u32)) {
+        if self.last_empty != (part, number.wrapping_sub(1)) || self.empty.count == 0 {
             self.empty.add(offset, "");
         }
-        self.last_empty = offset;
+        self.last_empty = (part, number);
     }
 
     pub(super) fn odd_numbers(&mut self, offset: u32, text: &str) {

@@ -6,6 +6,7 @@ use super::open::{RevisionKind, Wrap};
 use super::open_element::Frame;
 use super::properties::{self, CharacterProperties, ParagraphProperties, Vocabulary};
 use super::section::Section;
+use crate::document as model;
 use crate::document::{Direction, Kind, NodeId, TextLevel};
 
 /// Namespaces of alternate content that are read; of others the other alternative is.
@@ -142,8 +143,15 @@ impl Reader<'_, '_> {
                 return Some(Frame::Cell);
             }
             b"tcPr" => self.cell_properties(xml),
-            b"ins" | b"moveTo" => return Some(self.revision(RevisionKind::Inserted)),
-            b"del" | b"moveFrom" => return Some(self.revision(RevisionKind::Deleted)),
+            b"ins" | b"moveTo" | b"del" | b"moveFrom" => return Some(self.revision(element, local)),
+            b"commentRangeStart" => {
+                self.comment_begins(element);
+                xml.skip();
+            }
+            b"commentRangeEnd" => {
+                self.comment_ends(element);
+                xml.skip();
+            }
             b"delText" => self.text(xml),
             b"sdt" => {
                 self.controls.push(super::content_controls::Control::default());
@@ -204,8 +212,25 @@ impl Reader<'_, '_> {
         None
     }
 
-    fn revision(&mut self, kind: RevisionKind) -> Frame {
-        self.wraps.push(Wrap::Revision(kind));
+    /// A tracked change (section 17.13.5): who made it and when is known for all that stands in it.
+    fn revision(&mut self, element: &Element<'_>, local: &[u8]) -> Frame {
+        let kind = match local {
+            b"ins" => model::RevisionKind::Insertion,
+            b"del" => model::RevisionKind::Deletion,
+            b"moveTo" => model::RevisionKind::MoveTo,
+            _ => model::RevisionKind::MoveFrom,
+        };
+        let text = |name: &[u8]| element.get(name).unwrap_or_default().into_owned();
+        let revision = model::Revision { kind, author: text(b"author"), date: text(b"date") };
+        // The changes of one person at one time stand beside each other.
+        if self.tracked.last() != Some(&revision) {
+            self.tracked.push(revision);
+        }
+        let direction = match kind {
+            model::RevisionKind::Insertion | model::RevisionKind::MoveTo => RevisionKind::Inserted,
+            model::RevisionKind::Deletion | model::RevisionKind::MoveFrom => RevisionKind::Deleted,
+        };
+        self.wraps.push(Wrap::Revision(direction, self.tracked.len() as u32 - 1));
         self.revisions += 1;
         Frame::Wrap
     }

@@ -6,6 +6,7 @@
 use super::super::xml::{Element, Event, Xml};
 use super::Reader;
 use super::open::Wrap;
+use crate::document::Shows;
 use crate::fast_hash::HashSet;
 
 bitflags::bitflags! {
@@ -38,6 +39,8 @@ pub(super) struct Field {
 pub(super) struct Link {
     pub(super) address: String,
     pub(super) title: String,
+    /// What it shows of its target, where it is a reference.
+    pub(super) shows: Option<Shows>,
     /// Whether something in the text is this link.
     pub(super) is_shown: bool,
     /// Where another link begins in it, or it begins in another one.
@@ -134,6 +137,17 @@ impl Reader<'_, '_> {
                     self.refers_by_number = true;
                 }
                 let link = self.link_to(String::new(), place, None);
+                if let Wrap::Link(link) = link
+                    && let Some(link) = self.links.get_mut(link as usize)
+                {
+                    link.shows = Some(match name.text.to_ascii_uppercase().as_str() {
+                        "PAGEREF" => Shows::Page,
+                        "NOTEREF" => Shows::Number,
+                        _ if has("\\r") || has("\\n") || has("\\w") => Shows::Number,
+                        _ if has("\\p") => Shows::Position,
+                        _ => Shows::Text,
+                    });
+                }
                 self.field_is_link(link);
             }
             // A page of HTML has no number; the one of the last print would be wrong.

@@ -4,7 +4,7 @@
 use super::Reader;
 use super::numbering::{Level, NumberFormat, Numbered};
 use super::open::{Flow, OpenList};
-use crate::document::{Kind, ListKind, Marker, NodeId};
+use crate::document::{Kind, ListKind, ListNumbering, Marker, NodeId};
 
 impl OpenList {
     /// Whether a numbered paragraph is the next item.
@@ -69,6 +69,14 @@ impl Reader<'_, '_> {
             };
             self.context_mut().lists.push(list);
             let level = self.numberings.level(numbered.instance, numbered.level).cloned().unwrap_or_default();
+            if ordered {
+                let numbering = ListNumbering {
+                    definition: numbered.definition as u32,
+                    level: numbered.level as u8,
+                    text: level.text.clone(),
+                };
+                self.doc.numberings.set(node, numbering);
+            }
             if self.options.fidelity.keeps_names() {
                 let around = self.context().lists.iter().rev().nth(1).map_or(0, |list| list.indent);
                 self.style_list(node, &level, numbered, if indent == 0 { 720 } else { indent - around });

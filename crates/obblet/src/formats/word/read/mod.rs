@@ -6,6 +6,7 @@
 
 mod bidi;
 mod boxes;
+mod comments;
 mod content_controls;
 mod core_properties;
 mod css_declarations;
@@ -40,7 +41,7 @@ mod theme;
 use super::Settings;
 use super::package::{Package, PackageError, Relations};
 use super::xml::Xml;
-use crate::document::{Document, NodeId, Producer};
+use crate::document::{Comment, Document, MediaId, NodeId, Producer, Revision};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::StyleFidelity;
 use crate::refine::revisions::Revisions;
@@ -209,7 +210,11 @@ struct Reader<'p, 'b> {
     notes: HashMap<(NoteKind, i32), crate::document::NoteId>,
     comments: Vec<(i32, u32)>,
     comment_authors: Vec<(NodeId, String)>,
-    pictures: HashMap<(String, pictures::Crop), Option<(String, bool)>>,
+    /// Tracked changes, and comments whose text is being read, with their numbers.
+    tracked: Vec<Revision>,
+    commented: Vec<(i32, Comment)>,
+    open_comments: Vec<usize>,
+    pictures: HashMap<(String, pictures::Crop), Option<(MediaId, bool)>>,
     /// Names of files that the document holds, and how many wanted the same one.
     media_names: HashSet<String>,
     media_numbers: HashMap<String, u32>,
@@ -293,6 +298,9 @@ impl<'p, 'b> Reader<'p, 'b> {
             notes: HashMap::default(),
             comments: Vec::new(),
             comment_authors: Vec::new(),
+            tracked: Vec::new(),
+            commented: Vec::new(),
+            open_comments: Vec::new(),
             pictures: HashMap::default(),
             media_names: HashSet::default(),
             media_numbers: HashMap::default(),
@@ -357,6 +365,9 @@ impl<'p, 'b> Reader<'p, 'b> {
                 }
             }
         }
+        if let Some(part) = relations.part("comments").map(str::to_owned) {
+            self.read_comments(&part);
+        }
         self.headers();
         self.relations = relations;
         self.finish();
@@ -364,6 +375,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             self.style_page();
         }
         self.doc.styles = std::mem::take(&mut self.registry).into_styles();
+        self.doc.style_definitions = std::mem::take(&mut self.styles.definitions);
     }
 
     /// Reads a part beside the text; what does not say where it goes goes into a node.

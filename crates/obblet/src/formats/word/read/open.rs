@@ -135,7 +135,8 @@ pub(super) struct Run {
 pub(super) enum Wrap {
     /// Nothing that is to be seen.
     Nothing,
-    Revision(RevisionKind),
+    /// A tracked change, by its number in [`Reader::tracked`].
+    Revision(RevisionKind, u32),
     /// A link, by its number in [`Reader::links`].
     Link(u32),
     Direction(Direction),

@@ -342,7 +342,7 @@ impl Reader<'_, '_> {
         }
         let in_cell = self.context().in_cell;
         if !paragraph.marks.contains(ParagraphMarks::OMITS) && paragraph.boxes.is_empty() && !in_cell && !self.is_omitting() {
-            self.diagnostics.empty_paragraph(self.offset);
+            self.diagnostics.empty_paragraph(self.offset, (self.part_offset, self.paragraphs));
         }
         if let Some(parent) = self.doc.node(node).parent()
             && matches!(self.doc.kind(parent), Kind::ListItem { .. })

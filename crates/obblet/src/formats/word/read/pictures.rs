@@ -2,7 +2,7 @@
 
 use super::super::package::PackageError;
 use super::Reader;
-use crate::document::{Kind, Media, NodeId};
+use crate::document::{Kind, MediaId, NodeId};
 use crate::picture;
 use image::{DynamicImage, ImageFormat, ImageReader, Limits};
 use std::io::Cursor;
@@ -66,9 +66,10 @@ impl Reader<'_, '_> {
             self.pictures.insert(key.clone(), loaded);
         }
         match self.pictures.get(&key) {
-            Some(Some((name, true))) => {
-                let name = name.clone();
+            Some(&Some((media, true))) => {
+                let name = self.doc.media[media.0 as usize].name.clone();
                 let id = self.doc.append_image(parent, &name, alt);
+                self.doc.media_of.set(id, media);
                 self.doc.set_offset(id, self.offset);
                 if decorative {
                     let role = (self.doc.intern("role"), self.doc.intern("presentation"));
@@ -76,12 +77,13 @@ impl Reader<'_, '_> {
                 }
                 self.set_size(id, size);
             }
-            Some(Some((name, false))) => {
+            Some(&Some((media, false))) => {
                 // The file itself is there for whoever has a program for it.
-                let name = name.clone();
+                let name = self.doc.media[media.0 as usize].name.clone();
                 let words = if alt.is_empty() { name.clone() } else { alt.to_owned() };
                 let href = self.doc.intern(&name);
                 let link = self.doc.append_at(parent, Kind::Link { href }, self.offset);
+                self.doc.media_of.set(link, media);
                 self.doc.append_text(link, &words);
                 self.diagnostics.images.vector.add(self.offset, &name);
             }
@@ -101,7 +103,7 @@ impl Reader<'_, '_> {
     }
 
     /// Reads a picture of the package; its name in the document, and whether it can be shown.
-    fn load_picture(&mut self, part: &str, crop: Crop) -> Option<(String, bool)> {
+    fn load_picture(&mut self, part: &str, crop: Crop) -> Option<(MediaId, bool)> {
         let bytes = match self.package.bytes(part) {
             Ok(bytes) => bytes?,
             Err(error) => {
@@ -138,8 +140,7 @@ impl Reader<'_, '_> {
             *number += 1;
             name = format!("{stem}-{number}.{extension}");
         }
-        self.doc.media.push(Media { name: name.clone(), bytes });
-        Some((name, shown))
+        Some((self.doc.add_media(name, bytes), shown))
     }
 
     /// The limit that a picture went over, if one did.

@@ -5,7 +5,7 @@ use super::open::{ParagraphMarks, RevisionKind, Run, Wrap};
 use super::properties::{CharacterProperties, Colour, Flag, Name, Raised, Underline};
 use super::styles::Role;
 use super::{Reader, symbols};
-use crate::document::{Kind, NodeId, TextLevel};
+use crate::document::{CrossReference, Kind, NodeId, TextLevel};
 use crate::refine::revisions::Revisions;
 use smallvec::SmallVec;
 
@@ -78,7 +78,7 @@ impl Reader<'_, '_> {
                 Revisions::Reject => Some(RevisionKind::Inserted),
                 Revisions::Keep => None,
             };
-            if gone.is_some_and(|gone| self.wraps.contains(&Wrap::Revision(gone))) {
+            if gone.is_some_and(|gone| self.wraps.iter().any(|wrap| matches!(wrap, Wrap::Revision(kind, _) if *kind == gone))) {
                 return Fate::Revised;
             }
         }
@@ -168,6 +168,12 @@ impl Reader<'_, '_> {
 
     /// Adds words to the paragraph, in a language that is not that of the document.
     fn words(&mut self, words: &str, language: Option<Name>) {
+        if !self.open_comments.is_empty() {
+            let paragraph = self.context().paragraph.as_ref();
+            let space =
+                paragraph.is_none_or(|paragraph| paragraph.space || self.doc.node(paragraph.node).first_child().is_none());
+            self.is_commented(words, space);
+        }
         let parent = self.parent_for(language);
         let words = self.doc.intern(words);
         self.doc.append_joined(parent, words, self.offset);
@@ -273,7 +279,7 @@ impl Reader<'_, '_> {
         let missing: SmallVec<[Wrap; 6]> =
             wanted.iter().filter(|wrap| !paragraph.inline.iter().any(|(known, _)| known == *wrap)).copied().collect();
         // A link can't begin within what is open in another: it is outermost.
-        if missing.iter().any(|wrap| matches!(wrap, Wrap::Link(_) | Wrap::Revision(_))) {
+        if missing.iter().any(|wrap| matches!(wrap, Wrap::Link(_) | Wrap::Revision(..))) {
             paragraph.inline.clear();
         }
         let open: SmallVec<[Wrap; 6]> = paragraph.inline.iter().map(|(wrap, _)| *wrap).collect();
@@ -301,7 +307,11 @@ impl Reader<'_, '_> {
                 link.is_shown = true;
                 let href = self.doc.intern(&link.address);
                 let title = link.title.clone();
+                let shows = link.shows;
                 let node = self.doc.append_at(parent, Kind::Link { href }, offset);
+                if let Some(shows) = shows {
+                    self.doc.references.set(node, CrossReference { shows });
+                }
                 if !title.is_empty() {
                     let title = self.doc.intern(&title);
                     self.doc.attributes_mut(node).title = Some(title);
@@ -327,8 +337,18 @@ impl Reader<'_, '_> {
                 self.apply_classes(node, set);
                 return node;
             }
-            Wrap::Revision(RevisionKind::Inserted) => Kind::Insertion,
-            Wrap::Revision(RevisionKind::Deleted) => Kind::Deletion,
+            Wrap::Revision(kind, tracked) => {
+                let kind = if kind == RevisionKind::Inserted { Kind::Insertion } else { Kind::Deletion };
+                let node = self.doc.append_at(parent, kind, offset);
+                if let Some(revision) = self.tracked.get(tracked as usize) {
+                    self.doc.revisions.set(node, revision.clone());
+                    if is_datetime(&revision.date) {
+                        let (name, date) = (self.doc.intern("datetime"), self.doc.intern(&revision.date));
+                        self.doc.attributes_mut(node).other.push((name, date));
+                    }
+                }
+                return node;
+            }
             Wrap::Strong => Kind::Strong,
             Wrap::Emphasis => Kind::Emphasis,
             Wrap::Underline => Kind::Underline,
@@ -351,7 +371,7 @@ impl Reader<'_, '_> {
         let mut wanted = SmallVec::new();
         if !self.wraps.is_empty() {
             if self.options.revisions == Revisions::Keep {
-                wanted.extend(self.wraps.iter().rev().find(|wrap| matches!(wrap, Wrap::Revision(_))).copied());
+                wanted.extend(self.wraps.iter().rev().find(|wrap| matches!(wrap, Wrap::Revision(..))).copied());
             }
             wanted.extend(self.link());
             wanted.extend(self.wraps.iter().filter(|wrap| matches!(wrap, Wrap::Direction(_) | Wrap::Override(_))).copied());
@@ -507,4 +527,23 @@ fn is_monospaced(font: &str) -> bool {
     ];
     let name = font.to_ascii_lowercase();
     FACES.iter().any(|face| name.contains(face)) && !name.contains("monotype")
+}
+/// Whether a date is one that HTML takes (HTML, section 2.3.5.7): a day and a time of day, in UTC or with an offset.
+fn is_datetime(date: &str) -> bool {
+    let bytes = date.as_bytes();
+    let digits = |range: std::ops::Range<usize>| bytes.get(range).is_some_and(|bytes| bytes.iter().all(u8::is_ascii_digit));
+    let is = |at: usize, byte: u8| bytes.get(at) == Some(&byte);
+    let number = |range: std::ops::Range<usize>| date.get(range).and_then(|text| text.parse::<u32>().ok()).unwrap_or(99);
+    digits(0..4)
+        && is(4, b'-')
+        && (1..=12).contains(&number(5..7))
+        && is(7, b'-')
+        && (1..=28).contains(&number(8..10))
+        && is(10, b'T')
+        && number(11..13) < 24
+        && is(13, b':')
+        && number(14..16) < 60
+        && is(16, b':')
+        && number(17..19) < 60
+        && bytes[19..] == *b"Z"
 }

@@ -13,8 +13,11 @@ pub(super) struct Section {
     /// Whether a line stands between them.
     pub(super) line: bool,
     pub(super) width: Option<i32>,
+    pub(super) height: Option<i32>,
     pub(super) left: Option<i32>,
     pub(super) right: Option<i32>,
+    pub(super) top: Option<i32>,
+    pub(super) bottom: Option<i32>,
 }
 
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
@@ -59,8 +62,11 @@ impl Section {
                     section.columns = section.columns.max(widths).clamp(1, 12);
                     continue;
                 }
-                b"pgSz" => section.width = element.number(b"w"),
-                b"pgMar" => (section.left, section.right) = (element.number(b"left"), element.number(b"right")),
+                b"pgSz" => (section.width, section.height) = (element.number(b"w"), element.number(b"h")),
+                b"pgMar" => {
+                    (section.left, section.right) = (element.number(b"left"), element.number(b"right"));
+                    (section.top, section.bottom) = (element.number(b"top"), element.number(b"bottom"));
+                }
                 _ => {}
             }
             xml.skip();

@@ -3,6 +3,7 @@
 use super::Reader;
 use super::css_declarations::points;
 use super::section::{Pages, Place, Section};
+use crate::document as model;
 use crate::document::{DivisionKind, Finding, Kind, NodeId};
 use crate::fast_hash::HashSet;
 use crate::formats::word::Headers;
@@ -56,6 +57,15 @@ impl Reader<'_, '_> {
             }
         }
         self.sections.last = self.doc.node(container).last_child();
+        let length = |length: Option<i32>| length.unwrap_or(0);
+        let parts = section.parts.iter().filter_map(|(_, _, id)| Some(self.relations.get(id)?.target.clone())).collect();
+        self.doc.sections.push(model::Section {
+            last: self.sections.last,
+            page: (length(section.width), length(section.height)),
+            margins: [section.top, section.right, section.bottom, section.left].map(length),
+            columns: section.columns.clamp(1, 100) as u16,
+            parts,
+        });
     }
 
     /// Puts the blocks from `first` on into a division with columns.

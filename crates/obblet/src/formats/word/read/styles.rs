@@ -7,6 +7,7 @@ use super::properties::{
     self, Borders, CharacterProperties, Colour, Line, Name, Names, ParagraphProperties, Vocabulary, borders, shade,
 };
 use super::theme::Theme;
+use crate::document::{StyleDefinition, StyleUse};
 use crate::fast_hash::HashMap;
 use std::sync::Arc;
 
@@ -102,6 +103,8 @@ pub(super) struct Style {
 #[derive(Debug, Default)]
 pub(super) struct Styles {
     styles: Vec<Style>,
+    /// As the document defines them.
+    pub(super) definitions: Vec<StyleDefinition>,
     by_id: HashMap<Name, usize>,
     /// What every run and every paragraph has.
     pub(super) characters: CharacterProperties,
@@ -155,6 +158,16 @@ impl Styles {
         };
         let is_default = element.get(b"default").is_some_and(|value| super::super::xml::is_on(&value));
         let mut style = Style { kind, ..Style::default() };
+        let mut definition = StyleDefinition {
+            id: element.get(b"styleId").unwrap_or_default().into_owned(),
+            applies_to: match kind {
+                StyleKind::Paragraph => StyleUse::Paragraph,
+                StyleKind::Character => StyleUse::Character,
+                StyleKind::Table => StyleUse::Table,
+                StyleKind::Numbering => StyleUse::List,
+            },
+            ..StyleDefinition::default()
+        };
         while let Some(Event::Open(child)) = next_child(xml) {
             if child.ns != Ns::W {
                 xml.skip();
@@ -162,7 +175,11 @@ impl Styles {
             }
             match child.local() {
                 b"name" => style.name = child.val().unwrap_or_default().trim().to_owned(),
-                b"basedOn" => style.based_on = child.val().map(|id| words.names.number(&id)),
+                b"basedOn" => {
+                    definition.based_on = child.val().unwrap_or_default().into_owned();
+                    style.based_on = child.val().map(|id| words.names.number(&id));
+                }
+                b"next" => definition.next = child.val().unwrap_or_default().into_owned(),
                 b"rPr" => {
                     style.characters = properties::characters(xml, words);
                     continue;
@@ -193,6 +210,14 @@ impl Styles {
             table.whole.paragraph = style.paragraph.clone();
             table.whole.characters = style.characters;
         }
+        definition.name.clone_from(&style.name);
+        definition.outline_level = style
+            .paragraph
+            .outline
+            .filter(|level| *level < 9)
+            .map(|level| level + 1)
+            .or_else(|| heading_level(&style.name).map(|level| level + 1));
+        self.definitions.push(definition);
         let place = self.styles.len();
         self.styles.push(style);
         // The first of several of one name counts.

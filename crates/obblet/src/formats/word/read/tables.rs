@@ -5,7 +5,7 @@ use super::super::xml::{Event, Xml, next_child};
 use super::Reader;
 use super::properties::{self, Alignment, Borders, Colour, Flag, Line, Name, Vocabulary};
 use super::styles::{InCell, StyleKind, TableLook, TablePart, TableStyle};
-use crate::document::{Align, CellKind, HintRole, Kind, NodeId, RowGroupKind, Scope, Step};
+use crate::document::{Align, CellKind, Column, HintRole, Kind, NodeId, RowGroupKind, Scope, Step};
 use crate::refine::revisions::Revisions;
 use std::borrow::Cow;
 
@@ -563,6 +563,8 @@ impl Reader<'_, '_> {
         if self.doc.node(node).first_child().is_none() {
             return self.doc.detach(node);
         }
+        let columns = table.grid.iter().map(|width| Column { width: (*width).max(0) as u32, ..Column::default() }).collect();
+        self.doc.set_columns(node, columns);
         let style = self.styles.get(table.style, StyleKind::Table).and_then(|style| style.table.as_deref());
         let styled = style.map(|style| style.whole.borders).unwrap_or_default();
         let lines = [table.borders, styled];

@@ -1,0 +1,295 @@
+//! References: figures and tables get the labels that their captions give them, and references show what they lead to.
+
+use crate::document::{Counter, CrossReference, Document, Finding, Kind, KindSet, Label, NodeId, Shows, Step};
+use crate::fast_hash::HashMap;
+use crate::slug;
+
+/// The words for a figure and for a table, by language.
+const NAMES: [(&str, &str, &str); 18] = [
+    ("cs", "Obrázek", "Tabulka"),
+    ("da", "Figur", "Tabel"),
+    ("de", "Abbildung", "Tabelle"),
+    ("es", "Figura", "Tabla"),
+    ("fi", "Kuva", "Taulukko"),
+    ("fr", "Figure", "Tableau"),
+    ("it", "Figura", "Tabella"),
+    ("ja", "図", "表"),
+    ("ko", "그림", "표"),
+    ("nb", "Figur", "Tabell"),
+    ("nl", "Figuur", "Tabel"),
+    ("no", "Figur", "Tabell"),
+    ("pl", "Rysunek", "Tabela"),
+    ("pt", "Figura", "Tabela"),
+    ("ru", "Рисунок", "Таблица"),
+    ("sv", "Figur", "Tabell"),
+    ("uk", "Рисунок", "Таблиця"),
+    ("zh", "图", "表"),
+];
+
+/// Gives labels to figures and tables with captions, and makes references show them: links to places in the document without
+/// a text of their own, and what the source says is a reference.
+///
+/// ```
+/// use obblet::{Format, convert, profile::Profile};
+///
+/// let source = b"See [](#well).\n\n<figure id=\"well\"><img src=\"well.png\" alt=\"a well\"><figcaption>The well</figcaption></figure>\n";
+/// let page = convert(source, Format::Markdown, Format::Html, &Profile::fragment())?;
+/// assert!(page.text().unwrap().starts_with("<p>See <a href=\"#well\">Figure&nbsp;1</a>.</p>"));
+/// assert!(page.text().unwrap().contains("<figcaption>Figure&nbsp;1: The well</figcaption>"));
+/// # Ok::<(), obblet::Error>(())
+/// ```
+pub fn resolve(doc: &mut Document) {
+    if !doc.may_hold(KindSet::LINKS) {
+        return;
+    }
+    let references = references(doc);
+    if references.is_empty() {
+        return;
+    }
+    let targets = Targets::of(doc);
+    let found: Vec<(NodeId, CrossReference, NodeId)> = references
+        .into_iter()
+        .filter_map(|(link, reference)| Some((link, reference, targets.find(doc, &name_of(doc, link)?)?)))
+        .collect();
+    let mut labelled = captioned(doc);
+    let is_empty = |doc: &Document, link: NodeId| doc.node(link).first_child().is_none();
+    for counter in [Counter::Figure, Counter::Table] {
+        // Where something refers to one that has no number, all of its kind get one.
+        let needs = found.iter().any(|&(link, _, target)| {
+            is_empty(doc, link)
+                && labelled.iter().any(|one| one.node == target && one.counter == counter && one.number.is_empty())
+        });
+        number(doc, &mut labelled, counter, needs);
+    }
+    let mut stale: Option<(NodeId, usize)> = None;
+    for (link, reference, target) in found {
+        if is_empty(doc, link) {
+            fill(doc, link, target);
+        } else if renew(doc, link, reference, target) {
+            stale = Some(stale.map_or((link, 1), |(first, count)| (first, count + 1)));
+        }
+    }
+    if let Some((first, count)) = stale {
+        let message = format!("cross references showed numbers that their targets do not have: {count}");
+        let place = doc.place(first);
+        doc.push_finding(Finding::changed("reference.number", message).at(place).hint("update the fields of the document"));
+    }
+}
+
+/// The name that a link within the document leads to.
+fn name_of(doc: &Document, link: NodeId) -> Option<String> {
+    let Kind::Link { href } = doc.kind(link) else { return None };
+    let name = doc.text(href).strip_prefix('#').filter(|name| !name.is_empty())?;
+    Some(percent_encoding::percent_decode_str(name).decode_utf8().map_or_else(|_| name.to_owned(), Into::into))
+}
+
+/// Links that show something of their targets, in their order.
+fn references(doc: &Document) -> Vec<(NodeId, CrossReference)> {
+    let is_candidate = |id: NodeId| {
+        matches!(doc.kind(id), Kind::Link { href } if doc.text(href).starts_with('#'))
+            && (doc.node(id).first_child().is_none() || doc.references.get(id).is_some())
+    };
+    if !doc.nodes().any(|(id, node)| node.parent().is_some() && is_candidate(id)) {
+        return Vec::new();
+    }
+    doc.walk_all()
+        .filter_map(|step| match step {
+            Step::Enter(id) if is_candidate(id) => Some((id, doc.references.get(id).copied().unwrap_or_default())),
+            _ => None,
+        })
+        .collect()
+}
+
+/// What can be led to, by its name.
+struct Targets(HashMap<String, NodeId>);
+
+impl Targets {
+    fn of(doc: &Document) -> Self {
+        let (mut targets, mut slugs) = (HashMap::default(), HashMap::default());
+        let mut by_words = Vec::new();
+        for step in doc.walk_all() {
+            let Step::Enter(id) = step else { continue };
+            if let Some(name) = doc.attributes(id).id {
+                targets.entry(doc.text(name).to_owned()).or_insert(id);
+            } else if let Kind::Heading(_) = doc.kind(id) {
+                by_words.push((slug::unique(&doc.plain_text(id), &mut slugs), id));
+            }
+        }
+        for (name, id) in by_words {
+            targets.entry(name).or_insert(id);
+        }
+        Self(targets)
+    }
+
+    /// What a name leads to: the figure, the table or the heading that it is the name of, or that it stands in or right before.
+    fn find(&self, doc: &Document, name: &str) -> Option<NodeId> {
+        let place = *self.0.get(name)?;
+        let is_target = |id: &NodeId| matches!(doc.kind(*id), Kind::Figure | Kind::Table | Kind::Heading(_));
+        let upwards = || std::iter::once(place).chain(doc.ancestors(place)).take(MOST_ABOVE);
+        let around = upwards().find(is_target);
+        let before = || {
+            let top = upwards().take_while(|id| says_nothing(doc, *id)).last()?;
+            doc.node(top).next().filter(is_target)
+        };
+        let target = around.or_else(before)?;
+        // A table in a figure has the figure's caption.
+        let figure = doc.node(target).parent().filter(|&above| doc.kind(above) == Kind::Figure);
+        Some(figure.filter(|_| doc.kind(target) == Kind::Table).unwrap_or(target))
+    }
+}
+
+/// What a name belongs to is looked for so many nodes up.
+const MOST_ABOVE: usize = 64;
+
+/// Whether there is no word and no picture in a node.
+fn says_nothing(doc: &Document, id: NodeId) -> bool {
+    doc.walk(id).all(|step| match step {
+        Step::Enter(id) => match doc.kind(id) {
+            Kind::Text(text) => doc.text(text).trim().is_empty(),
+            Kind::LineBreak | Kind::SoftBreak => true,
+            kind => !kind.is_leaf(),
+        },
+        Step::Leave(_) => true,
+    })
+}
+
+/// A figure or a table with a caption.
+struct Captioned {
+    node: NodeId,
+    caption: NodeId,
+    counter: Counter,
+    name: String,
+    number: String,
+}
+
+fn captioned(doc: &Document) -> Vec<Captioned> {
+    let mut found = Vec::new();
+    for step in doc.walk(doc.root()) {
+        let Step::Enter(node) = step else { continue };
+        let is_figure = doc.kind(node) == Kind::Figure;
+        if !is_figure && doc.kind(node) != Kind::Table {
+            continue;
+        }
+        let Some(caption) = doc.children(node).find(|&child| doc.kind(child) == Kind::Caption) else { continue };
+        let holds_table = doc.children(node).any(|child| doc.kind(child) == Kind::Table);
+        let counter = if is_figure && !holds_table { Counter::Figure } else { Counter::Table };
+        let (name, number) = typed_label(&doc.plain_text(caption)).unwrap_or_default();
+        found.push(Captioned { node, caption, counter, name, number });
+    }
+    found
+}
+
+/// The name and the number that a caption begins with, as in `Figure 3: The well`.
+fn typed_label(caption: &str) -> Option<(String, String)> {
+    let caption = caption.trim_start();
+    let (name, rest) = caption.split_at(caption.find(|c: char| !c.is_alphabetic())?);
+    let rest = rest.strip_prefix('.').unwrap_or(rest);
+    let after = rest.trim_start();
+    let number = number_at_start(after);
+    let ends = after[number.len()..].chars().next().is_none_or(|c| !c.is_alphanumeric());
+    (!name.is_empty() && !number.is_empty() && ends && after.len() < rest.len()).then(|| (name.to_owned(), number.to_owned()))
+}
+
+/// The number that a text begins with: `3`, `2.1`, `4-2`, `5a`.
+fn number_at_start(text: &str) -> &str {
+    let mut end = 0;
+    for (at, c) in text.char_indices() {
+        let goes_on = c.is_ascii_digit()
+            || (at > 0
+                && matches!(c, '.' | '-' | '\u{2013}')
+                && text[at + c.len_utf8()..].starts_with(|c: char| c.is_ascii_digit()));
+        if !goes_on {
+            let is_letter = at > 0 && c.is_ascii_lowercase() && !text[at + 1..].starts_with(char::is_alphanumeric);
+            return &text[..if is_letter { at + 1 } else { end }];
+        }
+        end = at + c.len_utf8();
+    }
+    &text[..end]
+}
+
+/// Gives labels to all of a kind. Those without a number get one where that `needs` be.
+fn number(doc: &mut Document, labelled: &mut [Captioned], counter: Counter, needs: bool) {
+    let language = doc.metadata.language.as_deref().and_then(|tag| tag.split('-').next()).unwrap_or("en").to_ascii_lowercase();
+    let usual = NAMES.iter().find(|(of, ..)| *of == language).map_or(("Figure", "Table"), |&(_, figure, table)| (figure, table));
+    let usual = if counter == Counter::Figure { usual.0 } else { usual.1 };
+    let own = labelled.iter().find(|one| one.counter == counter && !one.name.is_empty()).map(|one| one.name.clone());
+    let mut count = 0_u32;
+    for one in labelled.iter_mut().filter(|one| one.counter == counter) {
+        if one.number.is_empty() && needs {
+            count += 1;
+            one.name = own.clone().unwrap_or_else(|| usual.to_owned());
+            one.number = count.to_string();
+            let text = doc.intern(&format!("{}\u{A0}{}: ", one.name, one.number));
+            let text = doc.create(Kind::Text(text));
+            // A caption may hold paragraphs.
+            let holder =
+                doc.node(one.caption).first_child().filter(|&first| doc.kind(first) == Kind::Paragraph).unwrap_or(one.caption);
+            match doc.node(holder).first_child() {
+                Some(first) => doc.move_before(first, text),
+                None => doc.move_into(holder, text),
+            }
+            doc.join_texts(holder);
+        } else if let Ok(number) = one.number.parse::<u32>() {
+            count = number;
+        }
+        if !one.number.is_empty() {
+            doc.labels.set(one.node, Label { counter, name: one.name.clone(), number: one.number.clone() });
+        }
+    }
+}
+
+/// Gives a reference its text.
+fn fill(doc: &mut Document, link: NodeId, target: NodeId) {
+    let text = match doc.labels.get(target) {
+        Some(label) => label.text(),
+        None => doc.plain_text(target).split_whitespace().collect::<Vec<_>>().join(" "),
+    };
+    if matches!(doc.kind(target), Kind::Heading(_)) || doc.labels.get(target).is_some() {
+        doc.append_text(link, &text);
+        doc.references.set(link, CrossReference::default());
+    }
+}
+
+/// Gives a reference the number that its target has, where it shows another. Whether it did.
+fn renew(doc: &mut Document, link: NodeId, reference: CrossReference, target: NodeId) -> bool {
+    let Some(label) = doc.labels.get(target).filter(|_| matches!(reference.shows, Shows::Text | Shows::Number)) else {
+        return false;
+    };
+    let number = label.number.clone();
+    let shown = doc.plain_text(link);
+    let Some(start) = shown.find(|c: char| c.is_ascii_digit()) else { return false };
+    let old = number_at_start(&shown[start..]).to_owned();
+    let rest = &shown[start + old.len()..];
+    // The name of the target and a number, and nothing else: what else is in the text may be meant.
+    if old == number || rest.contains(|c: char| c.is_alphanumeric()) || !label.name.starts_with(shown[..start].trim()) {
+        return false;
+    }
+    let holder = doc.walk(link).find_map(|step| match step {
+        Step::Enter(id) => match doc.kind(id) {
+            Kind::Text(text) if doc.text(text).contains(&old) => Some((id, doc.text(text).replacen(&old, &number, 1))),
+            _ => None,
+        },
+        Step::Leave(_) => None,
+    });
+    let Some((id, text)) = holder else { return false };
+    let text = doc.intern(&text);
+    doc.set_kind(id, Kind::Text(text));
+    true
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn captions_say_what_their_numbers_are() {
+        let label = |caption: &str| typed_label(caption).map(|(name, number)| format!("{name}|{number}"));
+        assert_eq!(label("Figure 3: The well").as_deref(), Some("Figure|3"));
+        assert_eq!(label("Table\u{A0}2.1 Heights").as_deref(), Some("Table|2.1"));
+        assert_eq!(label("Fig. 4-2. Ebb").as_deref(), Some("Fig|4-2"));
+        assert_eq!(label("Abbildung 5a").as_deref(), Some("Abbildung|5a"));
+        assert_eq!(label("The well in 1904"), None);
+        assert_eq!(label("Figure: The well"), None);
+        assert_eq!(label("Spring 2nd tide"), None);
+    }
+}
