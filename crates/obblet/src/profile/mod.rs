@@ -122,7 +122,11 @@ impl Setting {
     /// The setting of a key.
     #[must_use]
     pub fn of(key: &str) -> Option<Self> {
-        settings().find(|setting| setting.key == key)
+        let (section, at) = (0..)
+            .map_while(|section| Some((section, USUAL.section(section)?)))
+            .find_map(|(number, section)| section.find(key).map(|at| (number, at)))?;
+        let found = USUAL.section(section)?;
+        Some(Self { key: found.key(at), meaning: found.meaning(at), section, at })
     }
 
     /// What its value may be.

@@ -34,6 +34,8 @@ pub(crate) trait Declared: Sized + 'static {
 /// A section of a profile, whatever its type: its settings by their number.
 pub(crate) trait Section {
     fn count(&self) -> usize;
+    /// Where the setting of a key is.
+    fn find(&self, key: &str) -> Option<usize>;
     fn key(&self, at: usize) -> &'static str;
     fn meaning(&self, at: usize) -> &'static str;
     fn values(&self, at: usize) -> String;
@@ -44,6 +46,10 @@ pub(crate) trait Section {
 impl<S: Declared> Section for S {
     fn count(&self) -> usize {
         S::SETTINGS.len()
+    }
+
+    fn find(&self, key: &str) -> Option<usize> {
+        S::SETTINGS.iter().position(|setting| setting.key == key)
     }
 
     fn key(&self, at: usize) -> &'static str {

@@ -120,9 +120,9 @@ where
         if tag.kind == TagKind::StartTag {
             state.tags += 1;
             let deep = self.builder.sink.depth().get() >= DEEPEST;
-            let formatting = || is_formatting(&*tag.name);
+            let formatting = || is_formatting(&tag.name);
             let runaway = self.builder.sink.created() > state.tags * MOST_MADE + MORE_MADE;
-            let admitted = !(deep && !is_void(&*tag.name) || runaway && formatting());
+            let admitted = !(deep && !is_void(&tag.name) || runaway && formatting());
             if !admitted {
                 self.builder.sink.too_deep();
                 state.left_out.push(&tag.name);

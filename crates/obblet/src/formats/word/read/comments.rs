@@ -12,18 +12,19 @@ const LONGEST: usize = 2000;
 const MOST_OPEN: usize = 32;
 
 impl Reader<'_, '_> {
-    /// The text that a comment is about begins here.
-    pub(super) fn comment_begins(&mut self, element: &Element<'_>) {
+    /// The text that a comment is about begins or ends here.
+    pub(super) fn comment_range(&mut self, element: &Element<'_>) {
         let Some(id) = element.number(b"id") else { return };
+        if element.local() == b"commentRangeEnd" {
+            return self.comment_ends(id);
+        }
         self.commented.push((id, Comment { range: (self.here, self.here), ..Comment::default() }));
         if self.open_comments.len() < MOST_OPEN {
             self.open_comments.push(self.commented.len() - 1);
         }
     }
 
-    /// The text that a comment is about ends here.
-    pub(super) fn comment_ends(&mut self, element: &Element<'_>) {
-        let Some(id) = element.number(b"id") else { return };
+    fn comment_ends(&mut self, id: i32) {
         if let Some(at) = self.open_comments.iter().rposition(|open| self.commented[*open].0 == id) {
             let comment = self.open_comments.remove(at);
             self.commented[comment].1.range.1 = self.here;

@@ -144,12 +144,8 @@ impl Reader<'_, '_> {
             }
             b"tcPr" => self.cell_properties(xml),
             b"ins" | b"moveTo" | b"del" | b"moveFrom" => return Some(self.revision(element, local)),
-            b"commentRangeStart" => {
-                self.comment_begins(element);
-                xml.skip();
-            }
-            b"commentRangeEnd" => {
-                self.comment_ends(element);
+            b"commentRangeStart" | b"commentRangeEnd" => {
+                self.comment_range(element);
                 xml.skip();
             }
             b"delText" => self.text(xml),

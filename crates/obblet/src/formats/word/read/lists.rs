@@ -70,11 +70,8 @@ impl Reader<'_, '_> {
             self.context_mut().lists.push(list);
             let level = self.numberings.level(numbered.instance, numbered.level).cloned().unwrap_or_default();
             if ordered {
-                let numbering = ListNumbering {
-                    definition: numbered.definition as u32,
-                    level: numbered.level as u8,
-                    text: level.text.clone(),
-                };
+                let numbering =
+                    ListNumbering { definition: numbered.definition as u32, level: numbered.level, text: level.text.clone() };
                 self.doc.numberings.set(node, numbering);
             }
             if self.options.fidelity.keeps_names() {
