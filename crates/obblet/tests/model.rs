@@ -115,6 +115,14 @@ fn references_of_markdown_show_the_numbers_of_their_targets() {
         "[](#place)\n\n<a id=\"place\"></a>\n\n<figure><img src=\"a.png\" alt=\"a\"><figcaption>A</figcaption></figure>\n",
         &["<a href=\"#place\">Figure&nbsp;1</a>"],
     );
+    // What shows nothing is told.
+    let (text, findings) = markdown("[](#nowhere) and [ ](#plain)\n\n<div id=\"plain\">x</div>\n");
+    assert!(
+        text.contains("<a href=\"#nowhere\"></a> and") && findings.contains(&"reference.empty".to_owned()),
+        "{text} {findings:?}"
+    );
+    // Space before a reference is kept in HTML, too.
+    shows("<p>See <a href=\"#tides\"></a></p>\n\n# Tides\n", &["<p>See <a href=\"#tides\">Tides</a></p>"]);
     // Links with words of their own, and captions that nothing refers to, stay.
     shows(&format!("[the well](#well)\n\n{FIGURES}"), &["<a href=\"#well\">the well</a>", "<figcaption>The well</figcaption>"]);
     // The pass can be switched off.

@@ -36,6 +36,9 @@ fn inspect_all(arguments: &Inspect) -> Result<Outcome, Failure> {
     // Two things on standard output would be of use to nobody.
     let is_shown = !arguments.talk.quiet && !arguments.talk.report.as_deref().is_some_and(is_dash);
     let (folders, sources): (Vec<&PathBuf>, Vec<&PathBuf>) = sources.iter().partition(|source| source.is_dir());
+    if let Some(folder) = folders.first().filter(|_| arguments.tree) {
+        return Err(misused(format!("--tree shows documents, and {} is a folder", folder.display())));
+    }
     let mut seen_folders = Vec::new();
     for folder in folders {
         match inspect_folder::analyze(arguments, super::layers(&arguments.settings, &[])?, folder) {

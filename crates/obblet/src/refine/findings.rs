@@ -21,6 +21,7 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
         "Parts were left out as asked, and links to them became text; or a selector fits nothing.",
     ),
     finding("clean.redirect", &[Weight::Changed], "Tracking redirects and tracking parameters were removed from links."),
+    finding("reference.empty", &[Weight::Advice], "Links without text lead to nothing whose number or words they could show."),
     finding(
         "reference.number",
         &[Weight::Changed],

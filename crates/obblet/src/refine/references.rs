@@ -48,11 +48,10 @@ pub fn resolve(doc: &mut Document) {
     }
     let targets = Targets::of(doc);
     let found: Vec<(NodeId, CrossReference, NodeId)> = references
-        .into_iter()
-        .filter_map(|(link, reference)| Some((link, reference, targets.find(doc, &name_of(doc, link)?)?)))
+        .iter()
+        .filter_map(|&(link, reference)| Some((link, reference, targets.find(doc, &name_of(doc, link)?)?)))
         .collect();
     let mut labelled = captioned(doc);
-    let is_empty = |doc: &Document, link: NodeId| doc.node(link).first_child().is_none();
     for counter in [Counter::Figure, Counter::Table] {
         // Where something refers to one that has no number, all of its kind get one.
         let needs = found.iter().any(|&(link, _, target)| {
@@ -69,11 +68,24 @@ pub fn resolve(doc: &mut Document) {
             stale = Some(stale.map_or((link, 1), |(first, count)| (first, count + 1)));
         }
     }
+    let empty: Vec<NodeId> = references.into_iter().map(|(link, _)| link).filter(|link| is_empty(doc, *link)).collect();
+    if let Some(first) = empty.first() {
+        let message = format!("links without text lead to nothing that has a caption or is a heading: {}", empty.len());
+        let place = doc.place(*first);
+        doc.push_finding(
+            Finding::advice("reference.empty", message).at(place).hint("give the link a text, or its target a caption"),
+        );
+    }
     if let Some((first, count)) = stale {
         let message = format!("cross references showed numbers that their targets do not have: {count}");
         let place = doc.place(first);
         doc.push_finding(Finding::changed("reference.number", message).at(place).hint("update the fields of the document"));
     }
+}
+
+/// Whether a link has no text of its own.
+fn is_empty(doc: &Document, link: NodeId) -> bool {
+    doc.children(link).all(|child| doc.is_white(child, char::is_whitespace))
 }
 
 /// The name that a link within the document leads to.
@@ -87,7 +99,7 @@ fn name_of(doc: &Document, link: NodeId) -> Option<String> {
 fn references(doc: &Document) -> Vec<(NodeId, CrossReference)> {
     let is_candidate = |id: NodeId| {
         matches!(doc.kind(id), Kind::Link { href } if doc.text(href).starts_with('#'))
-            && (doc.node(id).first_child().is_none() || doc.references.get(id).is_some())
+            && (is_empty(doc, id) || doc.references.get(id).is_some())
     };
     if !doc.nodes().any(|(id, node)| node.parent().is_some() && is_candidate(id)) {
         return Vec::new();
@@ -185,7 +197,11 @@ fn typed_label(caption: &str) -> Option<(String, String)> {
     let (name, rest) = caption.split_at(caption.find(|c: char| !c.is_alphabetic())?);
     let rest = rest.strip_prefix('.').unwrap_or(rest);
     let after = rest.trim_start();
-    let number = number_at_start(after);
+    let digits = number_at_start(after);
+    let letters = &after[..after.len() - after.trim_start_matches(|c: char| c.is_ascii_uppercase()).len()];
+    // A letter or a Roman number is one where a colon or a full stop stands behind it: "Figure A" may begin a sentence.
+    let is_letters = matches!(letters.len(), 1..=5) && after[letters.len()..].starts_with([':', '.']);
+    let number = if digits.is_empty() && is_letters { letters } else { digits };
     let ends = after[number.len()..].chars().next().is_none_or(|c| !c.is_alphanumeric());
     (!name.is_empty() && !number.is_empty() && ends && after.len() < rest.len()).then(|| (name.to_owned(), number.to_owned()))
 }
@@ -245,6 +261,9 @@ fn fill(doc: &mut Document, link: NodeId, target: NodeId) {
         None => doc.plain_text(target).split_whitespace().collect::<Vec<_>>().join(" "),
     };
     if matches!(doc.kind(target), Kind::Heading(_)) || doc.labels.get(target).is_some() {
+        while let Some(white) = doc.node(link).first_child() {
+            doc.detach(white);
+        }
         doc.append_text(link, &text);
         doc.references.set(link, CrossReference::default());
     }
@@ -288,6 +307,8 @@ mod tests {
         assert_eq!(label("Table\u{A0}2.1 Heights").as_deref(), Some("Table|2.1"));
         assert_eq!(label("Fig. 4-2. Ebb").as_deref(), Some("Fig|4-2"));
         assert_eq!(label("Abbildung 5a").as_deref(), Some("Abbildung|5a"));
+        assert_eq!(label("Table IV. Heights").as_deref(), Some("Table|IV"));
+        assert_eq!(label("Figure A well in the tower"), None);
         assert_eq!(label("The well in 1904"), None);
         assert_eq!(label("Figure: The well"), None);
         assert_eq!(label("Spring 2nd tide"), None);

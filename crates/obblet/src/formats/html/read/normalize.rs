@@ -138,7 +138,13 @@ impl<'m> Normalizer<'m> {
                 Origin::Button if self.preformatted > 0 => return false,
                 Origin::Checkbox(_) => (self.ending, self.after_space) = (None, false),
                 Origin::Element if doc.kind(id) == Kind::TextLevel(TextLevel::Code) => self.code += 1,
-                Origin::Element if doc.node(id).first_child().is_none() => self.born_empty = Some(id),
+                Origin::Element if doc.node(id).first_child().is_none() => {
+                    self.born_empty = Some(id);
+                    // A reference, which gets its text later.
+                    if matches!(doc.kind(id), Kind::Link { href } if doc.text(href).starts_with('#')) {
+                        (self.ending, self.after_space) = (None, false);
+                    }
+                }
                 _ => {}
             },
         }

@@ -9,6 +9,16 @@ use crate::document::{Align, CellKind, Column, HintRole, Kind, NodeId, RowGroupK
 use crate::refine::revisions::Revisions;
 use std::borrow::Cow;
 
+/// The row of a table that is being read.
+#[derive(Clone, Copy, Debug, Default)]
+struct OpenRow {
+    node: Option<NodeId>,
+    /// Where it begins.
+    offset: u32,
+    is_head: bool,
+    gone: Option<Gone>,
+}
+
 /// A table that is being read.
 #[derive(Debug)]
 pub(super) struct OpenTable {
@@ -22,11 +32,7 @@ pub(super) struct OpenTable {
     pub(super) alignment: Option<Alignment>,
     pub(super) indent: i32,
     group: Option<(NodeId, RowGroupKind)>,
-    row: Option<NodeId>,
-    /// Where it begins.
-    row_offset: u32,
-    row_is_head: bool,
-    row_is_gone: Option<Gone>,
+    row: OpenRow,
     /// Rows so far, and the column of the grid where the next cell begins.
     pub(super) rows: usize,
     pub(super) column: usize,
@@ -173,10 +179,7 @@ impl Reader<'_, '_> {
             alignment: None,
             indent: 0,
             group: None,
-            row: None,
-            row_offset: 0,
-            row_is_head: false,
-            row_is_gone: None,
+            row: OpenRow::default(),
             rows: 0,
             column: 0,
             open_cells: Vec::new(),
@@ -248,10 +251,7 @@ impl Reader<'_, '_> {
         let Some(table) = self.tables.last_mut() else { return };
         table.rows += 1;
         table.column = 0;
-        table.row = None;
-        table.row_offset = self.here;
-        table.row_is_head = false;
-        table.row_is_gone = None;
+        table.row = OpenRow { offset: self.here, ..OpenRow::default() };
     }
 
     /// Reads `trPr`, which was opened last, to its end.
@@ -277,10 +277,10 @@ impl Reader<'_, '_> {
             Revisions::Keep => false,
         };
         let Some(table) = self.tables.last_mut() else { return };
-        table.row_is_head = is_head;
-        table.row_is_gone =
+        table.row.is_head = is_head;
+        table.row.gone =
             if gone { Some(Gone::Revised) } else { (hidden && !self.options.settings.hidden).then_some(Gone::Hidden) };
-        if table.row_is_gone.is_some() {
+        if table.row.gone.is_some() {
             return;
         }
         if height > 0 && self.options.fidelity.is_exact() {
@@ -299,14 +299,14 @@ impl Reader<'_, '_> {
     /// The row that is being read, in the group that it belongs to.
     fn row(&mut self) -> NodeId {
         let Some(table) = self.tables.last_mut() else { return self.context().container };
-        if let Some(row) = table.row {
+        if let Some(row) = table.row.node {
             return row;
         }
         let first_row_is_head = table.rows == 1 && table.look.contains(TableParts::FIRST_ROW) && {
             let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
             style.and_then(|style| style.part(TablePart::FirstRow)).is_some_and(TableLook::sets_apart)
         };
-        let is_head = (table.row_is_head || first_row_is_head) && table.head_rows + 1 == table.rows;
+        let is_head = (table.row.is_head || first_row_is_head) && table.head_rows + 1 == table.rows;
         table.head_rows += usize::from(is_head);
         let kind = if is_head { RowGroupKind::Head } else { RowGroupKind::Body };
         let group = match table.group {
@@ -317,13 +317,13 @@ impl Reader<'_, '_> {
                 group
             }
         };
-        let row = if table.row_is_gone.is_some() {
+        let row = if table.row.gone.is_some() {
             // It is read all the same: fields and numbers run on in it.
             self.doc.create(Kind::Row)
         } else {
-            self.doc.append_at(group, Kind::Row, table.row_offset)
+            self.doc.append_at(group, Kind::Row, table.row.offset)
         };
-        table.row = Some(row);
+        table.row.node = Some(row);
         row
     }
 
@@ -456,7 +456,7 @@ impl Reader<'_, '_> {
         let column = table.column;
         table.column = (column + cell.span).min(100_000);
         table.most_columns = table.most_columns.max(table.column);
-        let Some(row) = table.row else { return };
+        let Some(row) = table.row.node else { return };
         if self.doc.node(holder).parent() != Some(row) {
             return;
         }
@@ -522,7 +522,7 @@ impl Reader<'_, '_> {
     }
 
     pub(super) fn end_row(&mut self) {
-        let gone = self.tables.last().and_then(|table| Some((table.row_is_gone?, table.row?)));
+        let gone = self.tables.last().and_then(|table| Some((table.row.gone?, table.row.node?)));
         if let Some((why, row)) = gone
             && let Some(words) = self.content(row)
         {
@@ -533,10 +533,10 @@ impl Reader<'_, '_> {
             tally.add_apart(self.offset, &words);
         }
         let Some(table) = self.tables.last_mut() else { return };
-        if let Some(row) = table.row {
+        if let Some(row) = table.row.node {
             self.doc.set_end(row, self.here);
         }
-        if let Some(row) = table.row.take()
+        if let Some(row) = table.row.node.take()
             && self.doc.node(row).first_child().is_none()
         {
             // All of its cells go on from above: HTML has no such rows, and they take no room.
