@@ -115,6 +115,7 @@ fn references_of_markdown_show_the_numbers_of_their_targets() {
         "[](#place)\n\n<a id=\"place\"></a>\n\n<figure><img src=\"a.png\" alt=\"a\"><figcaption>A</figcaption></figure>\n",
         &["<a href=\"#place\">Figure&nbsp;1</a>"],
     );
+    shows("By [](#sum):\n\n<a id=\"sum\"></a> $$h = h_0 \\tag{3.1}$$\n", &["By <a href=\"#sum\">(3.1)</a>:"]);
     // What shows nothing is told.
     let (text, findings) = markdown("[](#nowhere) and [ ](#plain)\n\n<div id=\"plain\">x</div>\n");
     assert!(

@@ -55,6 +55,16 @@ impl Formula {
     }
 }
 
+/// Where the number stands that a formula in TeX is given by hand: between the braces of `\tag`.
+fn tag_of(tex: &str) -> Option<std::ops::Range<usize>> {
+    let at = memchr::memmem::find(tex.as_bytes(), b"\\tag")? + "\\tag".len();
+    let rest = tex[at..].strip_prefix('*').unwrap_or(&tex[at..]);
+    let inner = rest.trim_start().strip_prefix('{')?;
+    let start = tex.len() - inner.len();
+    let length = inner.find(['{', '}']).filter(|&end| inner[end..].starts_with('}'))?;
+    Some(start..start + length)
+}
+
 impl Document {
     /// The name of the HTML element that a node is, as [`Kind::element`]; of a formula, by its notation.
     #[must_use]
@@ -81,6 +91,13 @@ impl Document {
         FormulaId(self.formulas.len() as u32 - 1)
     }
 
+    /// Puts a formula in TeX into the table, with the number that it has of its own.
+    pub fn add_tex(&mut self, source: Text, display: bool) -> FormulaId {
+        let number = tag_of(self.text(source))
+            .map_or(Text::EMPTY, |range| Text { start: source.start + range.start as u32, end: source.start + range.end as u32 });
+        self.add_formula(Formula { number, ..Formula::tex(source, display) })
+    }
+
     /// Appends a formula.
     pub fn append_formula(&mut self, parent: NodeId, formula: Formula) -> NodeId {
         self.append_formula_at(parent, formula, SourceMap::UNKNOWN)
@@ -90,5 +107,23 @@ impl Document {
     pub fn append_formula_at(&mut self, parent: NodeId, formula: Formula, offset: u32) -> NodeId {
         let id = self.add_formula(formula);
         self.append_at(parent, Kind::Math(id), offset)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn formulas_have_the_numbers_that_they_are_given() {
+        let number = |tex: &str| {
+            let mut doc = Document::new();
+            let source = doc.intern(tex);
+            let id = doc.add_tex(source, true);
+            doc.text(doc.formula(id).number).to_owned()
+        };
+        assert_eq!(number(r"h = h_0 \tag{3.1}"), "3.1");
+        assert_eq!(number(r"h \tag*{A}"), "A");
+        assert_eq!(number(r"h \tag{a{b}c}") + &number(r"\tag") + &number(r"h = 3"), "");
     }
 }

@@ -60,6 +60,12 @@ pub fn resolve(doc: &mut Document) {
         });
         number(doc, &mut labelled, counter, needs);
     }
+    for &(_, _, target) in &found {
+        if let Kind::Math(formula) = doc.kind(target) {
+            let number = format!("({})", doc.text(doc.formula(formula).number));
+            doc.labels.set(target, Label { counter: Counter::Formula, name: String::new(), number });
+        }
+    }
     let mut stale: Option<(NodeId, usize)> = None;
     for (link, reference, target) in found {
         if is_empty(doc, link) {
@@ -143,15 +149,30 @@ impl Targets {
             let top = upwards().take_while(|id| says_nothing(doc, *id)).last()?;
             doc.node(top).next().filter(is_target)
         };
-        let target = around.or_else(before)?;
+        let target = around.or_else(before).or_else(|| numbered_formula(doc, place))?;
         // A table in a figure has the figure's caption.
         let figure = doc.node(target).parent().filter(|&above| doc.kind(above) == Kind::Figure);
         Some(figure.filter(|_| doc.kind(target) == Kind::Table).unwrap_or(target))
     }
 }
 
+/// The formula with a number in the block that a place is in or is.
+fn numbered_formula(doc: &Document, place: NodeId) -> Option<NodeId> {
+    let block = std::iter::once(place).chain(doc.ancestors(place)).find(|&id| !doc.kind(id).is_inline() && id != doc.root())?;
+    doc.walk(block).take(MOST_WITHIN).find_map(|step| match step {
+        Step::Enter(id) => match doc.kind(id) {
+            Kind::Math(formula) if !doc.formula(formula).number.is_empty() => Some(id),
+            _ => None,
+        },
+        Step::Leave(_) => None,
+    })
+}
+
 /// What a name belongs to is looked for so many nodes up.
 const MOST_ABOVE: usize = 64;
+
+/// A formula is looked for among so many steps of a block.
+const MOST_WITHIN: usize = 256;
 
 /// Whether there is no word and no picture in a node.
 fn says_nothing(doc: &Document, id: NodeId) -> bool {

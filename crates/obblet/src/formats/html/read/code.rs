@@ -1,6 +1,6 @@
 //! Code: what stands in `code` and `pre` elements, without the markup that colours it.
 
-use crate::document::{Document, Formula, Kind, NodeId, Step, Text, TextLevel};
+use crate::document::{Document, Kind, NodeId, Step, Text, TextLevel};
 
 /// The characters below a node, where nothing below it means more than characters.
 fn only_text(doc: &mut Document, id: NodeId, through_markup: bool) -> Option<Text> {
@@ -54,7 +54,7 @@ pub(super) fn normalize_inline_code(doc: &mut Document, id: NodeId, in_block: bo
     if doc.node(id).has_attributes() {
         *doc.attributes_mut(id) = crate::document::Attributes::default();
     }
-    let kind = if is_tex { Kind::Math(doc.add_formula(Formula::tex(text, display))) } else { Kind::Code(text) };
+    let kind = if is_tex { Kind::Math(doc.add_tex(text, display)) } else { Kind::Code(text) };
     doc.set_kind(id, kind);
 }
 

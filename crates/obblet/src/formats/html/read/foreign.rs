@@ -19,7 +19,7 @@ pub(super) fn normalize(doc: &mut Document, id: NodeId, state: &ParseState) {
     if let Some(tex) = tex_within(doc, id, state) {
         let display = is_display(attributes);
         let tex = doc.intern(tex.trim());
-        let formula = doc.add_formula(Formula::tex(tex, display));
+        let formula = doc.add_tex(tex, display);
         return replace(doc, id, Kind::Math(formula));
     }
     let empty = doc.plain_text(id).trim().is_empty();

@@ -27,7 +27,10 @@ impl Reader<'_, '_> {
         let parent = self.inline_parent();
         let (source, characters) = (self.doc.intern(markup), self.doc.intern(&text));
         let display = element.local() == b"oMathPara";
-        let formula = Formula { notation: Markup::OfficeMath, source, characters, display, number: Text::EMPTY };
+        // The number of a formula stands behind a number sign in an array of equations (section 22.1.2.34).
+        let number = text.rsplit_once('#').filter(|_| memchr::memmem::find(markup.as_bytes(), b":eqArr>").is_some());
+        let number = number.map_or(Text::EMPTY, |(_, number)| self.doc.intern(number.trim().trim_matches(['(', ')'])));
+        let formula = Formula { notation: Markup::OfficeMath, source, characters, display, number };
         self.doc.append_formula_at(parent, formula, self.offset);
         None
     }

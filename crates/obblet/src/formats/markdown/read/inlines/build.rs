@@ -3,7 +3,7 @@
 use super::Scanner;
 use super::emphasis::{Mark, NONE};
 use super::inline_token::{Token, TokenKind};
-use crate::document::{Formula, Kind, Markup, NodeId, Text};
+use crate::document::{Kind, Markup, NodeId, Text};
 
 /// An image whose alternative text is being gathered. Its markup is gone; its words stay.
 struct Alternative {
@@ -64,7 +64,8 @@ impl Scanner<'_, '_> {
                     doc.append_at(parent, Kind::Raw { markup: Markup::Html, raw }, offset);
                 }
                 TokenKind::Math { tex, display } => {
-                    doc.append_formula_at(parent, Formula::tex(tex, display), offset);
+                    let formula = doc.add_tex(tex, display);
+                    doc.append_at(parent, Kind::Math(formula), offset);
                 }
                 TokenKind::Note(note) => {
                     // A mark is a link too, and links hold no links.
