@@ -116,6 +116,11 @@ fn references_of_markdown_show_the_numbers_of_their_targets() {
         &["<a href=\"#place\">Figure&nbsp;1</a>"],
     );
     shows("By [](#sum):\n\n<a id=\"sum\"></a> $$h = h_0 \\tag{3.1}$$\n", &["By <a href=\"#sum\">(3.1)</a>:"]);
+    // Signs beside headings that lead to them are no references, nor is what programs leave.
+    for source in ["<h2 id=\"a\">Tides <a href=\"#a\"></a></h2>\n", "<div><a href=\"#a\"></a><h2 id=\"a\">Tides</h2></div>\n"] {
+        let (text, findings) = markdown(source);
+        assert!(text.matches("Tides").count() == 1 && findings.is_empty(), "{text} {findings:?}");
+    }
     // What shows nothing is told.
     let (text, findings) = markdown("[](#nowhere) and [ ](#plain)\n\n<div id=\"plain\">x</div>\n");
     assert!(

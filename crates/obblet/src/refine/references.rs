@@ -1,6 +1,6 @@
 //! References: figures and tables get the labels that their captions give them, and references show what they lead to.
 
-use crate::document::{Counter, CrossReference, Document, Finding, Kind, KindSet, Label, NodeId, Shows, Step};
+use crate::document::{Counter, CrossReference, Document, Finding, Kind, KindSet, Label, NodeId, Producer, Shows, Step};
 use crate::fast_hash::HashMap;
 use crate::slug;
 
@@ -47,6 +47,16 @@ pub fn resolve(doc: &mut Document) {
         return;
     }
     let targets = Targets::of(doc);
+    // A sign beside a heading or a figure that leads to just that refers to nothing.
+    let references: Vec<(NodeId, CrossReference)> = references
+        .into_iter()
+        .filter(|&(link, _)| {
+            let target = name_of(doc, link).and_then(|name| targets.find(doc, &name));
+            target.is_none_or(|target| {
+                doc.node(link).next() != Some(target) && !doc.ancestors(link).take(MOST_ABOVE).any(|above| above == target)
+            })
+        })
+        .collect();
     let found: Vec<(NodeId, CrossReference, NodeId)> = references
         .iter()
         .filter_map(|&(link, reference)| Some((link, reference, targets.find(doc, &name_of(doc, link)?)?)))
@@ -103,9 +113,11 @@ fn name_of(doc: &Document, link: NodeId) -> Option<String> {
 
 /// Links that show something of their targets, in their order.
 fn references(doc: &Document) -> Vec<(NodeId, CrossReference)> {
+    // Programs leave links without text that nobody means.
+    let takes_empty = doc.layout_hints.producer == Producer::Plain;
     let is_candidate = |id: NodeId| {
         matches!(doc.kind(id), Kind::Link { href } if doc.text(href).starts_with('#'))
-            && (is_empty(doc, id) || doc.references.get(id).is_some())
+            && (takes_empty && is_empty(doc, id) || doc.references.get(id).is_some())
     };
     if !doc.nodes().any(|(id, node)| node.parent().is_some() && is_candidate(id)) {
         return Vec::new();
