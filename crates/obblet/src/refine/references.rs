@@ -53,7 +53,9 @@ pub fn resolve(doc: &mut Document) {
         .filter(|&(link, _)| {
             let target = name_of(doc, link).and_then(|name| targets.find(doc, &name));
             target.is_none_or(|target| {
-                doc.node(link).next() != Some(target) && !doc.ancestors(link).take(MOST_ABOVE).any(|above| above == target)
+                doc.node(link).next() != Some(target)
+                    && !is_alone_before(doc, link, target)
+                    && !doc.ancestors(link).take(MOST_ABOVE).any(|above| above == target)
             })
         })
         .collect();
@@ -128,6 +130,14 @@ fn references(doc: &Document) -> Vec<(NodeId, CrossReference)> {
             _ => None,
         })
         .collect()
+}
+
+/// Whether a link is all that stands in the block right before a heading.
+fn is_alone_before(doc: &Document, link: NodeId, target: NodeId) -> bool {
+    let Some(block) = doc.node(link).parent() else { return false };
+    matches!(doc.kind(target), Kind::Heading(_))
+        && doc.node(block).first_child() == doc.node(block).last_child()
+        && doc.node(block).next() == Some(target)
 }
 
 /// What can be led to, by its name.
