@@ -78,7 +78,7 @@ pub(crate) struct Verbosity {
     /// Says nothing but errors.
     #[arg(long, short)]
     pub(crate) quiet: bool,
-    /// Tells advice as well as losses and changes, all of each, and which settings files were used.
+    /// Shows advice as well as losses and changes, all of each, and which settings files were used.
     #[arg(long, short, conflicts_with = "quiet")]
     pub(crate) verbose: bool,
     /// Writes all findings to a file, as JSON; to standard output for `-`.

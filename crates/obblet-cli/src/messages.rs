@@ -58,13 +58,13 @@ pub(crate) fn fail(outcome: Outcome, message: impl Display) -> Outcome {
     outcome
 }
 
-/// Tells the findings of a document.
+/// Shows the findings of a document.
 pub(crate) fn findings(source: &str, findings: &[Finding], verbose: bool) {
     let reported: Vec<Finding> = findings.iter().filter(|finding| verbose || finding.weight != Weight::Advice).cloned().collect();
     all_findings(source, &reported, verbose);
 }
 
-/// Tells the findings of a document, advice as well; of many of a code, the first.
+/// Shows the findings of a document, advice as well; of many of a code, the first.
 pub(crate) fn all_findings(source: &str, findings: &[Finding], verbose: bool) {
     let mut counts: HashMap<&str, usize> = HashMap::new();
     for finding in findings {

@@ -121,7 +121,7 @@ fn references_of_markdown_show_the_numbers_of_their_targets() {
         let (text, findings) = markdown(source);
         assert!(text.matches("Tides").count() == 1 && findings.is_empty(), "{text} {findings:?}");
     }
-    // What shows nothing is told.
+    // What shows nothing is reported.
     let (text, findings) = markdown("[](#nowhere) and [ ](#plain)\n\n<div id=\"plain\">x</div>\n");
     assert!(
         text.contains("<a href=\"#nowhere\"></a> and") && findings.contains(&"reference.empty".to_owned()),

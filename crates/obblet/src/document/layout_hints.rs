@@ -79,7 +79,7 @@ pub struct LayoutHints {
     pub producer: Producer,
     /// Places that other documents lead to.
     pub external_anchors: ExternalAnchors,
-    /// For each node, the place of its trace, from 1.
+    /// For each node, the place of its hint, from 1.
     places: Vec<u32>,
     layout_hints: Vec<(NodeId, LayoutHint)>,
 }
@@ -89,7 +89,7 @@ impl LayoutHints {
     #[must_use]
     pub fn of(&self, node: NodeId) -> LayoutHint {
         let place = self.places.get(node.index()).copied().unwrap_or(0) as usize;
-        self.layout_hints.get(place.wrapping_sub(1)).map_or_else(LayoutHint::default, |(_, trace)| *trace)
+        self.layout_hints.get(place.wrapping_sub(1)).map_or_else(LayoutHint::default, |(_, hint)| *hint)
     }
 
     /// What is known of a node, to say more about it.

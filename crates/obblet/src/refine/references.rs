@@ -1,7 +1,7 @@
 //! References: figures and tables get the labels that their captions give them, and references show what they lead to.
 
 use crate::document::{Counter, CrossReference, Document, Finding, Kind, KindSet, Label, NodeId, Producer, Shows, Step};
-use crate::fast_hash::HashMap;
+use crate::fast_hash::{HashMap, HashSet};
 use crate::slug;
 
 /// The words for a figure and for a table, by language.
@@ -42,62 +42,76 @@ pub fn resolve(doc: &mut Document) {
     if !doc.may_hold(KindSet::LINKS) {
         return;
     }
-    let references = references(doc);
-    if references.is_empty() {
+    let candidates = candidates(doc);
+    if candidates.is_empty() {
         return;
     }
+    let references = with_targets(doc, candidates);
+    set_labels(doc, &references);
+    let (mut stale, mut empty) = (Vec::new(), Vec::new());
+    for &Reference { link, shows, target } in &references {
+        match target {
+            Some(target) if is_empty(doc, link) => fill(doc, link, target),
+            Some(target) if renew(doc, link, shows, target) => stale.push(link),
+            _ => {}
+        }
+        if is_empty(doc, link) {
+            empty.push(link);
+        }
+    }
+    if let Some(first) = empty.first() {
+        let message = format!("links without text lead to nothing that has a caption or is a heading: {}", empty.len());
+        let finding = Finding::advice("reference.empty", message).at(doc.place(*first));
+        doc.push_finding(finding.hint("give the link a text, or its target a caption"));
+    }
+    if let Some(first) = stale.first() {
+        let message = format!("cross references showed numbers that their targets do not have: {}", stale.len());
+        let finding = Finding::changed("reference.number", message).at(doc.place(*first));
+        doc.push_finding(finding.hint("update the fields of the document"));
+    }
+}
+
+/// A link that shows something of what it leads to.
+#[derive(Clone, Copy)]
+struct Reference {
+    link: NodeId,
+    shows: Shows,
+    /// What it leads to, where that has something to show.
+    target: Option<NodeId>,
+}
+
+/// Finds the targets of links. A sign beside a heading or a figure that leads to just that is no reference.
+fn with_targets(doc: &Document, candidates: Vec<(NodeId, CrossReference)>) -> Vec<Reference> {
     let targets = Targets::of(doc);
-    // A sign beside a heading or a figure that leads to just that refers to nothing.
-    let references: Vec<(NodeId, CrossReference)> = references
+    let is_sign_of = |link: NodeId, target: NodeId| {
+        doc.node(link).next() == Some(target)
+            || is_alone_before(doc, link, target)
+            || doc.ancestors(link).take(MOST_ABOVE).any(|above| above == target)
+    };
+    candidates
         .into_iter()
-        .filter(|&(link, _)| {
+        .map(|(link, reference)| {
             let target = name_of(doc, link).and_then(|name| targets.find(doc, &name));
-            target.is_none_or(|target| {
-                doc.node(link).next() != Some(target)
-                    && !is_alone_before(doc, link, target)
-                    && !doc.ancestors(link).take(MOST_ABOVE).any(|above| above == target)
-            })
+            Reference { link, shows: reference.shows, target }
         })
-        .collect();
-    let found: Vec<(NodeId, CrossReference, NodeId)> = references
-        .iter()
-        .filter_map(|&(link, reference)| Some((link, reference, targets.find(doc, &name_of(doc, link)?)?)))
-        .collect();
+        .filter(|reference| reference.target.is_none_or(|target| !is_sign_of(reference.link, target)))
+        .collect()
+}
+
+/// Gives labels to figures, tables and formulas. Where something refers to a figure or a table that has no number, all of its kind
+/// get one.
+fn set_labels(doc: &mut Document, references: &[Reference]) {
     let mut labelled = captioned(doc);
+    let asked: HashSet<NodeId> = references.iter().filter(|one| is_empty(doc, one.link)).filter_map(|one| one.target).collect();
     for counter in [Counter::Figure, Counter::Table] {
-        // Where something refers to one that has no number, all of its kind get one.
-        let needs = found.iter().any(|&(link, _, target)| {
-            is_empty(doc, link)
-                && labelled.iter().any(|one| one.node == target && one.counter == counter && one.number.is_empty())
-        });
+        let needs = labelled.iter().any(|one| one.counter == counter && one.number.is_empty() && asked.contains(&one.node));
         number(doc, &mut labelled, counter, needs);
     }
-    for &(_, _, target) in &found {
+    for target in references.iter().filter_map(|one| one.target) {
         if let Kind::Math(formula) = doc.kind(target) {
             let number = format!("({})", doc.text(doc.formula(formula).number));
             doc.labels.set(target, Label { counter: Counter::Formula, name: String::new(), number });
         }
-    }
-    let mut stale: Option<(NodeId, usize)> = None;
-    for (link, reference, target) in found {
-        if is_empty(doc, link) {
-            fill(doc, link, target);
-        } else if renew(doc, link, reference, target) {
-            stale = Some(stale.map_or((link, 1), |(first, count)| (first, count + 1)));
-        }
-    }
-    let empty: Vec<NodeId> = references.into_iter().map(|(link, _)| link).filter(|link| is_empty(doc, *link)).collect();
-    if let Some(first) = empty.first() {
-        let message = format!("links without text lead to nothing that has a caption or is a heading: {}", empty.len());
-        let place = doc.place(*first);
-        doc.push_finding(
-            Finding::advice("reference.empty", message).at(place).hint("give the link a text, or its target a caption"),
-        );
-    }
-    if let Some((first, count)) = stale {
-        let message = format!("cross references showed numbers that their targets do not have: {count}");
-        let place = doc.place(first);
-        doc.push_finding(Finding::changed("reference.number", message).at(place).hint("update the fields of the document"));
     }
 }
 
@@ -113,8 +127,8 @@ fn name_of(doc: &Document, link: NodeId) -> Option<String> {
     Some(percent_encoding::percent_decode_str(name).decode_utf8().map_or_else(|_| name.to_owned(), Into::into))
 }
 
-/// Links that show something of their targets, in their order.
-fn references(doc: &Document) -> Vec<(NodeId, CrossReference)> {
+/// Links that may show something of their targets, in their order.
+fn candidates(doc: &Document) -> Vec<(NodeId, CrossReference)> {
     // Programs leave links without text that nobody means.
     let takes_empty = doc.layout_hints.producer == Producer::Plain;
     let is_candidate = |id: NodeId| {
@@ -313,8 +327,8 @@ fn fill(doc: &mut Document, link: NodeId, target: NodeId) {
 }
 
 /// Gives a reference the number that its target has, where it shows another. Whether it did.
-fn renew(doc: &mut Document, link: NodeId, reference: CrossReference, target: NodeId) -> bool {
-    let Some(label) = doc.labels.get(target).filter(|_| matches!(reference.shows, Shows::Text | Shows::Number)) else {
+fn renew(doc: &mut Document, link: NodeId, shows: Shows, target: NodeId) -> bool {
+    let Some(label) = doc.labels.get(target).filter(|_| matches!(shows, Shows::Text | Shows::Number)) else {
         return false;
     };
     let number = label.number.clone();

@@ -36,7 +36,7 @@ const FINDINGS: &[FindingInfo] = &[
     finding(
         "check.*",
         &[Weight::Changed, Weight::Advice],
-        "Faults in the markup of an HTML source, which `obblet inspect` tells; see below.",
+        "Faults in the markup of an HTML source, which `obblet inspect` reports; see below.",
     ),
     finding(
         "html.address",

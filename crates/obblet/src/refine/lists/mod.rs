@@ -238,7 +238,7 @@ fn split_lines(doc: &mut Document, root: NodeId) {
     }
 }
 
-/// Tells of paragraphs that look like items of a list, where they stay paragraphs.
+/// Reports paragraphs that look like items of a list, where they stay paragraphs.
 pub(super) fn report_typed(doc: &mut Document, lists: Lists) {
     if lists != Lists::Marked || doc.layout_hints.producer == Producer::Plain {
         return;

@@ -11,7 +11,7 @@ pub(crate) use table_grid::close_covered_rows;
 use crate::document::{Document, Finding};
 use std::borrow::Cow;
 
-/// Puts every node where it may stand, and tells in a finding where that changed something.
+/// Puts every node where it may stand, and reports in a finding where that changed something.
 ///
 /// ```
 /// use obblet::document::{Document, Kind};

@@ -79,7 +79,13 @@ struct Nesting {
 }
 
 impl Nesting {
+    /// The most elements that are open at once before a look at all of them costs more than it saves.
+    const MOST_OPEN: usize = 64;
+
     fn open_element(&mut self, name: &LocalName, kind_of: impl Fn(NodeId) -> Kind) {
+        if self.tangled {
+            return;
+        }
         let is_in_line = || {
             let kinds = self.nodes.iter().map(|&id| kind_of(id));
             kinds.into_iter().any(|kind| kind.is_inline() || matches!(kind, Kind::Paragraph | Kind::Heading(_)))
@@ -88,6 +94,7 @@ impl Nesting {
         if !is_void(name) {
             self.elements.push(name.clone());
         }
+        self.tangled |= self.elements.len() > Self::MOST_OPEN;
     }
 
     fn close_element(&mut self, name: &LocalName) {
@@ -95,6 +102,9 @@ impl Nesting {
     }
 
     fn open_node(&mut self, id: NodeId, kind: Kind, kind_of: impl Fn(NodeId) -> Kind) {
+        if self.tangled {
+            return;
+        }
         let alone = kind.is_inline() || matches!(kind, Kind::Paragraph | Kind::Heading(_));
         self.tangled |= !self.elements.is_empty()
             || (alone && self.nodes.iter().any(|&open| name(kind_of(open)) == name(kind)))

@@ -64,7 +64,7 @@ impl<'m> Normalizer<'m> {
     pub(super) fn tree(&mut self, doc: &mut Document, top: NodeId) {
         let mut at = top;
         'walk: loop {
-            // What comes next is known before a node changes: settling it moves nothing but it and what is below.
+            // What comes next is known before a node changes: normalizing it moves nothing but it and what is below.
             let (mut next, mut parent) = (doc.node(at).next(), doc.node(at).parent());
             let goes_in = self.enter(doc, at);
             if let Some(child) = doc.node(at).first_child().filter(|_| goes_in) {
@@ -92,7 +92,7 @@ impl<'m> Normalizer<'m> {
         if top == doc.root() {
             wrappers::wrap_text_runs(doc, top);
         }
-        self.tell(doc);
+        self.report(doc);
     }
 
     /// Returns whether what is below is normalized too.
@@ -385,7 +385,7 @@ impl<'m> Normalizer<'m> {
                 return true;
             }
         }
-        vendor_markup::trace(doc, id, look);
+        vendor_markup::note_hints(doc, id, look);
         if look.marks.contains(StyleMarks::TAB) && self.tabs.first.is_none() {
             self.tabs.add(|| doc.place(id), "");
         }
@@ -442,7 +442,7 @@ impl<'m> Normalizer<'m> {
     }
 
     /// What was left out, each sort once.
-    fn tell(&mut self, doc: &mut Document) {
+    fn report(&mut self, doc: &mut Document) {
         let state = &mut *self.state;
         let tallies = [
             (std::mem::take(&mut state.scripts), Finding::lost("html.script", "scripts were left out")),
@@ -522,7 +522,7 @@ fn normalize_callout(doc: &mut Document, id: NodeId, state: &ParseState) {
         doc.node(first).first_child().filter(|&strong| doc.kind(strong) == Kind::Strong && doc.node(strong).next().is_none());
     let word = doc.plain_text(first);
     let Some(callout) = callouts.into_iter().find(|callout| callout.word() == word).filter(|_| strong.is_some()) else { return };
-    // Nodes are numbered as they are made, and so are their dresses.
+    // Both are in the order in which nodes are made.
     let selector_input = state
         .selector_inputs
         .binary_search_by_key(&id, |selector_input| selector_input.node)

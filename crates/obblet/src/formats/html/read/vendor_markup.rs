@@ -21,8 +21,8 @@ pub(super) fn classes(doc: &mut Document, node: NodeId, kind: Kind, classes: &st
         } else if let Some((list, level)) = class.strip_prefix("lst-kix_").and_then(|list| list.rsplit_once('-')) {
             doc.layout_hints.producer = Producer::Program;
             let name = number_of(list);
-            let trace = doc.layout_hints.at(node);
-            (trace.list, trace.level) = (Some(name), level.parse::<u8>().map_or(1, |level| level.saturating_add(1)));
+            let hint = doc.layout_hints.at(node);
+            (hint.list, hint.level) = (Some(name), level.parse::<u8>().map_or(1, |level| level.saturating_add(1)));
         } else {
             if class == "MsoTitle" && kind == Kind::Paragraph {
                 doc.set_kind(node, Kind::Heading(1));
@@ -77,13 +77,13 @@ pub(super) fn is_own_class(class: &str) -> bool {
 fn list_class(doc: &mut Document, node: NodeId, class: &str, style: &str) {
     let level = style.bytes().last().filter(u8::is_ascii_digit).map_or(1, |digit| digit - b'0');
     let name = number_of(class.trim_end_matches(|c: char| c.is_ascii_digit()));
-    let trace = doc.layout_hints.at(node);
+    let hint = doc.layout_hints.at(node);
     if style.starts_with("Continue") {
-        (trace.part, trace.level) = (HintRole::Continued, level);
+        (hint.part, hint.level) = (HintRole::Continued, level);
     } else if style.starts_with("Bullet") || style.starts_with("Number") {
-        (trace.list, trace.level) = (Some(name), level);
+        (hint.list, hint.level) = (Some(name), level);
     } else if style.starts_with("Paragraph") {
-        trace.list = Some(name);
+        hint.list = Some(name);
     }
 }
 
@@ -120,7 +120,7 @@ pub(super) fn level(doc: &mut Document, node: NodeId, value: &str) {
 }
 
 /// Keeps what the looks of a paragraph say about lists.
-pub(super) fn trace(doc: &mut Document, node: NodeId, look: &ComputedStyle) {
+pub(super) fn note_hints(doc: &mut Document, node: NodeId, look: &ComputedStyle) {
     let (indent, first_line) = (look.indent.unwrap_or(0.0), look.first_line.unwrap_or(0.0));
     if look.item.is_none() && indent == 0.0 && first_line == 0.0 {
         return;
@@ -128,9 +128,9 @@ pub(super) fn trace(doc: &mut Document, node: NodeId, look: &ComputedStyle) {
     if !matches!(doc.kind(node), Kind::Paragraph | Kind::Heading(_) | Kind::Division(_)) {
         return;
     }
-    let trace = doc.layout_hints.at(node);
-    (trace.indent, trace.first_line) = (indent, first_line);
+    let hint = doc.layout_hints.at(node);
+    (hint.indent, hint.first_line) = (indent, first_line);
     if let Some((list, level)) = look.item {
-        (trace.list, trace.level) = (Some(list), level);
+        (hint.list, hint.level) = (Some(list), level);
     }
 }

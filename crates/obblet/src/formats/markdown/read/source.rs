@@ -52,7 +52,7 @@ fn replace_invalid(bytes: &[u8], broken: &mut Broken) -> String {
     text
 }
 
-/// Tells what was wrong with the bytes.
+/// Reports what was wrong with the bytes.
 pub(super) fn report(doc: &mut Document, broken: Broken) {
     if let Some((first, count)) = broken.invalid {
         let place = doc.source.place(doc.pool(), first as u32);
