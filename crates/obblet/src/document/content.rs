@@ -88,7 +88,7 @@ impl Document {
     /// use obblet::formats::markdown;
     ///
     /// let doc = markdown::read(b"# Tides\n\nHigh at *six*.", &markdown::Settings::GITHUB);
-    /// let dump = "Root\n  Heading(1)\n    Text \"Tides\"\n  Paragraph\n    Text \"High at \"\n    Emphasis\n      Text \"six\"\n    Text \".\"\n";
+    /// let dump = "Root\n  Heading 1\n    Text \"Tides\"\n  Paragraph\n    Text \"High at \"\n    Emphasis\n      Text \"six\"\n    Text \".\"\n";
     /// assert_eq!(doc.dump(), dump);
     /// ```
     #[must_use]
@@ -140,9 +140,17 @@ impl Document {
         let name = match bare {
             Kind::TextLevel(level) => TextLevel::element(level).to_owned(),
             Kind::Cell(cell) => dump_cell(cell),
-            Kind::List(list) if list.ordered => format!("List from {}, {:?}", list.start, list.marker),
+            Kind::List(list) if list.ordered => format!("List from {} {:?}", list.start, list.marker),
             Kind::List(_) => "List".to_owned(),
             Kind::RowGroup(group) => format!("{group:?}"),
+            Kind::Heading(level) => format!("Heading {level}"),
+            Kind::ListItem { checked: None } => "ListItem".to_owned(),
+            Kind::ListItem { checked: Some(done) } => format!("ListItem {}", if done { "done" } else { "to do" }),
+            Kind::Division(division) => format!("Division {division:?}"),
+            Kind::Details { open } => if open { "Details open" } else { "Details" }.to_owned(),
+            Kind::NoteReference(note) => {
+                format!("NoteReference {:?}", self.notes.get(note.0 as usize).map_or("", |note| note.label.as_str()))
+            }
             Kind::Math(_) => self.dump_formula(id),
             Kind::Raw { markup, .. } => format!("Raw {}", markup.name()),
             Kind::RawBlock { markup, .. } => format!("RawBlock {}", markup.name()),

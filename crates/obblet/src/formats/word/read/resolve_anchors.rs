@@ -13,6 +13,8 @@ impl Reader<'_, '_> {
                 self.doc.move_into(last, anchor);
             }
         }
+        // Where a place goes, the texts around it meet.
+        let parents = self.anchors.iter().filter_map(|(anchor, _)| self.doc.node(*anchor).parent()).collect();
         let mut slugs = HashMap::default();
         let mut names: HashMap<String, String> = HashMap::default();
         let mut headings: HashMap<NodeId, String> = HashMap::default();
@@ -63,6 +65,7 @@ impl Reader<'_, '_> {
             self.doc.detach(anchor);
             names.insert(name, id);
         }
+        self.doc.join_texts_in(parents);
         let others =
             names.iter().filter(|(name, id)| name != id && self.doc.layout_hints.external_anchors.requested.contains(*name));
         let others: Vec<(String, String)> = others.map(|(name, id)| (name.clone(), id.clone())).collect();
