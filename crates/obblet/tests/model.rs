@@ -3,7 +3,7 @@
 
 mod support;
 
-use obblet::document::{Document, Finding};
+use obblet::document::{Document, Finding, Property, Value};
 use obblet::formats::word;
 use obblet::profile::Profile;
 use obblet::{Context, Format, convert, pipeline, read};
@@ -63,6 +63,10 @@ fn a_word_document_in_the_model_can_be_read() {
     let options = word::ReadOptions { revisions: obblet::refine::revisions::Revisions::Keep, ..word::ReadOptions::default() };
     let doc = word::read(&package().bytes(), &options).unwrap();
     insta::assert_snapshot!(doc.dump() + &doc.dump_tables());
+    // Where looks are read, styles say what they set beyond those that they are based on.
+    let styled = word::read(&package().bytes(), &word::ReadOptions { fidelity: word::StyleFidelity::Named, ..options }).unwrap();
+    let heading = styled.style_definitions.iter().find(|style| style.id == "Heading1").unwrap();
+    assert_eq!(heading.properties, [(Property::FontWeight, Value::Keyword("bold"))]);
     // Two documents with the same tables are equal, and what is asked of a comment is where its text stands.
     assert_eq!(doc, word::read(&package().bytes(), &options).unwrap());
     let (start, end) = doc.comments[0].range;
@@ -116,6 +120,10 @@ fn references_of_markdown_show_the_numbers_of_their_targets() {
         &["<a href=\"#place\">Figure&nbsp;1</a>"],
     );
     shows("By [](#sum):\n\n<a id=\"sum\"></a> $$h = h_0 \\tag{3.1}$$\n", &["By <a href=\"#sum\">(3.1)</a>:"]);
+    // Items of numbered lists, and notes.
+    shows("As in [](#oil):\n\n3. Stop.\n4. <a id=\"oil\"></a>Oil.\n", &["As in <a href=\"#oil\">4</a>:", "<li id=\"oil\">"]);
+    shows("<ol type=a><li>Stop<li id=oil>Oil</ol>\n\nAs in [](#oil).\n", &["As in <a href=\"#oil\">b</a>."]);
+    shows("One[^x], two<a id=\"n\"></a>[^y]: [](#n).\n\n[^y]: Y\n[^x]: X\n", &["<a href=\"#n\">2</a>."]);
     // Signs beside headings that lead to them are no references, nor is what programs leave.
     for source in ["<h2 id=\"a\">Tides <a href=\"#a\"></a></h2>\n", "<div><a href=\"#a\"></a><h2 id=\"a\">Tides</h2></div>\n"] {
         let (text, findings) = markdown(source);

@@ -125,12 +125,15 @@ impl Document {
             let _ = writeln!(out, "section page={page:?} margins={margins:?} columns={columns} parts={parts:?}");
         }
         for style in &self.style_definitions {
-            let StyleDefinition { id, name, applies_to, based_on, next, outline_level } = style;
+            let StyleDefinition { id, name, applies_to, based_on, next, outline_level, properties } = style;
             let _ = write!(out, "style {id:?} {name:?} {applies_to:?} based-on={based_on:?} next={next:?}");
-            let _ = match outline_level {
-                Some(level) => writeln!(out, " level={level}"),
-                None => writeln!(out),
-            };
+            if let Some(level) = outline_level {
+                let _ = write!(out, " level={level}");
+            }
+            for (index, (property, value)) in properties.iter().enumerate() {
+                let _ = write!(out, "{} {}: {value}", if index == 0 { "" } else { ";" }, property.css_name());
+            }
+            out.push('\n');
         }
         out
     }

@@ -30,6 +30,7 @@ mod references;
 mod source_map;
 mod source_tables;
 mod spans;
+mod style_properties;
 mod tree;
 mod walk;
 pub(crate) mod white_space;
@@ -48,6 +49,7 @@ pub use node_table::NodeTable;
 pub use references::{Counter, CrossReference, Label, Shows};
 pub use source_map::{PARTS, Place, SourceMap, SourcePart, Span};
 pub use source_tables::{Comment, ListNumbering, Revision, RevisionKind, Section, StyleDefinition, StyleUse};
+pub use style_properties::{Edge, Line, Measure, Property, StyleProperties, Underline, Value};
 pub use walk::{Step, Walk};
 
 use crate::fast_hash::HashMap;
@@ -59,8 +61,8 @@ pub struct NamedStyle {
     pub name: String,
     /// The class that stands for the style in HTML; empty for the looks of the whole page.
     pub class: String,
-    /// CSS declarations, in the order in which they are written.
-    pub properties: Vec<(String, String)>,
+    /// What it sets, in the order in which that is written.
+    pub properties: StyleProperties,
     /// How the numbers of a list are written, where HTML has no word for it.
     pub numbers: Option<NumberStyle>,
 }

@@ -1,7 +1,7 @@
 //! What word processors know of a document beside its text: who changed and remarked what, styles as they are defined, how lists
 //! are numbered, and on what pages the text stands. Readers fill these tables whatever becomes of the things in the tree.
 
-use super::NodeId;
+use super::{NodeId, StyleProperties};
 
 /// What a tracked change did.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
@@ -85,6 +85,8 @@ pub struct StyleDefinition {
     pub next: String,
     /// The level of heading that its paragraphs are, from 1; `None` for text.
     pub outline_level: Option<u8>,
+    /// What it sets beyond the style that it is based on, where the looks of the source are read.
+    pub properties: StyleProperties,
 }
 
 /// How the items of a list are numbered.

@@ -27,7 +27,7 @@ pub(crate) use navigation::{NavLink, Navigation};
 
 #[cfg(feature = "frames")]
 use crate::context::Context;
-use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Step};
+use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Property, Step};
 use crate::fast_hash::HashSet;
 use crate::formats::Anchors;
 use crate::formats::html::{self, Characters, HeadingEntry, Highlighter};
@@ -215,10 +215,13 @@ pub(crate) fn named_styles(doc: &Document, characters: Characters, scope: Scope<
         let properties = style
             .properties
             .iter()
-            .filter(|(name, value)| is_name(name) && is_value(value) && !value.contains("url("))
+            .map(|(property, value)| (*property, value.to_string()))
+            .filter(|(_, value)| is_value(value))
             // Where the text stands on the page is for the look to say.
-            .filter(|(name, _)| scope == Scope::Page || !style.class.is_empty() || !matches!(&**name, "margin" | "padding"));
-        let mut declarations: Vec<String> = properties.map(|(name, value)| format!("{name}: {value}")).collect();
+            .filter(|(name, _)| {
+                scope == Scope::Page || !style.class.is_empty() || !matches!(name, Property::Margin | Property::Padding)
+            });
+        let mut declarations: Vec<String> = properties.map(|(name, value)| format!("{}: {value}", name.css_name())).collect();
         if let Some(numbers) = style.numbers.as_ref().filter(|numbers| is_name(&numbers.like) && !style.class.is_empty()) {
             let (class, like) = (&style.class, &numbers.like);
             let (before, after) = (css_string(&numbers.before), css_string(&numbers.after));

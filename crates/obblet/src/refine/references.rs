@@ -1,7 +1,9 @@
-//! References: figures and tables get the labels that their captions give them, and references show what they lead to.
+//! References: figures and tables get the labels that their captions give them, formulas, items and notes their numbers, and
+//! references show what they lead to.
 
 use crate::document::{Counter, CrossReference, Document, Finding, Kind, KindSet, Label, NodeId, Producer, Shows, Step};
 use crate::fast_hash::{HashMap, HashSet};
+use crate::numeral::numeral;
 use crate::slug;
 
 /// The words for a figure and for a table, by language.
@@ -60,7 +62,7 @@ pub fn resolve(doc: &mut Document) {
         }
     }
     if let Some(first) = empty.first() {
-        let message = format!("links without text lead to nothing that has a caption or is a heading: {}", empty.len());
+        let message = format!("links without text lead to nothing that has a caption, a number or words: {}", empty.len());
         let finding = Finding::advice("reference.empty", message).at(doc.place(*first));
         doc.push_finding(finding.hint("give the link a text, or its target a caption"));
     }
@@ -98,7 +100,7 @@ fn with_targets(doc: &Document, candidates: Vec<(NodeId, CrossReference)>) -> Ve
         .collect()
 }
 
-/// Gives labels to figures, tables and formulas. Where something refers to a figure or a table that has no number, all of its kind
+/// Gives labels to figures, tables, formulas, items and notes. Where something refers to a figure or a table that has no number, all of its kind
 /// get one.
 fn set_labels(doc: &mut Document, references: &[Reference]) {
     let mut labelled = captioned(doc);
@@ -112,6 +114,49 @@ fn set_labels(doc: &mut Document, references: &[Reference]) {
             let number = format!("({})", doc.text(doc.formula(formula).number));
             doc.labels.set(target, Label { counter: Counter::Formula, name: String::new(), number });
         }
+    }
+    label_items(doc, references);
+    label_notes(doc, references);
+}
+
+/// Gives items of numbered lists that something refers to the numbers that they are shown with.
+fn label_items(doc: &mut Document, references: &[Reference]) {
+    let items: HashSet<NodeId> =
+        references.iter().filter_map(|one| one.target).filter(|&id| matches!(doc.kind(id), Kind::ListItem { .. })).collect();
+    let lists: HashSet<NodeId> = items.iter().filter_map(|&item| doc.node(item).parent()).collect();
+    for list in lists {
+        let Kind::List(kind) = doc.kind(list) else { continue };
+        let all: Vec<NodeId> = doc.children(list).collect();
+        for (item, at) in all.into_iter().zip(0_i64..).filter(|(item, _)| items.contains(item)) {
+            let number = numeral(i64::from(kind.start) + at, kind.marker);
+            doc.labels.set(item, Label { counter: Counter::Item, name: String::new(), number });
+        }
+    }
+}
+
+/// Gives the signs of notes that something refers to the numbers that the notes get: they are counted where they are first
+/// referred to.
+fn label_notes(doc: &mut Document, references: &[Reference]) {
+    let asked: HashSet<NodeId> =
+        references.iter().filter_map(|one| one.target).filter(|&id| matches!(doc.kind(id), Kind::NoteReference(_))).collect();
+    if asked.is_empty() {
+        return;
+    }
+    let mut numbers = HashMap::default();
+    let mut labels = Vec::new();
+    for step in doc.walk_all() {
+        if let Step::Enter(id) = step
+            && let Kind::NoteReference(note) = doc.kind(id)
+        {
+            let next = numbers.len() + 1;
+            let number = *numbers.entry(note).or_insert(next);
+            if asked.contains(&id) {
+                labels.push((id, number.to_string()));
+            }
+        }
+    }
+    for (id, number) in labels {
+        doc.labels.set(id, Label { counter: Counter::Note, name: String::new(), number });
     }
 }
 
@@ -185,11 +230,20 @@ impl Targets {
             let top = upwards().take_while(|id| says_nothing(doc, *id)).last()?;
             doc.node(top).next().filter(is_target)
         };
-        let target = around.or_else(before).or_else(|| numbered_formula(doc, place))?;
+        let note =
+            || std::iter::once(place).chain(doc.node(place).next()).find(|&id| matches!(doc.kind(id), Kind::NoteReference(_)));
+        let item = || upwards().find(|&id| is_numbered_item(doc, id));
+        let target = around.or_else(before).or_else(|| numbered_formula(doc, place)).or_else(note).or_else(item)?;
         // A table in a figure has the figure's caption.
         let figure = doc.node(target).parent().filter(|&above| doc.kind(above) == Kind::Figure);
         Some(figure.filter(|_| doc.kind(target) == Kind::Table).unwrap_or(target))
     }
+}
+
+/// Whether it is an item of a numbered list.
+fn is_numbered_item(doc: &Document, id: NodeId) -> bool {
+    let list = doc.node(id).parent().map(|list| doc.kind(list));
+    matches!(doc.kind(id), Kind::ListItem { .. }) && matches!(list, Some(Kind::List(list)) if list.ordered)
 }
 
 /// The formula with a number in the block that a place is in or is.
@@ -326,11 +380,25 @@ fn fill(doc: &mut Document, link: NodeId, target: NodeId) {
     }
 }
 
+/// Whether the list of an item stands in no other.
+fn is_outermost(doc: &Document, item: NodeId) -> bool {
+    doc.ancestors(item).filter(|&above| matches!(doc.kind(above), Kind::List(_))).nth(1).is_none()
+}
+
 /// Gives a reference the number that its target has, where it shows another. Whether it did.
 fn renew(doc: &mut Document, link: NodeId, shows: Shows, target: NodeId) -> bool {
-    let Some(label) = doc.labels.get(target).filter(|_| matches!(shows, Shows::Text | Shows::Number)) else {
-        return false;
+    let Some(label) = doc.labels.get(target) else { return false };
+    let takes = match label.counter {
+        // What stands at the place may be a number of another kind, and items may be shown with the numbers of those above.
+        Counter::Note => shows == Shows::Number,
+        Counter::Item => {
+            shows == Shows::Number && label.number.bytes().all(|byte| byte.is_ascii_digit()) && is_outermost(doc, target)
+        }
+        Counter::Heading | Counter::Figure | Counter::Table | Counter::Formula => matches!(shows, Shows::Text | Shows::Number),
     };
+    if !takes {
+        return false;
+    }
     let number = label.number.clone();
     let shown = doc.plain_text(link);
     let Some(start) = shown.find(|c: char| c.is_ascii_digit()) else { return false };

@@ -1,6 +1,6 @@
 //! How text is set apart: in elements, in classes, in capitals, or not.
 
-use crate::document::{Document, Kind, NamedStyle, NodeId, Step, Text, TextLevel};
+use crate::document::{Document, Kind, NamedStyle, NodeId, Property, Step, Text, TextLevel, Underline, Value};
 
 /// How inline formatting is written.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -25,16 +25,16 @@ pub enum Bold {
 }
 
 /// Class and rule for each kind of formatting.
-const CLASSES: [(Kind, &str, (&str, &str)); 9] = [
-    (Kind::Strong, "bold", ("font-weight", "bold")),
-    (Kind::TextLevel(TextLevel::Bold), "bold", ("font-weight", "bold")),
-    (Kind::Emphasis, "italic", ("font-style", "italic")),
-    (Kind::TextLevel(TextLevel::Italic), "italic", ("font-style", "italic")),
-    (Kind::Underline, "underline", ("text-decoration", "underline")),
-    (Kind::Strikethrough, "struck", ("text-decoration", "line-through")),
-    (Kind::Highlight, "highlight", ("background-color", "#ff9")),
-    (Kind::TextLevel(TextLevel::Small), "small", ("font-size", "smaller")),
-    (Kind::TextLevel(TextLevel::Keyboard), "key", ("font-family", "monospace")),
+const CLASSES: [(Kind, &str, (Property, Value)); 9] = [
+    (Kind::Strong, "bold", (Property::FontWeight, Value::Keyword("bold"))),
+    (Kind::TextLevel(TextLevel::Bold), "bold", (Property::FontWeight, Value::Keyword("bold"))),
+    (Kind::Emphasis, "italic", (Property::FontStyle, Value::Keyword("italic"))),
+    (Kind::TextLevel(TextLevel::Italic), "italic", (Property::FontStyle, Value::Keyword("italic"))),
+    (Kind::Underline, "underline", (Property::TextDecoration, Value::Underline(Underline::Solid, None))),
+    (Kind::Strikethrough, "struck", (Property::TextDecoration, Value::Css("line-through"))),
+    (Kind::Highlight, "highlight", (Property::BackgroundColor, Value::Css("#ff9"))),
+    (Kind::TextLevel(TextLevel::Small), "small", (Property::FontSize, Value::Css("smaller"))),
+    (Kind::TextLevel(TextLevel::Keyboard), "key", (Property::FontFamily, Value::Css("monospace"))),
 ];
 
 /// The formatting that a class stands for, where it is one of those that [`set_classes`] gives.
@@ -50,15 +50,15 @@ pub fn set_classes(doc: &mut Document, inline: Inline) {
     let found: Vec<(NodeId, usize)> =
         doc.nodes().filter_map(|(id, node)| Some((id, CLASSES.iter().position(|(kind, ..)| *kind == node.kind())?))).collect();
     for (id, place) in found {
-        let (_, class, (property, value)) = CLASSES[place];
+        let (_, class, rule) = &CLASSES[place];
         doc.set_kind(id, Kind::Span);
         let text = doc.intern(class);
         doc.attributes_mut(id).classes.push(text);
-        if !doc.styles.iter().any(|style| style.class == class) {
+        if !doc.styles.iter().any(|style| style.class == *class) {
             doc.styles.push(NamedStyle {
-                name: class.to_owned(),
-                class: class.to_owned(),
-                properties: vec![(property.to_owned(), value.to_owned())],
+                name: (*class).to_owned(),
+                class: (*class).to_owned(),
+                properties: vec![rule.clone()],
                 numbers: None,
             });
         }

@@ -1,6 +1,6 @@
 //! Lines that stand between scenes.
 
-use crate::document::{Document, Kind, NodeId};
+use crate::document::{Document, Kind, Measure, NodeId, Property, Value};
 
 /// What becomes of lines that hold nothing but stars or their like.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -64,8 +64,8 @@ pub fn set(doc: &mut Document, breaks: SceneBreaks, mark: &str) {
                         name: "Scene break".to_owned(),
                         class: "scene-break".to_owned(),
                         properties: vec![
-                            ("text-align".to_owned(), "center".to_owned()),
-                            ("margin".to_owned(), "1.5em 0".to_owned()),
+                            (Property::TextAlign, Value::Keyword("center")),
+                            (Property::Margin, Value::Lengths(vec![Measure::Ems(150), Measure::Twips(0)])),
                         ],
                         numbers: None,
                     });

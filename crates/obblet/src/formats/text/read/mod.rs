@@ -10,7 +10,7 @@ mod inlines;
 mod lines;
 
 use super::Settings;
-use crate::document::{Document, NamedStyle, Producer, SourceMap};
+use crate::document::{Document, Measure, NamedStyle, Producer, Property, SourceMap, StyleProperties, Value};
 use crate::encoding;
 use blocks::Blocks;
 
@@ -56,16 +56,26 @@ impl Default for ReadOptions<'_> {
     }
 }
 
-/// Class, name, and rules of a style.
-type Style = (&'static str, &'static str, &'static [(&'static str, &'static str)]);
+/// Class, name and margins of a style, and whether it begins a page.
+type Style = (&'static str, &'static str, &'static [Measure], bool);
 
 /// The styles that a manuscript has.
 const STYLES: [Style; 4] = [
-    ("title", "Title", &[("text-align", "center"), ("margin", "3em 0 0.5em")]),
-    ("author", "Author", &[("text-align", "center"), ("margin", "0 0 3em")]),
-    ("chapter", "Chapter", &[("text-align", "center"), ("margin", "3em 0 1.5em"), ("break-before", "page")]),
-    ("part", "Part", &[("text-align", "center"), ("margin", "4em 0 2em"), ("break-before", "page")]),
+    ("title", "Title", &[Measure::Ems(300), Measure::Ems(0), Measure::Ems(50)], false),
+    ("author", "Author", &[Measure::Ems(0), Measure::Ems(0), Measure::Ems(300)], false),
+    ("chapter", "Chapter", &[Measure::Ems(300), Measure::Ems(0), Measure::Ems(150)], true),
+    ("part", "Part", &[Measure::Ems(400), Measure::Ems(0), Measure::Ems(200)], true),
 ];
+
+/// What such a style sets.
+fn properties_of(margins: &[Measure], breaks: bool) -> StyleProperties {
+    let mut properties =
+        vec![(Property::TextAlign, Value::Keyword("center")), (Property::Margin, Value::Lengths(margins.to_vec()))];
+    if breaks {
+        properties.push((Property::BreakBefore, Value::Keyword("page")));
+    }
+    properties
+}
 
 /// Reads text. Any bytes are text; what is doubtful about them is in the findings.
 ///
@@ -104,10 +114,10 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
         doc.styles = STYLES
             .into_iter()
             .filter(|(class, ..)| used(class))
-            .map(|(class, name, properties)| NamedStyle {
+            .map(|(class, name, margins, breaks)| NamedStyle {
                 name: name.to_owned(),
                 class: class.to_owned(),
-                properties: properties.iter().map(|&(name, value)| (name.to_owned(), value.to_owned())).collect(),
+                properties: properties_of(margins, breaks),
                 numbers: None,
             })
             .collect();

@@ -3,10 +3,10 @@
 
 use super::Reader;
 use super::css_declarations::JOINED;
-use super::css_declarations::{Rules, edge, points};
+use super::css_declarations::{Rules, edge};
 use super::open::OpenParagraph;
-use super::properties::{Borders, Line, Name, ParagraphProperties};
-use crate::document::{Kind, NodeId};
+use super::properties::{Borders, Name, ParagraphProperties};
+use crate::document::{Kind, Line, NodeId, Property, Value};
 use crate::fast_hash::HashSet;
 
 /// What is known of paragraphs with borders.
@@ -64,15 +64,16 @@ impl Reader<'_, '_> {
         let below = space(None, style.after, all.after);
         let above = space(properties.before, style.before, all.before).max(0) + self.boxes.above;
         let line = borders.between.filter(|border| border.line != Line::None);
-        let joined = |rules: &mut Rules, side: [&'static str; 3], space: i32, line: String| {
-            rules.extend([(side[0], line), (side[1], "0".to_owned()), (side[2], points(space))]);
+        let joined = |rules: &mut Rules, side: [Property; 3], space: i32, line: Value| {
+            rules.extend([(side[0], line), (side[1], Value::ZERO), (side[2], Value::twips(space))]);
         };
         let (mut upper, mut lower): (Rules, Rules) = (Vec::new(), Vec::new());
-        joined(&mut upper, ["border-bottom", "margin-bottom", "padding-bottom"], below, "none".to_owned());
+        let upper_side = [Property::BorderBottom, Property::MarginBottom, Property::PaddingBottom];
+        joined(&mut upper, upper_side, below, Value::Keyword("none"));
         // Between lines and text is as much space as the border says.
         let above = above + line.map_or(0, |line| i32::from(line.space) * 20);
-        let line = line.map_or_else(|| "none".to_owned(), |line| edge(&line));
-        joined(&mut lower, ["border-top", "margin-top", "padding-top"], above, line);
+        let line = line.map_or_else(|| Value::Keyword("none"), |line| edge(&line));
+        joined(&mut lower, [Property::BorderTop, Property::MarginTop, Property::PaddingTop], above, line);
         self.add_rules(last, JOINED, upper);
         self.add_rules(node, JOINED, lower);
     }

@@ -1,18 +1,17 @@
-//! Properties as declarations of style sheets.
+//! What properties look like, as properties of styles.
 
 use super::Reader;
 use super::properties::{
-    Alignment, Border, Borders, CharacterProperties, Colour, EmphasisMark, Flag, Line, LineRule, ParagraphProperties, TabKind,
-    Underline,
+    Alignment, Border, Borders, CharacterProperties, Colour, EmphasisMark, Flag, LineRule, ParagraphProperties, TabKind,
 };
 use super::styles::{TablePart, TableStyle};
-use std::fmt::Write;
+use crate::document::{Edge, Line, Measure, Property, StyleProperties, Underline, Value};
 
 /// The class of rules that join paragraphs; they stand behind all others.
 pub(super) const JOINED: &str = "joined";
 
-/// Declarations of a rule, in the order in which they are written.
-pub(super) type Rules = Vec<(&'static str, String)>;
+/// What a class sets, in the order in which it is written.
+pub(super) type Rules = StyleProperties;
 
 /// What the looks of a cell depend on: itself without its node, at which edges of the table it stands, and how wide and high
 /// it is.
@@ -27,23 +26,24 @@ impl Reader<'_, '_> {
     ) -> Rules {
         let mut rules: Rules = Vec::new();
         let rtl = paragraph.right_to_left == Some(true);
-        let (start, end) = if rtl { ("margin-right", "margin-left") } else { ("margin-left", "margin-right") };
-        rules.push(("margin-top", points(paragraph.before.unwrap_or(0))));
-        rules.push(("margin-bottom", points(paragraph.after.unwrap_or(0))));
+        let (start, end) =
+            if rtl { (Property::MarginRight, Property::MarginLeft) } else { (Property::MarginLeft, Property::MarginRight) };
+        rules.push((Property::MarginTop, Value::twips(paragraph.before.unwrap_or(0))));
+        rules.push((Property::MarginBottom, Value::twips(paragraph.after.unwrap_or(0))));
         if in_list {
-            rules.push((start, "0".to_owned()));
-            rules.push(("text-indent", "0".to_owned()));
+            rules.push((start, Value::ZERO));
+            rules.push((Property::TextIndent, Value::ZERO));
         } else {
-            rules.push((start, points(paragraph.indent_start.unwrap_or(0))));
-            rules.push(("text-indent", points(paragraph.first_line.unwrap_or(0))));
+            rules.push((start, Value::twips(paragraph.indent_start.unwrap_or(0))));
+            rules.push((Property::TextIndent, Value::twips(paragraph.first_line.unwrap_or(0))));
         }
-        rules.push((end, points(paragraph.indent_end.unwrap_or(0))));
+        rules.push((end, Value::twips(paragraph.indent_end.unwrap_or(0))));
         rules.push((
-            "line-height",
+            Property::LineHeight,
             match paragraph.line {
-                Some((line, LineRule::Lines)) => trimmed(f64::from(line) / 240.0 * 1.2),
-                Some((line, _)) => points(line),
-                None => "1.2".to_owned(),
+                Some((line, LineRule::Lines)) => Value::Lines(line),
+                Some((line, _)) => Value::twips(line),
+                None => Value::Lines(240),
             },
         ));
         let align = match (paragraph.alignment, rtl) {
@@ -52,13 +52,13 @@ impl Reader<'_, '_> {
             (Some(Alignment::End), false) | (None | Some(Alignment::Start), true) => "right",
             _ => "left",
         };
-        rules.push(("text-align", align.to_owned()));
+        rules.push((Property::TextAlign, Value::Keyword(align)));
         if let Some(Colour::Rgb(colour)) = paragraph.shade {
-            rules.push(("background-color", hex(colour)));
+            rules.push((Property::BackgroundColor, Value::Colour(colour)));
         }
         border_rules(&mut rules, &paragraph.borders, true);
         if paragraph.page_break == Some(true) {
-            rules.push(("break-before", "page".to_owned()));
+            rules.push((Property::BreakBefore, Value::Keyword("page")));
         }
         tab_rules(&mut rules, paragraph);
         self.character_rules(&mut rules, characters);
@@ -71,52 +71,45 @@ impl Reader<'_, '_> {
         let is_complex = flags.is(Flag::RightToLeft) || flags.is(Flag::Complex);
         let complex = characters.font_complex.filter(|_| is_complex);
         let east = characters.font_east.filter(|_| self.is_east_asian);
-        let fonts: Vec<&str> = [complex, characters.font, east].into_iter().flatten().map(|font| self.names.name(font)).collect();
+        let mut fonts: Vec<String> = Vec::new();
+        for font in [complex, characters.font, east].into_iter().flatten().map(|font| self.names.name(font)) {
+            if !fonts.iter().any(|known| known == font) {
+                fonts.push(font.to_owned());
+            }
+        }
         if !fonts.is_empty() {
-            rules.push(("font-family", family(&fonts)));
+            rules.push((Property::FontFamily, Value::Fonts(fonts)));
         }
         let of_script = |complex, plain| if is_complex { complex } else { plain };
         let size = characters.size_complex.filter(|_| is_complex).or(characters.size).unwrap_or(20);
         let (bold, italic) = (of_script(Flag::BoldComplex, Flag::Bold), of_script(Flag::ItalicComplex, Flag::Italic));
-        rules.push(("font-size", format!("{}pt", trimmed(f64::from(size) / 2.0))));
-        rules.push(("font-weight", if flags.is(bold) { "bold" } else { "normal" }.to_owned()));
-        rules.push(("font-style", if flags.is(italic) { "italic" } else { "normal" }.to_owned()));
+        rules.push((Property::FontSize, Value::twips(i32::from(size) * 10)));
+        rules.push((Property::FontWeight, Value::Keyword(if flags.is(bold) { "bold" } else { "normal" })));
+        rules.push((Property::FontStyle, Value::Keyword(if flags.is(italic) { "italic" } else { "normal" })));
         if let Some(Colour::Rgb(colour)) = characters.colour {
-            rules.push(("color", hex(colour)));
+            rules.push((Property::Color, Value::Colour(colour)));
         }
         if flags.is(Flag::Capitals) {
-            rules.push(("text-transform", "uppercase".to_owned()));
+            rules.push((Property::TextTransform, Value::Keyword("uppercase")));
         }
         if flags.is(Flag::SmallCapitals) {
-            rules.push(("font-variant", "small-caps".to_owned()));
+            rules.push((Property::FontVariant, Value::Keyword("small-caps")));
         }
         if let Some(spacing) = characters.spacing.filter(|spacing| *spacing != 0) {
-            rules.push(("letter-spacing", points(spacing.into())));
+            rules.push((Property::LetterSpacing, Value::twips(spacing.into())));
         }
         if let Some(position) = characters.position.filter(|position| *position != 0) {
-            rules.push(("position", "relative".to_owned()));
-            rules.push(("bottom", format!("{}pt", trimmed(f64::from(position) / 2.0))));
+            rules.push((Property::Position, Value::Keyword("relative")));
+            rules.push((Property::Bottom, Value::twips(i32::from(position) * 10)));
         }
         if let Some(Colour::Rgb(colour)) = characters.highlight {
-            rules.push(("background-color", hex(colour)));
+            rules.push((Property::BackgroundColor, Value::Colour(colour)));
         } else if let Some(Colour::Rgb(colour)) = characters.shade {
-            rules.push(("background-color", hex(colour)));
+            rules.push((Property::BackgroundColor, Value::Colour(colour)));
         }
-        let line = match characters.underline {
-            Some(Underline::Double) => "underline double",
-            Some(Underline::Thick) => "underline solid 2px",
-            Some(Underline::Dotted) => "underline dotted",
-            Some(Underline::Dashed) => "underline dashed",
-            Some(Underline::Wavy) => "underline wavy",
-            Some(Underline::Solid) => "underline",
-            Some(Underline::None) | None => "",
-        };
-        if !line.is_empty() {
-            let colour = match characters.underline_colour {
-                Some(Colour::Rgb(colour)) => format!(" {}", hex(colour)),
-                _ => String::new(),
-            };
-            rules.push(("text-decoration", format!("{line}{colour}")));
+        if let Some(line) = characters.underline.filter(|line| *line != Underline::None) {
+            let colour = characters.underline_colour.and_then(Colour::rgb);
+            rules.push((Property::TextDecoration, Value::Underline(line, colour)));
         }
         if let Some(mark) = characters.emphasis_mark.filter(|mark| *mark != EmphasisMark::None) {
             let mark = match mark {
@@ -124,13 +117,13 @@ impl Reader<'_, '_> {
                 EmphasisMark::Circle => "open circle",
                 _ => "filled dot",
             };
-            rules.push(("text-emphasis", mark.to_owned()));
+            rules.push((Property::TextEmphasis, Value::Keyword(mark)));
             if characters.emphasis_mark == Some(EmphasisMark::DotBelow) {
-                rules.push(("text-emphasis-position", "under right".to_owned()));
+                rules.push((Property::TextEmphasisPosition, Value::Keyword("under right")));
             }
         }
         if let Some(border) = characters.border.filter(|border| border.line != Line::None) {
-            rules.push(("border", edge(&border)));
+            rules.push((Property::Border, edge(&border)));
         }
     }
 }
@@ -165,17 +158,17 @@ pub(super) fn cell_rules(key: &CellKey, shows_last_row: bool, style: &TableStyle
     shade = ground.or(shade);
     border_rules(&mut rules, &own, false);
     if let Some(Colour::Rgb(colour)) = shade {
-        rules.push(("background-color", hex(colour)));
+        rules.push((Property::BackgroundColor, Value::Colour(colour)));
     }
     let [top, right, bottom, left] = style.margins;
     let sides = [top.unwrap_or(0), right.unwrap_or(108), bottom.unwrap_or(0), left.unwrap_or(108)];
-    rules.push(("padding", sides.map(points).join(" ")));
-    rules.push(("vertical-align", vertical.unwrap_or("top").to_owned()));
+    rules.push((Property::Padding, Value::Lengths(sides.map(Measure::Twips).to_vec())));
+    rules.push((Property::VerticalAlign, Value::Keyword(vertical.unwrap_or("top"))));
     if *width > 0 {
-        rules.push(("width", points(*width)));
+        rules.push((Property::Width, Value::twips(*width)));
     }
     if *height > 0 {
-        rules.push(("height", points(*height)));
+        rules.push((Property::Height, Value::twips(*height)));
     }
     rules
 }
@@ -184,19 +177,24 @@ pub(super) fn cell_rules(key: &CellKey, shows_last_row: bool, style: &TableStyle
 pub(super) fn difference(before: &Rules, now: Rules) -> Rules {
     let mut out: Rules = Vec::new();
     for (property, _) in before.iter().filter(|(property, _)| !now.iter().any(|(known, _)| known == property)) {
-        let value = match *property {
-            "color" => "inherit",
-            "background-color" => "transparent",
-            "letter-spacing" => "normal",
-            "border-top" | "border-right" | "border-bottom" | "border-left" | "border" => "none",
-            "padding-top" | "padding-right" | "padding-bottom" | "padding-left" | "bottom" => "0",
-            "break-before" => "auto",
-            "text-transform" | "text-decoration" => "none",
-            "font-variant" | "white-space" => "normal",
-            "position" => "static",
+        let value = match property {
+            Property::Color => Value::Keyword("inherit"),
+            Property::BackgroundColor => Value::Keyword("transparent"),
+            Property::LetterSpacing | Property::FontVariant | Property::WhiteSpace => Value::Keyword("normal"),
+            Property::BorderTop | Property::BorderRight | Property::BorderBottom | Property::BorderLeft | Property::Border => {
+                Value::Keyword("none")
+            }
+            Property::PaddingTop
+            | Property::PaddingRight
+            | Property::PaddingBottom
+            | Property::PaddingLeft
+            | Property::Bottom => Value::ZERO,
+            Property::BreakBefore => Value::Keyword("auto"),
+            Property::TextTransform | Property::TextDecoration => Value::Keyword("none"),
+            Property::Position => Value::Keyword("static"),
             _ => continue,
         };
-        out.push((property, value.to_owned()));
+        out.push((*property, value));
     }
     out.extend(now.into_iter().filter(|rule| !before.contains(rule)));
     out
@@ -204,91 +202,30 @@ pub(super) fn difference(before: &Rules, now: Rules) -> Rules {
 
 pub(super) fn border_rules(rules: &mut Rules, borders: &Borders, spaced: bool) {
     let sides = [
-        ("border-top", "padding-top", borders.top),
-        ("border-right", "padding-right", borders.right),
-        ("border-bottom", "padding-bottom", borders.bottom),
-        ("border-left", "padding-left", borders.left),
+        (Property::BorderTop, Property::PaddingTop, borders.top),
+        (Property::BorderRight, Property::PaddingRight, borders.right),
+        (Property::BorderBottom, Property::PaddingBottom, borders.bottom),
+        (Property::BorderLeft, Property::PaddingLeft, borders.left),
     ];
     for (line, space, border) in sides {
         let Some(border) = border.filter(|border| border.line != Line::None) else { continue };
         rules.push((line, edge(&border)));
         if spaced && border.space > 0 {
-            rules.push((space, format!("{}pt", border.space)));
+            rules.push((space, Value::twips(i32::from(border.space) * 20)));
         }
     }
 }
 
-pub(super) fn edge(border: &Border) -> String {
-    let line = match border.line {
-        Line::None => "none",
-        Line::Solid => "solid",
-        Line::Double => "double",
-        Line::Dotted => "dotted",
-        Line::Dashed => "dashed",
-    };
-    let width = match f64::from(border.width) / 8.0 {
-        width if border.line == Line::Double => (width * 3.0).max(2.25),
-        width => width.max(0.5),
-    };
-    let colour = match border.colour {
-        Colour::Rgb(colour) => hex(colour),
-        Colour::Auto => "#000000".to_owned(),
-    };
-    format!("{}pt {line} {colour}", trimmed(width))
+pub(super) const fn edge(border: &Border) -> Value {
+    Value::Edge(Edge { line: border.line, width: border.width, colour: border.colour.rgb() })
 }
 
 /// Tabs go to stops at equal distances; those of the document are kept where they are such.
 pub(super) fn tab_rules(rules: &mut Rules, paragraph: &ParagraphProperties) {
     let stops: Vec<_> = paragraph.tabs.iter().filter(|stop| stop.kind != TabKind::Clear && stop.at > 0).collect();
     if let Some(first) = stops.first() {
-        rules.push(("tab-size", points(first.at)));
+        rules.push((Property::TabSize, Value::twips(first.at)));
     }
-}
-
-pub(super) fn points(twips: i32) -> String {
-    if twips == 0 { "0".to_owned() } else { format!("{}pt", trimmed(f64::from(twips) / 20.0)) }
-}
-
-pub(super) fn trimmed(number: f64) -> String {
-    let text = format!("{number:.2}");
-    text.trim_end_matches('0').trim_end_matches('.').to_owned()
-}
-
-pub(super) fn hex(colour: u32) -> String {
-    format!("#{colour:06x}")
-}
-
-/// Fonts in the order in which they are asked, and the family that stands in for them.
-pub(super) fn family(fonts: &[&str]) -> String {
-    let mut out = String::new();
-    for (index, font) in fonts.iter().enumerate().filter(|(index, font)| !fonts[..*index].contains(font)) {
-        let name: String = font.chars().filter(|c| c.is_alphanumeric() || matches!(c, ' ' | '-' | '.')).collect();
-        let _ = write!(out, "{}\"{}\"", if index == 0 { "" } else { ", " }, name.trim());
-    }
-    out + ", " + generic_family(fonts.first().copied().unwrap_or_default())
-}
-
-fn generic_family(font: &str) -> &'static str {
-    let lower = font.to_ascii_lowercase();
-    let is = |names: &[&str]| names.iter().any(|name| lower.contains(name));
-    if is(&["courier", "mono", "consolas", "menlo", "console", "typewriter"]) {
-        return "monospace";
-    }
-    let with_serifs = [
-        "times",
-        "serif",
-        "georgia",
-        "garamond",
-        "cambria",
-        "roman",
-        "palatino",
-        "bookman",
-        "book antiqua",
-        "mincho",
-        "song",
-        "ming",
-    ];
-    if is(&with_serifs) && !is(&["sans"]) { "serif" } else { "sans-serif" }
 }
 
 #[cfg(test)]
@@ -297,10 +234,11 @@ mod tests {
 
     #[test]
     fn only_what_differs_is_written() {
-        let rules =
-            |list: &[(&'static str, &str)]| list.iter().map(|(name, value)| (*name, (*value).to_owned())).collect::<Rules>();
-        let before = rules(&[("color", "#ff0000"), ("font-size", "11pt")]);
-        assert_eq!(difference(&before, rules(&[("font-size", "12pt")])), rules(&[("color", "inherit"), ("font-size", "12pt")]));
+        let (red, small) = ((Property::Color, Value::Colour(0x00FF_0000)), (Property::FontSize, Value::twips(220)));
+        let large = (Property::FontSize, Value::twips(240));
+        let before = vec![red, small];
+        let same_as_around = (Property::Color, Value::Keyword("inherit"));
+        assert_eq!(difference(&before, vec![large.clone()]), vec![same_as_around, large]);
         assert_eq!(difference(&before, before.clone()), Rules::new());
     }
 }

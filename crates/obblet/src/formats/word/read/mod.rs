@@ -375,7 +375,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             self.style_page();
         }
         self.doc.styles = std::mem::take(&mut self.registry).into_styles();
-        self.doc.style_definitions = std::mem::take(&mut self.styles.definitions);
+        self.define_styles();
     }
 
     /// Reads a part beside the text; what does not say where it goes goes into a node.

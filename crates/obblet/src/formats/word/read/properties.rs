@@ -3,6 +3,7 @@
 
 use super::super::xml::{Element, Event, Ns, Xml, is_on, next_child};
 use super::section::Section;
+use crate::document::{Line, Underline};
 use crate::fast_hash::HashMap;
 
 /// Properties that are on or off. The first ones combine by exclusive or over the levels of styles (section 17.7.3).
@@ -76,16 +77,14 @@ pub(super) enum Colour {
     Rgb(u32),
 }
 
-/// How text is underlined.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum Underline {
-    None,
-    Solid,
-    Double,
-    Thick,
-    Dotted,
-    Dashed,
-    Wavy,
+impl Colour {
+    /// Red, green and blue, where it says them.
+    pub(super) const fn rgb(self) -> Option<u32> {
+        match self {
+            Self::Rgb(colour) => Some(colour),
+            Self::Auto => None,
+        }
+    }
 }
 
 /// The marks beside the characters with which East Asian text is emphasised (section 17.18.24).
@@ -202,16 +201,6 @@ pub(super) struct Border {
     /// Points between line and text.
     pub(super) space: u16,
     pub(super) colour: Colour,
-}
-
-/// The kind of a line.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum Line {
-    None,
-    Solid,
-    Double,
-    Dotted,
-    Dashed,
 }
 
 /// The borders of a paragraph, a table or a cell.

@@ -2,9 +2,10 @@
 
 use super::super::xml::{Element, Event, Xml};
 use super::open::{ParagraphMarks, RevisionKind, Run, Wrap};
-use super::properties::{CharacterProperties, Colour, Flag, Name, Raised, Underline};
+use super::properties::{CharacterProperties, Colour, Flag, Name, Raised};
 use super::styles::Role;
 use super::{Reader, symbols};
+use crate::document::Underline;
 use crate::document::{CrossReference, Kind, NodeId, TextLevel};
 use crate::refine::revisions::Revisions;
 use smallvec::SmallVec;

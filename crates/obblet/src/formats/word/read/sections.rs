@@ -1,10 +1,9 @@
 //! Where sections end: their headers and footers, the measure of the page, and their columns.
 
 use super::Reader;
-use super::css_declarations::points;
 use super::section::{Pages, Place, Section};
 use crate::document as model;
-use crate::document::{DivisionKind, Finding, Kind, NodeId};
+use crate::document::{DivisionKind, Finding, Kind, NodeId, Property, Value};
 use crate::fast_hash::HashSet;
 use crate::formats::word::Headers;
 
@@ -73,13 +72,13 @@ impl Reader<'_, '_> {
         let Some(first) = first else { return };
         // Below the measure that a column needs, there are fewer of them.
         let mut rules = vec![
-            ("columns", format!("{} 12em", section.columns)),
+            (Property::Columns, Value::Columns(section.columns.clamp(0, 1000) as u16)),
             // A large first letter of the section before may reach down to here.
-            ("clear", "both".to_owned()),
-            ("column-gap", points(section.gap.unwrap_or(720).clamp(0, 4000))),
+            (Property::Clear, Value::Keyword("both")),
+            (Property::ColumnGap, Value::twips(section.gap.unwrap_or(720).clamp(0, 4000))),
         ];
         if section.line {
-            rules.push(("column-rule", "1px solid".to_owned()));
+            rules.push((Property::ColumnRule, Value::Css("1px solid")));
         }
         let holder = self.doc.create(Kind::Division(DivisionKind::Plain));
         self.doc.move_before(first, holder);

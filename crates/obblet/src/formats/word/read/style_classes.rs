@@ -2,14 +2,12 @@
 
 use super::Reader;
 use super::css_declarations::JOINED;
-use super::css_declarations::{CellKey, Rules, cell_rules, difference, edge, points, trimmed};
+use super::css_declarations::{CellKey, Rules, cell_rules, difference, edge};
 use super::numbering::{Level, NumberFormat, Numbered};
-use super::properties::{
-    Alignment, Border, CharacterProperties, Colour, Flag, Line, LineRule, ParagraphProperties, TabKind, TabStop,
-};
-use super::styles::{InCell, Role, StyleKind};
+use super::properties::{Alignment, Border, CharacterProperties, Colour, Flag, LineRule, ParagraphProperties, TabKind, TabStop};
+use super::styles::{InCell, Role, Style, StyleKind};
 use super::tables::{OpenTable, TableParts};
-use crate::document::{Kind, NamedStyle, NodeId, NumberStyle};
+use crate::document::{Kind, Line, Measure, NamedStyle, NodeId, NumberStyle, Property, Underline, Value};
 use crate::fast_hash::HashMap;
 
 /// The distance of tab stops where a document sets none, in twips.
@@ -84,8 +82,7 @@ impl ClassRegistry {
     }
 
     fn add(&mut self, name: &str, class: &str, rules: Rules) {
-        let properties = rules.into_iter().map(|(property, value)| (property.to_owned(), value)).collect();
-        self.rules.push(NamedStyle { name: name.to_owned(), class: class.to_owned(), properties, numbers: None });
+        self.rules.push(NamedStyle { name: name.to_owned(), class: class.to_owned(), properties: rules, numbers: None });
     }
 
     /// All rules: those of styles before those of single places, which are to win, and those that join paragraphs last.
@@ -231,6 +228,31 @@ impl Reader<'_, '_> {
         (class, self.registry.of_rules("p", delta))
     }
 
+    /// Puts the definitions of styles into the document, with what each sets beyond the one that it is based on.
+    pub(super) fn define_styles(&mut self) {
+        let mut definitions = std::mem::take(&mut self.styles.definitions);
+        if self.options.fidelity.keeps_names() {
+            let rules = |kind: StyleKind, style: Option<&Style>| {
+                let (paragraph, characters) = style.map(|style| (&style.paragraph, &style.characters)).unzip();
+                let (mut whole, mut letters) = (self.styles.paragraph.clone(), self.styles.characters);
+                whole.override_with(paragraph.unwrap_or(&ParagraphProperties::default()));
+                letters.override_with(characters.unwrap_or(&CharacterProperties::default()));
+                if kind == StyleKind::Paragraph {
+                    return self.paragraph_rules(&whole, &letters, false);
+                }
+                let mut rules = Rules::new();
+                self.character_rules(&mut rules, &letters);
+                rules
+            };
+            for (definition, (style, base)) in definitions.iter_mut().zip(self.styles.with_bases()) {
+                if matches!(style.kind, StyleKind::Paragraph | StyleKind::Character) {
+                    definition.properties = difference(&rules(style.kind, base), rules(style.kind, Some(style)));
+                }
+            }
+        }
+        self.doc.style_definitions = definitions;
+    }
+
     /// Paragraphs of one style may follow each other without space (section 17.3.1.9).
     fn draw_together(&mut self, node: NodeId, properties: &ParagraphProperties) {
         let style = self.styles.of_paragraph(properties.style);
@@ -240,8 +262,8 @@ impl Reader<'_, '_> {
             && contextual
             && style == properties.style
         {
-            let below = self.registry.of_rules(JOINED, vec![("margin-bottom", "0".to_owned())]);
-            let above = self.registry.of_rules(JOINED, vec![("margin-top", "0".to_owned())]);
+            let below = self.registry.of_rules(JOINED, vec![(Property::MarginBottom, Value::ZERO)]);
+            let above = self.registry.of_rules(JOINED, vec![(Property::MarginTop, Value::ZERO)]);
             if let (Some(below), Some(above)) = (below, above) {
                 self.add_class(last, &below);
                 self.add_class(node, &above);
@@ -314,11 +336,15 @@ impl Reader<'_, '_> {
                 self.character_rules(&mut now, &whole);
                 // Some of it elements say already.
                 let mut delta = difference(&before, now);
-                let said = [("font-weight", "bold"), ("font-style", "italic"), ("text-decoration", "underline")];
-                delta.retain(|(property, value)| !said.contains(&(*property, value.as_str())));
+                let said = [
+                    (Property::FontWeight, Value::Keyword("bold")),
+                    (Property::FontStyle, Value::Keyword("italic")),
+                    (Property::TextDecoration, Value::Underline(Underline::Solid, None)),
+                ];
+                delta.retain(|rule| !said.contains(rule));
                 if whole.is_marked() && !whole.flags.is(Flag::Italic) {
                     // The element for emphasis would slant it, too.
-                    delta.push(("font-style", "normal".to_owned()));
+                    delta.push((Property::FontStyle, Value::Keyword("normal")));
                 }
                 classes.extend(self.registry.of_rules("t", delta));
             }
@@ -344,10 +370,12 @@ impl Reader<'_, '_> {
         if numbers.is_none() {
             match level.style() {
                 _ if self.options.fidelity.is_exact() && level.text.trim().is_empty() => {
-                    rules.push(("list-style-type", "none".to_owned()));
+                    rules.push((Property::ListStyleType, Value::Keyword("none")));
                 }
-                style @ ("decimal-leading-zero" | "none") => rules.push(("list-style-type", style.to_owned())),
-                style if matches!(level.format, NumberFormat::Other(_)) => rules.push(("list-style-type", style.to_owned())),
+                style @ ("decimal-leading-zero" | "none") => rules.push((Property::ListStyleType, Value::Keyword(style))),
+                style if matches!(level.format, NumberFormat::Other(_)) => {
+                    rules.push((Property::ListStyleType, Value::Keyword(style)))
+                }
                 _ => {}
             }
         }
@@ -360,16 +388,16 @@ impl Reader<'_, '_> {
                     });
                 let mark = mark.or_else(|| level.text.chars().next());
                 rules.push((
-                    "list-style-type",
+                    Property::ListStyleType,
                     match mark {
-                        Some('o' | '○' | '◯' | '◦') => "circle".to_owned(),
-                        Some('■' | '▪' | '◾' | '□') => "square".to_owned(),
-                        _ => "disc".to_owned(),
+                        Some('o' | '○' | '◯' | '◦') => Value::Keyword("circle"),
+                        Some('■' | '▪' | '◾' | '□') => Value::Keyword("square"),
+                        _ => Value::Keyword("disc"),
                     },
                 ));
             }
-            rules.push(("margin", "0".to_owned()));
-            rules.push(("padding-left", points(indent.clamp(300, 4000))));
+            rules.push((Property::Margin, Value::ZERO));
+            rules.push((Property::PaddingLeft, Value::twips(indent.clamp(300, 4000))));
         }
         if let Some(class) = self.registry.of_numbered("list", rules, numbers) {
             self.add_class(node, &class);
@@ -393,22 +421,21 @@ impl Reader<'_, '_> {
         let style = self.styles.of_table(table.style).and_then(|style| style.table.clone()).unwrap_or_default();
         let mut borders = style.whole.borders;
         borders.override_with(&table.borders);
-        let mut rules: Rules = vec![("border-collapse", "collapse".to_owned()), ("border-spacing", "0".to_owned())];
+        let mut rules: Rules =
+            vec![(Property::BorderCollapse, Value::Keyword("collapse")), (Property::BorderSpacing, Value::ZERO)];
         match table.width {
-            Some((width, true)) => rules.push(("width", format!("{}%", trimmed(f64::from(width) / 50.0)))),
-            Some((width, false)) => rules.push(("width", points(width))),
-            None if table.grid.iter().sum::<i32>() > 0 => rules.push(("width", points(table.grid.iter().sum()))),
+            Some((width, true)) => rules.push((Property::Width, Value::Length(Measure::Percent(width)))),
+            Some((width, false)) => rules.push((Property::Width, Value::twips(width))),
+            None if table.grid.iter().sum::<i32>() > 0 => rules.push((Property::Width, Value::twips(table.grid.iter().sum()))),
             None => {}
         }
-        let above = points(table.space_above);
-        rules.push((
-            "margin",
-            match table.alignment {
-                Some(Alignment::Center) => format!("{above} auto 0"),
-                Some(Alignment::End) => format!("{above} 0 0 auto"),
-                _ => format!("{above} 0 0 {}", points(table.indent)),
-            },
-        ));
+        let (above, none) = (Measure::Twips(table.space_above), Measure::Twips(0));
+        let margin = match table.alignment {
+            Some(Alignment::Center) => vec![above, Measure::Auto, none],
+            Some(Alignment::End) => vec![above, none, none, Measure::Auto],
+            _ => vec![above, none, none, Measure::Twips(table.indent)],
+        };
+        rules.push((Property::Margin, Value::Lengths(margin)));
         self.add_rules(table.node, "table", rules);
         for cell in &table.cells {
             if self.doc.node(cell.node).parent().is_none() {
@@ -439,20 +466,24 @@ impl Reader<'_, '_> {
     pub(super) fn style_page(&mut self) {
         let measure = self.sections.measure();
         let mut rules: Rules = vec![
-            ("max-width", points(measure.clamp(2000, 30_000))),
-            ("margin", "0 auto".to_owned()),
-            ("padding", format!("{} 16pt", points(720))),
+            (Property::MaxWidth, Value::twips(measure.clamp(2000, 30_000))),
+            (Property::Margin, Value::Lengths(vec![Measure::Twips(0), Measure::Auto])),
+            (Property::Padding, Value::Lengths(vec![Measure::Twips(720), Measure::Twips(320)])),
         ];
         let mut characters = self.styles.characters;
         characters.override_with(&self.styles.default_paragraph().characters);
         self.character_rules(&mut rules, &characters);
-        let properties = rules.into_iter().map(|(property, value)| (property.to_owned(), value)).collect();
-        self.registry.rules.insert(0, NamedStyle { name: "page".to_owned(), class: String::new(), properties, numbers: None });
+        let style = NamedStyle { name: "page".to_owned(), class: String::new(), properties: rules, numbers: None };
+        self.registry.rules.insert(0, style);
     }
 
     /// A large first letter stands beside the lines of its paragraph.
     pub(super) fn style_capital(&mut self, node: NodeId) {
-        let rules = vec![("float", "left".to_owned()), ("line-height", "0.85".to_owned()), ("margin-right", "3pt".to_owned())];
+        let rules = vec![
+            (Property::Float, Value::Keyword("left")),
+            (Property::LineHeight, Value::Css("0.85")),
+            (Property::MarginRight, Value::twips(60)),
+        ];
         let Some(class) = self.registry.of_rules("capital", rules) else { return };
         let span = self.doc.create(Kind::Span);
         self.doc.move_children(node, span);
@@ -462,7 +493,7 @@ impl Reader<'_, '_> {
 
     /// A quote or a figure has no margins but those of what it holds.
     pub(super) fn without_margins(&mut self, node: NodeId) {
-        self.add_rules(node, "holder", vec![("margin", "0".to_owned())]);
+        self.add_rules(node, "holder", vec![(Property::Margin, Value::ZERO)]);
     }
 
     /// Tabs of a paragraph, as far as style rules can show its stops; the others are reported. One that leads to the right margin
@@ -482,18 +513,18 @@ impl Reader<'_, '_> {
             // A line to write on, as in forms.
             (Some([tab]), [stop]) if stop.leader.is_some() && self.doc.node(*tab).next().is_none() => {
                 self.fill_line(node, *tab, stop.leader);
-                self.add_rules(node, "p", vec![("max-width", points(stop.at))]);
+                self.add_rules(node, "p", vec![(Property::MaxWidth, Value::twips(stop.at))]);
             }
             (Some([tab]), [stop]) if stop.kind == TabKind::Center && self.doc.node(*tab).previous().is_none() => {
-                self.add_rules(node, "p", vec![("text-align", "center".to_owned())]);
+                self.add_rules(node, "p", vec![(Property::TextAlign, Value::Keyword("center"))]);
             }
             (Some([middle, end]), [first, second]) if first.kind == TabKind::Center && second.kind == TabKind::Right => {
                 self.part_line(node, *middle, *end);
             }
             _ => {
-                let mut rules: Rules = vec![("white-space", "pre-wrap".to_owned())];
+                let mut rules: Rules = vec![(Property::WhiteSpace, Value::Keyword("pre-wrap"))];
                 if whole.tabs.is_empty() {
-                    rules.push(("tab-size", points(DEFAULT_TAB)));
+                    rules.push((Property::TabSize, Value::twips(DEFAULT_TAB)));
                 }
                 self.add_rules(node, "p", rules);
                 let is_plain = |stop: &TabStop| stop.kind == TabKind::Left && stop.leader.is_none();
@@ -547,11 +578,14 @@ impl Reader<'_, '_> {
 
     /// A tab fills what is left of the line, with its leader.
     fn fill_line(&mut self, node: NodeId, tab: NodeId, leader: Option<Line>) {
-        let mut rules: Rules = vec![("flex", "1".to_owned()), ("margin", "0 4pt".to_owned())];
+        let mut rules: Rules = vec![
+            (Property::Flex, Value::Css("1")),
+            (Property::Margin, Value::Lengths(vec![Measure::Twips(0), Measure::Twips(80)])),
+        ];
         let line = leader.map(|line| Border { line, width: 8, space: 0, colour: Colour::Auto });
-        rules.extend(line.map(|line| ("border-bottom", edge(&line))));
+        rules.extend(line.map(|line| (Property::BorderBottom, edge(&line))));
         self.add_rules(tab, "tab", rules);
-        self.add_rules(node, "p", vec![("display", "flex".to_owned())]);
+        self.add_rules(node, "p", vec![(Property::Display, Value::Keyword("flex"))]);
     }
 
     /// What stands before, between and behind two tabs takes the left, the middle and the right of the line.
@@ -576,20 +610,23 @@ impl Reader<'_, '_> {
             for child in children {
                 self.doc.move_into(holder, child);
             }
-            self.add_rules(holder, "tab", vec![("flex", "1".to_owned()), ("text-align", align.to_owned())]);
+            self.add_rules(holder, "tab", vec![(Property::Flex, Value::Css("1")), (Property::TextAlign, Value::Keyword(align))]);
         }
         for tab in [middle, end] {
             self.doc.unwrap(tab);
         }
-        self.add_rules(node, "p", vec![("display", "flex".to_owned())]);
+        self.add_rules(node, "p", vec![(Property::Display, Value::Keyword("flex"))]);
     }
 
     pub(super) fn style_box(&mut self, holder: NodeId) {
         if self.doc.kind(holder) == Kind::ThematicBreak {
             return;
         }
-        let rules =
-            vec![("border", "1px solid #999999".to_owned()), ("padding", "4pt 7pt".to_owned()), ("margin", "6pt 0".to_owned())];
+        let rules = vec![
+            (Property::Border, Value::Css("1px solid #999999")),
+            (Property::Padding, Value::Lengths(vec![Measure::Twips(80), Measure::Twips(140)])),
+            (Property::Margin, Value::Lengths(vec![Measure::Twips(120), Measure::Twips(0)])),
+        ];
         self.add_rules(holder, "box", rules);
     }
 }

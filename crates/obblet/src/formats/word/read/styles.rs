@@ -4,10 +4,10 @@
 
 use super::super::xml::{Element, Event, Ns, Xml, next_child};
 use super::properties::{
-    self, Borders, CharacterProperties, Colour, Line, Name, Names, ParagraphProperties, Vocabulary, borders, shade,
+    self, Borders, CharacterProperties, Colour, Name, Names, ParagraphProperties, Vocabulary, borders, shade,
 };
 use super::theme::Theme;
-use crate::document::{StyleDefinition, StyleUse};
+use crate::document::{Line, StyleDefinition, StyleUse};
 use crate::fast_hash::HashMap;
 use std::sync::Arc;
 
@@ -265,6 +265,14 @@ impl Styles {
         self.get(id, StyleKind::Paragraph)
             .or_else(|| self.default_paragraph.map(|place| &self.styles[place]))
             .unwrap_or(&self.plain)
+    }
+
+    /// All styles in the order of their definitions, with those that they are based on.
+    pub(super) fn with_bases(&self) -> impl Iterator<Item = (&Style, Option<&Style>)> {
+        self.styles.iter().map(|style| {
+            let base = style.based_on.and_then(|id| self.get(Some(id), style.kind));
+            (style, base)
+        })
     }
 
     /// The paragraph style that paragraphs have that name none.

@@ -3,9 +3,9 @@
 
 use super::super::xml::{Event, Xml, next_child};
 use super::Reader;
-use super::properties::{self, Alignment, Borders, Colour, Flag, Line, Name, Vocabulary};
+use super::properties::{self, Alignment, Borders, Colour, Flag, Name, Vocabulary};
 use super::styles::{InCell, StyleKind, TableLook, TablePart, TableStyle};
-use crate::document::{Align, CellKind, Column, HintRole, Kind, NodeId, RowGroupKind, Scope, Step};
+use crate::document::{Align, CellKind, Column, HintRole, Kind, Line, NodeId, Property, RowGroupKind, Scope, Step, Value};
 use crate::refine::revisions::Revisions;
 use std::borrow::Cow;
 
@@ -285,7 +285,7 @@ impl Reader<'_, '_> {
         }
         if height > 0 && self.options.fidelity.is_exact() {
             let row = self.row();
-            self.add_rules(row, "row", vec![("height", super::css_declarations::points(height))]);
+            self.add_rules(row, "row", vec![(Property::Height, Value::twips(height))]);
         }
         if before > 0 {
             let row = self.row();
