@@ -4,7 +4,7 @@ use crate::cache::Shared;
 use crate::document::Finding;
 use crate::error::Error;
 use crate::formats::Anchors;
-use crate::links::LinkResolver;
+use crate::links::{ExternalLinks, LinkResolver, NoExternalLinks};
 use crate::media::{MediaSource, MediaStore};
 use std::path::{Path, PathBuf};
 
@@ -32,6 +32,8 @@ pub struct Context<'a> {
     pub mirrored: bool,
     /// Tells where links lead.
     pub links: Option<&'a dyn LinkResolver>,
+    /// Tells which places of the document others lead to.
+    pub external: Option<&'a dyn ExternalLinks>,
     /// What the pages of a folder share.
     pub shared: Option<&'a Shared>,
     /// Hears how far the conversion is, and may cancel it.
@@ -42,6 +44,11 @@ impl<'a> Context<'a> {
     /// Whether there is a place beside the output where files can go.
     pub(crate) fn has_store(&self) -> bool {
         self.output.is_some() || self.store.is_some()
+    }
+
+    /// Tells which places of the document others lead to.
+    pub(crate) fn external(&self) -> &'a dyn ExternalLinks {
+        self.external.unwrap_or(&NoExternalLinks)
     }
 
     /// Says that a stage begins.

@@ -87,5 +87,5 @@ pub use error::Error;
 pub use findings::findings;
 pub use formats::Format;
 pub use io_error::describe;
-pub use links::{LinkResolver, LinkTarget};
+pub use links::{ExternalLinks, LinkResolver, LinkTarget, NoExternalLinks};
 pub use pipeline::{convert, convert_in, read, write};

@@ -1,7 +1,8 @@
 //! What becomes of links and of the addresses of images.
 
 use crate::document::Place;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
+use std::fmt;
 
 /// What becomes of a link.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -37,4 +38,34 @@ impl LinkResolver for BTreeMap<String, String> {
     fn resolve_image(&self, address: &str, at: Place) -> LinkTarget {
         self.resolve(address, at)
     }
+}
+
+/// Tells which places of a document others lead to, and hears what places are called.
+pub trait ExternalLinks: fmt::Debug {
+    /// Whether others lead to a place that nothing in the document itself leads to; where nobody does, the place goes.
+    fn lead_to(&self, name: &str) -> bool;
+
+    /// The names of all places that others lead to.
+    fn names(&self) -> &BTreeSet<String>;
+
+    /// The place that the source calls `name` has the id `id`.
+    fn renamed(&self, name: &str, id: &str);
+}
+
+/// No other document leads to places of this one.
+#[derive(Clone, Copy, Debug, Default)]
+pub struct NoExternalLinks;
+
+static NO_NAMES: BTreeSet<String> = BTreeSet::new();
+
+impl ExternalLinks for NoExternalLinks {
+    fn lead_to(&self, _: &str) -> bool {
+        false
+    }
+
+    fn names(&self) -> &BTreeSet<String> {
+        &NO_NAMES
+    }
+
+    fn renamed(&self, _: &str, _: &str) {}
 }

@@ -1,7 +1,6 @@
 //! What a reader saw of a node's looks, for the passes that find structure in looks.
 
 use super::NodeId;
-use std::collections::{BTreeMap, BTreeSet};
 
 /// How much of a source was written for its looks, or by a program that keeps its own notes in it.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, PartialOrd, Ord)]
@@ -46,39 +45,11 @@ pub struct LayoutHint {
     pub first_line: f32,
 }
 
-/// Places of a document that others lead to. Who publishes several documents together says which are wanted, and learns which
-/// others there are.
-#[derive(Clone, Debug, Default, PartialEq, Eq)]
-pub struct ExternalAnchors {
-    /// The names by which other documents lead to places in this one.
-    pub requested: BTreeSet<String>,
-    /// Those of them that nothing in the document itself leads to, and that it would not have had otherwise.
-    pub external: BTreeSet<String>,
-    /// Names of places that were left out, since nothing leads there.
-    pub unreferenced: BTreeSet<String>,
-    /// Names that places have beside the one that is written, and that one.
-    pub aliases: BTreeMap<String, String>,
-}
-
-impl ExternalAnchors {
-    /// Whether a place that nothing in the document leads to stays; it is remembered either way.
-    pub fn keeps(&mut self, name: &str) -> bool {
-        let requested = self.requested.contains(name);
-        let names = if requested { &mut self.external } else { &mut self.unreferenced };
-        if !names.contains(name) {
-            names.insert(name.to_owned());
-        }
-        requested
-    }
-}
-
 /// What a reader saw of the looks of a source. Passes of [`refine`](crate::refine) read it; writers never do.
 #[derive(Clone, Debug, Default)]
 pub struct LayoutHints {
     /// How much of the source was written for its looks.
     pub producer: Producer,
-    /// Places that other documents lead to.
-    pub external_anchors: ExternalAnchors,
     /// For each node, the place of its hint, from 1.
     places: Vec<u32>,
     layout_hints: Vec<(NodeId, LayoutHint)>,

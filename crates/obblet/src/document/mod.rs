@@ -42,7 +42,7 @@ pub use finding::{Finding, FindingInfo, Weight};
 pub use formula::{Formula, FormulaId, Markup};
 pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, NoteId, RowGroupKind, Scope, TextLevel};
 pub(crate) use kind_set::KindSet;
-pub use layout_hints::{ExternalAnchors, HintRole, LayoutHint, LayoutHints, Producer};
+pub use layout_hints::{HintRole, LayoutHint, LayoutHints, Producer};
 pub use metadata::{Direction, Metadata};
 pub use node::{Node, NodeId, Text};
 pub use node_table::NodeTable;

@@ -2,8 +2,8 @@
 
 use super::{Settings, html, markdown};
 use crate::document::{Document, Finding, FindingInfo};
+use crate::links::ExternalLinks;
 use crate::refine::revisions::Revisions;
-use std::collections::BTreeSet;
 
 /// What there is to know about a format without reading any.
 pub struct Descriptor {
@@ -89,8 +89,8 @@ pub struct ReadRequest<'a> {
     pub revisions: Revisions,
     /// How many bytes the parts of a package may unpack to together.
     pub unpacked: u64,
-    /// Names of anchors that other documents link to.
-    pub requested: &'a BTreeSet<String>,
+    /// Tells which places of the document others lead to.
+    pub external: &'a dyn ExternalLinks,
 }
 
 /// How much of a source's looks is kept.

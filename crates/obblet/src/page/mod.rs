@@ -104,7 +104,7 @@ pub(crate) fn content(
     options.highlight = highlighter(profile);
     options.lists = html::Lists::HEADINGS;
     options.lists.set(html::Lists::IDS, context.shared.is_some());
-    options.requested = Some(&doc.layout_hints.external_anchors.requested);
+    options.requested = Some(context.external().names());
     options.level_above = u8::from(shows_title);
     options.top_heading = top_heading;
     options.context = html_context(profile);

@@ -18,12 +18,12 @@ use crate::context::{Context, Converted, OutputFile};
 use crate::document::{Document, Finding, NodeId};
 use crate::error::Error;
 use crate::formats::{Anchors, Format, RawHtml, WriteRequest, html};
+use crate::links::{ExternalLinks, NoExternalLinks};
 use crate::page::{self, Placed};
 use crate::profile::{Profile, Shape};
 use crate::refine::rules::leave_out::{Selector, leave_out};
 use crate::refine::{self, passes as all};
 use crate::signature;
-use std::collections::BTreeSet;
 
 /// Converts a document in memory.
 ///
@@ -62,7 +62,7 @@ pub fn convert_in(
 /// # Errors
 /// Where the format can't be read, or the source is too large.
 pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document, Error> {
-    let (mut doc, unused) = read_parts(source, format, profile, &BTreeSet::new())?;
+    let (mut doc, unused) = read_parts(source, format, profile, &NoExternalLinks)?;
     for selector in unused {
         let found = Finding::advice("clean.leave-out", format!("clean.leave-out: nothing matches {selector}"));
         doc.push_finding(found.hint("inspect shows headings, styles and classes"));
@@ -70,14 +70,14 @@ pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document
     Ok(doc)
 }
 
-/// Reads a document into the model; `requested` are names of anchors in it that other documents link to.
-pub(crate) fn read_requested(
+/// Reads a document into the model that others lead to places of.
+pub(crate) fn read_linked(
     source: &[u8],
     format: Format,
     profile: &Profile,
-    requested: &BTreeSet<String>,
+    external: &dyn ExternalLinks,
 ) -> Result<Document, Error> {
-    read_parts(source, format, profile, requested).map(|(doc, _)| doc)
+    read_parts(source, format, profile, external).map(|(doc, _)| doc)
 }
 
 /// Reads those parts of a document into the model that are not to be left out, and gives the selectors that fit none.
@@ -85,7 +85,7 @@ fn read_parts(
     source: &[u8],
     format: Format,
     profile: &Profile,
-    requested: &BTreeSet<String>,
+    external: &dyn ExternalLinks,
 ) -> Result<(Document, Vec<String>), Error> {
     let size = source.len() as u64;
     if size > profile.limits.source {
@@ -99,12 +99,9 @@ fn read_parts(
         return Err(Error::NotText { what, hint: signature::hint(what) });
     }
     let reader = descriptor.read.ok_or(Error::NotRead { format: format.name() })?;
-    let mut doc = reader(source, &profile.read_request(requested))?;
+    let mut doc = reader(source, &profile.read_request(external))?;
     if descriptor.raw_html == RawHtml::Embedded && profile.clean.runs("embedded-html") {
         html::open_raw(&mut doc);
-    }
-    if !requested.is_empty() {
-        doc.layout_hints.external_anchors.requested.clone_from(requested);
     }
     let mut unused = Vec::new();
     if !profile.clean.leave_out.is_empty() && profile.clean.runs("leave-out") {
@@ -134,7 +131,7 @@ pub fn refine(doc: &mut Document, writes: Format, profile: &Profile, context: &C
         refine::references::resolve(doc);
     }
     // Behind the raw HTML, whose text is text like any other now.
-    refine::clean(doc, cleaning);
+    refine::clean_linked(doc, cleaning, context.external());
     if let Some(links) = context.links.filter(|_| cleaning.runs("links")) {
         refine::links::redirect(doc, links);
     }
@@ -181,7 +178,7 @@ pub fn run_pass(doc: &mut Document, name: &str, profile: &Profile, context: &Con
         "references" => refine::references::resolve(doc),
         "structure" => refine::structure::repair(doc),
         _ => match all::NOISE.iter().chain(all::TEXT).chain(&all::ELEMENTS).find(|pass| pass.name == name) {
-            Some(pass) => pass.run(doc, &profile.clean),
+            Some(pass) => pass.run(doc, &profile.clean, context.external()),
             None => return false,
         },
     }
@@ -264,7 +261,7 @@ fn write_alone(
         safe_pictures: safe_images,
         highlight: page::highlighter(profile),
         lists: if context.shared.is_some() { html::Lists::IDS } else { html::Lists::empty() },
-        requested: Some(&doc.layout_hints.external_anchors.requested),
+        requested: Some(context.external().names()),
         ..profile.html_options(html::Ids::Used)
     };
     let ids = if profile.formats.markdown.ids { html::Ids::Used } else { html::Ids::None };

@@ -34,9 +34,9 @@ pub use publish::{Copies, LimitSettings, Makes, PublishSettings, SiteSettings};
 
 use crate::formats::markdown::Dialect;
 use crate::formats::{Format, ReadRequest, Settings as FormatSettings, StyleFidelity, html};
+use crate::links::ExternalLinks;
 use crate::refine::Cleaning;
 use crate::settings::{Choice, Declared, Section, choice};
-use std::collections::BTreeSet;
 use std::sync::LazyLock;
 
 /// What an HTML output is.
@@ -220,8 +220,8 @@ impl Profile {
         self.keeps_classes() || !self.clean.leave_out.is_empty()
     }
 
-    /// What the profile asks of a reader. `requested` are names of anchors that other documents link to.
-    pub(crate) fn read_request<'a>(&'a self, requested: &'a BTreeSet<String>) -> ReadRequest<'a> {
+    /// What the profile asks of a reader. `external` tells which places of the document others lead to.
+    pub(crate) fn read_request<'a>(&'a self, external: &'a dyn ExternalLinks) -> ReadRequest<'a> {
         let classes = self.reads_classes();
         ReadRequest {
             settings: &self.formats,
@@ -235,7 +235,7 @@ impl Profile {
             formatting_classes: self.clean.elements.inline == crate::refine::rules::inline::Inline::Classes,
             revisions: self.clean.revisions,
             unpacked: self.limits.unpacked,
-            requested,
+            external,
         }
     }
 

@@ -2,6 +2,7 @@
 
 use super::convert_document::{self, FolderState, lead};
 use super::link_index::{InDocument, Target as Leads, place_in};
+use super::linked_places::LinkedPlaces;
 use super::parallel::in_order;
 use super::run::Run;
 use super::site::Site;
@@ -140,6 +141,7 @@ fn bind(
     let bytes = convert_document::read(plan, planned)?;
     let wanted = folder.facts[index].as_ref().map(|facts| facts.external.clone()).unwrap_or_default();
     let profile = &*planned.profile;
+    let external = LinkedPlaces::new(&wanted);
     let links = LinksInBinder { folder, index, places };
     let output = plan.output.path().join(&planned.output);
     let context = Context {
@@ -152,8 +154,13 @@ fn bind(
         shared: Some(&plan.shared),
         ..Context::default()
     };
-    let mut doc = pipeline::read_requested(&bytes, planned.format, profile, &wanted)?;
-    pipeline::refine(&mut doc, plan.options.writes, profile, &Context { links: Some(&links), ..Context::default() });
+    let mut doc = pipeline::read_linked(&bytes, planned.format, profile, &external)?;
+    pipeline::refine(
+        &mut doc,
+        plan.options.writes,
+        profile,
+        &Context { links: Some(&links), external: Some(&external), ..Context::default() },
+    );
     let placed = page::images::place(&mut doc, profile, &context);
     rebase(&mut doc, paths::folder(&planned.output));
     head(&mut doc, profile, context.name);

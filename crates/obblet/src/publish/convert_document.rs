@@ -2,6 +2,7 @@
 
 use super::hash::Hash;
 use super::link_index::{InDocument, LinkIndex, Target, place_in};
+use super::linked_places::LinkedPlaces;
 use super::paths;
 use super::plan::{Plan, Planned};
 use super::record::{DocumentFacts, Page};
@@ -126,7 +127,9 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
     let links = LinksOf { known, planned, seen: RefCell::default(), own: RefCell::default(), leads: RefCell::default() };
     let output = plan.output.path().join(&planned.output);
     let to_top = paths::to_top(&planned.output);
+    let external = LinkedPlaces::new(requested);
     let context = Context {
+        external: Some(&external),
         name: paths::stem(&planned.output).0,
         media: Some(&*plan.source),
         folder: Path::new(&planned.source).parent(),
@@ -139,7 +142,7 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
         ..Context::default()
     };
     let writes = plan.options.writes;
-    let mut doc = pipeline::read_requested(&bytes, planned.format, &planned.profile, requested)?;
+    let mut doc = pipeline::read_linked(&bytes, planned.format, &planned.profile, &external)?;
     drop(bytes);
     pipeline::refine(&mut doc, writes, &planned.profile, &context);
     let placed = pipeline::place(&mut doc, &planned.profile, &context);
@@ -147,6 +150,7 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
         known,
         planned,
         context: &context,
+        places: &external,
         safe: &placed.safe,
         facts: DocumentFacts::of(&doc, &planned.profile, context.name),
         bodies: Vec::new(),
@@ -157,9 +161,7 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
     let PagesOf { mut facts, bodies, mut findings, files, .. } = pages;
     findings.append(&mut doc.findings);
     findings.sort_by_key(|finding| finding.place);
-    let anchors = &mut doc.layout_hints.external_anchors;
-    facts.external.append(&mut anchors.external);
-    facts.unreferenced.append(&mut anchors.unreferenced);
+    external.tell(&mut facts);
     facts.links = links.seen.into_inner();
     // Of the links within the document, those that lead nowhere.
     let own = links.own.into_inner().into_iter();
@@ -185,6 +187,7 @@ struct PagesOf<'p> {
     known: &'p FolderState<'p>,
     planned: &'p Planned,
     context: &'p Context<'p>,
+    places: &'p LinkedPlaces<'p>,
     /// Drawings that were made safe and are part of the page.
     safe: &'p [NodeId],
     facts: DocumentFacts,
@@ -248,7 +251,7 @@ impl PagesOf<'_> {
     }
 
     fn add_facts(&mut self, doc: &Document, output: String, title: String, anchors: Anchors) {
-        let also = other_names(doc, &anchors.ids);
+        let also = other_names(doc, &anchors.ids, self.places);
         self.facts.pages.push(Page { output, title, ids: anchors.ids, also });
         self.facts.unreferenced.extend(anchors.unreferenced);
         self.facts.external.extend(anchors.external);
@@ -310,9 +313,9 @@ fn headings(doc: &Document) -> Vec<crate::document::NodeId> {
 }
 
 /// Names of places that differ from their ids: what a heading would be called by its words, and what the source calls it.
-fn other_names(doc: &Document, ids: &[String]) -> std::collections::BTreeMap<String, String> {
+fn other_names(doc: &Document, ids: &[String], places: &LinkedPlaces<'_>) -> std::collections::BTreeMap<String, String> {
     let has = |name: &str| ids.binary_search_by(|id| id.as_str().cmp(name)).is_ok();
-    let mut names = doc.layout_hints.external_anchors.aliases.clone();
+    let mut names = places.aliases();
     for heading in headings(doc) {
         let Some(id) = doc.attributes(heading).id.map(|id| doc.text(id).to_owned()) else { continue };
         let made = slug::of(&doc.plain_text(heading));

@@ -38,6 +38,7 @@ pub(crate) use findings::FINDINGS;
 mod hash;
 mod ignored;
 mod link_index;
+mod linked_places;
 mod links;
 mod moved;
 mod output_folder;

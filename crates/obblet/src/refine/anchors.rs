@@ -2,6 +2,7 @@
 
 use crate::document::{Document, Kind, KindSet, NodeId, Producer, Step};
 use crate::fast_hash::HashSet;
+use crate::links::ExternalLinks;
 use percent_encoding::percent_decode_str;
 
 /// How the names of places begin that programs make up.
@@ -22,9 +23,9 @@ const MADE_UP: [&str; 14] = [
     "yui_",
 ];
 
-/// Takes out places and ids that no link of the document leads to: all of them where that is asked for or a program wrote the
+/// Takes out places and ids that no link of the document and of others leads to: all of them where that is asked for or a program wrote the
 /// document, else those whose names are made up by one.
-pub fn drop_unused(doc: &mut Document, all: bool) {
+pub fn drop_unused(doc: &mut Document, all: bool, external: &dyn ExternalLinks) {
     let all = all || doc.layout_hints.producer == Producer::Program;
     // The id of a node, where it may go.
     let loose = |id: NodeId| {
@@ -49,7 +50,7 @@ pub fn drop_unused(doc: &mut Document, all: bool) {
         .filter_map(|(id, _)| loose(id).filter(|name| !used.contains(*name)).map(|name| (id, name.to_owned())))
         .collect();
     for (id, name) in unused {
-        if doc.layout_hints.external_anchors.keeps(&name) {
+        if external.lead_to(&name) {
             continue;
         }
         doc.attributes_mut(id).id = None;

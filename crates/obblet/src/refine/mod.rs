@@ -32,5 +32,5 @@ pub(crate) mod wrappers;
 
 pub(crate) use findings::FINDINGS;
 pub use passes::Pass;
-pub use pipeline::{clean, restrict};
+pub use pipeline::{clean, clean_linked, restrict};
 pub use settings::{Cleaning, ElementRules, Noise, TextRules, When};

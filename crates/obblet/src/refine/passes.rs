@@ -18,6 +18,7 @@ use super::{
     white_space,
 };
 use crate::document::{Document, KindSet, Producer};
+use crate::links::ExternalLinks;
 
 /// A named step from a document to a document.
 #[derive(Clone, Copy, Debug)]
@@ -30,14 +31,14 @@ pub struct Pass {
     needs: Option<KindSet>,
     /// Whether the settings ask for it.
     wanted: fn(&Document, &Cleaning) -> bool,
-    run: fn(&mut Document, &Cleaning),
+    run: fn(&mut Document, &Cleaning, &dyn ExternalLinks),
 }
 
 impl Pass {
     /// Runs the pass where the settings ask for it and the document has something for it.
-    pub fn run(&self, doc: &mut Document, cleaning: &Cleaning) {
+    pub fn run(&self, doc: &mut Document, cleaning: &Cleaning, external: &dyn ExternalLinks) {
         if self.needs.is_none_or(|kinds| doc.may_hold(kinds)) && cleaning.runs(self.name) && (self.wanted)(doc, cleaning) {
-            (self.run)(doc, cleaning);
+            (self.run)(doc, cleaning, external);
         }
     }
 
@@ -56,35 +57,35 @@ pub static NOISE: [Pass; 14] = [
         meaning: "accepts, rejects or keeps insertions and deletions",
         needs: Some(KindSet::REVISIONS),
         wanted: |_, cleaning| cleaning.revisions != Revisions::Keep,
-        run: |doc, cleaning| revisions::resolve(doc, cleaning.revisions),
+        run: |doc, cleaning, _| revisions::resolve(doc, cleaning.revisions),
     },
     Pass {
         name: "layout-tables",
         meaning: "unwraps tables that are used for layout",
         needs: Some(KindSet::TABLES),
         wanted: |_, cleaning| cleaning.noise.layout_tables,
-        run: |doc, _| layout_tables::unwrap_tables(doc),
+        run: |doc, _, _| layout_tables::unwrap_tables(doc),
     },
     Pass {
         name: "tab-columns",
         meaning: "makes tables of paragraphs that are aligned with tabs",
         needs: None,
         wanted: |_, cleaning| cleaning.noise.tab_columns,
-        run: |doc, _| tab_tables::make_tables(doc),
+        run: |doc, _, _| tab_tables::make_tables(doc),
     },
     Pass {
         name: "lists",
         meaning: "makes lists of paragraphs that are marked as items, or begin with typed bullets or numbers",
         needs: None,
         wanted: |_, cleaning| cleaning.noise.lists != Lists::Keep,
-        run: |doc, cleaning| lists::rebuild(doc, cleaning.noise.lists),
+        run: |doc, cleaning, _| lists::rebuild(doc, cleaning.noise.lists),
     },
     Pass {
         name: "spacer-images",
         meaning: "removes single-pixel images",
         needs: Some(KindSet::PICTURES),
         wanted: |doc, cleaning| cleaning.noise.empty.holds(doc),
-        run: |doc, _| empty::drop_spacer_pictures(doc),
+        run: |doc, _, _| empty::drop_spacer_pictures(doc),
     },
     EMPTY,
     Pass {
@@ -93,28 +94,28 @@ pub static NOISE: [Pass; 14] = [
         needs: None,
         // Names that programs make up are noise wherever they are.
         wanted: |_, cleaning| cleaning.noise.anchors != When::Never,
-        run: |doc, cleaning| anchors::drop_unused(doc, cleaning.noise.anchors == When::Always),
+        run: |doc, cleaning, external| anchors::drop_unused(doc, cleaning.noise.anchors == When::Always, external),
     },
     Pass {
         name: "formatting",
         meaning: "joins runs of the same inline formatting",
         needs: None,
         wanted: |doc, cleaning| cleaning.noise.formatting.holds(doc),
-        run: |doc, _| formatting::tidy(doc),
+        run: |doc, _, _| formatting::tidy(doc),
     },
     Pass {
         name: "white-space",
         meaning: "collapses runs of spaces and removes characters without width",
         needs: None,
         wanted: |doc, cleaning| cleaning.noise.white_space.holds(doc),
-        run: |doc, _| white_space::tidy(doc),
+        run: |doc, _, _| white_space::tidy(doc),
     },
     Pass {
         name: "spacers",
         meaning: "removes empty paragraphs and line breaks at the ends of paragraphs",
         needs: None,
         wanted: |doc, cleaning| cleaning.noise.spacers && (doc.layout_hints.producer != Producer::Plain || may_have_spacers(doc)),
-        run: |doc, _| {
+        run: |doc, _, _| {
             let styled = doc.layout_hints.producer != Producer::Plain;
             empty::drop_spacers(doc, styled || doc.may_hold(KindSet::LINE_BREAKS));
         },
@@ -124,7 +125,7 @@ pub static NOISE: [Pass; 14] = [
         meaning: "makes anchors ids of the elements that they stand in",
         needs: Some(KindSet::PLACES),
         wanted: |_, cleaning| cleaning.noise.anchors != When::Never,
-        run: |doc, _| anchors::fold(doc),
+        run: |doc, _, _| anchors::fold(doc),
     },
     EMPTY,
     Pass {
@@ -132,14 +133,14 @@ pub static NOISE: [Pass; 14] = [
         meaning: "unwraps the only paragraph of a cell or of each item of a list",
         needs: Some(KindSet::TABLES.and(KindSet::LISTS)),
         wanted: |doc, cleaning| cleaning.noise.lone_paragraphs.holds(doc),
-        run: |doc, _| lone_paragraphs::open(doc),
+        run: |doc, _, _| lone_paragraphs::open(doc),
     },
     Pass {
         name: "table-heads",
         meaning: "makes a first row in bold the head of its table",
         needs: Some(KindSet::TABLES),
         wanted: |doc, cleaning| cleaning.noise.table_heads.holds(doc),
-        run: |doc, _| table_heads::set(doc),
+        run: |doc, _, _| table_heads::set(doc),
     },
 ];
 
@@ -148,7 +149,7 @@ const EMPTY: Pass = Pass {
     meaning: "removes elements that hold nothing",
     needs: None,
     wanted: |doc, cleaning| cleaning.noise.empty.holds(doc),
-    run: |doc, _| empty::drop_empty(doc),
+    run: |doc, _, _| empty::drop_empty(doc),
 };
 
 /// House rules about text, for all formats.
@@ -158,7 +159,7 @@ pub static TEXT: &[Pass] = &[
         meaning: "reports paragraphs that begin with typed bullets or numbers and stay paragraphs",
         needs: None,
         wanted: ALWAYS,
-        run: |doc, cleaning| lists::report_typed(doc, cleaning.noise.lists),
+        run: |doc, cleaning, _| lists::report_typed(doc, cleaning.noise.lists),
     },
     #[cfg(feature = "url")]
     Pass {
@@ -166,14 +167,14 @@ pub static TEXT: &[Pass] = &[
         meaning: "removes tracking redirects and tracking parameters from links",
         needs: Some(KindSet::LINKS),
         wanted: |_, cleaning| cleaning.redirects,
-        run: |doc, _| redirects::follow(doc),
+        run: |doc, _, _| redirects::follow(doc),
     },
     Pass {
         name: "replace",
         meaning: "replaces texts",
         needs: None,
         wanted: |_, cleaning| !cleaning.text.replace.is_empty() || !cleaning.text.replace_patterns.is_empty(),
-        run: |doc, cleaning| {
+        run: |doc, cleaning, _| {
             let before = doc.changes();
             replace::replace(doc, &cleaning.text.replace, &cleaning.text.replace_patterns);
             if doc.changes() != before && cleaning.noise.empty != When::Never {
@@ -187,35 +188,35 @@ pub static TEXT: &[Pass] = &[
         meaning: "changes passages in capitals to the case of titles or sentences",
         needs: None,
         wanted: |_, cleaning| cleaning.text.capitals != Capitals::Keep,
-        run: |doc, cleaning| capitals::set(doc, cleaning.text.capitals, &cleaning.text.protected_words),
+        run: |doc, cleaning, _| capitals::set(doc, cleaning.text.capitals, &cleaning.text.protected_words),
     },
     Pass {
         name: "bold",
         meaning: "changes bold text to plain text or capitals",
         needs: None,
         wanted: |_, cleaning| cleaning.text.bold != Bold::Keep,
-        run: |doc, cleaning| inline::set_bold(doc, cleaning.text.bold),
+        run: |doc, cleaning, _| inline::set_bold(doc, cleaning.text.bold),
     },
     Pass {
         name: "spaces",
         meaning: "sets the spaces between sentences, and replaces tabs",
         needs: None,
         wanted: |_, cleaning| cleaning.text.stop_spaces != StopSpaces::Keep || cleaning.text.tabs != Tabs::Keep,
-        run: |doc, cleaning| spaces::set(doc, cleaning.text.stop_spaces, cleaning.text.tabs),
+        run: |doc, cleaning, _| spaces::set(doc, cleaning.text.stop_spaces, cleaning.text.tabs),
     },
     Pass {
         name: "typography",
         meaning: "sets quotation marks, dashes and ellipses",
         needs: None,
         wanted: |_, cleaning| cleaning.text.quotes != Quotes::Keep || cleaning.text.dashes != Dashes::Keep,
-        run: |doc, cleaning| typography::set(doc, cleaning.text.quotes, cleaning.text.dashes),
+        run: |doc, cleaning, _| typography::set(doc, cleaning.text.quotes, cleaning.text.dashes),
     },
     Pass {
         name: "scene-breaks",
         meaning: "makes thematic breaks, or a mark, of lines of stars and their like",
         needs: None,
         wanted: |_, cleaning| cleaning.text.scene_breaks != SceneBreaks::Keep,
-        run: |doc, cleaning| scenes::set(doc, cleaning.text.scene_breaks, &cleaning.text.scene_mark),
+        run: |doc, cleaning, _| scenes::set(doc, cleaning.text.scene_breaks, &cleaning.text.scene_mark),
     },
 ];
 
@@ -226,21 +227,21 @@ pub static ELEMENTS: [Pass; 7] = [
         meaning: "makes spaces or paragraphs of line breaks",
         needs: None,
         wanted: |_, cleaning| cleaning.elements.line_breaks != LineBreaks::Keep,
-        run: |doc, cleaning| lines::set_breaks(doc, cleaning.elements.line_breaks),
+        run: |doc, cleaning, _| lines::set_breaks(doc, cleaning.elements.line_breaks),
     },
     Pass {
         name: "list-lines",
         meaning: "makes lines with a mark of lists",
         needs: None,
         wanted: |_, cleaning| !cleaning.elements.list_lines.is_empty(),
-        run: |doc, cleaning| lines::list_lines(doc, &cleaning.elements.list_lines),
+        run: |doc, cleaning, _| lines::list_lines(doc, &cleaning.elements.list_lines),
     },
     Pass {
         name: "elements",
         meaning: "removes, unwraps and renames elements",
         needs: None,
         wanted: |_, cleaning| cleaning.elements.has_rules(),
-        run: |doc, cleaning| {
+        run: |doc, cleaning, _| {
             let rules = &cleaning.elements;
             let rules = elements::Rules {
                 allowed: &rules.allow_elements,
@@ -258,7 +259,7 @@ pub static ELEMENTS: [Pass; 7] = [
         meaning: "makes text with line breaks of paragraphs, and removes what the element rules emptied",
         needs: None,
         wanted: |_, cleaning| cleaning.elements.paragraphs != Paragraphs::Keep || cleaning.elements.has_rules(),
-        run: |doc, cleaning| {
+        run: |doc, cleaning, _| {
             let rules = &cleaning.elements;
             lines::join_paragraphs(doc, rules.paragraphs);
             let lists = [&rules.allow_elements, &rules.remove_elements, &rules.unwrap_elements];
@@ -273,21 +274,21 @@ pub static ELEMENTS: [Pass; 7] = [
         meaning: "keeps, renames and removes classes",
         needs: None,
         wanted: |_, cleaning| !cleaning.elements.classes.is_empty(),
-        run: |doc, cleaning| attributes::classes(doc, &cleaning.elements.classes),
+        run: |doc, cleaning, _| attributes::classes(doc, &cleaning.elements.classes),
     },
     Pass {
         name: "inline",
         meaning: "writes inline formatting as spans with classes",
         needs: None,
         wanted: |_, cleaning| cleaning.elements.inline != Inline::Elements,
-        run: |doc, cleaning| inline::set_classes(doc, cleaning.elements.inline),
+        run: |doc, cleaning, _| inline::set_classes(doc, cleaning.elements.inline),
     },
     Pass {
         name: "attributes",
         meaning: "removes attributes",
         needs: None,
         wanted: |_, cleaning| !cleaning.elements.allow_attributes.is_empty() || !cleaning.elements.remove_attributes.is_empty(),
-        run: |doc, cleaning| {
+        run: |doc, cleaning, _| {
             attributes::restrict(doc, &cleaning.elements.allow_attributes, &cleaning.elements.remove_attributes);
         },
     },

@@ -3,6 +3,7 @@
 use super::passes::{ELEMENTS, NOISE, TEXT};
 use super::settings::Cleaning;
 use crate::document::Document;
+use crate::links::{ExternalLinks, NoExternalLinks};
 
 /// Cleans a document: takes out what programs leave, and sets its text by the house rules about text.
 ///
@@ -16,6 +17,11 @@ use crate::document::Document;
 /// assert_eq!(html::write(&doc, &html::Options::default()).html, "<ol>\n<li>Tides</li>\n</ol>\n");
 /// ```
 pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
+    clean_linked(doc, cleaning, &NoExternalLinks);
+}
+
+/// Cleans a document some of whose places others lead to.
+pub fn clean_linked(doc: &mut Document, cleaning: &Cleaning, external: &dyn ExternalLinks) {
     let found_before = doc.findings.len();
     // What one pass makes of the work of another may be work for the first. Two rounds nearly always do.
     let mut seen = [None; NOISE.len()];
@@ -25,7 +31,7 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
             // A pass that has seen the document as it is would find nothing.
             let now = Some(doc.changes());
             if std::mem::replace(seen, now) != now {
-                pass.run(doc, cleaning);
+                pass.run(doc, cleaning, external);
             }
         }
         if doc.changes() == before {
@@ -40,7 +46,7 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
         at <= found_before || reported.insert((finding.code.clone(), finding.message.clone(), finding.place))
     });
     for pass in TEXT {
-        pass.run(doc, cleaning);
+        pass.run(doc, cleaning, external);
     }
 }
 
@@ -50,6 +56,6 @@ const MOST_ROUNDS: usize = 5;
 /// Makes a document what a target accepts: house rules about elements and attributes.
 pub fn restrict(doc: &mut Document, cleaning: &Cleaning) {
     for pass in &ELEMENTS {
-        pass.run(doc, cleaning);
+        pass.run(doc, cleaning, &NoExternalLinks);
     }
 }

@@ -23,7 +23,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
             revisions: request.revisions,
             unpacked: request.unpacked,
             keeps_source: false,
-            requested: request.requested,
+            external: request.external,
         };
         read(bytes, &options).map_err(ReadError::new)
     }),

@@ -44,13 +44,13 @@ use super::xml::Xml;
 use crate::document::{Comment, Document, MediaId, NodeId, Producer, Revision};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::StyleFidelity;
+use crate::links::{ExternalLinks, NoExternalLinks};
 use crate::refine::revisions::Revisions;
 use notes::NoteKind;
 use numbering::Numberings;
 use open::Context;
 use open::{Run, Wrap};
 use properties::{Name, Names};
-use std::collections::BTreeSet;
 use style_classes::ClassRegistry;
 use styles::Styles;
 use theme::Theme;
@@ -110,20 +110,19 @@ pub struct ReadOptions<'o> {
     pub unpacked: u64,
     /// Whether the document keeps the text of the parts that spans of its nodes are in.
     pub keeps_source: bool,
-    /// Names of bookmarks that stay although nothing in the document leads to them.
-    pub requested: &'o BTreeSet<String>,
+    /// Tells which bookmarks others lead to: those stay although nothing in the document leads to them.
+    pub external: &'o dyn ExternalLinks,
 }
 
 impl Default for ReadOptions<'_> {
     fn default() -> Self {
-        static NO_NAMES: BTreeSet<String> = BTreeSet::new();
         Self {
             settings: &super::settings::USUAL,
             fidelity: StyleFidelity::Semantic,
             revisions: Revisions::Recorded,
             unpacked: 1 << 28,
             keeps_source: false,
-            requested: &NO_NAMES,
+            external: &NoExternalLinks,
         }
     }
 }
@@ -271,7 +270,6 @@ impl<'p, 'b> Reader<'p, 'b> {
         let mut doc = Document::with_pool(String::with_capacity(size / 8), size / 256 + 16);
         // What is to look like the source is left as it is.
         doc.layout_hints.producer = if options.fidelity.is_exact() { Producer::Plain } else { Producer::Program };
-        doc.layout_hints.external_anchors.requested.clone_from(options.requested);
         let outside = Context::of(doc.root());
         Self {
             doc,

@@ -21,8 +21,7 @@ impl Reader<'_, '_> {
         for (anchor, name) in std::mem::take(&mut self.anchors) {
             // Marks of contents lists are made anew each time one is; nobody else leads to them.
             let stays = !names.contains_key(&name)
-                && (self.used_anchors.contains(&name)
-                    || (!name.starts_with("_Toc") && self.doc.layout_hints.external_anchors.keeps(&name)));
+                && (self.used_anchors.contains(&name) || (!name.starts_with("_Toc") && self.options.external.lead_to(&name)));
             if !stays {
                 self.doc.detach(anchor);
                 continue;
@@ -66,10 +65,9 @@ impl Reader<'_, '_> {
             names.insert(name, id);
         }
         self.doc.join_texts_in(parents);
-        let others =
-            names.iter().filter(|(name, id)| name != id && self.doc.layout_hints.external_anchors.requested.contains(*name));
-        let others: Vec<(String, String)> = others.map(|(name, id)| (name.clone(), id.clone())).collect();
-        self.doc.layout_hints.external_anchors.aliases.extend(others);
+        for (name, id) in names.iter().filter(|(name, id)| name != id) {
+            self.options.external.renamed(name, id);
+        }
         self.link_anchors(&names);
     }
 
