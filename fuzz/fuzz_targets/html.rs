@@ -11,7 +11,7 @@ use obblet::formats::{html, markdown, text};
 
 libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     for content in [html::Content::All, html::Content::Main] {
-        let settings = html::Settings { content, promote_headings: content == html::Content::Main, ..Default::default() };
+        let settings = html::Settings { content, ..Default::default() };
         let options = html::ReadOptions { settings: &settings, ..Default::default() };
         let doc = html::read(bytes, &options);
         let written = html::write(&doc, &html::Options::default()).html;

@@ -277,14 +277,14 @@ pub(crate) enum ProfileAction {
         #[arg(long, value_name = "FORMAT", value_parser = writable(), default_value = "html", requires = "passes")]
         writes: Format,
     },
-    /// Writes a new file of settings that begins as a built-in profile does.
+    /// Writes a new file to begin one's own with: settings, a stylesheet (.css) or the template of pages (.html).
     New {
-        /// The file to write.
+        /// The file to write. Its extension says what it is: .toml, .css or .html.
         #[arg(default_value = "obblet.toml")]
         file: PathBuf,
-        /// The built-in profile to begin with.
-        #[arg(long, default_value = "page", value_name = "NAME")]
-        from: String,
+        /// The built-in profile to begin with, or the look of a stylesheet: chart, folio or beacon.
+        #[arg(long, value_name = "NAME")]
+        from: Option<String>,
     },
 }
 

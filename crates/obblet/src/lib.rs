@@ -66,8 +66,11 @@ mod inert;
 #[cfg(feature = "inspect")]
 pub mod inspect;
 mod io_error;
+mod language_tag;
 mod links;
 pub mod media;
+#[cfg(feature = "images")]
+pub mod metafile;
 mod numeral;
 pub mod page;
 mod picture;
@@ -75,6 +78,8 @@ pub mod pipeline;
 pub mod profile;
 #[cfg(feature = "publish")]
 pub mod publish;
+#[cfg(feature = "recognise")]
+mod recognise;
 pub mod refine;
 mod settings;
 mod signature;

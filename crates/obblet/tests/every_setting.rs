@@ -76,6 +76,8 @@ const HTML: &str = r##"<!DOCTYPE html><html lang="en"><head><meta charset="utf-8
 <p><a href="https://www.google.com/url?q=https%3A%2F%2Fgreywick.example%2Ftide&amp;sa=D">redirected</a> <a name="here"></a><a href="#here">place</a> <a id="lonely"></a></p>
 <p><ins>new</ins> <del>old</del> <mark>m</mark> <code>c</code> x<sup>2</sup> <small>s</small> <img src="a.png" width="20" alt="A"></p>
 <p>Name&#9;Day</p><p>Pask&#9;Mon</p><p>Bree&#9;Tue</p>
+<h4 id="own"><a href="#own">Own</a></h4><p><img src="b.png" alt="b.png"></p><p lang="en"><span lang="cy">Pen y bryn</span> <span lang="cy">ar lan</span></p><p>So <i lang="cy">llanw</i> and <span lang="cy">trai</span> here</p><p><a href="#_Ref77">to it</a></p><p id="_Ref77">Made up</p>
+<p><span style="font-family:Consolas">read</span></p><p><span style="font-family:Consolas">write</span></p>
 <pre><code class="language-rust">fn a() {}</code></pre><hr><blockquote><p>q</p></blockquote><dl><dt>t<dd>d</dl>
 </main><footer>foot</footer></body></html>"##;
 
@@ -130,7 +132,7 @@ fn values_of(key: &str, files: &Path) -> Vec<String> {
     let mut values: Vec<String> = match key {
         "html.indent" => of(&["0", "1", "8"]),
         "html.encoding" | "text.encoding" | "table.encoding" => of(&["utf-16le", "windows-1251"]),
-        "markdown.width" | "text.width" => of(&["0", "1", "30"]),
+        "html.width" | "markdown.width" | "text.width" => of(&["0", "1", "30"]),
         "images.folder" => of(&["pictures", "a/b"]),
         "page.title" | "page.description" | "page.author" => of(&["<\"Tides\" & more>"]),
         "page.language" => of(&["cy", "ar"]),

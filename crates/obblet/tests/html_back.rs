@@ -75,7 +75,7 @@ fn characters_that_could_mean_something() {
     markdown("<p>*</p>", r"\*");
     markdown("<p>#hash</p>", "#hash");
     markdown("<p>2) x</p>", r"2\) x");
-    markdown("<p>a\nb</p>", "a\nb");
+    markdown("<p>a\nb</p>", "a b");
     markdown("<p>[^1] is no note</p>", r"\[^1] is no note");
     markdown("<p>[ ] no task</p>", r"\[ ] no task");
     markdown("<p>:---:</p>", r"\:---:");
@@ -108,7 +108,7 @@ fn marks_where_readers_see_them() {
     markdown("<p><u>a</u> <mark>b</mark> <sub>c</sub><sup>d</sup></p>", "<u>a</u> <mark>b</mark> <sub>c</sub><sup>d</sup>");
     markdown(r#"<p><kbd>Esc</kbd> <abbr title="T">A</abbr></p>"#, r#"<kbd>Esc</kbd> <abbr title="T">A</abbr>"#);
     markdown("<p><small>s</small> <q>q</q> <cite>c</cite></p>", "<small>s</small> <q>q</q> <cite>c</cite>");
-    markdown(r#"<p><span lang="la">aestus</span></p>"#, r#"<span lang="la">aestus</span>"#);
+    markdown(r#"<p><span lang="la">aestus</span></p>"#, "aestus");
     markdown("<p><ins>a</ins></p>", "<ins>a</ins>");
     markdown("<p><em></em>a</p>", "a");
 }

@@ -60,7 +60,7 @@ fn lines_are_as_long_as_the_profile_says() {
     case(&["markdown.width=24"], source, "> - one two three *four\n>   five* six [seven\n>   eight](nine)\n>   `ten eleven`\n");
     case(&["markdown.width=18"], "one two three\nfour - five", "one two three four\n\\- five\n");
     case(&["markdown.line-ends=break"], "<p>one\ntwo<br>three", "one two\\\nthree\n");
-    case(&[], "one two\nthree\\\nfour", "one two\nthree\\\nfour\n");
+    case(&[], "one two\nthree\\\nfour", "one two three\\\nfour\n");
 }
 
 #[test]

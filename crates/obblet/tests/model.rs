@@ -77,7 +77,7 @@ fn a_word_document_in_the_model_can_be_read() {
 fn references_of_word_documents_show_the_numbers_of_their_targets() {
     let page = convert(&package().bytes(), Format::Word, Format::Html, &Profile::fragment()).unwrap();
     let text = page.text().unwrap();
-    assert!(text.contains("id=\"_Ref2\"") && text.contains("<a href=\"#_Ref2\">Figure 2</a>"), "{text}");
+    assert!(text.contains("id=\"figure-2\"") && text.contains("<a href=\"#figure-2\">Figure 2</a>"), "{text}");
     let found: Vec<&Finding> = page.findings.iter().filter(|finding| finding.code == "reference.number").collect();
     assert_eq!(found.len(), 1, "{:?}", page.findings);
 }
@@ -127,7 +127,8 @@ fn references_of_markdown_show_the_numbers_of_their_targets() {
     // Signs beside headings that lead to them are no references, nor is what programs leave.
     for source in ["<h2 id=\"a\">Tides <a href=\"#a\"></a></h2>\n", "<div><a href=\"#a\"></a><h2 id=\"a\">Tides</h2></div>\n"] {
         let (text, findings) = markdown(source);
-        assert!(text.matches("Tides").count() == 1 && findings.is_empty(), "{text} {findings:?}");
+        let is_known = findings.iter().all(|code| code == "clean.heading-link");
+        assert!(text.matches("Tides").count() == 1 && is_known, "{text} {findings:?}");
     }
     // What shows nothing is reported.
     let (text, findings) = markdown("[](#nowhere) and [ ](#plain)\n\n<div id=\"plain\">x</div>\n");

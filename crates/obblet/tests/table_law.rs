@@ -128,6 +128,10 @@ proptest! {
                 prop_assert!(dom.errors.is_empty(), "{:?}", dom.errors);
                 prop_assert_eq!(places(&tiles_of(&dom)), expected.clone(), "{} {:?}\n{}", reads.name(), settings, html);
             }
+            // A single cell is a box around text, which Markdown does not have.
+            if tiles.len() == 1 {
+                continue;
+            }
             // As HTML within Markdown, and back.
             let markdown = converted(source, *reads, Format::Markdown, &[]);
             let back = converted(markdown.as_bytes(), Format::Markdown, Format::Html, &[]);

@@ -18,7 +18,9 @@ fn reads(source: &str, expected: &str) {
 
 #[track_caller]
 fn reads_with(source: &str, settings: &[&str], expected: &str) {
-    assert_eq!(with(source.as_bytes(), Format::Text, Format::Html, settings).into_text().unwrap(), expected, "{source}");
+    // Lines stay as they are, so that it is seen which are one paragraph.
+    let settings: Vec<&str> = settings.iter().copied().chain(["clean.join-lines=false"]).collect();
+    assert_eq!(with(source.as_bytes(), Format::Text, Format::Html, &settings).into_text().unwrap(), expected, "{source}");
 }
 
 #[track_caller]

@@ -128,7 +128,10 @@ fn package(body: String) -> Package {
 }
 
 fn fragment(package: &Package, styling: &str) -> String {
-    let html = convert(package.bytes(), Format::Word, Format::Html, &[&format!("styling={styling}")]).into_text().unwrap();
+    let html =
+        convert(package.bytes(), Format::Word, Format::Html, &[&format!("styling={styling}"), "clean.promote-headings=never"])
+            .into_text()
+            .unwrap();
     // Where nothing is lined up with spaces, one is as good as two.
     html.split_whitespace().collect::<Vec<_>>().join(" ")
 }

@@ -49,6 +49,17 @@ fn characters(properties: &str, before: &str, element: &str, declarations: &str)
 }
 
 #[test]
+fn text_without_a_colour_is_white_on_dark_ground() {
+    for (properties, declarations) in [
+        ("<w:shd w:val=\"clear\" w:fill=\"101830\"/>", "background-color: #101830; color: #ffffff"),
+        ("<w:shd w:val=\"clear\" w:fill=\"101830\"/><w:color w:val=\"FF0000\"/>", "color: #ff0000; background-color: #101830"),
+        ("<w:shd w:val=\"clear\" w:fill=\"D0E0F0\"/>", "background-color: #d0e0f0"),
+    ] {
+        characters(properties, "a", "", declarations);
+    }
+}
+
+#[test]
 fn properties_of_characters() {
     for (properties, element, declarations) in [
         // Sizes and places.

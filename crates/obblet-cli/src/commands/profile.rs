@@ -21,7 +21,7 @@ pub(crate) fn run(arguments: &Arguments) -> Outcome {
             Ok(loaded) => show(&loaded, only.as_deref()),
             Err(error) => messages::fail(Outcome::Misused, error),
         },
-        ProfileAction::New { file, from } => new(file, from),
+        ProfileAction::New { file, from } => new(file, from.as_deref()),
     }
 }
 
@@ -42,7 +42,9 @@ fn list() -> String {
     }
     out.push_str("\nobblet profile show NAME   every setting of a profile, with its meaning\n");
     out.push_str("  --passes                 the passes, in the order in which they run\n");
-    out.push_str("obblet profile new FILE    a file of settings to begin with\n");
+    out.push_str(
+        "obblet profile new FILE    a file to begin with: settings (.toml), style rules (.css), the template of pages (.html)\n",
+    );
     out
 }
 
@@ -91,14 +93,36 @@ fn list_passes(profile: &Profile, reads: Format, writes: Format) -> String {
 }
 
 /// A file of settings in which all is commented out but what the built-in profile sets.
-fn new(file: &Path, from: &str) -> Outcome {
-    let profile = match Profile::built_in(from) {
-        Ok(profile) => profile,
-        Err(error) => return messages::fail(Outcome::Misused, error),
-    };
+fn new(file: &Path, from: Option<&str>) -> Outcome {
     if file.exists() {
         return messages::fail(Outcome::Failed, format_args!("{} is there already; name another file", file.display()));
     }
+    let extension = file.extension().map(|extension| extension.to_string_lossy().to_ascii_lowercase());
+    let (text, use_of_it) = match extension.as_deref() {
+        Some("css") => match obblet::page::rules_of_look(from.unwrap_or("chart")) {
+            Ok(rules) => (rules.unwrap_or_default(), "set page.look=none and page.stylesheets to it"),
+            Err(error) => return messages::fail(Outcome::Misused, error),
+        },
+        Some("html" | "htm") if from.is_some() => {
+            return messages::fail(Outcome::Misused, "there is one template of pages; leave --from out");
+        }
+        Some("html" | "htm") => (obblet::page::built_in_frame().to_owned(), "set page.frame to it"),
+        _ => match Profile::built_in(from.unwrap_or("page")) {
+            Ok(profile) => (every_setting(&profile), "take the number sign from the settings that you change"),
+            Err(error) => return messages::fail(Outcome::Misused, error),
+        },
+    };
+    match report::write_file(file, text.as_bytes()) {
+        Ok(()) => {
+            messages::say(format_args!("{}: {use_of_it}", messages::shown_path(file)));
+            Outcome::Done
+        }
+        Err(Failure(outcome, message)) => messages::fail(outcome, message),
+    }
+}
+
+/// Every setting with its meaning, as a file of settings has them.
+fn every_setting(profile: &Profile) -> String {
     let default = Profile::default();
     let mut out = String::from("# Settings of Obblet. Lines that begin with a number sign show what is so without being set.\n");
     for setting in settings() {
@@ -107,20 +131,11 @@ fn new(file: &Path, from: &str) -> Outcome {
             let _ = writeln!(out, "# {line}");
         }
         let _ = writeln!(out, "# May be: {}", setting.values());
-        let (value, usual) = (setting.get(&profile), setting.get(&default));
+        let (value, usual) = (setting.get(profile), setting.get(&default));
         let mark = if value == usual { "# " } else { "" };
         let _ = writeln!(out, "{mark}{} = {value}", setting.key);
     }
-    match report::write_file(file, out.as_bytes()) {
-        Ok(()) => {
-            messages::say(format_args!(
-                "{} holds every setting; take the number sign from those that you change",
-                messages::shown_path(file)
-            ));
-            Outcome::Done
-        }
-        Err(Failure(outcome, message)) => messages::fail(outcome, message),
-    }
+    out
 }
 
 fn wrap(text: &str, width: usize) -> Vec<String> {

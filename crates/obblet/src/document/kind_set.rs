@@ -25,6 +25,8 @@ impl KindSet {
     pub(crate) const LINKS: Self = Self(1 << 7);
     /// Raw markup.
     pub(crate) const RAW: Self = Self(1 << 8);
+    /// Code within a line.
+    pub(crate) const CODE: Self = Self(1 << 9);
 
     /// What a node of a kind adds.
     #[inline]
@@ -38,6 +40,7 @@ impl KindSet {
             Kind::LineBreak => Self::LINE_BREAKS,
             Kind::Strong => Self::STRONG,
             Kind::Link { .. } => Self::LINKS,
+            Kind::Code(_) => Self::CODE,
             Kind::Raw { .. } | Kind::RawBlock { .. } => Self::RAW,
             _ => Self(0),
         }

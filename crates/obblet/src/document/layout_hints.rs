@@ -50,6 +50,12 @@ pub struct LayoutHint {
 pub struct LayoutHints {
     /// How much of the source was written for its looks.
     pub producer: Producer,
+    /// Whether the reader makes lists of typed markers itself, where that is wanted.
+    pub reads_typed_lists: bool,
+    /// Paragraphs that look like headings, and the size of their letters in points; 0 where that is not known.
+    pub heading_like: Vec<(NodeId, f32)>,
+    /// Whether headings were made of such paragraphs.
+    pub has_promoted: bool,
     /// For each node, the place of its hint, from 1.
     places: Vec<u32>,
     layout_hints: Vec<(NodeId, LayoutHint)>,

@@ -1,20 +1,16 @@
 //! What could be better in a source, beyond what its conversion tells.
 
-use super::languages;
 use crate::document::{Document, Finding, Kind, NodeId, Step};
+use crate::recognise;
 use crate::refine::lists::{self, Lists};
 
 /// So many spaces in a row, or no-break spaces, set text apart as a column.
 const GAP: usize = 3;
-/// Text with fewer letters says too little about its language.
-const FEWEST_LETTERS: usize = 200;
-
 /// Looks through a document as it was read.
 pub(super) fn analyze(doc: &Document) -> Vec<Finding> {
     let mut found = Vec::new();
     found.extend(columns_of_spaces(doc));
     found.extend(typed_lists(doc));
-    found.extend(alternatives(doc));
     found.extend(language(doc));
     found.extend(emptiness(doc));
     found
@@ -79,7 +75,7 @@ fn typed_lists(doc: &Document) -> Option<Finding> {
     if !may_be {
         return None;
     }
-    let (marked, typed) = (items(Lists::Marked), items(Lists::Typed));
+    let (marked, typed) = (items(Lists::Auto), items(Lists::Typed));
     let more = typed.len().checked_sub(marked.len()).filter(|&more| more > 0)?;
     let first = typed.iter().find(|place| !marked.contains(place)).copied().unwrap_or_default();
     Some(
@@ -93,41 +89,11 @@ fn begins_typed(text: &str) -> bool {
     text.lines().any(|line| lists::typed(line.trim_start()).is_some())
 }
 
-/// Pictures whose alternative text is the name of a file.
-fn alternatives(doc: &Document) -> Option<Finding> {
-    let is_name = |id: &NodeId| {
-        let Kind::Image { src, alt } = doc.kind(*id) else { return false };
-        let (alt, src) = (doc.text(alt).trim(), doc.text(src));
-        let name = src.split(['?', '#']).next().unwrap_or(src).rsplit(['/', '\\']).next().unwrap_or(src);
-        is_file_name(alt) || (!alt.is_empty() && alt.eq_ignore_ascii_case(name))
-    };
-    let found: Vec<NodeId> = all_steps(doc).filter(is_name).collect();
-    counted(doc, &found, "image.file-name", "the alt text of images is a file name", "describe what they show")
-}
-
-/// Whether a text is a path or the name of a picture file.
-fn is_file_name(text: &str) -> bool {
-    let extensions = ["png", "jpg", "jpeg", "gif", "svg", "webp", "avif", "bmp", "tif", "tiff", "emf", "wmf", "heic"];
-    let extension = text.rsplit_once('.').map(|(_, extension)| extension.to_ascii_lowercase());
-    extension.is_some_and(|extension| extensions.contains(&extension.as_str()))
-}
-
 /// A language that the text is not in.
 fn language(doc: &Document) -> Option<Finding> {
     let said = doc.metadata.language.as_deref().filter(|said| !said.is_empty())?;
-    let mut text = String::new();
-    for id in all_steps(doc) {
-        if let Kind::Text(part) = doc.kind(id) {
-            text.push_str(doc.text(part));
-            text.push(' ');
-        }
-        // More text says no more.
-        if text.len() > 1 << 14 {
-            break;
-        }
-    }
-    let is = languages::of(&text, FEWEST_LETTERS)?;
-    (!languages::is_same(said, is)).then(|| {
+    let is = recognise::language_of(doc)?;
+    (!recognise::is_same(said, is)).then(|| {
         Finding::advice("document.language", format!("the document says that it is in {said}, and its text looks like {is}"))
             .hint("set the language of the document, or page.language")
     })

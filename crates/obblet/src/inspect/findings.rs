@@ -10,6 +10,5 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
         &[Weight::Advice],
         "The document says that it is in one language, and its text looks like another (`inspect`).",
     ),
-    finding("image.file-name", &[Weight::Advice], "The alt text of an image is the name of a file (`inspect`)."),
     finding("text.space-columns", &[Weight::Advice], "Paragraphs line up text with spaces (`inspect`)."),
 ];

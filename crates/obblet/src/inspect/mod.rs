@@ -6,7 +6,6 @@ mod counts;
 mod findings;
 pub(crate) use findings::FINDINGS;
 mod folder;
-mod languages;
 mod links;
 mod problems;
 

@@ -34,6 +34,10 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
     finding("link.no-words", &[Weight::Advice], "A link has no words, or only an image without any."),
     finding("page.empty-heading", &[Weight::Advice], "A heading has no words."),
     finding("page.landmarks", &[Weight::Advice], "Several parts for navigation can't be told apart by those who don't see them."),
-    finding("page.language", &[Weight::Advice], "The page does not say what language it is in."),
+    finding(
+        "page.language",
+        &[Weight::Advice],
+        "The page does not say what language it is in, or says the one that its text was recognised to be in.",
+    ),
     finding("page.nested-control", &[Weight::Advice], "A link stands in a summary, which is a control itself."),
 ];

@@ -16,7 +16,7 @@ use std::sync::Arc;
 /// What errors call the built-in frame.
 const BUILT_IN: &str = "frame.html";
 
-const FRAME: &str = include_str!("frame.html");
+pub(super) const FRAME: &str = include_str!("frame.html");
 
 /// The ids of the built-in frame; nothing in the content gets them.
 pub(super) const IDS: &[&str] = &["page-content"];

@@ -442,7 +442,7 @@ fn file_name_of_unknown(name: &str, bytes: &[u8]) -> String {
 /// The address that holds a picture itself (RFC 2397), for the kinds that browsers show.
 fn data_address(picture: &Picture) -> Option<String> {
     let kind = Some(picture.kind).filter(|kind| *kind != picture::Kind::Tiff)?;
-    Some(format!("data:{};base64,{}", kind.media_type(), base64(&picture.bytes)))
+    Some(format!("data:{};base64,{}", kind.media_type(), picture::base64(&picture.bytes)))
 }
 
 /// The path that an address names, where it is one of a file beside the document.
@@ -466,35 +466,5 @@ fn set_size(doc: &mut Document, id: NodeId, width: usize, height: usize) {
     for (name, value) in [("width", width), ("height", height)] {
         let pair = (doc.intern(name), doc.intern(&value.to_string()));
         doc.attributes_mut(id).other.push(pair);
-    }
-}
-
-/// Base 64 with padding (RFC 4648, section 4).
-fn base64(bytes: &[u8]) -> String {
-    const LETTERS: &[u8; 64] = b"ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-    let letter = |group: u32, index: u32| LETTERS[(group >> (18 - 6 * index)) as usize & 63];
-    let letters = |[first, second, third]: [u8; 3]| {
-        let group = u32::from(first) << 16 | u32::from(second) << 8 | u32::from(third);
-        [letter(group, 0), letter(group, 1), letter(group, 2), letter(group, 3)]
-    };
-    let (groups, rest) = bytes.as_chunks();
-    let mut out = Vec::with_capacity(bytes.len().div_ceil(3) * 4);
-    groups.iter().for_each(|group| out.extend_from_slice(&letters(*group)));
-    match *rest {
-        [first] => out.extend_from_slice(&[&letters([first, 0, 0])[..2], b"=="].concat()),
-        [first, second] => out.extend_from_slice(&[&letters([first, second, 0])[..3], b"="].concat()),
-        _ => {}
-    }
-    String::from_utf8(out).unwrap_or_default()
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn base64_pads_what_is_no_group_of_three() {
-        let words = ["", "f", "fo", "foo", "foob", "fooba", "foobar"].map(|word| base64(word.as_bytes()));
-        assert_eq!(words, ["", "Zg==", "Zm8=", "Zm9v", "Zm9vYg==", "Zm9vYmE=", "Zm9vYmFy"], "RFC 4648, section 10");
     }
 }

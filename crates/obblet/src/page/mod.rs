@@ -22,6 +22,27 @@ pub use crate::error::PageError;
 pub(crate) use assemble::{assemble, finish};
 pub(crate) use findings::FINDINGS;
 pub use images::Placed;
+
+/// The template of the built-in page, to begin one's own with (`page.frame`).
+///
+/// ```
+/// assert!(obblet::page::built_in_frame().contains("{{ body }}") || obblet::page::built_in_frame().contains("body"));
+/// ```
+#[cfg(feature = "frames")]
+#[must_use]
+pub const fn built_in_frame() -> &'static str {
+    frame::FRAME
+}
+
+/// The style rules of a look, to begin one's own with (`page.stylesheets`); none for the look `none`.
+///
+/// # Errors
+/// Where no look has the name.
+#[cfg(feature = "frames")]
+pub fn rules_of_look(name: &str) -> Result<Option<String>, crate::Error> {
+    look::stylesheet(name)
+}
+
 #[cfg(feature = "publish")]
 pub(crate) use navigation::{NavLink, Navigation};
 
@@ -113,7 +134,14 @@ pub(crate) fn content(
     options.unmentioned = unmentioned;
     let mut written = html::write(doc, &options);
     let metadata = &doc.metadata;
-    let language = metadata.language.clone().filter(|tag| html::is_language(tag));
+    let said = metadata.language.clone().filter(|tag| html::is_language(tag));
+    let recognised = if said.is_none() { recognised_language(doc) } else { None };
+    if let Some(found) = recognised {
+        let message = format!("nothing says the language of the page; its text is in \"{found}\", and the page says so");
+        let finding = Finding::advice("page.language", message);
+        written.findings.push(finding.hint("set page.language, or language in the front matter"));
+    }
+    let language = said.or_else(|| recognised.map(str::to_owned));
     if language.is_none() {
         written.findings.push(
             Finding::advice("page.language", "the page does not say what language it is in")
@@ -141,6 +169,18 @@ pub(crate) fn content(
         body: written.html,
     };
     (content, WriteReport { anchors, findings: written.findings })
+}
+
+/// The language that the text of a document is in, where nothing says it.
+#[cfg(all(feature = "frames", feature = "recognise"))]
+fn recognised_language(doc: &Document) -> Option<&'static str> {
+    crate::recognise::language_of(doc)
+}
+
+/// The language that the text of a document is in, where nothing says it: this build does not recognise any.
+#[cfg(all(feature = "frames", not(feature = "recognise")))]
+const fn recognised_language(_: &Document) -> Option<&'static str> {
+    None
 }
 
 #[cfg(feature = "frames")]

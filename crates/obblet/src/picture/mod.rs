@@ -134,6 +134,25 @@ fn root<T>(text: &str, look: impl FnOnce(&BytesStart<'_>) -> Option<T>) -> Optio
     None
 }
 
+/// Base 64 with padding (RFC 4648, section 4).
+pub(crate) fn base64(bytes: &[u8]) -> String {
+    const LETTERS: &[u8; 64] = b"ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+    let letter = |group: u32, index: u32| LETTERS[(group >> (18 - 6 * index)) as usize & 63];
+    let letters = |[first, second, third]: [u8; 3]| {
+        let group = u32::from(first) << 16 | u32::from(second) << 8 | u32::from(third);
+        [letter(group, 0), letter(group, 1), letter(group, 2), letter(group, 3)]
+    };
+    let (groups, rest) = bytes.as_chunks();
+    let mut out = Vec::with_capacity(bytes.len().div_ceil(3) * 4);
+    groups.iter().for_each(|group| out.extend_from_slice(&letters(*group)));
+    match *rest {
+        [first] => out.extend_from_slice(&[&letters([first, 0, 0])[..2], b"=="].concat()),
+        [first, second] => out.extend_from_slice(&[&letters([first, second, 0])[..3], b"="].concat()),
+        _ => {}
+    }
+    String::from_utf8(out).unwrap_or_default()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -160,5 +179,11 @@ mod tests {
             assert_eq!(size(format!("<!-- x --><svg {root}/>").as_bytes()), expected, "{root}");
         }
         assert_eq!((size(b"<p/>"), size(b"no drawing")), (None, None));
+    }
+
+    #[test]
+    fn base64_pads_what_is_no_group_of_three() {
+        let words = ["", "f", "fo", "foo", "foob", "fooba", "foobar"].map(|word| base64(word.as_bytes()));
+        assert_eq!(words, ["", "Zg==", "Zm8=", "Zm9v", "Zm9vYg==", "Zm9vYmE=", "Zm9vYmFy"], "RFC 4648, section 10");
     }
 }

@@ -177,7 +177,7 @@ pub fn run_pass(doc: &mut Document, name: &str, profile: &Profile, context: &Con
         }
         "references" => refine::references::resolve(doc),
         "structure" => refine::structure::repair(doc),
-        _ => match all::NOISE.iter().chain(all::TEXT).chain(&all::ELEMENTS).find(|pass| pass.name == name) {
+        _ => match all::LINES.iter().chain(&all::NOISE).chain(all::TEXT).chain(&all::ELEMENTS).find(|pass| pass.name == name) {
             Some(pass) => pass.run(doc, &profile.clean, context.external()),
             None => return false,
         },

@@ -3,7 +3,7 @@
 use crate::document::Document;
 use crate::formats::{Format, RawHtml, html};
 use crate::profile::Profile;
-use crate::refine::passes::{ELEMENTS, NOISE, TEXT};
+use crate::refine::passes::{ELEMENTS, LINES, NOISE, TEXT};
 
 pub use crate::context::Stage;
 
@@ -50,7 +50,7 @@ pub fn passes(reads: Format, writes: Format, profile: &Profile) -> Vec<PassInfo>
     // One that a program wrote: what runs by itself runs for it.
     let mut doc = Document::new();
     doc.layout_hints.producer = crate::document::Producer::Program;
-    for pass in NOISE.iter().chain(TEXT) {
+    for pass in LINES.iter().chain(&NOISE).chain(TEXT) {
         let wanted = pass.is_wanted(&doc, cleaning);
         match list.iter_mut().find(|known| known.name == pass.name) {
             Some(_) => {}

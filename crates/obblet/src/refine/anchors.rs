@@ -23,6 +23,11 @@ const MADE_UP: [&str; 14] = [
     "yui_",
 ];
 
+/// Whether a program made up a name.
+pub(super) fn is_made_up(name: &str) -> bool {
+    MADE_UP.iter().any(|made| name.starts_with(made))
+}
+
 /// Takes out places and ids that no link of the document and of others leads to: all of them where that is asked for or a program wrote the
 /// document, else those whose names are made up by one.
 pub fn drop_unused(doc: &mut Document, all: bool, external: &dyn ExternalLinks) {
@@ -31,7 +36,7 @@ pub fn drop_unused(doc: &mut Document, all: bool, external: &dyn ExternalLinks) 
     let loose = |id: NodeId| {
         let attributes = doc.node(id).has_attributes().then(|| doc.attributes(id))?;
         let name = doc.text(attributes.id?);
-        (all || MADE_UP.iter().any(|made| name.starts_with(made))).then_some(name)
+        (all || is_made_up(name)).then_some(name)
     };
     if !doc.may_have_ids() || doc.nodes().all(|(id, _)| loose(id).is_none()) {
         return;

@@ -14,6 +14,25 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
         &[Weight::Changed, Weight::Lost],
         "The target does not accept an element; its content stays, or went with it, or an address is gone.",
     ),
+    finding("clean.code-block", &[Weight::Changed], "Paragraphs in a fixed-width font became code blocks."),
+    finding(
+        "clean.heading-like",
+        &[Weight::Advice, Weight::Changed],
+        "Paragraphs that are bold and short look like headings; they became some, or do with `clean.promote-headings = \"always\"`.",
+    ),
+    finding(
+        "clean.heading-link",
+        &[Weight::Changed],
+        "Links of headings to themselves, and signs beside headings, were left out.",
+    ),
+    finding("clean.heading-text", &[Weight::Changed], "Whole paragraphs had the style of a heading, and became text."),
+    finding("clean.id", &[Weight::Changed], "Ids that a program made up became readable; links follow."),
+    finding(
+        "clean.language",
+        &[Weight::Changed],
+        "Elements that said the language of the text around them say none; others stand on the largest element in a language.",
+    ),
+    finding("image.file-name", &[Weight::Changed], "Alt text of images was the name of a file; it counts as none."),
     finding("clean.layout-table", &[Weight::Changed], "Layout tables were unwrapped."),
     finding(
         "clean.leave-out",
@@ -34,7 +53,7 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
     finding("clean.table-head", &[Weight::Changed], "A first row in bold became the head of its table."),
     finding(
         "clean.typed-list",
-        &[Weight::Advice],
-        "Paragraphs begin with typed bullets or numbers; `clean.lists = \"typed\"` makes lists of them.",
+        &[Weight::Advice, Weight::Changed],
+        "Paragraphs begin with typed bullets or numbers; they became items of lists, or do with `clean.lists = \"typed\"`.",
     ),
 ];

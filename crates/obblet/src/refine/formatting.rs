@@ -18,6 +18,9 @@ pub fn tidy(doc: &mut Document) {
         if doc.kind(id) == Kind::Anchor && doc.node(id).first_child().is_some() {
             doc.set_kind(id, Kind::Span);
         }
+        if doc.kind(id) == Kind::TextLevel(TextLevel::Code) {
+            turn_code(doc, id);
+        }
         if is_formatting(doc.kind(id)) {
             tidy_one(doc, id, parent);
         } else if !doc.kind(id).is_leaf() {
@@ -75,7 +78,7 @@ fn candidates(doc: &Document) -> Vec<NodeId> {
         let may_change = match node.kind() {
             kind if kind.is_leaf() => false,
             kind if is_formatting(kind) || is_strong_itself(kind) => true,
-            Kind::Anchor | Kind::Division(DivisionKind::Plain) => true,
+            Kind::Anchor | Kind::Division(DivisionKind::Plain) | Kind::TextLevel(TextLevel::Code) => true,
             _ => node.has_attributes(),
         };
         if may_change {
@@ -203,6 +206,29 @@ fn tidy_one(doc: &mut Document, id: NodeId, parent: NodeId) {
     }
 }
 
+/// Code all of which is formatted alike becomes formatted code, as people write it; code without markup is a leaf.
+fn turn_code(doc: &mut Document, id: NodeId) {
+    let mut at = id;
+    while let Some(only) = doc.node(at).first_child().filter(|&only| doc.node(only).next().is_none()) {
+        if !doc.attributes(at).is_empty() {
+            return;
+        }
+        match doc.kind(only) {
+            Kind::Text(text) => {
+                doc.detach(only);
+                return doc.set_kind(at, Kind::Code(text));
+            }
+            // The two change places.
+            kind if is_formatting(kind) && doc.attributes(only).is_empty() => {
+                doc.set_kind(at, kind);
+                doc.set_kind(only, Kind::TextLevel(TextLevel::Code));
+                at = only;
+            }
+            _ => return,
+        }
+    }
+}
+
 /// Takes off a language and a direction that hold here anyway.
 fn drop_said(doc: &mut Document, id: NodeId) {
     if !doc.node(id).has_attributes() {
@@ -261,7 +287,7 @@ fn move_white_out(doc: &mut Document, id: NodeId) {
 }
 
 /// Joins neighbours among the children of a node that are formatted alike, and what meets in them then.
-fn join_runs(doc: &mut Document, parent: NodeId) {
+pub(super) fn join_runs(doc: &mut Document, parent: NodeId) {
     let mut open: SmallVec<[NodeId; 8]> = smallvec![parent];
     while let Some(parent) = open.pop() {
         doc.join_texts(parent);

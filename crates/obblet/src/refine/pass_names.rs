@@ -2,13 +2,19 @@
 
 /// The passes of this room.
 pub(crate) const PASSES: &[&str] = &[
+    "join-lines",
     "revisions",
     "layout-tables",
     "tab-columns",
     "lists",
     "spacer-images",
     "anchors",
+    "languages",
+    "heading-links",
+    "image-alt",
     "formatting",
+    "promote-headings",
+    "code-blocks",
     "white-space",
     "spacers",
     "anchor-ids",
@@ -24,6 +30,7 @@ pub(crate) const PASSES: &[&str] = &[
     "spaces",
     "typography",
     "scene-breaks",
+    "readable-ids",
     "line-breaks",
     "list-lines",
     "elements",

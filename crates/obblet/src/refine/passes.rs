@@ -14,8 +14,8 @@ use super::rules::{attributes, capitals, elements, inline, replace, scenes, spac
 use super::settings::{Cleaning, When};
 use super::typography::{Dashes, Quotes};
 use super::{
-    anchors, empty, formatting, layout_tables, lists, lone_paragraphs, revisions, tab_tables, table_heads, typography,
-    white_space,
+    anchors, code_blocks, empty, formatting, heading_links, image_alt, join_lines, languages, layout_tables, lists,
+    lone_paragraphs, promote_headings, readable_ids, revisions, tab_tables, table_heads, typography, white_space,
 };
 use crate::document::{Document, KindSet, Producer};
 use crate::links::ExternalLinks;
@@ -51,7 +51,7 @@ impl Pass {
 const ALWAYS: fn(&Document, &Cleaning) -> bool = |_, _| true;
 
 /// Passes that take out what programs leave. They run in rounds, until none of them finds anything more.
-pub static NOISE: [Pass; 14] = [
+pub static NOISE: [Pass; 19] = [
     Pass {
         name: "revisions",
         meaning: "accepts, rejects or keeps insertions and deletions",
@@ -97,11 +97,46 @@ pub static NOISE: [Pass; 14] = [
         run: |doc, cleaning, external| anchors::drop_unused(doc, cleaning.noise.anchors == When::Always, external),
     },
     Pass {
+        name: "languages",
+        meaning: "makes the language of most of the text that of the document, and moves others to the largest elements in them",
+        needs: None,
+        wanted: |doc, cleaning| cleaning.noise.languages.holds(doc),
+        run: |doc, _, _| languages::set(doc),
+    },
+    Pass {
+        name: "heading-links",
+        meaning: "removes signs beside headings that link to them, and opens links of headings to themselves",
+        needs: Some(KindSet::LINKS),
+        wanted: |_, cleaning| cleaning.noise.names.heading_links,
+        run: |doc, _, _| heading_links::open(doc),
+    },
+    Pass {
+        name: "image-alt",
+        meaning: "removes alt text that is the name of a file",
+        needs: Some(KindSet::PICTURES),
+        wanted: |_, cleaning| cleaning.noise.names.image_alt,
+        run: |doc, _, _| image_alt::drop_file_names(doc),
+    },
+    Pass {
         name: "formatting",
         meaning: "joins runs of the same inline formatting",
         needs: None,
         wanted: |doc, cleaning| cleaning.noise.formatting.holds(doc),
         run: |doc, _, _| formatting::tidy(doc),
+    },
+    Pass {
+        name: "promote-headings",
+        meaning: "makes headings of paragraphs that look like some, and paragraphs of headings that are whole ones",
+        needs: None,
+        wanted: |doc, cleaning| doc.layout_hints.producer != Producer::Plain || cleaning.noise.promote_headings == When::Always,
+        run: |doc, cleaning, _| promote_headings::set(doc, cleaning.noise.promote_headings),
+    },
+    Pass {
+        name: "code-blocks",
+        meaning: "makes code blocks of paragraphs that follow each other in a fixed-width font",
+        needs: Some(KindSet::CODE),
+        wanted: |doc, cleaning| cleaning.noise.code_blocks.holds(doc),
+        run: |doc, _, _| code_blocks::make(doc),
     },
     Pass {
         name: "white-space",
@@ -151,6 +186,15 @@ const EMPTY: Pass = Pass {
     wanted: |doc, cleaning| cleaning.noise.empty.holds(doc),
     run: |doc, _, _| empty::drop_empty(doc),
 };
+
+/// What runs before all others, once: lines are paragraphs for them.
+pub static LINES: [Pass; 1] = [Pass {
+    name: "join-lines",
+    meaning: "joins the lines of a paragraph as its source wrapped them",
+    needs: None,
+    wanted: |_, cleaning| cleaning.text.join_lines,
+    run: |doc, _, _| join_lines::join(doc),
+}];
 
 /// House rules about text, for all formats.
 pub static TEXT: &[Pass] = &[
@@ -217,6 +261,13 @@ pub static TEXT: &[Pass] = &[
         needs: None,
         wanted: |_, cleaning| cleaning.text.scene_breaks != SceneBreaks::Keep,
         run: |doc, cleaning, _| scenes::set(doc, cleaning.text.scene_breaks, &cleaning.text.scene_mark),
+    },
+    Pass {
+        name: "readable-ids",
+        meaning: "gives places with ids that a program made up readable ones",
+        needs: None,
+        wanted: |_, cleaning| cleaning.noise.names.readable_ids,
+        run: |doc, _, external| readable_ids::rename(doc, external),
     },
 ];
 
@@ -306,7 +357,7 @@ mod tests {
 
     #[test]
     fn passes_have_the_names_by_which_they_are_switched() {
-        let mut all: Vec<&str> = NOISE.iter().chain(TEXT).chain(&ELEMENTS).map(|pass| pass.name).collect();
+        let mut all: Vec<&str> = LINES.iter().chain(&NOISE).chain(TEXT).chain(&ELEMENTS).map(|pass| pass.name).collect();
         all.dedup();
         let mut known: Vec<&str> = PASSES.to_vec();
         all.sort_unstable();

@@ -1,6 +1,6 @@
 //! Running the passes: those about noise in rounds, the others once.
 
-use super::passes::{ELEMENTS, NOISE, TEXT};
+use super::passes::{ELEMENTS, LINES, NOISE, TEXT};
 use super::settings::Cleaning;
 use crate::document::Document;
 use crate::links::{ExternalLinks, NoExternalLinks};
@@ -23,6 +23,9 @@ pub fn clean(doc: &mut Document, cleaning: &Cleaning) {
 /// Cleans a document some of whose places others lead to.
 pub fn clean_linked(doc: &mut Document, cleaning: &Cleaning, external: &dyn ExternalLinks) {
     let found_before = doc.findings.len();
+    for pass in &LINES {
+        pass.run(doc, cleaning, external);
+    }
     // What one pass makes of the work of another may be work for the first. Two rounds nearly always do.
     let mut seen = [None; NOISE.len()];
     for _ in 0..MOST_ROUNDS {

@@ -62,12 +62,20 @@ pub struct Noise {
     pub layout_tables: bool,
     /// Whether paragraphs that follow each other with as many tabs within each become a table.
     pub tab_columns: bool,
-    /// Which paragraphs become items of lists: none, those that a program marked as items, or also those that begin with typed bullets or numbers.
+    /// Which paragraphs become items of lists: none, those that a program marked as items, or also those that begin with typed bullets or numbers, in every document or, with auto, where the source has formatting.
     pub lists: Lists,
     /// When anchors that nothing in the document links to are removed.
     pub anchors: When,
+    /// When languages of spans move to the largest elements that are wholly in them, and what says the language of its surroundings says none.
+    pub languages: When,
+    /// Names and links that programs make up.
+    pub names: ProgramNames,
     /// When runs of the same formatting are joined, formatting around white space goes, and white space at its ends moves out.
     pub formatting: When,
+    /// When paragraphs that are all bold and short become headings, and whole paragraphs in the style of a heading become text. With auto, the first where the document has no headings but that of its title.
+    pub promote_headings: When,
+    /// When paragraphs that follow each other in a fixed-width font, or lines of one, become a code block.
+    pub code_blocks: When,
     /// When runs of spaces and no-break spaces become one space, space at the ends of lines goes, and characters without width.
     pub white_space: When,
     /// Whether empty paragraphs, and line breaks at the ends of paragraphs, are left out.
@@ -78,6 +86,17 @@ pub struct Noise {
     pub lone_paragraphs: When,
     /// When the first row of a table becomes its head, because all of its cells are bold and the others are not.
     pub table_heads: When,
+}
+
+/// What becomes of names and links that programs make up.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub struct ProgramNames {
+    /// Whether links of headings to themselves are opened, and signs beside headings that lead to them are left out.
+    pub heading_links: bool,
+    /// Whether alt text that is the name of a file counts as none.
+    pub image_alt: bool,
+    /// Whether ids that programs made up become readable, in links and where they lead.
+    pub readable_ids: bool,
 }
 
 /// House rules about text.
@@ -101,6 +120,8 @@ pub struct TextRules {
     pub quotes: Quotes,
     /// Whether two hyphens become an en dash and three an em dash (typographic), or either the dash that the language of the document sets, with or without spaces (language: in English an em dash without any); and three full stops an ellipsis; or the other way.
     pub dashes: Dashes,
+    /// Whether the lines of a paragraph are joined, so that where the source wrapped them does not show.
+    pub join_lines: bool,
     /// What becomes of lines of stars and their like between scenes: they stay, become thematic breaks, or a paragraph with a mark, as thematic breaks do then.
     pub scene_breaks: SceneBreaks,
     /// The mark between scenes.
@@ -143,7 +164,11 @@ impl Default for Noise {
             tab_columns: false,
             lists: Lists::default(),
             anchors: When::Auto,
+            languages: When::Auto,
+            names: ProgramNames { heading_links: true, image_alt: true, readable_ids: true },
             formatting: When::Auto,
+            promote_headings: When::Auto,
+            code_blocks: When::Auto,
             white_space: When::Auto,
             spacers: true,
             empty: When::Auto,
@@ -165,6 +190,7 @@ impl Default for TextRules {
             tabs: Tabs::Keep,
             quotes: Quotes::Keep,
             dashes: Dashes::Keep,
+            join_lines: true,
             scene_breaks: SceneBreaks::Keep,
             scene_mark: "* * *".to_owned(),
         }
@@ -208,7 +234,11 @@ impl Cleaning {
             tab_columns: false,
             lists: Lists::Keep,
             anchors: When::Never,
+            languages: When::Never,
+            names: ProgramNames::default(),
             formatting: When::Never,
+            promote_headings: When::Never,
+            code_blocks: When::Never,
             white_space: When::Never,
             spacers: false,
             empty: When::Never,
@@ -221,7 +251,7 @@ impl Cleaning {
             revisions: Revisions::Keep,
             redirects: false,
             noise,
-            text: TextRules::default(),
+            text: TextRules { join_lines: false, ..TextRules::default() },
             elements: ElementRules::default(),
         }
     }
@@ -269,7 +299,7 @@ impl Declared for Cleaning {
             "clean.lists",
             Lists,
             noise.lists,
-            "Which paragraphs become items of lists: none, those that a program marked as items, or also those that begin with typed bullets or numbers."
+            "Which paragraphs become items of lists: none, those that a program marked as items, or also those that begin with typed bullets or numbers, in every document or, with auto, where the source has formatting."
         ),
         choice!(
             "clean.anchors",
@@ -278,10 +308,39 @@ impl Declared for Cleaning {
             "When anchors that nothing in the document links to are removed. With auto, where a program wrote the document; anchors that programs make up are removed wherever the source has formatting."
         ),
         choice!(
+            "clean.languages",
+            When,
+            noise.languages,
+            "When the language of most of the text becomes that of the document, others stand on the largest elements that are wholly in them, and what says the language of its surroundings says none. With auto, where the source has formatting."
+        ),
+        flag!(
+            "clean.readable-ids",
+            noise.names.readable_ids,
+            "Whether ids that programs made up, as in _Ref502, become readable ones, as in figure-1, in links and where they lead."
+        ),
+        flag!(
+            "clean.heading-links",
+            noise.names.heading_links,
+            "Whether links of headings to themselves are opened, and signs beside headings that lead to them are left out."
+        ),
+        flag!("clean.image-alt", noise.names.image_alt, "Whether alt text that is the name of a file counts as none."),
+        choice!(
             "clean.formatting",
             When,
             noise.formatting,
             "When runs of the same formatting are joined, formatting around white space goes, and white space at its ends moves out. With auto, where the source has formatting."
+        ),
+        choice!(
+            "clean.promote-headings",
+            When,
+            noise.promote_headings,
+            "When paragraphs that are all bold and short become headings, the largest letters first, and whole paragraphs in the style of a heading become text. With auto, headings are made where the document has none but that of its title; else such paragraphs are reported."
+        ),
+        choice!(
+            "clean.code-blocks",
+            When,
+            noise.code_blocks,
+            "When paragraphs that follow each other in a fixed-width font, or lines of one, become a code block. With auto, where the source has formatting."
         ),
         choice!(
             "clean.white-space",
@@ -363,6 +422,11 @@ impl Declared for Cleaning {
             Dashes,
             text.dashes,
             "Whether two hyphens become an en dash and three an em dash (typographic), or either the dash that the language of the document sets, with or without spaces (language: in English an em dash without any); and three full stops an ellipsis; or the other way."
+        ),
+        flag!(
+            "clean.join-lines",
+            text.join_lines,
+            "Whether the lines of a paragraph are joined, so that where the source wrapped them does not show; html.width and markdown.width wrap them anew."
         ),
         choice!(
             "clean.scene-breaks",
@@ -457,7 +521,8 @@ impl Choice for When {
 }
 
 impl Choice for Lists {
-    const CHOICES: &'static [(&'static str, Self)] = &[("keep", Self::Keep), ("marked", Self::Marked), ("typed", Self::Typed)];
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("keep", Self::Keep), ("marked", Self::Marked), ("auto", Self::Auto), ("typed", Self::Typed)];
 }
 
 impl Choice for Revisions {

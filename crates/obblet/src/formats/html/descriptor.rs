@@ -49,6 +49,11 @@ const FINDINGS: &[FindingInfo] = &[
         "What stands around the main content was left out, as `html.content = \"main\"` asks.",
     ),
     finding("html.control-characters", &[Weight::Changed], "Characters that HTML forbids became U+FFFD."),
+    finding(
+        "html.icon",
+        &[Weight::Changed],
+        "Small drawings without words in headings, links, buttons and callouts were left out.",
+    ),
     finding("html.drawing", &[Weight::Changed], "A drawing that is only decoration was left out; its words are in the finding."),
     finding("html.duplicate-id", &[Weight::Changed], "Several elements have the same id; only the first keeps it."),
     finding(
@@ -68,11 +73,6 @@ const FINDINGS: &[FindingInfo] = &[
         "html.heading-level",
         &[Weight::Changed],
         "A heading left out a level on the way down and got the one in between; or it is the title of its page and became one of the first level.",
-    ),
-    finding(
-        "html.heading-like",
-        &[Weight::Advice, Weight::Changed],
-        "A paragraph looks like a heading: large, bold and short. With `html.promote-headings` it becomes one.",
     ),
     finding("html.hidden", &[Weight::Lost], "Parts that style rules hide were left out; their words are in the finding."),
     finding("html.page-break", &[Weight::Changed], "Page breaks of style rules were left out."),

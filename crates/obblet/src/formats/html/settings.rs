@@ -48,6 +48,8 @@ pub struct Settings {
     pub indent: u8,
     /// Whether blocks follow each other without line breaks.
     pub compact: bool,
+    /// Lines of text are no longer than this where there is a space to break them at; 0 breaks none.
+    pub width: u16,
     /// What becomes of raw HTML in the source: written as it is, parsed and made valid and safe, shown as text, or left out with findings.
     pub raw: Raw,
     /// Whether active content is kept: addresses that run script, raw HTML that html.raw keeps, drawings and files as they are.
@@ -62,8 +64,6 @@ pub struct Settings {
     pub encoding: String,
     /// How much of an HTML source is read: all of it, or its main content without navigation, banners, sidebars and footers.
     pub content: Content,
-    /// Whether paragraphs of an HTML source that are all bold, large and short become headings.
-    pub promote_headings: bool,
 }
 
 impl Settings {
@@ -73,6 +73,7 @@ impl Settings {
         characters: Characters::Utf8,
         indent: 0,
         compact: false,
+        width: 0,
         raw: Raw::Clean,
         trust: Trust::Strangers,
         ids: None,
@@ -80,7 +81,6 @@ impl Settings {
         heading_numbers: false,
         encoding: String::new(),
         content: Content::All,
-        promote_headings: false,
     };
 }
 
@@ -108,6 +108,12 @@ impl Declared for Settings {
             "Which characters are written as themselves; with ascii, all others become character references."
         ),
         number!("html.indent", indent, 0 to 8, "Spaces for each level of blocks. White space that means something is never touched."),
+        number!(
+            "html.width",
+            width,
+            0 to 1000,
+            "Lines of text in HTML output are no longer than this where there is a space to break them at; 0 breaks none."
+        ),
         flag!("html.compact", compact, "Whether blocks follow each other without line breaks."),
         choice!(
             "html.raw",
@@ -145,11 +151,6 @@ impl Declared for Settings {
             Content,
             content,
             "How much of an HTML source is read: all of it, or its main content without navigation, banners, sidebars and footers."
-        ),
-        flag!(
-            "html.promote-headings",
-            promote_headings,
-            "Whether paragraphs of an HTML source that are all bold, large and short become headings."
         ),
     ];
 }

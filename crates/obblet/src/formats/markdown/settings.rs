@@ -58,12 +58,14 @@ pub struct Settings {
     pub headings: HeadingForm,
     /// Where addresses stand in Markdown output: behind the text of the link, or in definitions at the end.
     pub links: LinkForm,
-    /// Lines of text in Markdown output are no longer than this; 0 keeps the line ends of the source.
+    /// Lines of text in Markdown output are no longer than this; 0 breaks none of their own.
     pub width: u16,
     /// What becomes of things that Markdown has no syntax for, such as merged cells: written as HTML, or reduced to their text with findings.
     pub html: HtmlPieces,
     /// Whether ids and classes are kept in Markdown output, as HTML.
     pub ids: bool,
+    /// Whether languages of passages within a line are kept in Markdown output, as HTML.
+    pub languages: bool,
 }
 
 impl Default for Settings {
@@ -97,6 +99,7 @@ impl Settings {
         width: 0,
         html: HtmlPieces::Keep,
         ids: false,
+        languages: false,
     };
 
     /// The syntax that the settings and the dialect come to.
@@ -175,7 +178,7 @@ impl Declared for Settings {
             "markdown.width",
             width,
             0 to 1000,
-            "Lines of text in Markdown output are no longer than this; 0 keeps the line ends of the source."
+            "Lines of text in Markdown output are no longer than this; 0 breaks none of their own."
         ),
         choice!(
             "markdown.html",
@@ -184,6 +187,11 @@ impl Declared for Settings {
             "What becomes of things that Markdown has no syntax for, such as merged cells: written as HTML, or reduced to their text with findings."
         ),
         flag!("markdown.ids", ids, "Whether ids and classes are kept in Markdown output, as HTML."),
+        flag!(
+            "markdown.languages",
+            languages,
+            "Whether languages of passages within a line are kept in Markdown output, as HTML."
+        ),
     ];
 }
 

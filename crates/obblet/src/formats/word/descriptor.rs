@@ -60,7 +60,6 @@ const FINDINGS: &[FindingInfo] = &[
     finding("word.formula", &[Weight::Changed], "A formula is written as its characters in a row."),
     finding("word.header", &[Weight::Lost], "The header or footer of the pages was left out; its words are in the finding."),
     finding("word.heading-level", &[Weight::Changed], "Headings below the sixth level became headings of the sixth."),
-    finding("word.heading-like", &[Weight::Advice], "A paragraph is short and bold, and looks like a heading."),
     finding("word.heading-numbers", &[Weight::Changed], "Numbers that the program put before headings were left out."),
     finding(
         "word.hidden",
@@ -88,6 +87,11 @@ const FINDINGS: &[FindingInfo] = &[
     ),
     finding("word.page-break", &[Weight::Changed], "Breaks of pages, columns and sections were left out."),
     finding("word.page-number", &[Weight::Changed], "Numbers of pages were left out of headers and footers that are kept."),
+    finding(
+        "word.metafile",
+        &[Weight::Changed],
+        "Metafiles, which no browser shows, were drawn anew as SVG; the message names what of them could not be.",
+    ),
     finding("word.picture", &[Weight::Lost], "An image is not in the document."),
     finding(
         "word.picture-format",

@@ -7,6 +7,7 @@ mod marker;
 
 pub use marker::{Mark, typed};
 
+use super::promote_headings;
 use super::rules::scenes;
 
 use crate::document::{Document, Finding, HintRole, Kind, LayoutHint, NodeId, Producer, Step};
@@ -18,10 +19,20 @@ pub enum Lists {
     /// None.
     Keep,
     /// Those that the program marked as items, or set in as items with their markers hanging out.
-    #[default]
     Marked,
-    /// Those too that begin with typed bullets or numbers.
+    /// Those, and where the source has formatting also those that begin with typed bullets or numbers.
+    #[default]
+    Auto,
+    /// Those too that begin with typed bullets or numbers, in every document.
     Typed,
+}
+
+impl Lists {
+    /// Whether typed markers make items in a document.
+    fn takes_typed(self, doc: &Document) -> bool {
+        self == Self::Typed
+            || (self == Self::Auto && doc.layout_hints.producer != Producer::Plain && !doc.layout_hints.reads_typed_lists)
+    }
 }
 
 /// Makes lists of paragraphs that are items, and of lists that are parts of one.
@@ -29,17 +40,23 @@ pub fn rebuild(doc: &mut Document, lists: Lists) {
     if lists == Lists::Keep || (doc.layout_hints.producer == Producer::Plain && lists != Lists::Typed) {
         return drop_markers(doc);
     }
-    let wanted = Wanted::of(doc, lists == Lists::Typed);
+    let takes_typed = lists.takes_typed(doc);
+    let wanted = Wanted::of(doc, takes_typed);
     if !wanted.may_be_there(doc) {
         return levels::nest(doc);
     }
+    let mut typed = Vec::new();
     for root in doc.roots() {
-        if lists == Lists::Typed {
+        if takes_typed {
             split_lines(doc, root);
         }
         for parent in parents_of_items(doc, root, wanted) {
-            build_within(doc, parent, wanted);
+            build_within(doc, parent, wanted, &mut typed);
         }
+    }
+    if let Some(&first) = typed.first() {
+        let message = format!("paragraphs with typed bullets or numbers became items of lists: {}", typed.len());
+        doc.push_finding(Finding::changed("clean.typed-list", message).at(doc.place(first)));
     }
     levels::nest(doc);
     drop_markers(doc);
@@ -106,6 +123,10 @@ fn item(doc: &Document, paragraph: NodeId, wanted: Wanted) -> Option<Item> {
     if scenes::is_break(doc.text(text)) {
         return None;
     }
+    // A numbered line that is all bold is more likely a heading.
+    if !hangs && matches!(mark, Mark::Number(_)) && promote_headings::is_bold(doc, paragraph) {
+        return None;
+    }
     if prefix == doc.text(text).len() && doc.node(leaf).next().is_none() && doc.node(leaf).parent() == Some(paragraph) {
         // Nothing behind it.
         return None;
@@ -144,10 +165,11 @@ fn parents_of_items(doc: &Document, root: NodeId, wanted: Wanted) -> Vec<NodeId>
 }
 
 /// Makes lists of the items among the children of a node.
-fn build_within(doc: &mut Document, parent: NodeId, wanted: Wanted) {
+fn build_within(doc: &mut Document, parent: NodeId, wanted: Wanted, typed: &mut Vec<NodeId>) {
     let children: Vec<NodeId> = doc.children(parent).collect();
     let mut items: Vec<Option<Item>> = children.iter().map(|&child| item(doc, child, wanted)).collect();
     drop_lonely(&mut items);
+    typed.extend(items.iter().flatten().filter(|item| item.typed).map(|item| item.paragraph));
     let mut builder = Builder::default();
     for (place, (&child, item)) in children.iter().zip(&items).enumerate() {
         match item {
@@ -226,6 +248,13 @@ fn split_lines(doc: &mut Document, root: NodeId) {
         })
         .collect();
     for paragraph in paragraphs {
+        // One line may begin with a number or a dash by chance.
+        let lines = doc.children(paragraph).filter(|&child| {
+            is_line_start(doc, child) && doc.node(child).previous().is_none_or(|before| doc.kind(before) == Kind::LineBreak)
+        });
+        if lines.take(2).count() < 2 {
+            continue;
+        }
         // From the last one back, so that nothing moves twice.
         let mut at = doc.node(paragraph).last_child();
         while let Some(child) = at {

@@ -50,7 +50,8 @@ pub fn set_breaks(doc: &mut Document, breaks: LineBreaks) {
                 }
                 doc.detach(id);
             } else {
-                doc.set_kind(id, Kind::SoftBreak);
+                let space = doc.intern(" ");
+                doc.set_kind(id, Kind::Text(space));
             }
         }
     }
@@ -228,7 +229,8 @@ impl Lines {
                 // Blocks within a cell stand beside each other.
                 let open = self.open && doc.node(id).next().is_some();
                 if let Some(line) = self.lines.last_mut().filter(|_| open) {
-                    line.nodes.push(doc.create(Kind::SoftBreak));
+                    let space = doc.intern(" ");
+                    line.nodes.push(doc.create(Kind::Text(space)));
                 }
             }
         }

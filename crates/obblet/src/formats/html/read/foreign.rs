@@ -3,11 +3,22 @@
 use super::element_state::{Origin, ParseState};
 use super::foreign_markup::{element, escape};
 use super::formula::formula;
-use crate::document::{Document, Finding, Formula, Kind, Markup, NodeId, Step, Text};
+use crate::document::{DivisionKind, Document, Finding, Formula, Kind, Markup, NodeId, Step, Text};
 use html5ever::{Attribute, QualName, ns};
 
-/// Puts a drawing or formula in its place: a formula as markup, a drawing as a picture that the document holds.
-pub(super) fn normalize(doc: &mut Document, id: NodeId, state: &ParseState) {
+/// Puts a drawing or formula in its place: a formula as markup, a drawing as a picture that the document holds. Whether it was an
+/// icon, which is left out.
+pub(super) fn normalize(doc: &mut Document, id: NodeId, state: &ParseState) -> bool {
+    let is_drawing = state.foreign.get(&id).is_some_and(|(name, _)| name.ns == ns!(svg) && &*name.local == "svg");
+    if is_drawing && is_icon(doc, id, state) {
+        drop_icon(doc, id);
+        return true;
+    }
+    normalize_foreign(doc, id, state);
+    false
+}
+
+fn normalize_foreign(doc: &mut Document, id: NodeId, state: &ParseState) {
     let outer = doc.node(id).parent().is_some_and(|parent| state.origin(parent) == Origin::Foreign);
     if outer {
         return;
@@ -89,6 +100,55 @@ fn sign_size(state: &ParseState, id: NodeId) -> Option<(u32, u32)> {
     let [_, _, width, height] = numbers(value(state, id, "viewBox")?)[..] else { return None };
     let ratio = width / height;
     (0.25..=4.0).contains(&ratio).then_some(((16.0 * ratio).round() as u32, 16))
+}
+
+/// Whether a drawing is a small sign without words, of which only the style rules of its page know the size: in a heading, a link,
+/// a button or a callout, or beside all text.
+fn is_icon(doc: &Document, id: NodeId, state: &ParseState) -> bool {
+    let adorns = doc.ancestors(id).take(MOST_AROUND).any(|above| {
+        state.origin(above) == Origin::Button
+            || matches!(
+                doc.kind(above),
+                Kind::Heading(_) | Kind::Link { .. } | Kind::Summary | Kind::Division(DivisionKind::Callout(_))
+            )
+    });
+    let shapes = || doc.walk(id).filter_map(|step| if let Step::Enter(node) = step { Some(element(state, node)) } else { None });
+    // In a cell or an item it may be all that is said there.
+    let says = || {
+        doc.ancestors(id).take(MOST_AROUND).any(|above| {
+            matches!(
+                doc.kind(above),
+                Kind::Cell(_) | Kind::ListItem { .. } | Kind::Paragraph | Kind::Figure | Kind::TermDescription
+            )
+        })
+    };
+    (adorns || !says())
+        && value(state, id, "aria-label").is_none()
+        && sign_size(state, id).is_some()
+        && shapes().filter(|shape| SHOWN.contains(shape)).take(MOST_STROKES + 1).count() <= MOST_STROKES
+        && !shapes().any(|shape| matches!(shape, "text" | "image" | "title"))
+}
+
+/// An icon adorns what is no further up.
+const MOST_AROUND: usize = 8;
+
+/// Takes out an icon; a link that showed nothing else shows its title.
+fn drop_icon(doc: &mut Document, id: NodeId) {
+    let link = doc.ancestors(id).take(MOST_AROUND).find(|&above| matches!(doc.kind(above), Kind::Link { .. }));
+    doc.detach(id);
+    let Some(link) = link else { return };
+    let shows = |step: Step| match step {
+        Step::Enter(node) => match doc.kind(node) {
+            Kind::Text(text) => !doc.text(text).trim().is_empty(),
+            kind => kind.is_leaf() && !matches!(kind, Kind::SoftBreak | Kind::LineBreak | Kind::Anchor),
+        },
+        Step::Leave(_) => false,
+    };
+    if let Some(title) = doc.attributes(link).title.filter(|_| !doc.walk(link).any(shows)) {
+        let text = doc.create(Kind::Text(title));
+        doc.move_into(link, text);
+        doc.attributes_mut(link).title = None;
+    }
 }
 
 /// A drawing becomes a picture; its file is part of the document.

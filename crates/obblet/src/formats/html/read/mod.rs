@@ -29,7 +29,7 @@ pub(crate) use embedded_html::open_raw_with;
 
 use super::Settings;
 use super::depth_limit::Guard;
-use crate::document::{DivisionKind, Document, Finding, Kind, LayoutHints, NodeId, SourceMap, Step};
+use crate::document::{DivisionKind, Document, Kind, LayoutHints, SourceMap, Step};
 use crate::refine::rules::inline::formatting_of;
 use crate::refine::structure;
 use element_state::{Origin, ParseState};
@@ -135,7 +135,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     normalizer.tree(doc, root);
     let heading_like = std::mem::take(&mut normalizer.heading_like);
     notes::find(doc, &state);
-    headings(doc, heading_like, options.settings.promote_headings);
+    doc.layout_hints.heading_like = heading_like;
     structure::repair(doc);
     doc.order_spans();
 }
@@ -170,36 +170,5 @@ fn drop_own_title(doc: &mut Document) {
         if title.is_some() && title.as_deref().map(str::trim) == doc.metadata.title.as_deref() {
             doc.detach(header);
         }
-    }
-}
-
-/// Paragraphs that look like headings: reported, or made headings, the largest letters first.
-fn headings(doc: &mut Document, found: Vec<(NodeId, f32)>, promote: bool) {
-    let mut sizes: Vec<f32> = found.iter().map(|(_, size)| *size).collect();
-    sizes.sort_by(|a, b| b.total_cmp(a));
-    sizes.dedup();
-    let top = u8::from(doc.nodes().any(|(_, node)| node.kind() == Kind::Heading(1)));
-    for (id, size) in found {
-        let place = doc.place(id);
-        let text = doc.plain_text(id);
-        let text: String = text.split_whitespace().collect::<Vec<_>>().join(" ").chars().take(60).collect();
-        if !promote {
-            doc.push_finding(
-                Finding::advice("html.heading-like", format!("a paragraph looks like a heading: {text}"))
-                    .at(place)
-                    .hint("set html.promote-headings=true to make headings of such paragraphs"),
-            );
-            continue;
-        }
-        let rank = sizes.iter().position(|known| *known == size).unwrap_or(0) as u8;
-        doc.set_kind(id, Kind::Heading((1 + top + rank).min(6)));
-        while let Some(bold) =
-            doc.node(id).first_child().filter(|&bold| doc.kind(bold) == Kind::Strong && doc.node(bold).next().is_none())
-        {
-            doc.unwrap(bold);
-        }
-        doc.push_finding(
-            Finding::changed("html.heading-like", format!("a paragraph that looks like a heading became one: {text}")).at(place),
-        );
     }
 }

@@ -28,6 +28,7 @@ pub(super) struct Normalizer<'m> {
     born_empty: Option<NodeId>,
     hidden: Tally,
     page_breaks: Tally,
+    icons: Tally,
     remarks: Tally,
     tabs: Tally,
     /// Sizes of letters, of nodes whose text is all of one size.
@@ -37,6 +38,9 @@ pub(super) struct Normalizer<'m> {
     /// Paragraphs that look like headings, and the size of their letters.
     pub(super) heading_like: Vec<(NodeId, f32)>,
 }
+
+/// Letters of this size in points may be those of a heading.
+const LARGE: f32 = 16.0;
 
 impl<'m> Normalizer<'m> {
     pub(super) fn new(state: &'m mut ParseState, looks: &'m ComputedStyles, classes: bool) -> Self {
@@ -52,6 +56,7 @@ impl<'m> Normalizer<'m> {
             born_empty: None,
             hidden: Tally::default(),
             page_breaks: Tally::default(),
+            icons: Tally::default(),
             remarks: Tally::default(),
             tabs: Tally::default(),
             sizes: HashMap::default(),
@@ -125,7 +130,10 @@ impl<'m> Normalizer<'m> {
             kind if kind.is_leaf() => (self.ending, self.after_space) = (None, false),
             _ => match self.state.origin(id) {
                 Origin::Foreign => {
-                    foreign::normalize(doc, id, self.state);
+                    let place = doc.place(id);
+                    if foreign::normalize(doc, id, self.state) {
+                        self.icons.add(|| place, "");
+                    }
                     (self.ending, self.after_space) = (None, false);
                     return false;
                 }
@@ -425,9 +433,9 @@ impl<'m> Normalizer<'m> {
         }
     }
 
-    /// A paragraph that is all bold, large and short looks like a heading.
+    /// A paragraph that is all bold may look like a heading.
     fn paragraph(&mut self, doc: &Document, id: NodeId) {
-        let Some(&size) = self.sizes.get(&id) else { return };
+        let size = self.sizes.get(&id).copied().unwrap_or(0.0);
         let only = doc.node(id).first_child().filter(|_| doc.node(id).first_child() == doc.node(id).last_child());
         let mut at = only;
         let mut bold = false;
@@ -435,8 +443,7 @@ impl<'m> Normalizer<'m> {
             bold |= doc.kind(node) == Kind::Strong;
             at = doc.node(node).first_child().filter(|&child| doc.node(child).next().is_none());
         }
-        let text = doc.plain_text(id);
-        if bold && size >= 13.5 && text.chars().count() <= 120 && !text.trim_end().ends_with(['.', ':', ',', ';']) {
+        if bold || size >= LARGE {
             self.heading_like.push((id, size));
         }
     }
@@ -456,6 +463,7 @@ impl<'m> Normalizer<'m> {
                 std::mem::take(&mut self.tabs),
                 Finding::advice("html.tabs", "text is aligned with tabs, which HTML does not have").hint("make a table of it"),
             ),
+            (std::mem::take(&mut self.icons), Finding::changed("html.icon", "icons without words were left out")),
             (std::mem::take(&mut self.page_breaks), Finding::changed("html.page-break", "page breaks were left out")),
         ];
         for (tally, mut finding) in tallies {

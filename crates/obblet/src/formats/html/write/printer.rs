@@ -4,6 +4,7 @@ use super::super::characters::is_allowed;
 use super::super::{Characters, Settings, Syntax, address};
 use crate::simd_scan::unescaped_length;
 use std::fmt::Write;
+use unicode_width::UnicodeWidthStr;
 
 /// What a byte of text needs.
 const PLAIN: u8 = 0;
@@ -75,6 +76,11 @@ pub(super) struct Printer {
     line_due: bool,
     /// Whether nothing stands on the line yet but indentation that is due.
     fresh: bool,
+    /// The longest line of text in columns; 0 where there is none.
+    width: usize,
+    /// Where the line begins, and up to where that is known.
+    line_start: usize,
+    scanned: usize,
     /// Whether a character was replaced that HTML forbids.
     pub(super) replaced: bool,
 }
@@ -88,6 +94,9 @@ impl Printer {
             depth: 0,
             line_due: false,
             fresh: true,
+            width: if settings.compact { 0 } else { settings.width.into() },
+            line_start: 0,
+            scanned: 0,
             replaced: false,
         }
     }
@@ -191,6 +200,9 @@ impl Printer {
     /// Characters whose line ends are soft breaks.
     #[inline]
     pub(super) fn flowing_text(&mut self, text: &str) {
+        if self.width > 0 {
+            return self.wrapped_text(text);
+        }
         if self.indent == 0 {
             return self.text(text);
         }
@@ -199,6 +211,34 @@ impl Printer {
                 self.soft_break();
             }
             self.text(line);
+        }
+    }
+
+    /// Characters in lines that are not too long. What follows a word without a space is not known yet, so that a line may get a
+    /// little longer.
+    fn wrapped_text(&mut self, text: &str) {
+        self.flush();
+        for (index, word) in text.split([' ', '\n']).enumerate() {
+            if index > 0 {
+                match self.column() + 1 + word.width() > self.width && !word.is_empty() {
+                    true => self.soft_break(),
+                    false => self.out.push(' '),
+                }
+            }
+            self.escape::<false>(word);
+        }
+    }
+
+    /// How far the line that is being written has come.
+    fn column(&mut self) -> usize {
+        if let Some(end) = memchr::memrchr(b'\n', &self.out.as_bytes()[self.scanned..]) {
+            self.line_start = self.scanned + end + 1;
+        }
+        self.scanned = self.out.len();
+        // A line is long before it is looked through more than once.
+        match self.out.len() - self.line_start {
+            bytes if bytes > self.width * 4 => bytes,
+            _ => self.out[self.line_start..].width(),
         }
     }
 

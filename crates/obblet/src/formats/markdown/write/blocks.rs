@@ -151,6 +151,10 @@ impl Writer<'_, '_> {
                 self.thematic_break();
                 Next::Behind(id)
             }
+            Kind::Table if self.is_box(id) => {
+                self.unsaid("boxes around text", id);
+                Next::Inside
+            }
             Kind::Table => {
                 self.table(id);
                 Next::Behind(id)

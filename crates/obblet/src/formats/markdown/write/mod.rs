@@ -10,6 +10,7 @@ mod inline_token;
 mod inline_tokens;
 mod inlines;
 mod table;
+mod table_head;
 mod tags;
 
 use super::{Settings, Syntax};
@@ -174,6 +175,8 @@ struct Writer<'d, 'o> {
     has_places: bool,
     /// What could not be said, how often, and where first.
     unsaid: BTreeMap<&'static str, (usize, Place)>,
+    /// Heads of tables that only their words tell, and where the first is.
+    guessed_heads: Option<(usize, Place)>,
 }
 
 impl<'d, 'o> Writer<'d, 'o> {
@@ -190,6 +193,7 @@ impl<'d, 'o> Writer<'d, 'o> {
             slugs: HashMap::default(),
             has_places: false,
             unsaid: BTreeMap::new(),
+            guessed_heads: None,
         }
     }
 
@@ -203,6 +207,10 @@ impl<'d, 'o> Writer<'d, 'o> {
         findings.extend(self.unsaid.into_iter().map(|(what, (count, place))| {
             let count = if count > 1 { format!(" ({count} times)") } else { String::new() };
             Finding::changed("markdown.no-syntax", format!("Markdown has no syntax for {what}{count}")).at(place)
+        }));
+        findings.extend(self.guessed_heads.map(|(count, place)| {
+            let message = format!("first rows read as heads of their tables, and became some: {count}");
+            Finding::changed("markdown.table-head", message).at(place)
         }));
         if self.out.was_too_deep() {
             findings

@@ -1,6 +1,7 @@
 //! Tables: in the syntax for them where it can say them (GitHub Flavored Markdown, section 4.10).
 
 use super::escape::Place;
+use super::table_head::is_head;
 use super::{HtmlPieces, Writer};
 use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind};
 use crate::formats::markdown::Extensions;
@@ -121,6 +122,17 @@ impl Writer<'_, '_> {
         (width > 0).then_some(grid)
     }
 
+    /// Whether a table is a single cell: a box around what it holds, which Markdown has no syntax for.
+    pub(super) fn is_box(&self, table: NodeId) -> bool {
+        let mut all = rows(self, table).into_iter();
+        let (Some((_, row)), None) = (all.next(), all.next()) else { return false };
+        let mut cells = self.doc.children(row);
+        let is_plain = |cell: NodeId| matches!(self.doc.kind(cell), Kind::Cell(cell) if !cell.header);
+        cells.next().is_some_and(is_plain)
+            && cells.next().is_none()
+            && self.doc.children(table).all(|child| self.doc.kind(child) != Kind::Caption)
+    }
+
     /// Whether a cell holds nothing but a line of text.
     fn is_line(&self, cell: NodeId) -> bool {
         let doc = self.doc;
@@ -154,7 +166,10 @@ impl Writer<'_, '_> {
         let columns = grid.rows.iter().map(Vec::len).max().unwrap_or(0);
         let aligns = self.aligns(table, grid, columns);
         let mut texts: Vec<Vec<String>> = Vec::new();
-        if !grid.has_head {
+        if !grid.has_head && is_head(self.doc, &grid.rows) {
+            let place = self.doc.place(table);
+            self.guessed_heads.get_or_insert((0, place)).0 += 1;
+        } else if !grid.has_head {
             self.unsaid("tables without a head", table);
             texts.push(vec![String::new(); columns]);
         }

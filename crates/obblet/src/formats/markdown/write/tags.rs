@@ -65,7 +65,7 @@ impl Writer<'_, '_> {
     pub(super) fn says_something(&self, id: NodeId, kind: Kind) -> bool {
         let attributes = self.doc.attributes(id);
         let has = |name: &str| attributes.other.iter().any(|(known, _)| self.doc.text(*known) == name);
-        let own = attributes.language.is_some()
+        let own = (self.options.settings.languages && attributes.language.is_some())
             || matches!(attributes.direction, Some(Direction::LeftToRight | Direction::RightToLeft))
             || (self.options.settings.ids && (attributes.id.is_some() || !attributes.classes.is_empty()));
         match kind {

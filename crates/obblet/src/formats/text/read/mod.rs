@@ -103,6 +103,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
     doc.findings.extend(doubt);
     // Spaces are all that people have to set text with.
     doc.layout_hints.producer = Producer::Styled;
+    doc.layout_hints.reads_typed_lists = true;
     let lines = lines::lines(doc.pool());
     Blocks::new(&mut doc, options, &lines).read();
     let text = doc.pool()[..length].to_owned();

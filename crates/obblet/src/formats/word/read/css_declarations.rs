@@ -55,6 +55,9 @@ impl Reader<'_, '_> {
         rules.push((Property::TextAlign, Value::Keyword(align)));
         if let Some(Colour::Rgb(colour)) = paragraph.shade {
             rules.push((Property::BackgroundColor, Value::Colour(colour)));
+            if is_automatic(characters.colour) && is_dark(colour) {
+                rules.push((Property::Color, Value::Colour(WHITE)));
+            }
         }
         border_rules(&mut rules, &paragraph.borders, true);
         if paragraph.page_break == Some(true) {
@@ -106,6 +109,9 @@ impl Reader<'_, '_> {
             rules.push((Property::BackgroundColor, Value::Colour(colour)));
         } else if let Some(Colour::Rgb(colour)) = characters.shade {
             rules.push((Property::BackgroundColor, Value::Colour(colour)));
+            if is_automatic(characters.colour) && is_dark(colour) {
+                rules.push((Property::Color, Value::Colour(WHITE)));
+            }
         }
         if let Some(line) = characters.underline.filter(|line| *line != Underline::None) {
             let colour = characters.underline_colour.and_then(Colour::rgb);
@@ -126,6 +132,20 @@ impl Reader<'_, '_> {
             rules.push((Property::Border, edge(&border)));
         }
     }
+}
+
+const WHITE: u32 = 0x00FF_FFFF;
+
+/// Whether a colour is one that suits the ground.
+const fn is_automatic(colour: Option<Colour>) -> bool {
+    matches!(colour, None | Some(Colour::Auto))
+}
+
+/// Whether text of an automatic colour is white on a ground: where that has less than a quarter of the light of white, as people
+/// see it (ITU-R BT.601, section 2.5.1).
+const fn is_dark(ground: u32) -> bool {
+    let (red, green, blue) = (ground >> 16 & 0xFF, ground >> 8 & 0xFF, ground & 0xFF);
+    red * 299 + green * 587 + blue * 114 < 64 * 1000
 }
 
 pub(super) fn cell_rules(key: &CellKey, shows_last_row: bool, style: &TableStyle, borders: &Borders) -> Rules {
@@ -159,6 +179,9 @@ pub(super) fn cell_rules(key: &CellKey, shows_last_row: bool, style: &TableStyle
     border_rules(&mut rules, &own, false);
     if let Some(Colour::Rgb(colour)) = shade {
         rules.push((Property::BackgroundColor, Value::Colour(colour)));
+        if is_dark(colour) {
+            rules.push((Property::Color, Value::Colour(WHITE)));
+        }
     }
     let [top, right, bottom, left] = style.margins;
     let sides = [top.unwrap_or(0), right.unwrap_or(108), bottom.unwrap_or(0), left.unwrap_or(108)];

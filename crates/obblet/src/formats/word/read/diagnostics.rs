@@ -57,6 +57,10 @@ pub(super) struct ImageDiagnostics {
     pub(super) vector: Tally,
     /// Places of those that were converted.
     pub(super) converted: Vec<u32>,
+    /// Places of metafiles that were drawn anew.
+    pub(super) drawn: Vec<u32>,
+    /// What of them could not be drawn.
+    pub(super) undrawn: Tally,
     /// Places of those that are cropped, and shown whole.
     pub(super) crops: Vec<u32>,
 }
@@ -86,7 +90,6 @@ pub(super) struct Diagnostics {
     pub(super) tab_stops: Tally,
     spaces: Tally,
     breaks: Tally,
-    headings: Vec<(u32, String)>,
     fonts: BTreeMap<Name, ()>,
 }
 
@@ -117,6 +120,11 @@ pub(super) fn is_like_heading(text: &str) -> bool {
         && text.chars().any(char::is_alphabetic)
 }
 
+/// Whether a text is several letters, and all of them capitals.
+fn is_capitals(text: &str) -> bool {
+    text.chars().filter(|c| c.is_uppercase()).take(5).count() == 5 && !text.contains(char::is_lowercase)
+}
+
 impl Reader<'_, '_> {
     /// Looks for habits that do not survive in a paragraph that is read.
     pub(super) fn advise(&mut self, paragraph: &OpenParagraph) {
@@ -136,11 +144,13 @@ impl Reader<'_, '_> {
             self.diagnostics.breaks.add(offset, "");
         }
         let outside = self.doc.node(node).parent() == Some(self.doc.root());
-        if paragraph.marks.contains(ParagraphMarks::BOLD) && paragraph.heading.is_none() && outside && self.is_all_bold(paragraph)
-        {
+        let is_bold = paragraph.marks.contains(ParagraphMarks::BOLD) && self.is_all_bold(paragraph);
+        let may_be_heading = paragraph.heading.is_none() && outside && paragraph.item.is_none();
+        if may_be_heading && (is_bold || self.is_in_capitals(node)) {
             let text = self.doc.plain_text(node).split_whitespace().collect::<Vec<_>>().join(" ");
             if is_like_heading(&text) {
-                self.diagnostics.headings.push((offset, text));
+                let size = paragraph.size.map_or(0.0, |size| f32::from(size) / 2.0);
+                self.doc.layout_hints.heading_like.push((node, size));
                 // It begins something new, wherever its margin is.
                 self.context_mut().suspended.clear();
             }
@@ -154,6 +164,12 @@ impl Reader<'_, '_> {
             Kind::Text(text) => by_style || self.doc.text(text).trim().is_empty(),
             _ => false,
         }) && self.doc.children(paragraph.node).any(|child| by_style || self.doc.kind(child) == Kind::Strong)
+    }
+
+    /// Whether all letters of a short text are capitals.
+    fn is_in_capitals(&self, node: NodeId) -> bool {
+        let Some(Kind::Text(first)) = self.doc.node(node).first_child().map(|first| self.doc.kind(first)) else { return false };
+        !self.doc.text(first).contains(char::is_lowercase) && is_capitals(&self.doc.plain_text(node))
     }
 
     fn has_inner_tab(&self, node: NodeId) -> bool {
@@ -196,14 +212,6 @@ impl Reader<'_, '_> {
                     .at(place)
                     .hint("set word.contents=true to keep it, or page.contents for the page's own")
                     .losing(diagnostics.contents.words()),
-            );
-        }
-        for (offset, text) in diagnostics.headings.iter().take(50) {
-            let place = doc.source.place("", *offset);
-            doc.push_finding(
-                Finding::advice("word.heading-like", format!("a paragraph looks like a heading: {text}"))
-                    .at(place)
-                    .hint("give it a heading style"),
             );
         }
         let fonts: Vec<&str> =
@@ -341,6 +349,13 @@ impl Reader<'_, '_> {
             Finding::changed("word.text-box", "text boxes were moved after the paragraphs that they are anchored to"),
         );
         self.push_places(&diagnostics.images.converted, Finding::changed("word.picture-format", "images were converted to PNG"));
+        self.push_places(&diagnostics.images.drawn, Finding::changed("word.metafile", "metafiles were drawn anew as SVG"));
+        let undrawn = &diagnostics.images.undrawn;
+        if undrawn.count > 0 {
+            let place = self.doc.source.place("", undrawn.first);
+            let finding = Finding::changed("word.metafile", format!("metafiles could not be drawn in full: {}", undrawn.words()));
+            self.doc.push_finding(finding.at(place).hint("save the pictures as PNG in the word processor, if they look wrong"));
+        }
         self.push_places(&diagnostics.images.crops, Finding::changed("word.crop", "cropped images are shown whole"));
         self.push_places(
             &diagnostics.layout_tables,

@@ -1,5 +1,7 @@
 //! Scripts, and the languages that they can be.
 
+use crate::language_tag::primary;
+
 /// A script that few languages share.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Script {
@@ -109,14 +111,4 @@ pub(super) fn segments(text: &str) -> Vec<&str> {
 pub(super) fn is_neutral(text: &str) -> bool {
     // Most texts begin with a letter.
     !text.starts_with(|c: char| c.is_ascii_alphabetic()) && text.chars().all(|c| group(c) == Group::Neutral)
-}
-
-fn primary(tag: &str) -> String {
-    tag.split(['-', '_']).next().unwrap_or_default().to_ascii_lowercase()
-}
-
-/// Whether two tags are of one language. What is said to be no language is any.
-pub(super) fn same(one: &str, other: &str) -> bool {
-    let (one, other) = (primary(one), primary(other));
-    one == other || [one, other].iter().any(|tag| matches!(tag.as_str(), "x" | "zxx" | "und" | ""))
 }

@@ -37,6 +37,8 @@ pub(super) struct OpenParagraph {
     pub(super) boxes: Vec<NodeId>,
     pub(super) tabs: u16,
     pub(super) marks: ParagraphMarks,
+    /// The size of its largest letters, in half points.
+    pub(super) size: Option<u16>,
     /// Whether white space stands before what comes next.
     pub(super) space: bool,
     /// Its number, where it is no item of a list.

@@ -99,6 +99,7 @@ impl Reader<'_, '_> {
             boxes: Vec::new(),
             tabs: 0,
             marks: ParagraphMarks::empty(),
+            size: None,
             space: false,
             number: number.clone(),
             item: list.filter(|_| !omitted),

@@ -3,6 +3,7 @@
 use super::super::package::PackageError;
 use super::Reader;
 use crate::document::{Kind, MediaId, NodeId};
+use crate::metafile;
 use crate::picture;
 use image::{DynamicImage, ImageFormat, ImageReader, Limits};
 use std::io::Cursor;
@@ -32,6 +33,8 @@ impl Crop {
 enum Sort {
     /// Browsers show it.
     Shown(&'static str),
+    /// It is a list of calls that drew it.
+    Metafile,
     /// It can be turned into another.
     Turned(ImageFormat),
     /// Nothing here can show it.
@@ -131,6 +134,19 @@ impl Reader<'_, '_> {
                 }
                 None => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),
             },
+            Sort::Metafile => match metafile::draw(&bytes) {
+                Some(drawing) => {
+                    if !crop.is_none() {
+                        self.diagnostics.images.crops.push(self.offset);
+                    }
+                    for what in drawing.missing {
+                        self.diagnostics.images.undrawn.add(self.offset, what);
+                    }
+                    self.diagnostics.images.drawn.push(self.offset);
+                    (drawing.svg, "svg", true)
+                }
+                None => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),
+            },
             Sort::Other => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),
         };
         let plain = format!("{stem}.{extension}");
@@ -155,6 +171,7 @@ fn sort(bytes: &[u8]) -> Sort {
         Some(picture::Kind::Bmp) => Sort::Turned(ImageFormat::Bmp),
         Some(picture::Kind::Tiff) => Sort::Turned(ImageFormat::Tiff),
         Some(kind) => Sort::Shown(kind.extensions()[0]),
+        None if metafile::is_metafile(bytes) => Sort::Metafile,
         None => Sort::Other,
     }
 }

@@ -372,7 +372,7 @@ fn character(properties: &mut CharacterProperties, element: &Element<'_>, words:
 
 fn other_character(properties: &mut CharacterProperties, element: &Element<'_>, words: &mut Vocabulary<'_>) {
     match element.local() {
-        b"sz" | b"szCs" | b"position" | b"spacing" | b"color" | b"shd" | b"bdr" | b"kern" | b"w" if !words.looks => {}
+        b"szCs" | b"position" | b"spacing" | b"color" | b"shd" | b"bdr" | b"kern" | b"w" if !words.looks => {}
         b"rStyle" => properties.style = element.val().map(|id| words.names.number(&id)),
         b"u" => {
             properties.underline = element.val().as_deref().map(underline);

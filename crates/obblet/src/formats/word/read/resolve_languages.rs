@@ -23,7 +23,7 @@ impl Reader<'_, '_> {
             if !self.is_in_tree(span) {
                 continue;
             }
-            if main.is_some_and(|main| super::languages::same(self.names.name(main), self.names.name(name))) {
+            if main.is_some_and(|main| crate::language_tag::is_same(self.names.name(main), self.names.name(name))) {
                 self.doc.unwrap(span);
                 continue;
             }

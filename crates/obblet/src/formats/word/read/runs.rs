@@ -413,6 +413,7 @@ impl Reader<'_, '_> {
         };
         let bold = seen(Flag::Bold, Flag::BoldComplex);
         let italic = seen(Flag::Italic, Flag::ItalicComplex) || (whole.is_marked() && !base.is_marked());
+        paragraph.size = paragraph.size.max(whole.size);
         if bold || whole.flags.is(Flag::Bold) {
             paragraph.marks.insert(ParagraphMarks::BOLD);
         }
@@ -485,7 +486,7 @@ impl Reader<'_, '_> {
         }
         self.languages[usize::from(name)] += text.len();
         let main = self.main_language?;
-        (name != main && !super::languages::same(self.names.name(name), self.names.name(main))).then_some(name)
+        (name != main && !crate::language_tag::is_same(self.names.name(name), self.names.name(main))).then_some(name)
     }
 }
 
