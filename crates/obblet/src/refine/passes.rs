@@ -125,13 +125,6 @@ pub static NOISE: [Pass; 19] = [
         run: |doc, _, _| formatting::tidy(doc),
     },
     Pass {
-        name: "promote-headings",
-        meaning: "makes headings of paragraphs that look like some, and paragraphs of headings that are whole ones",
-        needs: None,
-        wanted: |doc, cleaning| doc.layout_hints.producer != Producer::Plain || cleaning.noise.promote_headings == When::Always,
-        run: |doc, cleaning, _| promote_headings::set(doc, cleaning.noise.promote_headings),
-    },
-    Pass {
         name: "code-blocks",
         meaning: "makes code blocks of paragraphs that follow each other in a fixed-width font",
         needs: Some(KindSet::CODE),
@@ -176,6 +169,13 @@ pub static NOISE: [Pass; 19] = [
         needs: Some(KindSet::TABLES),
         wanted: |doc, cleaning| cleaning.noise.table_heads.holds(doc),
         run: |doc, _, _| table_heads::set(doc),
+    },
+    Pass {
+        name: "promote-headings",
+        meaning: "makes headings of paragraphs that look like some, and paragraphs of headings that are whole ones",
+        needs: None,
+        wanted: |doc, cleaning| doc.layout_hints.producer != Producer::Plain || cleaning.noise.promote_headings == When::Always,
+        run: |doc, cleaning, _| promote_headings::set(doc, cleaning.noise.promote_headings),
     },
 ];
 

@@ -56,7 +56,7 @@ fn candidates(doc: &Document) -> (Vec<Candidate>, usize) {
         .filter(|(id, node)| {
             node.kind() == Kind::Paragraph && node.parent().is_some() && (seen.contains_key(id) || is_bold(doc, *id))
         })
-        .map(|(id, _)| (id, seen.get(&id).copied().unwrap_or(0.0)))
+        .map(|(id, _)| (id, seen.get(&id).copied().filter(|size| *size >= LARGE).unwrap_or(0.0)))
         .collect();
     let is_free = |id: &NodeId| match doc.kind(*id) {
         Kind::Division(kind) => !matches!(kind, DivisionKind::Callout(_) | DivisionKind::Footer | DivisionKind::Aside),
@@ -82,6 +82,9 @@ fn candidates(doc: &Document) -> (Vec<Candidate>, usize) {
     let candidates = followed.map(|(node, size)| Candidate { node, size, numbers: numbers(&words(doc, node)) }).collect();
     (candidates, kept.len())
 }
+
+/// Letters of fewer points are as large as those of text.
+const LARGE: f32 = 13.5;
 
 /// Text below a heading has more characters, or is a sentence.
 const SHORTEST_TEXT: usize = 60;
