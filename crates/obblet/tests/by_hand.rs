@@ -56,6 +56,19 @@ fn headings_do_not_lead_to_themselves() {
         "<h2 id=\"a\">Tides</h2>\n<p><a href=\"#a\">x</a></p>",
         "clean.heading-link",
     );
+    // An id of the sign's own stays where something leads to it, as does a sign that leads elsewhere.
+    case(
+        "<h2 id=b>Tides <a id=a href='#b'>#</a></h2><p><a href='#a'>x</a> <a href='#b'>y</a>",
+        &[],
+        "<h2 id=\"b\">Tides <span id=\"a\"></span></h2>\n<p><a href=\"#a\">x</a> <a href=\"#b\">y</a></p>",
+        "clean.heading-link",
+    );
+    case(
+        "<h2>Duties <a href='#law'>\u{A7}</a></h2><p id=law>x",
+        &[],
+        "<h2>Duties <a href=\"#law\">\u{A7}</a></h2>\n<p id=\"law\">x</p>",
+        "",
+    );
     // One that leads elsewhere stays, and so does a heading that is only a sign.
     case("<h2><a href='#b'>Tides</a></h2><p id=b>x", &[], "<h2><a href=\"#b\">Tides</a></h2>\n<p id=\"b\">x</p>", "");
     case(

@@ -26,7 +26,7 @@ pub use images::Placed;
 /// The template of the built-in page, to begin one's own with (`page.frame`).
 ///
 /// ```
-/// assert!(obblet::page::built_in_frame().contains("{{ body }}") || obblet::page::built_in_frame().contains("body"));
+/// assert!(obblet::page::built_in_frame().contains("<title>"));
 /// ```
 #[cfg(feature = "frames")]
 #[must_use]

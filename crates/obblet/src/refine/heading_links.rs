@@ -18,6 +18,9 @@ pub fn open(doc: &mut Document) {
     doc.push_finding(Finding::changed("clean.heading-link", message).at(doc.place(first)));
     let mut holders = Vec::new();
     for &(link, heading) in &signs {
+        while let Some(child) = doc.node(link).first_child() {
+            doc.detach(child);
+        }
         keep_id(doc, link, heading);
         if doc.kind(link) == Kind::Anchor {
             continue;
@@ -63,8 +66,8 @@ fn found(doc: &Document) -> (Vec<Found>, Vec<Found>) {
                         words.get_or_insert_with(|| doc.plain_text(*heading).trim().to_owned()) == text
                     };
                     if SIGNS.contains(&text) && !holds_picture(doc, id) {
-                        // A heading that is nothing but a sign is a heading all the same.
-                        if !is_whole(words) {
+                        // A heading that is nothing but a sign is a heading all the same, and a sign may lead elsewhere.
+                        if !is_whole(words) && (name.is_empty() || is_in(doc, *heading, name)) {
                             signs.push((id, *heading));
                         }
                     } else if matches!(doc.kind(*heading), Kind::Heading(_)) && is_whole(words) && is_in(doc, *heading, name) {
@@ -86,12 +89,22 @@ fn holds_picture(doc: &Document, link: NodeId) -> bool {
 fn is_in(doc: &Document, heading: NodeId, name: &str) -> bool {
     let name = percent_decode_str(name).decode_utf8_lossy();
     let has = |id: NodeId| doc.node(id).has_attributes() && doc.attributes(id).id.is_some_and(|id| doc.text(id) == name);
-    let made = || crate::slug::of(&doc.plain_text(heading)) == name;
-    doc.walk(heading).any(|step| matches!(step, Step::Enter(id) if has(id)))
+    // Without an id it is called by its words, those of the sign left out.
+    let made = || {
+        let words = doc.plain_text(heading);
+        let is_sign = |c: char| c.is_whitespace() || SIGNS.iter().any(|sign| sign.starts_with(c));
+        crate::slug::of(words.trim_matches(is_sign)) == name
+    };
+    doc.walk(heading).take(MOST_STEPS).any(|step| matches!(step, Step::Enter(id) if has(id)))
         || doc.node(heading).previous().is_some_and(has)
-        || doc.node(heading).parent().is_some_and(|around| doc.node(around).first_child() == Some(heading) && has(around))
+        || doc.node(heading).parent().is_some_and(|around| {
+            (doc.kind(heading) == Kind::Caption || doc.node(around).first_child() == Some(heading)) && has(around)
+        })
         || made()
 }
+
+/// The id of a heading is looked for among so many steps.
+const MOST_STEPS: usize = 256;
 
 /// Gives the id of a link to what it stands in; where that has one, the link becomes a place.
 fn keep_id(doc: &mut Document, link: NodeId, heading: NodeId) {

@@ -171,5 +171,5 @@ impl Languages {
     }
 }
 
-/// More languages are not told apart.
+/// Further languages are left as they are.
 const MOST_LANGUAGES: usize = 200;

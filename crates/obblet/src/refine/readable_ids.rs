@@ -8,7 +8,7 @@ use crate::slug;
 use percent_encoding::percent_decode_str;
 
 /// Gives places with ids that a program made up ids that say what they are: the words of a heading, or the kind and the number
-/// of a figure, a table, a formula, an item or a note. Links follow; other documents are told.
+/// of a figure, a table, a formula, an item or a note. Links follow, and those of other documents can.
 pub fn rename(doc: &mut Document, external: &dyn ExternalLinks) {
     let made_up = |id: NodeId| -> Option<&str> {
         let name = doc.node(id).has_attributes().then(|| doc.attributes(id).id).flatten()?;
