@@ -39,7 +39,7 @@ pub const fn built_in_frame() -> &'static str {
 /// # Errors
 /// Where no look has the name.
 #[cfg(feature = "frames")]
-pub fn rules_of_look(name: &str) -> Result<Option<String>, crate::Error> {
+pub fn rules_of_look(name: &str) -> Result<Option<String>, crate::error::Error> {
     look::stylesheet(name)
 }
 
