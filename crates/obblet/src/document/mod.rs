@@ -87,8 +87,21 @@ pub struct MediaId(pub u32);
 pub struct Media {
     /// Its file name.
     pub name: String,
+    /// Its bytes.
+    pub bytes: Vec<u8>,
+    /// The file of the source, where this one was made of it because browsers do not show that one.
+    pub original: Option<Box<Original>>,
+}
+
+/// A file of the source that another one was made of.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Original {
+    /// Its file name.
+    pub name: String,
     /// The bytes as they were found.
     pub bytes: Vec<u8>,
+    /// Whether all that it shows is in what was made of it.
+    pub is_whole: bool,
 }
 
 /// A footnote or endnote: a tree of its own, mentioned by [`Kind::NoteReference`] nodes.
@@ -288,7 +301,7 @@ impl Document {
 
     /// Puts a file into the document.
     pub fn add_media(&mut self, name: impl Into<String>, bytes: Vec<u8>) -> MediaId {
-        self.media.push(Media { name: name.into(), bytes });
+        self.media.push(Media { name: name.into(), bytes, original: None });
         MediaId(self.media.len() as u32 - 1)
     }
 

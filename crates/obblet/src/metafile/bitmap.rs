@@ -116,3 +116,81 @@ pub(super) fn header_length(bitmap: &[u8], colours_are_indices: bool) -> Option<
 fn address(media_type: &str, bytes: &[u8]) -> String {
     format!("data:{media_type};base64,{}", crate::picture::base64(bytes))
 }
+
+/// A picture that is a file of its own.
+pub(super) fn of_file(bytes: &[u8], left: &mut u64) -> Option<Bitmap> {
+    let format = image::guess_format(bytes).ok()?;
+    let mut reader = ImageReader::with_format(Cursor::new(bytes), format);
+    let mut limits = Limits::default();
+    limits.max_image_width = Some(LONGEST_SIDE);
+    limits.max_image_height = Some(LONGEST_SIDE);
+    limits.max_alloc = Some(MOST_BYTES);
+    reader.limits(limits);
+    let media_type = match format {
+        ImageFormat::Png => "image/png",
+        ImageFormat::Jpeg => "image/jpeg",
+        ImageFormat::Gif => "image/gif",
+        _ => {
+            let pixels = reader.decode().ok()?;
+            return of_image(&pixels, left);
+        }
+    };
+    let size = reader.into_dimensions().ok()?;
+    *left = left.checked_sub(u64::from(size.0) * u64::from(size.1))?;
+    Some(Bitmap { address: address(media_type, bytes).into(), size })
+}
+
+fn of_image(pixels: &image::DynamicImage, left: &mut u64) -> Option<Bitmap> {
+    let size = (pixels.width(), pixels.height());
+    *left = left.checked_sub(u64::from(size.0) * u64::from(size.1))?;
+    let mut png = Vec::new();
+    pixels.write_to(&mut Cursor::new(&mut png), ImageFormat::Png).ok()?;
+    Some(Bitmap { address: address("image/png", &png).into(), size })
+}
+
+/// A picture of pixels in rows of so many bytes, in a format of [MS-EMFPLUS] 2.1.1.25, with or without colours that it counts.
+pub(super) fn of_pixels(bits: &[u8], (width, height): (u32, u32), row: usize, format: u32, left: &mut u64) -> Option<Bitmap> {
+    if width == 0 || height == 0 || width > LONGEST_SIDE || height > LONGEST_SIDE {
+        return None;
+    }
+    let depth = (format >> 8 & 0xFF) as usize;
+    // Colours that are counted stand before the pixels: flags, how many there are, and they ([MS-EMFPLUS] 2.2.2.28).
+    let (colours, bits) = if format & 0x0001_0000 != 0 {
+        let count = Bytes(bits).u32(4)?.min(256) as usize;
+        let colours: Vec<u32> = (0..count).map_while(|index| Bytes(bits).u32(8 + index * 4)).collect();
+        (colours, bits.get(8 + count * 4..)?)
+    } else {
+        (Vec::new(), bits)
+    };
+    if row < (width as usize * depth).div_ceil(8) || bits.len() < row.checked_mul(height as usize - 1)? {
+        return None;
+    }
+    let pixel = |line: &[u8], x: usize| -> Option<[u8; 4]> {
+        let counted = |index: u8| colours.get(usize::from(index)).map(|argb| argb.to_be_bytes());
+        let [alpha, red, green, blue] = match depth {
+            1 => counted(line.get(x / 8)? >> (7 - x % 8) & 1)?,
+            4 => counted(line.get(x / 2)? >> (4 - x % 2 * 4) & 0xF)?,
+            8 => counted(*line.get(x)?)?,
+            24 => [255, *line.get(x * 3 + 2)?, *line.get(x * 3 + 1)?, *line.get(x * 3)?],
+            32 => {
+                let alpha = if format & 0x0004_0000 != 0 { *line.get(x * 4 + 3)? } else { 255 };
+                let plain = |part: u8| match format & 0x0008_0000 {
+                    0 => part,
+                    _ => (u32::from(part) * 255 / u32::from(alpha.max(1))).min(255) as u8,
+                };
+                [alpha, plain(*line.get(x * 4 + 2)?), plain(*line.get(x * 4 + 1)?), plain(*line.get(x * 4)?)]
+            }
+            _ => return None,
+        };
+        Some([red, green, blue, alpha])
+    };
+    *left = left.checked_sub(u64::from(width) * u64::from(height))?;
+    let mut pixels = Vec::with_capacity(width as usize * height as usize * 4);
+    for line in 0..height as usize {
+        let line = bits.get(line * row..)?;
+        for x in 0..width as usize {
+            pixels.extend(pixel(line, x)?);
+        }
+    }
+    of_image(&image::RgbaImage::from_raw(width, height, pixels)?.into(), &mut { u64::MAX })
+}

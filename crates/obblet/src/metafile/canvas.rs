@@ -27,7 +27,7 @@ pub(super) struct State {
     /// The way in which colours mix ([MS-WMF] 2.1.1.2).
     pub(super) mix: u32,
     /// The number of the clipping path.
-    clip: Option<usize>,
+    pub(super) clip: Option<usize>,
 }
 
 impl State {
@@ -524,26 +524,27 @@ impl Canvas {
 
     /// A bitmap in a box. What of it is shown is given in its pixels.
     pub(super) fn image(&mut self, bitmap: &Bitmap, shown: (Point, Point), (at, size): (Point, Point), look: &str) {
+        if size.0 != 0.0 && size.1 != 0.0 {
+            let to = Matrix { m11: size.0, m12: 0.0, m21: 0.0, m22: size.1, dx: at.0, dy: at.1 };
+            self.image_through(bitmap, shown, to.then(self.transform()), look);
+        }
+    }
+
+    /// A bitmap on the place to which a transform takes the square of one unit. What of it is shown is given in its pixels.
+    pub(super) fn image_through(&mut self, bitmap: &Bitmap, shown: (Point, Point), square: Matrix, look: &str) {
         let ((x, y), (width, height)) = shown;
         let (whole_x, whole_y) = (f64::from(bitmap.size.0), f64::from(bitmap.size.1));
-        if width == 0.0 || height == 0.0 || size.0 == 0.0 || size.1 == 0.0 {
+        if width == 0.0 || height == 0.0 {
             return;
         }
-        // From pixels of the bitmap to logical units, and on to the device.
-        let to_box = Matrix {
-            m11: size.0 / width,
-            m12: 0.0,
-            m21: 0.0,
-            m22: size.1 / height,
-            dx: at.0 - x * size.0 / width,
-            dy: at.1 - y * size.1 / height,
-        };
-        let matrix = to_box.then(self.transform());
+        // From pixels of the bitmap to the square, and on to the device.
+        let to_square = Matrix { m11: 1.0 / width, m12: 0.0, m21: 0.0, m22: 1.0 / height, dx: -x / width, dy: -y / height };
+        let matrix = to_square.then(square);
         let is_part = x > 0.5 || y > 0.5 || x + width + 0.5 < whole_x || y + height + 0.5 < whole_y;
         let before = self.state.clip;
         if is_part {
-            let path = self.boxes(&[(at, (at.0 + size.0, at.1 + size.1))]);
-            self.clip(&path, false);
+            let corners = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)].map(|corner| square.apply(corner));
+            self.clip(&Path::polygon(&corners), false);
         }
         let clip = self.clip_attribute();
         self.state.clip = before;
@@ -551,19 +552,12 @@ impl Canvas {
         let (open, close) = if clip.is_empty() { (String::new(), "") } else { (format!("<g{clip}>"), "</g>") };
         self.out.push_str(&open);
         self.out.push_str("<image transform=\"matrix(");
-        self.matrix(matrix);
+        matrix_text(&mut self.out, matrix);
         let _ = writeln!(
             self.out,
             ")\" width=\"{}\" height=\"{}\" preserveAspectRatio=\"none\"{look} href=\"{}\"/>{close}",
             bitmap.size.0, bitmap.size.1, bitmap.address
         );
-    }
-
-    fn matrix(&mut self, matrix: Matrix) {
-        for (index, part) in [matrix.m11, matrix.m12, matrix.m21, matrix.m22, matrix.dx, matrix.dy].into_iter().enumerate() {
-            let part = if part.is_finite() { part.clamp(-1e7, 1e7) } else { 0.0 };
-            let _ = write!(self.out, "{}{}", if index == 0 { "" } else { " " }, (part * 1e6).round() / 1e6);
-        }
     }
 
     /// A line of text at a point. `widths` are the distances between the beginnings of its characters.
@@ -594,14 +588,27 @@ impl Canvas {
         let rotation = Matrix { m11: cosine, m12: sine, m21: -sine, m22: cosine, dx: 0.0, dy: 0.0 };
         let mut matrix = rotation.then(upright).then(Matrix { dx: 0.0, dy: 0.0, ..transform });
         (matrix.dx, matrix.dy) = transform.apply(at);
+        let anchor = match self.state.align & 6 {
+            6 => Anchor::Middle,
+            2 => Anchor::End,
+            _ => Anchor::Start,
+        };
+        let colour = self.state.text_colour;
+        self.letters(&shown, &Letters { font: &font, size, matrix, lift, colour, opacity: 1.0, anchor, advance });
+    }
+
+    /// A line of text.
+    pub(super) fn letters(&mut self, text: &str, look: &Letters<'_>) {
         self.out.push_str("<text transform=\"matrix(");
-        self.matrix(matrix);
+        matrix_text(&mut self.out, look.matrix);
         self.out.push_str(")\" y=\"");
-        number(&mut self.out, lift);
+        number(&mut self.out, look.lift);
         self.out.push_str("\" font-size=\"");
-        number(&mut self.out, size);
+        number(&mut self.out, look.size);
+        let font = look.font;
         let face: String = font.face.chars().filter(|c| c.is_alphanumeric() || matches!(c, ' ' | '-' | '.')).collect();
-        let _ = write!(self.out, "\" font-family=\"{}, sans-serif\" fill=\"#{:06x}\"", quoted(&face), self.state.text_colour);
+        let _ = write!(self.out, "\" font-family=\"{}, sans-serif\" fill=\"#{:06x}\"", quoted(&face), look.colour);
+        opacity(&mut self.out, "fill-opacity", look.opacity);
         if font.weight >= 600 {
             self.out.push_str(" font-weight=\"bold\"");
         }
@@ -613,24 +620,67 @@ impl Canvas {
         if !decoration.is_empty() {
             let _ = write!(self.out, " text-decoration=\"{}\"", decoration.join(" "));
         }
-        match self.state.align & 6 {
-            6 => self.out.push_str(" text-anchor=\"middle\""),
-            2 => self.out.push_str(" text-anchor=\"end\""),
-            _ => {}
+        match look.anchor {
+            Anchor::Middle => self.out.push_str(" text-anchor=\"middle\""),
+            Anchor::End => self.out.push_str(" text-anchor=\"end\""),
+            Anchor::Start => {}
         }
-        if advance > 0.0 && shown.chars().count() > 1 {
+        if look.advance > 0.0 && text.chars().count() > 1 {
             // With the fonts of another machine, too, it takes the room that it had.
             self.out.push_str(" textLength=\"");
-            number(&mut self.out, advance);
+            number(&mut self.out, look.advance);
             self.out.push_str("\" lengthAdjust=\"spacingAndGlyphs\"");
         }
         let _ = write!(self.out, " xml:space=\"preserve\"{}>", self.clip_attribute());
-        escape(&mut self.out, &shown);
+        escape(&mut self.out, text);
         self.out.push_str("</text>\n");
     }
 
-    /// The drawing, of which the given part is shown with a size in pixels.
-    pub(super) fn finish(self, (x, y): Point, (width, height): Point, shown: Point) -> super::Drawing {
+    /// A path with attributes of its own for filling and lines.
+    pub(super) fn draw(&mut self, path: &Path, look: &str) {
+        if !path.is_empty() {
+            let clip = self.clip_attribute();
+            let _ = writeln!(self.out, "<path d=\"{}\"{look}{clip}/>", path.data);
+        }
+    }
+
+    /// What fills with colours that run from one point to another: their places from 0 to 1, the colours, and how much each covers.
+    pub(super) fn run_of_colours(&mut self, from: Point, to: Point, stops: &[(f64, Colour, f64)], repeat: &str) -> String {
+        let name = self.name();
+        let out = &mut self.definitions;
+        let _ = write!(out, "<linearGradient id=\"m{name}\" gradientUnits=\"userSpaceOnUse\"{repeat}");
+        for (attribute, place) in [("x1", from.0), ("y1", from.1), ("x2", to.0), ("y2", to.1)] {
+            let _ = write!(out, " {attribute}=\"");
+            number(out, place);
+            out.push('"');
+        }
+        out.push('>');
+        for (place, colour, covers) in stops {
+            out.push_str("<stop offset=\"");
+            number(out, place.clamp(0.0, 1.0));
+            let _ = write!(out, "\" stop-color=\"#{colour:06x}\"");
+            opacity(out, "stop-opacity", *covers);
+            out.push_str("/>");
+        }
+        out.push_str("</linearGradient>\n");
+        format!("url(#m{name})")
+    }
+
+    /// What fills as a brush does.
+    pub(super) fn fill_of(&mut self, brush: Brush) -> Option<String> {
+        let own = std::mem::replace(&mut self.state.brush, brush);
+        let fill = self.fill();
+        self.state.brush = own;
+        fill
+    }
+
+    /// The drawing: what is in a box is shown with a size in pixels, without what is cut off on its sides.
+    pub(super) fn finish(self, (corner, size): (Point, Point), shown: Point, cut: [f64; 4]) -> super::Drawing {
+        let [left, top, right, bottom] = cut.map(|share| share.clamp(0.0, 1.0));
+        let stays = ((1.0 - left - right).max(0.001), (1.0 - top - bottom).max(0.001));
+        let (x, y) = (corner.0 + size.0 * left, corner.1 + size.1 * top);
+        let (width, height) = (size.0 * stays.0, size.1 * stays.1);
+        let shown = (shown.0 * stays.0, shown.1 * stays.1);
         let mut svg = String::with_capacity(self.out.len() + self.definitions.len() + 300);
         svg.push_str("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"");
         for (index, part) in [x, y, width, height].into_iter().enumerate() {
@@ -655,6 +705,46 @@ impl Canvas {
     /// Whether anything is drawn.
     pub(super) fn is_empty(&self) -> bool {
         self.out.is_empty()
+    }
+}
+
+/// How a line of text looks.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Letters<'f> {
+    pub(super) font: &'f Font,
+    pub(super) size: f64,
+    pub(super) matrix: Matrix,
+    /// How far the letters stand below the point, in the units of the text.
+    pub(super) lift: f64,
+    pub(super) colour: Colour,
+    /// How much they cover: 1 for all.
+    pub(super) opacity: f64,
+    pub(super) anchor: Anchor,
+    /// The room that they take; 0 where nothing says it.
+    pub(super) advance: f64,
+}
+
+/// Which part of a line of text stands at its point.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Anchor {
+    Start,
+    Middle,
+    End,
+}
+
+/// Writes how much something covers, where that is not all.
+pub(super) fn opacity(out: &mut String, attribute: &str, covers: f64) {
+    if covers < 0.999 {
+        let _ = write!(out, " {attribute}=\"");
+        number(out, covers.max(0.0));
+        out.push('"');
+    }
+}
+
+fn matrix_text(out: &mut String, matrix: Matrix) {
+    for (index, part) in [matrix.m11, matrix.m12, matrix.m21, matrix.m22, matrix.dx, matrix.dy].into_iter().enumerate() {
+        let part = if part.is_finite() { part.clamp(-1e7, 1e7) } else { 0.0 };
+        let _ = write!(out, "{}{}", if index == 0 { "" } else { " " }, (part * 1e6).round() / 1e6);
     }
 }
 

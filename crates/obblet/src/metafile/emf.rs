@@ -4,8 +4,9 @@ use super::Drawing;
 use super::bitmap::{self, Bitmap};
 use super::bytes::Bytes;
 use super::canvas::{Canvas, Closing};
+use super::emf_plus::Player;
 use super::geometry::{Matrix, Path, Point};
-use super::objects::{Brush, Font, Object, Pen, colour};
+use super::objects::{Brush, Font, Object, Pen, colour, mixed};
 
 /// So many objects may there be.
 const MOST_OBJECTS: usize = 1 << 16;
@@ -14,7 +15,7 @@ const MOST_OBJECTS: usize = 1 << 16;
 const MOST_POINTS: usize = 1 << 20;
 
 /// Draws a metafile.
-pub(super) fn draw(bytes: &[u8]) -> Option<Drawing> {
+pub(super) fn draw(bytes: &[u8], cut: [f64; 4]) -> Option<Drawing> {
     let header = Bytes(bytes);
     let edge = |at: usize| header.i32(at).map(f64::from);
     let bounds = ((edge(8)?, edge(12)?), (edge(16)?, edge(20)?));
@@ -23,12 +24,9 @@ pub(super) fn draw(bytes: &[u8]) -> Option<Drawing> {
     let millimetres = (edge(80)?.max(1.0), edge(84)?.max(1.0));
     let mut canvas = Canvas::new();
     canvas.per_millimetre = (device.0 / millimetres.0, device.1 / millimetres.1);
-    let is_dual_only = run(&mut canvas, bytes);
+    run(&mut canvas, bytes);
     if canvas.is_empty() {
         return None;
-    }
-    if is_dual_only {
-        canvas.miss("what only its newer records draw");
     }
     // The frame is in hundredths of a millimetre, what is drawn in units of the device.
     let (right, down) = canvas.per_millimetre;
@@ -41,32 +39,53 @@ pub(super) fn draw(bytes: &[u8]) -> Option<Drawing> {
     };
     let (width, height) = size((from, to));
     let shown = (width / right / 25.4 * 96.0, height / down / 25.4 * 96.0);
-    (width > 0.0 && height > 0.0).then(|| canvas.finish(from, (width, height), shown))
+    (width > 0.0 && height > 0.0).then(|| canvas.finish((from, (width, height)), shown, cut))
 }
 
-/// Runs the records. Whether some of the drawing is only in records of the extension [MS-EMFPLUS].
-fn run(canvas: &mut Canvas, bytes: &[u8]) -> bool {
-    let (mut at, mut plus, mut is_dual) = (0, false, false);
-    while let (Some(kind), Some(size)) = (Bytes(bytes).u32(at), Bytes(bytes).u32(at + 4)) {
-        let size = size as usize;
-        let Some(record) = bytes.get(at + 8..at.saturating_add(size)).filter(|_| size >= 8) else { break };
-        if kind == 14 || canvas.is_full() {
+/// The records of a metafile: their kinds, and what they hold.
+fn records(bytes: &[u8]) -> impl Iterator<Item = (u32, Bytes<'_>)> {
+    let mut at = 0;
+    std::iter::from_fn(move || {
+        let (kind, size) = (Bytes(bytes).u32(at)?, Bytes(bytes).u32(at + 4)? as usize);
+        let record = bytes.get(at + 8..at.checked_add(size)?).filter(|_| size >= 8 && kind != 14)?;
+        at += size;
+        Some((kind, Bytes(record)))
+    })
+}
+
+/// The records of the extension in a comment ([MS-EMF] 2.3.3.2).
+fn of_extension<'b>(kind: u32, record: Bytes<'b>) -> Option<Bytes<'b>> {
+    (kind == 70 && record.slice(4, 4) == Some(b"EMF+")).then(|| record.from(8))?
+}
+
+/// Whether the records of the extension draw, and those of the older form don't do it as well: their header says that
+/// ([MS-EMFPLUS] 2.3.3.3).
+fn draws_by_extension(bytes: &[u8]) -> bool {
+    let mut parts = records(bytes).filter_map(|(kind, record)| of_extension(kind, record));
+    parts.next().is_some_and(|header| header.u16(0) == Some(0x4001) && header.u16(2).is_some_and(|flags| flags & 1 == 0))
+}
+
+fn run(canvas: &mut Canvas, bytes: &[u8]) {
+    let mut extension = draws_by_extension(bytes).then(Player::new);
+    for (kind, record) in records(bytes) {
+        if canvas.is_full() {
             break;
         }
-        let record = Bytes(record);
-        if kind == 70 {
-            // A comment; the newer records stand in comments, and their header says whether all is in the older ones, too.
-            if record.slice(4, 4) == Some(b"EMF+") {
-                let is_header = record.u16(8) == Some(0x4001);
-                is_dual |= is_header && record.u16(10).is_some_and(|flags| flags & 1 != 0);
-                plus |= !is_header;
+        match (&mut extension, of_extension(kind, record)) {
+            (Some(extension), Some(comment)) => extension.play(canvas, comment),
+            // Older records draw only where the extension hands over to them.
+            (Some(extension), None) if !extension.lets_others_draw && !makes_or_sets(kind) => {}
+            (_, None) => {
+                play(canvas, kind, record);
             }
-        } else {
-            play(canvas, kind, record);
+            (None, Some(_)) => {}
         }
-        at += size;
     }
-    plus && !is_dual && !canvas.is_empty()
+}
+
+/// Whether a record draws nothing itself.
+fn makes_or_sets(kind: u32) -> bool {
+    matches!(kind, 9..=13 | 16..=25 | 28 | 31..=40 | 48 | 49 | 57 | 58 | 82 | 93..=95 | 98..=101 | 115)
 }
 
 fn points16(record: Bytes<'_>, at: usize, count: u32) -> Vec<Point> {
@@ -506,35 +525,39 @@ fn one_text(canvas: &mut Canvas, record: Bytes<'_>, at: usize, is_wide: bool) ->
     Some(())
 }
 
-/// A box or triangles whose colours run into each other ([MS-EMF] 2.3.5.12): as the colour in their middle.
+/// A box or triangles whose colours run into each other ([MS-EMF] 2.3.5.12); triangles have the colour of their middle.
 fn gradient(canvas: &mut Canvas, record: Bytes<'_>) -> Option<()> {
     let (vertices, meshes, mode) = (record.u32(16)? as usize, record.u32(20)? as usize, record.u32(24)?);
-    canvas.miss("colours that run into each other");
-    let vertex = |index: usize| -> Option<(Point, [u32; 3])> {
+    let vertex = |index: usize| -> Option<(Point, u32)> {
         let at = 28 + index * 16;
         let part = |offset: usize| record.u16(at + 8 + offset).map(|part| u32::from(part >> 8));
         (index < vertices).then_some(())?;
-        Some((point(record, at)?, [part(0)?, part(2)?, part(4)?]))
+        Some((point(record, at)?, part(0)? << 16 | part(2)? << 8 | part(4)?))
     };
     let corners = if mode == 2 { 3 } else { 2 };
     for mesh in 0..meshes.min(MOST_POINTS) {
+        if canvas.is_full() {
+            break;
+        }
         let at = 28 + vertices * 16 + mesh * corners * 4;
-        let of: Vec<(Point, [u32; 3])> =
+        let of: Vec<(Point, u32)> =
             (0..corners).map(|corner| vertex(record.u32(at + corner * 4)? as usize)).collect::<Option<_>>()?;
-        let mean = |part: usize| of.iter().map(|(_, colour)| colour[part]).sum::<u32>() / corners as u32;
-        let brush = Brush::Solid(mean(0) << 16 | mean(1) << 8 | mean(2));
-        let path = if mode == 2 {
-            let mut path = Path::default();
-            for (index, (point, _)) in of.iter().enumerate() {
-                let point = canvas.place(*point);
-                if index == 0 { path.move_to(point) } else { path.line_to(point) }
+        match *of {
+            [(from, first), (to, last)] => {
+                let path = canvas.boxes(&[(from, to)]);
+                // From left to right, or from the top downwards.
+                let end = if mode == 0 { (to.0, from.1) } else { (from.0, to.1) };
+                let stops = [(0.0, first, 1.0), (1.0, last, 1.0)];
+                let fill = canvas.run_of_colours(canvas.place(from), canvas.place(end), &stops, "");
+                canvas.draw(&path, &format!(" fill=\"{fill}\""));
             }
-            path.close();
-            path
-        } else {
-            canvas.boxes(&[(of[0].0, of[1].0)])
-        };
-        canvas.fill_with(path, brush);
+            [(_, first), (_, second), (_, third)] => {
+                canvas.miss("triangles whose colours run into each other");
+                let path = Path::polygon(&[0, 1, 2].map(|corner: usize| canvas.place(of[corner].0)));
+                canvas.fill_with(path, Brush::Solid(mixed(mixed(first, second, 0.5), third, 1.0 / 3.0)));
+            }
+            _ => {}
+        }
     }
     Some(())
 }

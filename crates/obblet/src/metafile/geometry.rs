@@ -92,6 +92,35 @@ impl Path {
         self.add('C', &points);
     }
 
+    /// A shape of points.
+    pub(super) fn polygon(points: &[Point]) -> Self {
+        let mut path = Self::default();
+        path.polyline(points);
+        path.close();
+        path
+    }
+
+    /// Lines through points, apart from what was drawn before.
+    pub(super) fn polyline(&mut self, points: &[Point]) {
+        for (index, point) in points.iter().enumerate() {
+            if index == 0 {
+                self.move_to(*point);
+            } else {
+                self.line_to(*point);
+            }
+        }
+    }
+
+    /// Curves through points, apart from what was drawn before: a point, and three for each curve.
+    pub(super) fn curves(&mut self, points: &[Point]) {
+        if let Some((first, others)) = points.split_first() {
+            self.move_to(*first);
+            for curve in others.as_chunks::<3>().0 {
+                self.curve_to(*curve);
+            }
+        }
+    }
+
     pub(super) fn close(&mut self) {
         if !self.data.is_empty() {
             self.data.push('Z');

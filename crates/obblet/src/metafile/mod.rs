@@ -1,11 +1,12 @@
 //! Metafiles: drawings as lists of the calls that drew them, which office documents are full of. They are read by their published
-//! specifications ([MS-WMF] and [MS-EMF]) and drawn anew as SVG: lines, shapes, paths, text, clipping, and bitmaps, which become
+//! specifications ([MS-WMF], [MS-EMF] and [MS-EMFPLUS]) and drawn anew as SVG: lines, shapes, paths, text, clipping, and bitmaps, which become
 //! PNG within.
 
 mod bitmap;
 mod bytes;
 mod canvas;
 mod emf;
+mod emf_plus;
 mod geometry;
 mod objects;
 mod wmf;
@@ -51,8 +52,15 @@ fn sort(bytes: &[u8]) -> Option<Sort> {
 /// ```
 #[must_use]
 pub fn draw(bytes: &[u8]) -> Option<Drawing> {
+    draw_part(bytes, [0.0; 4])
+}
+
+/// Draws a part of a metafile, as [`draw`] does: what is cut off on the left, at the top, on the right and at the bottom is given
+/// in shares of its width and height, from 0 to 1.
+#[must_use]
+pub fn draw_part(bytes: &[u8], cut: [f64; 4]) -> Option<Drawing> {
     match sort(bytes)? {
-        Sort::Wmf => wmf::draw(bytes),
-        Sort::Emf => emf::draw(bytes),
+        Sort::Wmf => wmf::draw(bytes, cut),
+        Sort::Emf => emf::draw(bytes, cut),
     }
 }

@@ -11,6 +11,15 @@ pub(super) const fn colour(reference: u32) -> Colour {
     (reference & 0xFF) << 16 | (reference & 0xFF00) | (reference >> 16 & 0xFF)
 }
 
+/// A colour between two.
+pub(super) fn mixed(from: Colour, to: Colour, share: f64) -> Colour {
+    let part = |shift: u32| {
+        let (from, to) = (f64::from(from >> shift & 0xFF), f64::from(to >> shift & 0xFF));
+        ((from + (to - from) * share).round() as u32) << shift
+    };
+    part(16) | part(8) | part(0)
+}
+
 /// How lines are drawn ([MS-WMF] 2.1.1.23).
 #[derive(Clone, Debug, PartialEq)]
 pub(super) struct Pen {

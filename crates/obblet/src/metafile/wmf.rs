@@ -12,7 +12,7 @@ use super::objects::{Brush, Font, Object, Pen, colour, text};
 const MOST_OBJECTS: usize = 1 << 16;
 
 /// Draws a metafile.
-pub(super) fn draw(bytes: &[u8]) -> Option<Drawing> {
+pub(super) fn draw(bytes: &[u8], cut: [f64; 4]) -> Option<Drawing> {
     let whole = Bytes(bytes);
     let is_placeable = bytes.starts_with(&[0xD7, 0xCD, 0xC6, 0x9A]);
     // A placeable one says in which box of logical units it is, and how many of them an inch has.
@@ -43,7 +43,7 @@ pub(super) fn draw(bytes: &[u8]) -> Option<Drawing> {
         return None;
     }
     let shown = if is_placeable { (size.0 / inch * 96.0, size.1 / inch * 96.0) } else { fitting(size) };
-    Some(canvas.finish((0.0, 0.0), size, shown))
+    Some(canvas.finish(((0.0, 0.0), size), shown, cut))
 }
 
 /// A size for a drawing that does not say its own: as wide as a column of text.

@@ -154,6 +154,7 @@ impl Gallery<'_> {
         if !self.pictures.contains_key(&path) {
             let picture = match self.identify(&doc.media[index].bytes, "the drawing") {
                 Some(Ok(mut picture)) => {
+                    self.keep_original(doc, index);
                     let embeds = self.profile.images.place == ImagePlace::Embed || !self.context.has_store();
                     if embeds {
                         picture.address = data_address(&picture);
@@ -178,6 +179,14 @@ impl Gallery<'_> {
             self.pictures.insert(path.clone(), picture);
         }
         self.show(doc, id, alt, &path, "the drawing");
+    }
+
+    /// Puts the file beside the page that a picture shows in part only, where that is asked for.
+    fn keep_original(&mut self, doc: &Document, index: usize) {
+        let original = doc.media[index].original.as_ref().filter(|original| !original.is_whole);
+        if let Some(original) = original.filter(|_| self.profile.images.keep_unknown && self.context.has_store()) {
+            self.put_beside(original.bytes.clone(), file_name_of_unknown(&original.name, &original.bytes));
+        }
     }
 
     /// What the program that converts says about the address of an image. Whether it is done with.

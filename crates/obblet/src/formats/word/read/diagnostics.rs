@@ -354,7 +354,7 @@ impl Reader<'_, '_> {
         if undrawn.count > 0 {
             let place = self.doc.source.place("", undrawn.first);
             let finding = Finding::changed("word.metafile", format!("metafiles could not be drawn in full: {}", undrawn.words()));
-            self.doc.push_finding(finding.at(place).hint("save the pictures as PNG in the word processor, if they look wrong"));
+            self.doc.push_finding(finding.at(place).hint("save the pictures as PNG in the word processor, if they look wrong; images.keep-unknown=true puts their files beside the page"));
         }
         self.push_places(&diagnostics.images.crops, Finding::changed("word.crop", "cropped images are shown whole"));
         self.push_places(

@@ -2,7 +2,7 @@
 
 use super::super::package::PackageError;
 use super::Reader;
-use crate::document::{Kind, MediaId, NodeId};
+use crate::document::{Kind, MediaId, NodeId, Original};
 use crate::metafile;
 use crate::picture;
 use image::{DynamicImage, ImageFormat, ImageReader, Limits};
@@ -20,6 +20,11 @@ impl Crop {
             return Self::default();
         }
         Self([left, top, right, bottom])
+    }
+
+    /// As shares of the width and the height.
+    fn shares(self) -> [f64; 4] {
+        self.0.map(|side| f64::from(side) / 100_000.0)
     }
 
     fn is_none(self) -> bool {
@@ -116,6 +121,9 @@ impl Reader<'_, '_> {
         };
         let file = part.rsplit('/').next().unwrap_or(part);
         let stem = file.rsplit_once('.').map_or(file, |(stem, _)| stem);
+        let own_extension = file.rsplit_once('.').map_or("bin", |(_, extension)| extension);
+        let mut original = None;
+        let mut made_of = |bytes, is_whole| original = Some(Box::new(Original { name: file.to_owned(), bytes, is_whole }));
         let (bytes, extension, shown) = match sort(&bytes) {
             Sort::Shown(extension) if crop.is_none() => (bytes, extension, true),
             Sort::Shown(extension) => {
@@ -128,26 +136,25 @@ impl Reader<'_, '_> {
                 }
             }
             Sort::Turned(format) => match turned(&bytes, format, crop) {
-                Some((bytes, extension)) => {
+                Some((turned, extension)) => {
                     self.diagnostics.images.converted.push(self.offset);
-                    (bytes, extension, true)
+                    made_of(bytes, true);
+                    (turned, extension, true)
                 }
-                None => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),
+                None => (bytes, own_extension, false),
             },
-            Sort::Metafile => match metafile::draw(&bytes) {
+            Sort::Metafile => match metafile::draw_part(&bytes, crop.shares()) {
                 Some(drawing) => {
-                    if !crop.is_none() {
-                        self.diagnostics.images.crops.push(self.offset);
-                    }
+                    made_of(bytes, drawing.missing.is_empty());
                     for what in drawing.missing {
                         self.diagnostics.images.undrawn.add(self.offset, what);
                     }
                     self.diagnostics.images.drawn.push(self.offset);
                     (drawing.svg, "svg", true)
                 }
-                None => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),
+                None => (bytes, own_extension, false),
             },
-            Sort::Other => (bytes, file.rsplit_once('.').map_or("bin", |(_, extension)| extension), false),
+            Sort::Other => (bytes, own_extension, false),
         };
         let plain = format!("{stem}.{extension}");
         let mut name = plain.clone();
@@ -156,7 +163,11 @@ impl Reader<'_, '_> {
             *number += 1;
             name = format!("{stem}-{number}.{extension}");
         }
-        Some((self.doc.add_media(name, bytes), shown))
+        let media = self.doc.add_media(name, bytes);
+        if let Some(made) = self.doc.media.last_mut() {
+            made.original = original;
+        }
+        Some((media, shown))
     }
 
     /// The limit that a picture went over, if one did.
