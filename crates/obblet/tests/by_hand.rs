@@ -174,3 +174,44 @@ fn tables_of_markdown_have_the_heads_that_their_words_tell() {
     let boxed = converted(&table(&[&["Mind the gap."]]), Format::Html, Format::Markdown, &[]);
     assert_eq!(boxed.text().unwrap(), "Mind the gap.\n");
 }
+
+#[test]
+fn what_served_a_page_only_goes() {
+    case("<p><a href='log.html' title='The  log.'>the log</a>", &[], "<p><a href=\"log.html\">the log</a></p>", "clean.title");
+    case(
+        "<p><a href='log.html' title='All of 1904'>the log</a>",
+        &[],
+        "<p><a href=\"log.html\" title=\"All of 1904\">the log</a></p>",
+        "",
+    );
+    case(
+        "<pre>read</pre><p><a id=k href='javascript:copy()'>Copy code</a></p><p>x <a href='#k'>y</a>",
+        &[],
+        "<pre><code>read\n</code></pre>\n<p id=\"k\">x <a href=\"#k\">y</a></p>",
+        "clean.control",
+    );
+    case("<p><a href='#copy'>Copy</a></p><p id=copy>x", &[], "<p><a href=\"#copy\">Copy</a></p>\n<p id=\"copy\">x</p>", "");
+    case("<section><div><h1>Log</h1><p>x</p></div></section>", &[], "<h1>Log</h1>\n<p>x</p>", "clean.outer-section");
+    case("<section id=s><h1>Log</h1></section>", &[], "<section id=\"s\">\n<h1>Log</h1>\n</section>", "");
+    // Where a target refuses a link, nothing shows that there was one.
+    case(
+        "<p><code>read</code><a href='javascript:x()'><code>ing</code></a> it",
+        &[],
+        "<p><code>reading</code> it</p>",
+        "html.unsafe-link",
+    );
+}
+
+#[test]
+fn markdown_is_text_that_people_read() {
+    let output = converted("<h3>Tides<br>of March</h3><p>x", Format::Html, Format::Markdown, &[]);
+    assert_eq!(output.text(), Some("### Tides of March\n\nx\n"));
+    // The smallest GIF there is, in the source, beside the output, and named where there is no place for it.
+    let gif = "R0lGODlhAQABAAAAACwAAAAAAQABAAA=";
+    let source = format!("<p>The well: <img src='data:image/gif;base64,{gif}' alt='well'></p>");
+    let output = converted(&source, Format::Html, Format::Markdown, &[]);
+    assert_eq!(output.text(), Some("The well: ![well](images/image-1.gif)\n"));
+    assert!(output.findings.iter().any(|one| one.code == "image.no-file"), "{:?}", output.findings);
+    let output = converted(&source, Format::Html, Format::Markdown, &["images.place=embed"]);
+    assert!(output.text().unwrap().contains("](data:image/gif;base64,"));
+}

@@ -77,6 +77,7 @@ const HTML: &str = r##"<!DOCTYPE html><html lang="en"><head><meta charset="utf-8
 <p><ins>new</ins> <del>old</del> <mark>m</mark> <code>c</code> x<sup>2</sup> <small>s</small> <img src="a.png" width="20" alt="A"></p>
 <p>Name&#9;Day</p><p>Pask&#9;Mon</p><p>Bree&#9;Tue</p>
 <h4 id="own"><a href="#own">Own</a></h4><p><img src="b.png" alt="b.png"></p><p lang="en"><span lang="cy">Pen y bryn</span> <span lang="cy">ar lan</span></p><p>So <i lang="cy">llanw</i> and <span lang="cy">trai</span> here</p><p><a href="#_Ref77">to it</a></p><p id="_Ref77">Made up</p>
+<p><a href="log.html" title="The log">the log</a> <a href="#">Copy code</a></p>
 <p><span style="font-family:Consolas">read</span></p><p><span style="font-family:Consolas">write</span></p>
 <pre><code class="language-rust">fn a() {}</code></pre><hr><blockquote><p>q</p></blockquote><dl><dt>t<dd>d</dl>
 </main><footer>foot</footer></body></html>"##;
@@ -207,6 +208,7 @@ fn every_setting_does_something_and_keeps_fragments_valid() {
     let sources = vec![
         (Format::Markdown, MARKDOWN.as_bytes().to_vec()),
         (Format::Html, HTML.as_bytes().to_vec()),
+        (Format::Html, b"<section><h1>Log</h1><p>All quiet.</p></section>".to_vec()),
         (Format::Text, TEXT.as_bytes().to_vec()),
         (Format::Word, word()),
         (Format::Table, b"Tag;Hoch,wasser|M\xFCnde\tH\xF6he\nMo;6,12|4\t5\n".to_vec()),

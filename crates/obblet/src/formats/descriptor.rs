@@ -21,6 +21,8 @@ pub struct Descriptor {
     pub encoding: &'static str,
     /// What raw HTML is in it.
     pub raw_html: RawHtml,
+    /// How its documents show images.
+    pub images: Images,
     /// Whether the house rules about elements and attributes are for it.
     pub has_element_rules: bool,
     /// Whether files of this format in a folder are its documents, where nobody says which formats are.
@@ -54,6 +56,15 @@ pub enum RawHtml {
     Embedded,
     /// Nothing: it is opened before such a document is written.
     Foreign,
+}
+
+/// How documents of a format show images.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Images {
+    /// By their addresses, which may hold them.
+    ByAddress,
+    /// By the names of their files: text that people read has no room for more.
+    ByName,
 }
 
 /// Why a source can't be read: the error of its room.

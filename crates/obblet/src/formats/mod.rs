@@ -6,7 +6,7 @@
 mod descriptor;
 
 pub use descriptor::{
-    Anchors, Descriptor, RawHtml, ReadError, ReadRequest, Reader, StyleFidelity, WriteRequest, Writer, Written,
+    Anchors, Descriptor, Images, RawHtml, ReadError, ReadRequest, Reader, StyleFidelity, WriteRequest, Writer, Written,
 };
 
 use crate::settings::Section;

@@ -19,6 +19,11 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
         "An image has the bytes of another kind than its name says, one that servers call something else; it was not copied.",
     ),
     finding("image.no-address", &[Weight::Changed], "An image has no address; the alt text is kept."),
+    finding(
+        "image.no-file",
+        &[Weight::Lost],
+        "Images are shown by the names of their files, and there is no folder where those could go.",
+    ),
     finding("image.no-picture", &[Weight::Lost], "Something is shown as an image and is none, by its bytes; it was not copied."),
     finding("image.alt", &[Weight::Advice], "An image has no alt text."),
     finding("image.outside", &[Weight::Changed], "An image is outside of the folder of the source and was not read."),

@@ -6,6 +6,7 @@ use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step, Text};
 use crate::drawing;
 use crate::fast_hash::HashMap;
 use crate::file_name::{self, plain_stem};
+use crate::formats::{Format, Images};
 use crate::links::LinkTarget;
 use crate::media::{self, MediaSource, There, within};
 use crate::picture;
@@ -35,7 +36,8 @@ pub struct Placed {
 }
 
 /// Puts the pictures of a document where the profile wants them.
-pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>) -> Placed {
+pub(crate) fn place(doc: &mut Document, writes: Format, profile: &Profile, context: &Context<'_>) -> Placed {
+    let names_files = writes.descriptor().images == Images::ByName && profile.images.place != ImagePlace::Embed;
     if doc.media.is_empty() && !doc.may_hold(KindSet::PICTURES) {
         return Placed::default();
     }
@@ -53,9 +55,14 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
         drop_all(doc, &images);
         return Placed::default();
     }
+    if names_files {
+        take_out_of_addresses(doc, &images);
+    }
     let mut gallery = Gallery {
         profile,
         context,
+        names_files,
+        unwritten: None,
         pictures: HashMap::default(),
         names: HashMap::default(),
         placed: Placed::default(),
@@ -73,6 +80,11 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
         gallery.place_one(doc, id, src, alt);
     }
     gallery.place_linked(doc);
+    if let Some((count, first)) = gallery.unwritten {
+        let message = format!("images are named, and their files were not written: {count}");
+        let finding = Finding::lost("image.no-file", message).at(doc.place(first));
+        doc.push_finding(finding.hint("write to a file with -o to get them beside it, or set images.place=embed"));
+    }
     for (path, why) in std::mem::take(&mut gallery.failed) {
         doc.push_finding(Finding::lost("image.store", format!("the image {} could not be stored: {why}", path.display())));
     }
@@ -82,6 +94,32 @@ pub(crate) fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>
 /// The file of the document that a node shows or leads to.
 fn held(doc: &Document, id: NodeId) -> Option<usize> {
     doc.media_of.get(id).map(|media| media.0 as usize).filter(|&index| index < doc.media.len())
+}
+
+/// Takes pictures out of addresses that hold them: they become files of the document.
+fn take_out_of_addresses(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
+    let mut taken: HashMap<Text, crate::document::MediaId> = HashMap::default();
+    for &(id, src, _) in images {
+        if doc.media_of.get(id).is_some() || !is_data(doc.text(src)) {
+            continue;
+        }
+        let media = match taken.get(&src) {
+            Some(media) => *media,
+            None => {
+                let Some(bytes) = picture::bytes_of_data(doc.text(src)) else { continue };
+                let number = taken.len() + 1;
+                let media = doc.add_media(format!("image-{number}"), bytes);
+                taken.insert(src, media);
+                media
+            }
+        };
+        doc.media_of.set(id, media);
+    }
+}
+
+/// Whether an address holds what it stands for (RFC 2397).
+fn is_data(address: &str) -> bool {
+    address.trim_start().get(..5).is_some_and(|scheme| scheme.eq_ignore_ascii_case("data:"))
 }
 
 fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
@@ -98,6 +136,10 @@ fn drop_all(doc: &mut Document, images: &[(NodeId, Text, Text)]) {
 struct Gallery<'a> {
     profile: &'a Profile,
     context: &'a Context<'a>,
+    /// Whether images are shown by the names of their files, whether or not there is a place for those.
+    names_files: bool,
+    /// How many images are named whose files go nowhere, and the first of them.
+    unwritten: Option<(usize, NodeId)>,
     /// By path from the root, or by the name of a file of the document. `None` for those that can't be used.
     pictures: HashMap<PathBuf, Option<Picture>>,
     /// Names that are taken in the folder of pictures.
@@ -155,8 +197,12 @@ impl Gallery<'_> {
             let picture = match self.identify(&doc.media[index].bytes, "the drawing") {
                 Some(Ok(mut picture)) => {
                     self.keep_original(doc, index);
-                    let embeds = self.profile.images.place == ImagePlace::Embed || !self.context.has_store();
-                    if embeds {
+                    let has_store = self.context.has_store();
+                    if self.names_files && !has_store {
+                        let file = file_name_of(picture.kind, &name);
+                        picture.address = Some(self.address_beside(file));
+                        self.unwritten.get_or_insert((0, id)).0 += 1;
+                    } else if self.profile.images.place == ImagePlace::Embed || !has_store {
                         picture.address = data_address(&picture);
                     } else {
                         let file = file_name_of(picture.kind, &name);
@@ -375,20 +421,7 @@ impl Gallery<'_> {
 
     /// Puts a file into the folder beside the page, and tells its address.
     fn put_beside(&mut self, bytes: Vec<u8>, file: String) -> String {
-        let count = self.names.entry(file.to_lowercase()).or_insert(0);
-        *count += 1;
-        let file = match (*count, file.rsplit_once('.')) {
-            (1, _) => file,
-            (count, Some((stem, extension))) => format!("{stem}-{count}.{extension}"),
-            (count, None) => format!("{file}-{count}"),
-        };
-        let folder = self.profile.images.folder.replace("{name}", self.context.name);
-        // The setting names a folder beside the page and nothing else.
-        let parts = Path::new(&folder).components().filter_map(|part| match part {
-            Component::Normal(name) => Some(file_name::shortened(&name.to_string_lossy(), file_name::LONGEST_NAME).to_owned()),
-            _ => None,
-        });
-        let path = parts.collect::<PathBuf>().join(file);
+        let path = self.path_beside(file);
         if let Some(store) = self.context.store {
             match store.store(&path, bytes) {
                 Ok(address) => return address,
@@ -398,6 +431,31 @@ impl Gallery<'_> {
             self.placed.files.push(OutputFile { path: path.clone(), bytes });
         }
         media::address(&path)
+    }
+
+    /// The address that a file would have in the folder beside the page.
+    fn address_beside(&mut self, file: String) -> String {
+        media::address(&self.path_beside(file))
+    }
+
+    /// A path in the folder beside the page that no other file has.
+    fn path_beside(&mut self, file: String) -> PathBuf {
+        let count = self.names.entry(file.to_lowercase()).or_insert(0);
+        *count += 1;
+        let file = match (*count, file.rsplit_once('.')) {
+            (1, _) => file,
+            (count, Some((stem, extension))) => format!("{stem}-{count}.{extension}"),
+            (count, None) => format!("{file}-{count}"),
+        };
+        let folder = self.profile.images.folder.replace("{name}", self.context.name);
+        // A document without a name has nothing before its hyphen.
+        let folder = if self.context.name.is_empty() { folder.trim_start_matches('-') } else { &folder };
+        // The setting names a folder beside the page and nothing else.
+        let parts = Path::new(folder).components().filter_map(|part| match part {
+            Component::Normal(name) => Some(file_name::shortened(&name.to_string_lossy(), file_name::LONGEST_NAME).to_owned()),
+            _ => None,
+        });
+        parts.collect::<PathBuf>().join(file)
     }
 }
 

@@ -2,6 +2,7 @@
 
 pub(crate) mod xml;
 
+use base64::Engine as _;
 use quick_xml::Reader;
 use quick_xml::events::{BytesStart, Event};
 
@@ -136,21 +137,24 @@ fn root<T>(text: &str, look: impl FnOnce(&BytesStart<'_>) -> Option<T>) -> Optio
 
 /// Base 64 with padding (RFC 4648, section 4).
 pub(crate) fn base64(bytes: &[u8]) -> String {
-    const LETTERS: &[u8; 64] = b"ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-    let letter = |group: u32, index: u32| LETTERS[(group >> (18 - 6 * index)) as usize & 63];
-    let letters = |[first, second, third]: [u8; 3]| {
-        let group = u32::from(first) << 16 | u32::from(second) << 8 | u32::from(third);
-        [letter(group, 0), letter(group, 1), letter(group, 2), letter(group, 3)]
-    };
-    let (groups, rest) = bytes.as_chunks();
-    let mut out = Vec::with_capacity(bytes.len().div_ceil(3) * 4);
-    groups.iter().for_each(|group| out.extend_from_slice(&letters(*group)));
-    match *rest {
-        [first] => out.extend_from_slice(&[&letters([first, 0, 0])[..2], b"=="].concat()),
-        [first, second] => out.extend_from_slice(&[&letters([first, second, 0])[..3], b"="].concat()),
-        _ => {}
+    base64::engine::general_purpose::STANDARD.encode(bytes)
+}
+
+/// The bytes of an address that holds them (RFC 2397), where they are in base 64, with or without padding.
+pub(crate) fn bytes_of_data(address: &str) -> Option<Vec<u8>> {
+    let (scheme, rest) = address.trim().split_once(':')?;
+    let (kind, data) = rest.split_once(',')?;
+    let is_base64 = kind.rsplit_once(';').is_some_and(|(_, how)| how.trim().eq_ignore_ascii_case("base64"));
+    if !scheme.eq_ignore_ascii_case("data") {
+        return None;
     }
-    String::from_utf8(out).unwrap_or_default()
+    if !is_base64 {
+        return Some(percent_encoding::percent_decode_str(data).collect());
+    }
+    let data: Vec<u8> = percent_encoding::percent_decode_str(data).filter(|byte| !byte.is_ascii_whitespace()).collect();
+    let data = data.trim_ascii_end();
+    let length = data.iter().rposition(|byte| *byte != b'=').map_or(0, |at| at + 1);
+    base64::engine::general_purpose::STANDARD_NO_PAD.decode(&data[..length]).ok()
 }
 
 #[cfg(test)]

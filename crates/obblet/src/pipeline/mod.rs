@@ -22,7 +22,7 @@ use crate::links::{ExternalLinks, NoExternalLinks};
 use crate::page::{self, Placed};
 use crate::profile::{Profile, Shape};
 use crate::refine::rules::leave_out::{Selector, leave_out};
-use crate::refine::{self, passes as all};
+use crate::refine::{self, When, passes as all};
 use crate::signature;
 
 /// Converts a document in memory.
@@ -141,6 +141,14 @@ pub fn refine(doc: &mut Document, writes: Format, profile: &Profile, context: &C
     if cleaning.runs("structure") {
         refine::structure::repair(doc);
     }
+    if writes == Format::Html {
+        let options = profile.html_options(html::Ids::Used);
+        let opened = html::open_refused(doc, options.trusts(), options.mends);
+        if opened && cleaning.noise.formatting != When::Never && cleaning.runs("formatting") {
+            // Text on both sides of a link that has gone is one piece.
+            refine::formatting::tidy(doc);
+        }
+    }
 }
 
 /// Whether raw HTML is opened before the passes run.
@@ -185,9 +193,9 @@ pub fn run_pass(doc: &mut Document, name: &str, profile: &Profile, context: &Con
     true
 }
 
-/// Puts the images of a document where the profile wants them.
-pub fn place(doc: &mut Document, profile: &Profile, context: &Context<'_>) -> Placed {
-    page::images::place(doc, profile, context)
+/// Puts the images of a document where the profile wants them, as the format that is written shows them.
+pub fn place(doc: &mut Document, writes: Format, profile: &Profile, context: &Context<'_>) -> Placed {
+    page::images::place(doc, writes, profile, context)
 }
 
 /// Runs the passes over a document, and writes it with what the profile asks for around it.
@@ -201,7 +209,7 @@ pub fn write(mut doc: Document, writes: Format, profile: &Profile, context: &Con
     context.reached(Stage::Refine)?;
     refine(&mut doc, writes, profile, context);
     context.reached(Stage::Place)?;
-    let placed = place(&mut doc, profile, context);
+    let placed = place(&mut doc, writes, profile, context);
     context.reached(Stage::Write)?;
     let mut converted = write_placed(&mut doc, writes, profile, context, &placed.safe)?;
     converted.files.splice(..0, placed.files);

@@ -161,7 +161,7 @@ fn bind(
         profile,
         &Context { links: Some(&links), external: Some(&external), ..Context::default() },
     );
-    let placed = page::images::place(&mut doc, profile, &context);
+    let placed = page::images::place(&mut doc, plan.options.writes, profile, &context);
     rebase(&mut doc, paths::folder(&planned.output));
     head(&mut doc, profile, context.name);
     let prefix = prefix(places[index]);

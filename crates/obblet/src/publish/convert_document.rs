@@ -145,7 +145,7 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
     let mut doc = pipeline::read_linked(&bytes, planned.format, &planned.profile, &external)?;
     drop(bytes);
     pipeline::refine(&mut doc, writes, &planned.profile, &context);
-    let placed = pipeline::place(&mut doc, &planned.profile, &context);
+    let placed = pipeline::place(&mut doc, writes, &planned.profile, &context);
     let mut pages = PagesOf {
         known,
         planned,

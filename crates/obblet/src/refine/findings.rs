@@ -14,6 +14,9 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
         &[Weight::Changed, Weight::Lost],
         "The target does not accept an element; its content stays, or went with it, or an address is gone.",
     ),
+    finding("clean.control", &[Weight::Changed], "Links that lead nowhere and say copy, show, hide or print were left out."),
+    finding("clean.outer-section", &[Weight::Changed], "Sections that hold all of the document were opened."),
+    finding("clean.title", &[Weight::Changed], "Titles of links and images that repeat their text were left out."),
     finding("clean.code-block", &[Weight::Changed], "Paragraphs in a fixed-width font became code blocks."),
     finding(
         "clean.heading-like",

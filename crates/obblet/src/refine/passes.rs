@@ -14,8 +14,8 @@ use super::rules::{attributes, capitals, elements, inline, replace, scenes, spac
 use super::settings::{Cleaning, When};
 use super::typography::{Dashes, Quotes};
 use super::{
-    anchors, code_blocks, empty, formatting, heading_links, image_alt, join_lines, languages, layout_tables, lists,
-    lone_paragraphs, promote_headings, readable_ids, revisions, tab_tables, table_heads, typography, white_space,
+    anchors, code_blocks, empty, formatting, heading_links, image_alt, join_lines, languages, layout_tables, link_noise, lists,
+    lone_paragraphs, outer_sections, promote_headings, readable_ids, revisions, tab_tables, table_heads, typography, white_space,
 };
 use crate::document::{Document, KindSet, Producer};
 use crate::links::ExternalLinks;
@@ -51,7 +51,7 @@ impl Pass {
 const ALWAYS: fn(&Document, &Cleaning) -> bool = |_, _| true;
 
 /// Passes that take out what programs leave. They run in rounds, until none of them finds anything more.
-pub static NOISE: [Pass; 19] = [
+pub static NOISE: [Pass; 22] = [
     Pass {
         name: "revisions",
         meaning: "accepts, rejects or keeps insertions and deletions",
@@ -116,6 +116,27 @@ pub static NOISE: [Pass; 19] = [
         needs: Some(KindSet::PICTURES),
         wanted: |_, cleaning| cleaning.noise.names.image_alt,
         run: |doc, _, _| image_alt::drop_file_names(doc),
+    },
+    Pass {
+        name: "titles",
+        meaning: "removes titles of links and images that repeat their text",
+        needs: Some(KindSet::LINKS.and(KindSet::PICTURES)),
+        wanted: |_, cleaning| cleaning.noise.page_parts.titles,
+        run: |doc, _, _| link_noise::drop_titles(doc),
+    },
+    Pass {
+        name: "controls",
+        meaning: "removes links that lead nowhere and say copy, show, hide or print",
+        needs: Some(KindSet::LINKS),
+        wanted: |_, cleaning| cleaning.noise.page_parts.controls,
+        run: |doc, _, _| link_noise::drop_controls(doc),
+    },
+    Pass {
+        name: "outer-sections",
+        meaning: "opens sections that hold all of the document and say nothing else",
+        needs: None,
+        wanted: |_, cleaning| cleaning.noise.page_parts.outer_sections,
+        run: |doc, _, _| outer_sections::open(doc),
     },
     Pass {
         name: "formatting",

@@ -70,6 +70,8 @@ pub struct Noise {
     pub languages: When,
     /// Names and links that programs make up.
     pub names: ProgramNames,
+    /// What served a page and not its text.
+    pub page_parts: PageParts,
     /// When runs of the same formatting are joined, formatting around white space goes, and white space at its ends moves out.
     pub formatting: When,
     /// When paragraphs that are all bold and short become headings, and whole paragraphs in the style of a heading become text. With auto, the first where the document has no headings but that of its title.
@@ -97,6 +99,17 @@ pub struct ProgramNames {
     pub image_alt: bool,
     /// Whether ids that programs made up become readable, in links and where they lead.
     pub readable_ids: bool,
+}
+
+/// What becomes of parts that served a page and not its text.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub struct PageParts {
+    /// Whether titles of links and images that repeat their text are left out.
+    pub titles: bool,
+    /// Whether links that lead nowhere and say copy, show, hide or print are left out.
+    pub controls: bool,
+    /// Whether sections that hold all of a document and say nothing else are opened.
+    pub outer_sections: bool,
 }
 
 /// House rules about text.
@@ -166,6 +179,7 @@ impl Default for Noise {
             anchors: When::Auto,
             languages: When::Auto,
             names: ProgramNames { heading_links: true, image_alt: true, readable_ids: true },
+            page_parts: PageParts { titles: true, controls: true, outer_sections: true },
             formatting: When::Auto,
             promote_headings: When::Auto,
             code_blocks: When::Auto,
@@ -236,6 +250,7 @@ impl Cleaning {
             anchors: When::Never,
             languages: When::Never,
             names: ProgramNames::default(),
+            page_parts: PageParts::default(),
             formatting: When::Never,
             promote_headings: When::Never,
             code_blocks: When::Never,
@@ -324,6 +339,17 @@ impl Declared for Cleaning {
             "Whether links of headings to themselves are opened, and signs beside headings that lead to them are left out."
         ),
         flag!("clean.image-alt", noise.names.image_alt, "Whether alt text that is the name of a file counts as none."),
+        flag!("clean.titles", noise.page_parts.titles, "Whether titles of links and images that repeat their text are left out."),
+        flag!(
+            "clean.controls",
+            noise.page_parts.controls,
+            "Whether links that lead nowhere and say copy, show, hide or print are left out."
+        ),
+        flag!(
+            "clean.outer-sections",
+            noise.page_parts.outer_sections,
+            "Whether sections that hold all of the document and say nothing else are opened."
+        ),
         choice!(
             "clean.formatting",
             When,

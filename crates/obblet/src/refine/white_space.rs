@@ -187,12 +187,19 @@ fn holds(before: impl Iterator<Item = char>, after: &str) -> bool {
     while before.next_if(|c| matches!(c, ',' | ';' | '.' | '!' | '?')).is_some() {
         ended = true;
     }
-    let (mut length, mut initial) = (0, None);
+    let (mut length, mut initial, mut shouts) = (0, None, true);
     while let Some(c) = before.next_if(is_part) {
-        (length, initial) = (length + 1, Some(c));
+        (length, initial, shouts) = (length + 1, Some(c), shouts && !c.is_lowercase());
     }
     let mut next = after.chars().take_while(is_part);
-    let name = initial.is_some_and(char::is_uppercase) && after.starts_with(char::is_uppercase) && !ended;
+    // Words in capitals are no names: they may stand in a passage that is.
+    let next_shouts =
+        || after.chars().take_while(is_part).count() > 1 && !after.chars().take_while(is_part).any(char::is_lowercase);
+    let name = initial.is_some_and(char::is_uppercase)
+        && after.starts_with(char::is_uppercase)
+        && !ended
+        && !(shouts && length > 1)
+        && !next_shouts();
     let (least, most) = if ended { (3, 1) } else { (2, 2) };
     name || length < least || (next.nth(most - 1).is_none() && !after.is_empty())
 }
@@ -224,6 +231,7 @@ mod tests {
         assert_eq!(tidied("\u{E01}\u{200B}\u{E02}", false, ""), "\u{E01}\u{200B}\u{E02}");
         assert_eq!(tidied("open to\u{A0}visitors.\u{A0}Come", false, ""), "open to visitors. Come");
         assert_eq!(tidied("Dr.\u{A0}Pask, Anwen\u{A0}Pask", false, ""), "Dr.\u{A0}Pask, Anwen\u{A0}Pask");
+        assert_eq!(tidied("OPEN\u{A0}DAY, J.\u{A0}Pask", false, ""), "OPEN DAY, J.\u{A0}Pask");
         assert_eq!(tidied("a\u{A0}\n\u{A0}b", false, ""), "a b");
         assert_eq!(tidied("a\nb", false, ""), "a\nb");
     }

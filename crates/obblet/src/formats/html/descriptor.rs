@@ -3,7 +3,7 @@
 use super::{ReadOptions, read, write};
 use crate::document::{FindingInfo, Weight, finding};
 use crate::formats::Anchors;
-use crate::formats::{Descriptor, RawHtml, Written};
+use crate::formats::{Descriptor, Images, RawHtml, Written};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -15,6 +15,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     encoding: "html.encoding",
     raw_html: RawHtml::Foreign,
     is_published: true,
+    images: Images::ByAddress,
     has_element_rules: true,
     read: Some(|bytes, request| {
         let options = ReadOptions {

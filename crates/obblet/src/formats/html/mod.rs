@@ -23,6 +23,7 @@ pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub(crate) use read::open_raw_with;
 pub use read::{Content, ReadOptions, decode, open_raw, read};
 pub use settings::{HeadingLevels, Settings, Trust};
+pub(crate) use write::open_refused;
 pub use write::{HeadingEntry, Written, write, write_part};
 
 use crate::document::{NodeId, NoteId};
@@ -152,7 +153,7 @@ impl Options<'_> {
     }
 
     /// Whether addresses that run script are written.
-    fn trusts(&self) -> bool {
+    pub(crate) fn trusts(&self) -> bool {
         bool::from(self.settings.trust)
     }
 }

@@ -2,7 +2,7 @@
 
 use super::{WriteOptions, read, write};
 use crate::document::{FindingInfo, Weight, finding};
-use crate::formats::{Descriptor, RawHtml, Written};
+use crate::formats::{Descriptor, Images, RawHtml, Written};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -14,6 +14,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     encoding: "text.encoding",
     raw_html: RawHtml::Native,
     is_published: true,
+    images: Images::ByName,
     has_element_rules: false,
     read: Some(|bytes, request| Ok(read(bytes, &request.settings.markdown))),
     write: Some(|doc, request| {

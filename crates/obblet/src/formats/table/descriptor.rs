@@ -2,7 +2,7 @@
 
 use super::{Separator, read, write};
 use crate::document::{FindingInfo, Weight, finding};
-use crate::formats::{Descriptor, RawHtml, Written};
+use crate::formats::{Descriptor, Images, RawHtml, Written};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -13,6 +13,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     lock_file_prefix: "",
     encoding: "table.encoding",
     raw_html: RawHtml::Foreign,
+    images: Images::ByName,
     has_element_rules: false,
     // Files of data beside documents are for readers to load.
     is_published: false,

@@ -2,7 +2,7 @@
 
 use super::{ReadOptions, read, write};
 use crate::document::{FindingInfo, Weight, finding};
-use crate::formats::{Descriptor, RawHtml, Written};
+use crate::formats::{Descriptor, Images, RawHtml, Written};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -14,6 +14,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     encoding: "text.encoding",
     raw_html: RawHtml::Foreign,
     is_published: true,
+    images: Images::ByName,
     has_element_rules: false,
     read: Some(|bytes, request| Ok(read(bytes, &ReadOptions { settings: &request.settings.text, classes: request.classes }))),
     write: Some(|doc, request| {

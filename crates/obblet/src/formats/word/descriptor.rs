@@ -3,7 +3,7 @@
 use super::{ReadOptions, read};
 use crate::document::{FindingInfo, Weight, finding};
 use crate::formats::ReadError;
-use crate::formats::{Descriptor, RawHtml};
+use crate::formats::{Descriptor, Images, RawHtml};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -15,6 +15,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     encoding: "",
     raw_html: RawHtml::Embedded,
     is_published: true,
+    images: Images::ByAddress,
     has_element_rules: false,
     read: Some(|bytes, request| {
         let options = ReadOptions {

@@ -9,6 +9,8 @@ mod printer;
 mod raw;
 mod scrolling;
 
+pub(crate) use links::open_refused;
+
 use super::{Options, Raw, Settings};
 use crate::document::{Document, Finding, Kind, KindSet, Markup, NodeId};
 use crate::formats::html::Lists;

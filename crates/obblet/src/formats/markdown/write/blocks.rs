@@ -333,7 +333,10 @@ impl Writer<'_, '_> {
     }
 
     fn heading(&mut self, level: u8, id: NodeId) {
-        let text = self.line_of(id);
+        if self.doc.children(id).any(|child| self.doc.kind(child) == Kind::LineBreak) {
+            self.unsaid("line breaks in headings", id);
+        }
+        let text = self.heading_text(id);
         self.begin(Shape::Closed);
         if self.options.settings.headings == HeadingForm::Setext
             && level <= 2

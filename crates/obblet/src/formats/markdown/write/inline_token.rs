@@ -33,4 +33,6 @@ pub(super) struct Context {
     pub(super) single_line: bool,
     /// Bars end it.
     pub(super) in_table: bool,
+    /// What a line break is, where there is one line only.
+    pub(super) breaks: &'static str,
 }

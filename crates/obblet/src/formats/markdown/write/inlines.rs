@@ -44,12 +44,17 @@ impl<'d> Writer<'d, '_> {
 
     /// All text below a node on one line.
     pub(super) fn line_of(&mut self, id: NodeId) -> String {
-        self.one_line(id, Context { single_line: true, in_table: false })
+        self.one_line(id, Context { single_line: true, in_table: false, breaks: "<br>" })
+    }
+
+    /// The text of a heading: a line break within is a space.
+    pub(super) fn heading_text(&mut self, id: NodeId) -> String {
+        self.one_line(id, Context { single_line: true, in_table: false, breaks: " " })
     }
 
     /// The text of a cell.
     pub(super) fn cell_text(&mut self, id: NodeId) -> String {
-        self.one_line(id, Context { single_line: true, in_table: true })
+        self.one_line(id, Context { single_line: true, in_table: true, breaks: "<br>" })
     }
 
     fn one_line(&mut self, id: NodeId, context: Context) -> String {
@@ -120,7 +125,7 @@ impl<'d> Writer<'d, '_> {
                     out.push(']');
                     push(&mut out, target, context.in_table);
                 }
-                Token::Break if context.single_line => out.push_str("<br>"),
+                Token::Break if context.single_line => out.push_str(context.breaks),
                 // Nothing to break off from.
                 Token::Break if out.trim_end_matches(['\n', ' ']).is_empty() => {}
                 Token::Break => {
