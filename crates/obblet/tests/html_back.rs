@@ -157,7 +157,7 @@ fn addresses_titles_and_labels() {
 #[test]
 fn blocks_one_behind_the_other() {
     markdown("<h1>a</h1><h2>b #</h2><h6>c</h6>", "# a\n\n## b \\#\n\n###### c");
-    markdown("<h2>a<br>b</h2>", "## a<br>b");
+    markdown("<h2>a<br>b</h2>", "## a b");
     markdown("<h2># a</h2>", "## # a");
     markdown("<hr>", "***");
     markdown("<p>a</p><hr><p>b</p>", "a\n\n---\n\nb");

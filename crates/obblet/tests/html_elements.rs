@@ -140,7 +140,7 @@ fn headings_and_parts_of_pages() {
     case("<h2><p>block</p></h2>", "<h2>block</h2>");
     case("<h2>one<div>two</div></h2>", "<h2>one two</h2>");
     case("<hgroup><h1>Title</h1><p>Subtitle</p></hgroup>", "<h1>Title</h1>\n<p>Subtitle</p>");
-    case("<section><h2>a</h2><p>b</p></section>", "<section>\n<h2>a</h2>\n<p>b</p>\n</section>");
+    case("<section><h2>a</h2></section><p>b</p>", "<section>\n<h2>a</h2>\n</section>\n<p>b</p>");
     case(
         "<article><header><h2>a</h2></header><p>b</p><footer>c</footer></article>",
         "<article>\n<header>\n<h2>a</h2>\n</header>\n<p>b</p>\n<footer>\nc\n</footer>\n</article>",
@@ -171,7 +171,7 @@ fn headings_and_parts_of_pages() {
     case("<noscript><p>without script</p></noscript>", "<p>without script</p>");
     case("<template><p>hidden</p></template><p>a</p>", "<p>a</p>");
     case(r#"<object data="a.pdf">A <b>plan</b></object>"#, "<p>A <strong>plan</strong></p>");
-    case(r#"<iframe src="a.html" title="Chart"></iframe>"#, r#"<p><a href="a.html" title="Chart">Chart</a></p>"#);
+    case(r#"<iframe src="a.html" title="Chart"></iframe>"#, r#"<p><a href="a.html">Chart</a></p>"#);
     case(r#"<video src="a.mp4" controls>No video</video>"#, r#"<p><a href="a.mp4">a.mp4</a></p>"#);
     case(r#"<audio controls><source src="a.ogg"></audio>"#, r#"<p><a href="a.ogg">a.ogg</a></p>"#);
     case(r#"<embed src="a.swf">"#, r#"<p><a href="a.swf">a.swf</a></p>"#);

@@ -103,8 +103,8 @@ fn lines_and_white_space() {
 #[test]
 fn headings_paragraphs_and_rules() {
     case(
-        "<h1>a<br>b</h1><h2>c <em>d</em></h2><h6>e</h6><h3></h3><h4># f</h4>",
-        "# a<br>b\n\n## c *d*\n\n###### e\n\n###\n\n#### # f\n",
+        "<h1>a b</h1><h2>c <em>d</em></h2><h6>e</h6><h3></h3><h4># f</h4>",
+        "# a b\n\n## c *d*\n\n###### e\n\n###\n\n#### # f\n",
     );
     case("<hr><p>a<hr>", "***\n\na\n\n---\n");
     nearly("<div><p>a</div><section><h2>b</h2><p>c</section><aside><p>d</aside>", "a\n\n## b\n\nc\n\nd\n");

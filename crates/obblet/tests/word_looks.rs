@@ -322,3 +322,16 @@ fn rules_of_documents_on_one_page_do_not_meet() {
     // Its colours are meant for a light ground, whatever the reader's system has.
     assert!(page.contains("<html class=\"as-source\">") && binder.contains("<html class=\"as-source\">"), "{page}");
 }
+
+#[test]
+fn bullets_and_numbers_look_as_the_mark_of_their_paragraph_does() {
+    let mark = "<w:numPr><w:ilvl w:val=\"0\"/><w:numId w:val=\"1\"/></w:numPr><w:rPr><w:b/><w:color w:val=\"AA5500\"/></w:rPr>";
+    let body = paragraph(mark, &text("a")) + &item(1, 0, "b");
+    let list = Package { numbering: numbering(&[(1, levels(&[("decimal", "%1.")]))]), ..Package::of(&body) };
+    looks(
+        &list,
+        "exact",
+        "<ol class=\"list1\"><li class=\"marker1\"><p class=\"normal\">a</p></li><li><p class=\"normal\">b</p></li></ol>",
+        &[".list1 { margin: 0; padding-left: 36pt }", ".marker1::marker { font-weight: bold; color: #aa5500 }"],
+    );
+}

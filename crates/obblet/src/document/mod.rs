@@ -63,6 +63,8 @@ pub struct NamedStyle {
     pub class: String,
     /// What it sets, in the order in which that is written.
     pub properties: StyleProperties,
+    /// Whether it is for the bullet or the number before an item, and not for the text of it.
+    pub of_marker: bool,
     /// How the numbers of a list are written, where HTML has no word for it.
     pub numbers: Option<NumberStyle>,
 }

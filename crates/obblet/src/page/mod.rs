@@ -272,7 +272,8 @@ pub(crate) fn named_styles(doc: &Document, characters: Characters, scope: Scope<
         }
         if !declarations.is_empty() {
             let selector = if style.class.is_empty() { whole.clone() } else { format!("{before}.{}", style.class) };
-            rules.push_str(&format!("{selector} {{ {} }}\n", declarations.join("; ")));
+            let part = if style.of_marker { "::marker" } else { "" };
+            rules.push_str(&format!("{selector}{part} {{ {} }}\n", declarations.join("; ")));
         }
     }
     let rules = if characters == Characters::Ascii { css_to_ascii(&rules) } else { rules };

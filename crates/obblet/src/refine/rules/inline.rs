@@ -59,7 +59,7 @@ pub fn set_classes(doc: &mut Document, inline: Inline) {
                 name: (*class).to_owned(),
                 class: (*class).to_owned(),
                 properties: vec![rule.clone()],
-                numbers: None,
+                ..NamedStyle::default()
             });
         }
     }

@@ -67,7 +67,7 @@ pub fn set(doc: &mut Document, breaks: SceneBreaks, mark: &str) {
                             (Property::TextAlign, Value::Keyword("center")),
                             (Property::Margin, Value::Lengths(vec![Measure::Ems(150), Measure::Twips(0)])),
                         ],
-                        numbers: None,
+                        ..Default::default()
                     });
                 }
             }

@@ -119,7 +119,7 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Document {
                 name: name.to_owned(),
                 class: class.to_owned(),
                 properties: properties_of(margins, breaks),
-                numbers: None,
+                ..NamedStyle::default()
             })
             .collect();
     }

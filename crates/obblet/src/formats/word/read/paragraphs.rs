@@ -57,6 +57,9 @@ impl Reader<'_, '_> {
             Some(numbered) if !omitted => self.item(numbered, indent),
             _ => self.block_parent(role, indent, continued),
         };
+        if let Some(numbered) = list.as_ref().filter(|_| !omitted && self.options.fidelity.is_exact()) {
+            self.style_marker(parent, numbered, &base, &properties.mark);
+        }
         let node = self.doc.append_at(parent, Kind::Paragraph, self.offset);
         self.note_role(node, role, heading, in_cell);
         if right_to_left == Some(true) {

@@ -82,7 +82,12 @@ impl ClassRegistry {
     }
 
     fn add(&mut self, name: &str, class: &str, rules: Rules) {
-        self.rules.push(NamedStyle { name: name.to_owned(), class: class.to_owned(), properties: rules, numbers: None });
+        self.rules.push(NamedStyle {
+            name: name.to_owned(),
+            class: class.to_owned(),
+            properties: rules,
+            ..NamedStyle::default()
+        });
     }
 
     /// All rules: those of styles before those of single places, which are to win, and those that join paragraphs last.
@@ -404,6 +409,35 @@ impl Reader<'_, '_> {
         }
     }
 
+    /// What the bullet or the number of an item looks like: as the mark of its paragraph does, and as its level says on top of
+    /// that (section 17.9.24). What looks like the text needs no rules.
+    pub(super) fn style_marker(
+        &mut self,
+        item: NodeId,
+        numbered: &Numbered,
+        text: &CharacterProperties,
+        mark: &CharacterProperties,
+    ) {
+        let mut look = *text;
+        look.override_with(mark);
+        if let Some(level) = self.numberings.level(numbered.instance, numbered.level) {
+            look.override_with(&level.characters);
+        }
+        let rules = |look: &CharacterProperties| {
+            let mut rules = Rules::new();
+            self.character_rules(&mut rules, look);
+            let is_shown = |property: &Property| {
+                matches!(property, Property::Color | Property::FontSize | Property::FontWeight | Property::FontStyle)
+            };
+            rules.retain(|(property, _)| is_shown(property));
+            rules
+        };
+        let rules = difference(&rules(text), rules(&look));
+        let known = self.registry.rules.len();
+        self.add_rules(item, "marker", rules);
+        self.registry.rules[known..].iter_mut().for_each(|style| style.of_marker = true);
+    }
+
     /// The name of a table's style.
     pub(super) fn style_table(&mut self) {
         let Some(table) = self.tables.last() else { return };
@@ -473,7 +507,7 @@ impl Reader<'_, '_> {
         let mut characters = self.styles.characters;
         characters.override_with(&self.styles.default_paragraph().characters);
         self.character_rules(&mut rules, &characters);
-        let style = NamedStyle { name: "page".to_owned(), class: String::new(), properties: rules, numbers: None };
+        let style = NamedStyle { name: "page".to_owned(), class: String::new(), properties: rules, ..NamedStyle::default() };
         self.registry.rules.insert(0, style);
     }
 
