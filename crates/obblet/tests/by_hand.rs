@@ -215,3 +215,14 @@ fn markdown_is_text_that_people_read() {
     let output = converted(&source, Format::Html, Format::Markdown, &["images.place=embed"]);
     assert!(output.text().unwrap().contains("](data:image/gif;base64,"));
 }
+
+#[test]
+fn formatting_is_of_text() {
+    let saved = |body: &str| format!("<p class=MsoNormal>x</p>{body}");
+    let output = converted(&saved("<p><b><img src=a.png alt=well></b>Well"), Format::Html, Format::Markdown, &[]);
+    assert_eq!(output.text(), Some("x\n\n![well](a.png)Well\n"));
+    let output = converted(&saved("<p><a href=a.html>Next </a><a href=b.html>Back</a>"), Format::Html, Format::Markdown, &[]);
+    assert_eq!(output.text(), Some("x\n\n[Next](a.html) [Back](b.html)\n"));
+    let output = converted("<p><a href='javascript:x()'>Results</a>", Format::Html, Format::Markdown, &[]);
+    assert_eq!(output.text(), Some("Results\n"));
+}

@@ -141,9 +141,10 @@ pub fn refine(doc: &mut Document, writes: Format, profile: &Profile, context: &C
     if cleaning.runs("structure") {
         refine::structure::repair(doc);
     }
-    if writes == Format::Html {
+    if writes != Format::Text {
         let options = profile.html_options(html::Ids::Used);
-        let opened = html::open_refused(doc, options.trusts(), options.mends);
+        let opened =
+            html::open_refused(doc, options.trusts(), if writes == Format::Html { options.mends } else { html::Mends::empty() });
         if opened && cleaning.noise.formatting != When::Never && cleaning.runs("formatting") {
             // Text on both sides of a link that has gone is one piece.
             refine::formatting::tidy(doc);

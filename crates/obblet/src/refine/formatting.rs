@@ -21,6 +21,9 @@ pub fn tidy(doc: &mut Document) {
         if doc.kind(id) == Kind::TextLevel(TextLevel::Code) {
             turn_code(doc, id);
         }
+        if matches!(doc.kind(id), Kind::Link { .. }) {
+            move_white_out(doc, id);
+        }
         if is_formatting(doc.kind(id)) {
             tidy_one(doc, id, parent);
         } else if !doc.kind(id).is_leaf() {
@@ -79,6 +82,7 @@ fn candidates(doc: &Document) -> Vec<NodeId> {
             kind if kind.is_leaf() => false,
             kind if is_formatting(kind) || is_strong_itself(kind) => true,
             Kind::Anchor | Kind::Division(DivisionKind::Plain) | Kind::TextLevel(TextLevel::Code) => true,
+            Kind::Link { .. } => node.has_attributes() || has_white_ends(doc, id),
             _ => node.has_attributes(),
         };
         if may_change {
@@ -99,6 +103,16 @@ fn candidates(doc: &Document) -> Vec<NodeId> {
         }
     }
     by_depth.into_iter().rev().flatten().collect()
+}
+
+/// Whether the text of a node begins or ends with white space.
+fn has_white_ends(doc: &Document, id: NodeId) -> bool {
+    let text = |child: Option<NodeId>| match child.map(|child| doc.kind(child)) {
+        Some(Kind::Text(text)) => doc.text(text),
+        _ => "",
+    };
+    let node = doc.node(id);
+    text(node.first_child()).starts_with(char::is_whitespace) || text(node.last_child()).ends_with(char::is_whitespace)
 }
 
 /// Whether a node that is no formatting may join with the one behind it.
@@ -195,7 +209,10 @@ fn tidy_one(doc: &mut Document, id: NodeId, parent: NodeId) {
             && doc.ancestors(id).take_while(|&above| doc.kind(above).is_inline()).any(|above| doc.kind(above) == kind);
         let is_link = |child| matches!(doc.kind(child), Kind::Link { .. });
         let again = again || (kind == Kind::Underline && doc.children(id).all(|child| is_link(child) || is_white(doc, child)));
-        let lone = matches!(kind, Kind::Span) || again || doc.children(id).all(|child| is_white(doc, child));
+        // Images look the same in bold.
+        let is_seen_by_text = matches!(kind, Kind::Strong | Kind::Emphasis | Kind::Underline | Kind::TextLevel(TextLevel::Small));
+        let is_image = |child| is_seen_by_text && matches!(doc.kind(child), Kind::Image { .. });
+        let lone = matches!(kind, Kind::Span) || again || doc.children(id).all(|child| is_white(doc, child) || is_image(child));
         if lone {
             // Its neighbours meet; they are joined when the walk leaves what they are in.
             return doc.unwrap(id);

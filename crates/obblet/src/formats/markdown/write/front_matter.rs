@@ -1,6 +1,7 @@
 //! Metadata, as YAML at the top.
 
 use super::Writer;
+use crate::document::{Document, Kind};
 
 /// Writes what is known of the document and not said by its text.
 pub(super) fn write(writer: &mut Writer<'_, '_>) {
@@ -16,7 +17,9 @@ pub(super) fn write(writer: &mut Writer<'_, '_>) {
     if let Some(title) = metadata.title.as_deref().filter(|title| heading.as_deref() != Some(title)) {
         put("title", title);
     }
-    put("subtitle", metadata.subtitle.as_deref().unwrap_or_default());
+    // So is the subtitle, where it stands below that.
+    let below = first_below_heading(writer.doc);
+    put("subtitle", metadata.subtitle.as_deref().filter(|subtitle| below.as_deref() != Some(subtitle)).unwrap_or_default());
     if let [author] = metadata.authors.as_slice() {
         put("author", author);
     }
@@ -47,6 +50,13 @@ pub(super) fn write(writer: &mut Writer<'_, '_>) {
     }
     writer.out.line("---");
     writer.out.line("");
+}
+
+/// The text of what stands directly below the first heading of the document.
+fn first_below_heading(doc: &Document) -> Option<String> {
+    let heading = doc.children(doc.root()).find(|&block| matches!(doc.kind(block), Kind::Heading(_)))?;
+    let below = doc.node(heading).next()?;
+    Some(doc.plain_text(below).split_whitespace().collect::<Vec<_>>().join(" "))
 }
 
 /// A value as YAML writes it: plain where that is the same text.
