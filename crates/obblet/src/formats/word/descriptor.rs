@@ -1,6 +1,6 @@
 //! What there is to know about the format, and what its reader and its writer may find.
 
-use super::{ReadOptions, read};
+use super::{ReadOptions, WriteOptions, read, write};
 use crate::document::{FindingInfo, Weight, finding};
 use crate::formats::ReadError;
 use crate::formats::{Descriptor, Images, RawHtml};
@@ -28,11 +28,23 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
         };
         read(bytes, &options).map_err(ReadError::new)
     }),
-    write: None,
+    write: Some(|doc, request| write(doc, &WriteOptions { settings: &request.settings.word })),
     findings: FINDINGS,
 };
 
 const FINDINGS: &[FindingInfo] = &[
+    finding(
+        "word.control-characters",
+        &[Weight::Changed],
+        "Characters that XML has no place for became U+FFFD in a Word document.",
+    ),
+    finding("word.image", &[Weight::Lost], "An image can't be shown in Word documents; its alt text is kept."),
+    finding(
+        "word.linked-image",
+        &[Weight::Changed],
+        "An image is linked in a Word document and not part of it: its file was not found, or is elsewhere.",
+    ),
+    finding("word.no-form", &[Weight::Changed], "Word documents have no form for something; the nearest one was written."),
     finding("word.columns", &[Weight::Changed], "Text that is set in columns runs in one; `exact` keeps the columns."),
     finding("word.comment", &[Weight::Lost], "Comments were left out; their words are in the finding."),
     finding("word.contents", &[Weight::Changed], "A list of contents was left out, since pages have one of their own."),

@@ -7,13 +7,17 @@
 //! which [`open_raw`](crate::formats::html::open_raw) opens.
 
 mod descriptor;
+mod model;
 mod package;
+mod printer;
 mod read;
 mod settings;
+mod write;
 mod xml;
 
 pub use crate::formats::StyleFidelity;
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub use package::PackageError;
 pub use read::{Comments, Headers, HeadingNumbers, ListNumbers, ReadOptions, read};
-pub use settings::Settings;
+pub use settings::{PageSize, Settings};
+pub use write::{WriteOptions, write};

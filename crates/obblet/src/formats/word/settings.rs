@@ -18,6 +18,20 @@ pub struct Settings {
     pub contents: bool,
     /// Whether hidden text of Word documents is shown.
     pub hidden: bool,
+    /// The pages of Word documents that are written: A4, Letter, or those of the source and of the language.
+    pub page: PageSize,
+}
+
+/// The size of pages.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum PageSize {
+    /// The one of the source, else the one that people of the document's language use.
+    #[default]
+    Auto,
+    /// 210 by 297 millimetres.
+    A4,
+    /// 8.5 by 11 inches.
+    Letter,
 }
 
 impl Settings {
@@ -29,6 +43,7 @@ impl Settings {
         list_numbers: ListNumbers::Items,
         contents: false,
         hidden: false,
+        page: PageSize::Auto,
     };
 }
 
@@ -68,8 +83,18 @@ impl Declared for Settings {
             "What becomes of paragraphs with numbers that lists in HTML do not have, such as 1.2: items of lists, or paragraphs that begin with their numbers as text."
         ),
         flag!("word.contents", contents, "Whether lists of contents in Word documents stay; pages have one of their own."),
+        choice!(
+            "word.page",
+            PageSize,
+            page,
+            "The pages of Word documents that are written: a4, letter, or with auto those of the source, else those of the language."
+        ),
         flag!("word.hidden", hidden, "Whether hidden text of Word documents is shown."),
     ];
+}
+
+impl Choice for PageSize {
+    const CHOICES: &'static [(&'static str, Self)] = &[("auto", Self::Auto), ("a4", Self::A4), ("letter", Self::Letter)];
 }
 
 impl Choice for Comments {

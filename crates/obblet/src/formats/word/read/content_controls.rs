@@ -1,14 +1,17 @@
 //! Content controls: what a form or a template put around content (ECMA-376, part 1, section 17.5.2). Their content is
 //! content like any other, but for lists of contents, and for hints that nobody has filled in.
 
-use super::super::xml::{Event, Xml};
+use super::super::xml::{Event, Ns, Xml, is_on};
 use super::Reader;
+use crate::document::Kind;
 
 /// What a content control says of itself.
 #[derive(Clone, Copy, Debug, Default)]
 pub(super) struct Control {
     /// Whether it holds a list of contents.
     pub(super) is_contents: bool,
+    /// Whether it is a checkbox that is ticked, or one that is not.
+    pub(super) checkbox: Option<bool>,
 }
 
 impl Reader<'_, '_> {
@@ -20,7 +23,12 @@ impl Reader<'_, '_> {
             match xml.next() {
                 Some(Event::Open(element)) => {
                     depth += 1;
-                    if element.is(b"docPartGallery") {
+                    if element.ns == Ns::W14 && element.local() == b"checkbox" {
+                        control.checkbox = Some(false);
+                    } else if element.ns == Ns::W14 && element.local() == b"checked" {
+                        let value = element.get(b"val");
+                        control.checkbox = Some(value.is_none_or(|value| is_on(&value)));
+                    } else if element.is(b"docPartGallery") {
                         control.is_contents = element.val().as_deref() == Some("Table of Contents");
                     }
                 }
@@ -32,6 +40,23 @@ impl Reader<'_, '_> {
         if let Some(last) = self.controls.last_mut() {
             *last = control;
         }
+    }
+
+    /// Whether the control that was opened last holds a list of contents, and those are left out.
+    pub(super) fn is_contents_control(&self) -> bool {
+        self.controls.last().is_some_and(|control| control.is_contents) && !self.options.settings.contents
+    }
+
+    /// Whether the control that was opened last is the box before the text of an item, which is a task then.
+    pub(super) fn ticks_item(&mut self) -> bool {
+        let Some(control) = self.controls.last().copied() else { return false };
+        let Some(done) = control.checkbox else { return false };
+        self.ensure_paragraph();
+        let Some(node) = self.context().paragraph.as_ref().map(|paragraph| paragraph.node) else { return false };
+        let item = self.doc.node(node).parent().filter(|_| self.is_empty(node));
+        let Some(item) = item.filter(|&item| matches!(self.doc.kind(item), Kind::ListItem { .. })) else { return false };
+        self.doc.set_kind(item, Kind::ListItem { checked: Some(done) });
+        true
     }
 
     pub(super) fn end_control(&mut self) {

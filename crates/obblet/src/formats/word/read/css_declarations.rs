@@ -1,10 +1,10 @@
 //! What properties look like, as properties of styles.
 
-use super::Reader;
-use super::properties::{
+use super::super::model::properties::{
     Alignment, Border, Borders, CharacterProperties, Colour, EmphasisMark, Flag, LineRule, ParagraphProperties, TabKind,
 };
-use super::styles::{TablePart, TableStyle};
+use super::super::model::styles::{TablePart, TableStyle};
+use super::Reader;
 use crate::document::{Edge, Line, Measure, Property, StyleProperties, Underline, Value};
 
 /// The class of rules that join paragraphs; they stand behind all others.

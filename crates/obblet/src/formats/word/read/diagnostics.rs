@@ -1,10 +1,10 @@
 //! What the user should know about a document: what was left out, and what could be better in it. Collected while it is
 //! read, reported once for each sort.
 
+use super::super::model::properties::Name;
 use super::super::xml::{Event, Xml};
 use super::open::OpenParagraph;
 use super::open::ParagraphMarks;
-use super::properties::Name;
 use super::{Comments, Reader};
 use crate::document::{Document, Finding, Kind, NodeId, Step};
 use crate::fast_hash::HashMap;
@@ -158,7 +158,7 @@ impl Reader<'_, '_> {
     }
 
     pub(super) fn is_all_bold(&self, paragraph: &OpenParagraph) -> bool {
-        let by_style = paragraph.base.flags.is(super::properties::Flag::Bold);
+        let by_style = paragraph.base.flags.is(super::super::model::properties::Flag::Bold);
         self.doc.children(paragraph.node).all(|child| match self.doc.kind(child) {
             Kind::Strong | Kind::Anchor => true,
             Kind::Text(text) => by_style || self.doc.text(text).trim().is_empty(),

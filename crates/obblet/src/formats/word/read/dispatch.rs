@@ -1,11 +1,11 @@
 //! The walk over a part: which element opens what. It keeps its own stack, for people nest tables as deep as they like.
 
+use super::super::model::properties::{self, CharacterProperties, ParagraphProperties, Vocabulary};
+use super::super::model::section::Section;
 use super::super::xml::{Element, Event, Ns, Xml};
 use super::Reader;
 use super::open::{RevisionKind, Wrap};
 use super::open_element::Frame;
-use super::properties::{self, CharacterProperties, ParagraphProperties, Vocabulary};
-use super::section::Section;
 use crate::document as model;
 use crate::document::{Direction, Kind, NodeId, TextLevel};
 
@@ -157,9 +157,13 @@ impl Reader<'_, '_> {
                 self.control_properties(xml);
             }
             b"sdtContent" => {
-                if self.controls.last().is_some_and(|control| control.is_contents) && !self.options.settings.contents {
+                if self.is_contents_control() {
                     self.omit();
                     return Some(Frame::Omitted);
+                }
+                if self.ticks_item() {
+                    xml.skip();
+                    return None;
                 }
                 return Some(Frame::Through);
             }

@@ -1,8 +1,8 @@
 //! Items of numbered and bulleted lists. In the source they are paragraphs with a number; here they stand in lists, each list
 //! in the item that it belongs to.
 
+use super::super::model::numbering::{Level, NumberFormat, Numbered};
 use super::Reader;
-use super::numbering::{Level, NumberFormat, Numbered};
 use super::open::{Flow, OpenList};
 use crate::document::{Kind, ListKind, ListNumbering, Marker, NodeId};
 
@@ -32,6 +32,11 @@ impl Reader<'_, '_> {
         // Levels of one definition are levels of one list. A list of another stands in the item that it is set in further than.
         let of_same =
             context.lists.iter().rposition(|list| list.definition == numbered.definition && list.level <= numbered.level);
+        // A list of another definition between may be the one that it is in.
+        let of_same = of_same.filter(|place| {
+            let between = context.lists.get(place + 1..).unwrap_or_default();
+            !between.iter().any(|list| list.level < numbered.level && indent - list.indent > TOLERANCE)
+        });
         match of_same {
             Some(place) => context.lists.truncate(place + 1),
             None => {
@@ -141,4 +146,4 @@ impl Reader<'_, '_> {
 }
 
 /// Twips that indents may differ by.
-const TOLERANCE: i32 = 60;
+pub(super) const TOLERANCE: i32 = 60;

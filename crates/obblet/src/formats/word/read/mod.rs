@@ -18,27 +18,26 @@ mod fields;
 mod languages;
 mod lists;
 mod notes;
-mod numbering;
 mod open;
 mod open_element;
 mod paragraphs;
 mod pictures;
-mod properties;
 mod resolve;
 mod resolve_anchors;
 mod resolve_captions;
 mod resolve_headings;
 mod resolve_languages;
 mod runs;
-mod section;
 mod sections;
 mod style_classes;
-mod styles;
 mod symbols;
 mod tables;
-mod theme;
 
 use super::Settings;
+use super::model::numbering::Numberings;
+use super::model::properties::{Name, Names};
+use super::model::styles::Styles;
+use super::model::theme::Theme;
 use super::package::{Package, PackageError, Relations};
 use super::xml::Xml;
 use crate::document::{Comment, Document, MediaId, NodeId, Producer, Revision};
@@ -47,13 +46,9 @@ use crate::formats::StyleFidelity;
 use crate::links::{ExternalLinks, NoExternalLinks};
 use crate::refine::revisions::Revisions;
 use notes::NoteKind;
-use numbering::Numberings;
 use open::Context;
 use open::{Run, Wrap};
-use properties::{Name, Names};
 use style_classes::ClassRegistry;
-use styles::Styles;
-use theme::Theme;
 
 /// What becomes of comments.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]

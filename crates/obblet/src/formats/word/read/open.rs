@@ -1,8 +1,8 @@
 //! What is open while a part is read: paragraphs, lists and runs.
 
-use super::numbering::Numbered;
-use super::properties::{CharacterProperties, Name, ParagraphProperties, Raised};
-use super::styles::Role;
+use super::super::model::numbering::Numbered;
+use super::super::model::properties::{CharacterProperties, Name, ParagraphProperties, Raised};
+use super::super::model::styles::Role;
 use super::symbols;
 use crate::document::{Direction, Marker, NodeId};
 use smallvec::SmallVec;

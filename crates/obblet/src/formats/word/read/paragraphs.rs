@@ -1,13 +1,13 @@
 //! Paragraphs: where each goes and what it is there.
 
-use super::numbering::{Level, Numbered};
+use super::super::model::numbering::{Level, Numbered};
+use super::super::model::properties::{Borders, CharacterProperties, Flag, Name, ParagraphProperties};
+use super::super::model::styles::{Role, StyleKind};
 use super::open::{Context, Flow, OpenParagraph, ParagraphMarks};
-use super::properties::{Borders, CharacterProperties, Flag, Name, ParagraphProperties};
 use super::style_classes::Subject;
-use super::styles::{Role, StyleKind};
 use super::tables::OpenTable;
 use super::{HeadingNumbers, ListNumbers, Reader};
-use crate::document::{Direction, HintRole, Kind, NodeId, Step};
+use crate::document::{Direction, DivisionKind, HintRole, Kind, NodeId, Step};
 use crate::refine::revisions::Revisions;
 
 impl Reader<'_, '_> {
@@ -57,9 +57,7 @@ impl Reader<'_, '_> {
             Some(numbered) if !omitted => self.item(numbered, indent),
             _ => self.block_parent(role, indent, continued),
         };
-        if let Some(numbered) = list.as_ref().filter(|_| !omitted && self.options.fidelity.is_exact()) {
-            self.style_marker(parent, numbered, &base, &properties.mark);
-        }
+        self.style_marker(parent, list.as_ref().filter(|_| !omitted), [&base, &properties.mark]);
         let node = self.doc.append_at(parent, Kind::Paragraph, self.offset);
         self.note_role(node, role, heading, in_cell);
         if right_to_left == Some(true) {
@@ -123,6 +121,8 @@ impl Reader<'_, '_> {
             self.headings.push((node, level));
         } else if role == Role::Caption {
             self.captions.push(node);
+        } else if role == Role::Term {
+            self.doc.set_kind(node, Kind::Term);
         } else if role == Role::Subtitle && self.subtitle.is_none() && !in_cell {
             self.subtitle = Some(node);
         }
@@ -149,23 +149,49 @@ impl Reader<'_, '_> {
         if role != Role::Code {
             self.end_code();
         }
-        let context = self.contexts.last_mut().unwrap_or(&mut self.outside);
-        if role != Role::Quote {
-            context.quote = None;
-            return context.container;
+        if continued && let Some(item) = self.item_at(indent) {
+            self.context_mut().quote = None;
+            return item;
         }
-        let container = context.container;
-        match context.quote {
-            Some(quote) => quote,
-            None => {
-                let quote = self.doc.append_at(container, Kind::BlockQuote, self.offset);
-                if self.options.fidelity.is_exact() {
-                    self.without_margins(quote);
+        match role {
+            Role::Quote => self.run_of_blocks(Kind::BlockQuote),
+            Role::Callout(callout) => self.run_of_blocks(Kind::Division(DivisionKind::Callout(callout))),
+            Role::Term => self.run_of_blocks(Kind::TermList),
+            Role::TermDescription => {
+                let list = self.run_of_blocks(Kind::TermList);
+                match self.doc.node(list).last_child().filter(|&last| self.doc.kind(last) == Kind::TermDescription) {
+                    Some(last) => last,
+                    None => self.doc.append_at(list, Kind::TermDescription, self.offset),
                 }
-                self.context_mut().quote = Some(quote);
-                quote
+            }
+            _ => {
+                let context = self.context_mut();
+                context.quote = None;
+                context.container
             }
         }
+    }
+
+    /// The item that a paragraph goes on with which is set in so far: that of the innermost list that is not set in further.
+    fn item_at(&self, indent: Option<i32>) -> Option<NodeId> {
+        let lists = &self.context().suspended;
+        let indent = indent.unwrap_or(i32::MAX);
+        let within = lists.iter().rev().find(|list| list.indent <= indent.saturating_add(super::lists::TOLERANCE));
+        within.or(lists.last()).map(|list| list.item)
+    }
+
+    /// What paragraphs stand in that follow each other: the quotation, the callout or the list of terms that is open, or a new one.
+    fn run_of_blocks(&mut self, kind: Kind) -> NodeId {
+        if let Some(open) = self.context().quote.filter(|&open| self.doc.kind(open) == kind) {
+            return open;
+        }
+        let container = self.context().container;
+        let open = self.doc.append_at(container, kind, self.offset);
+        if kind == Kind::BlockQuote && self.options.fidelity.is_exact() {
+            self.without_margins(open);
+        }
+        self.context_mut().quote = Some(open);
+        open
     }
 
     /// What an item or a table ends.
@@ -465,13 +491,13 @@ impl Reader<'_, '_> {
     }
 
     /// The style that a run names, where it is one of characters.
-    pub(super) fn character_style(&self, id: Option<Name>) -> Option<&super::styles::Style> {
+    pub(super) fn character_style(&self, id: Option<Name>) -> Option<&super::super::model::styles::Style> {
         self.styles.get(id, StyleKind::Character)
     }
 }
 
 /// The level of a heading, from 1; 0 for a title.
-fn heading_of(properties: &ParagraphProperties, style: &super::styles::Style, in_cell: bool) -> Option<u8> {
+fn heading_of(properties: &ParagraphProperties, style: &super::super::model::styles::Style, in_cell: bool) -> Option<u8> {
     let mut heading = match properties.outline {
         Some(level) => (level < 9).then_some(level + 1),
         None => style.heading(),

@@ -1,7 +1,7 @@
 //! The language of the document, and of what is in another.
 
+use super::super::model::properties::Name;
 use super::Reader;
-use super::properties::Name;
 use crate::document::Kind;
 
 impl Reader<'_, '_> {

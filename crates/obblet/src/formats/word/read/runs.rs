@@ -1,9 +1,9 @@
 //! Runs of text, and the elements that their properties mean.
 
+use super::super::model::properties::{CharacterProperties, Colour, Flag, Name, Raised};
+use super::super::model::styles::Role;
 use super::super::xml::{Element, Event, Xml};
 use super::open::{ParagraphMarks, RevisionKind, Run, Wrap};
-use super::properties::{CharacterProperties, Colour, Flag, Name, Raised};
-use super::styles::Role;
 use super::{Reader, symbols};
 use crate::document::Underline;
 use crate::document::{CrossReference, Kind, NodeId, TextLevel};

@@ -1,7 +1,7 @@
 //! Where sections end: their headers and footers, the measure of the page, and their columns.
 
+use super::super::model::section::{Pages, Place, Section};
 use super::Reader;
-use super::section::{Pages, Place, Section};
 use crate::document as model;
 use crate::document::{DivisionKind, Finding, Kind, NodeId, Property, Value};
 use crate::fast_hash::HashSet;

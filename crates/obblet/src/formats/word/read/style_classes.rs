@@ -1,11 +1,13 @@
 //! Looks: names of styles as classes, and rules that make a page look like the document. Each set of rules is one class.
 
+use super::super::model::numbering::{Level, NumberFormat, Numbered};
+use super::super::model::properties::{
+    Alignment, Border, CharacterProperties, Colour, Flag, LineRule, ParagraphProperties, TabKind, TabStop,
+};
+use super::super::model::styles::{InCell, Role, Style, StyleKind};
 use super::Reader;
 use super::css_declarations::JOINED;
 use super::css_declarations::{CellKey, Rules, cell_rules, difference, edge};
-use super::numbering::{Level, NumberFormat, Numbered};
-use super::properties::{Alignment, Border, CharacterProperties, Colour, Flag, LineRule, ParagraphProperties, TabKind, TabStop};
-use super::styles::{InCell, Role, Style, StyleKind};
 use super::tables::{OpenTable, TableParts};
 use crate::document::{Kind, Line, Measure, NamedStyle, NodeId, NumberStyle, Property, Underline, Value};
 use crate::fast_hash::HashMap;
@@ -197,7 +199,7 @@ impl Reader<'_, '_> {
 
     /// What the style of a paragraph says beyond what the style of all paragraphs says.
     fn rules_of_style(&self, properties: &ParagraphProperties) -> Rules {
-        let rules = |style: &super::styles::Style| {
+        let rules = |style: &super::super::model::styles::Style| {
             let mut paragraph = self.styles.paragraph.clone();
             paragraph.override_with(&style.paragraph);
             let mut characters = self.styles.characters;
@@ -411,13 +413,8 @@ impl Reader<'_, '_> {
 
     /// What the bullet or the number of an item looks like: as the mark of its paragraph does, and as its level says on top of
     /// that (section 17.9.24). What looks like the text needs no rules.
-    pub(super) fn style_marker(
-        &mut self,
-        item: NodeId,
-        numbered: &Numbered,
-        text: &CharacterProperties,
-        mark: &CharacterProperties,
-    ) {
+    pub(super) fn style_marker(&mut self, item: NodeId, numbered: Option<&Numbered>, [text, mark]: [&CharacterProperties; 2]) {
+        let Some(numbered) = numbered.filter(|_| self.options.fidelity.is_exact()) else { return };
         let mut look = *text;
         look.override_with(mark);
         if let Some(level) = self.numberings.level(numbered.instance, numbered.level) {

@@ -1,10 +1,10 @@
 //! Tables: rows and cells on a grid, cells that go on from the row above, and rows that a style sets apart (ECMA-376, part 1,
 //! section 17.4).
 
+use super::super::model::properties::{self, Alignment, Borders, Colour, Flag, Name, Vocabulary};
+use super::super::model::styles::{InCell, StyleKind, TableLook, TablePart, TableStyle};
 use super::super::xml::{Event, Xml, next_child};
 use super::Reader;
-use super::properties::{self, Alignment, Borders, Colour, Flag, Name, Vocabulary};
-use super::styles::{InCell, StyleKind, TableLook, TablePart, TableStyle};
 use crate::document::{Align, CellKind, Column, HintRole, Kind, Line, NodeId, Property, RowGroupKind, Scope, Step, Value};
 use crate::refine::revisions::Revisions;
 use std::borrow::Cow;

@@ -5,7 +5,7 @@ use crate::fast_hash::HashMap;
 
 /// Fonts and colours by their places in the theme.
 #[derive(Debug, Default)]
-pub(super) struct Theme {
+pub(in crate::formats::word) struct Theme {
     fonts: HashMap<&'static str, String>,
     colours: HashMap<&'static str, u32>,
 }
@@ -15,7 +15,7 @@ const SLOTS: [&str; 12] =
     ["dk1", "lt1", "dk2", "lt2", "accent1", "accent2", "accent3", "accent4", "accent5", "accent6", "hlink", "folHlink"];
 
 impl Theme {
-    pub(super) fn read(source: &str) -> Self {
+    pub(in crate::formats::word) fn read(source: &str) -> Self {
         let mut theme = Self::default();
         let mut xml = Xml::new(source);
         let (mut slot, mut family) = (None, "");
@@ -57,7 +57,7 @@ impl Theme {
     }
 
     /// The font of a name such as `minorHAnsi` (section 17.18.96).
-    pub(super) fn font(&self, slot: &str) -> Option<&str> {
+    pub(in crate::formats::word) fn font(&self, slot: &str) -> Option<&str> {
         let place = match slot {
             "majorAscii" | "majorHAnsi" => "majorLatin",
             "minorAscii" | "minorHAnsi" => "minorLatin",
@@ -71,7 +71,7 @@ impl Theme {
     }
 
     /// The colour of a name such as `accent1` (section 17.18.97).
-    pub(super) fn colour(&self, slot: &str) -> Option<u32> {
+    pub(in crate::formats::word) fn colour(&self, slot: &str) -> Option<u32> {
         let place = match slot {
             "dark1" | "text1" | "tx1" => "dk1",
             "light1" | "background1" | "bg1" => "lt1",
@@ -86,13 +86,13 @@ impl Theme {
 }
 
 /// A colour made lighter or darker: both are the part of 255 that stays (section 17.18.97).
-pub(super) fn toned(colour: u32, tint: Option<u8>, shade: Option<u8>) -> u32 {
+pub(in crate::formats::word) fn toned(colour: u32, tint: Option<u8>, shade: Option<u8>) -> u32 {
     let colour = tint.map_or(colour, |tint| mix(0x00FF_FFFF, colour, u32::from(tint) * 100 / 255));
     shade.map_or(colour, |shade| mix(0, colour, u32::from(shade) * 100 / 255))
 }
 
 /// So many parts in a hundred of a front colour on a ground.
-pub(super) fn mix(ground: u32, front: u32, percent: u32) -> u32 {
+pub(in crate::formats::word) fn mix(ground: u32, front: u32, percent: u32) -> u32 {
     let part = |shift: u32| {
         let (ground, front) = (ground >> shift & 255, front >> shift & 255);
         ((ground * (100 - percent) + front * percent + 50) / 100) << shift

@@ -10,7 +10,7 @@ use crate::numeral::numeral;
 
 /// How the number of a level is written (section 17.18.59).
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub(super) enum NumberFormat {
+pub(in crate::formats::word) enum NumberFormat {
     #[default]
     Decimal,
     TwoDigits,
@@ -25,18 +25,18 @@ pub(super) enum NumberFormat {
 
 /// One level of a list.
 #[derive(Clone, Debug)]
-pub(super) struct Level {
-    pub(super) start: i32,
-    pub(super) format: NumberFormat,
+pub(in crate::formats::word) struct Level {
+    pub(in crate::formats::word) start: i32,
+    pub(in crate::formats::word) format: NumberFormat,
     /// The number as it is shown, with `%1` for that of the first level.
-    pub(super) text: String,
+    pub(in crate::formats::word) text: String,
     /// The level whose next number starts this one anew, from 1; 0 for none.
     restart: Option<u8>,
     legal: bool,
     paragraph_style: Option<Name>,
-    pub(super) paragraph: ParagraphProperties,
-    pub(super) characters: CharacterProperties,
-    pub(super) picture: bool,
+    pub(in crate::formats::word) paragraph: ParagraphProperties,
+    pub(in crate::formats::word) characters: CharacterProperties,
+    pub(in crate::formats::word) picture: bool,
 }
 
 impl Default for Level {
@@ -79,7 +79,7 @@ struct Counters {
 
 /// All numbering of a document.
 #[derive(Debug, Default)]
-pub(super) struct Numberings {
+pub(in crate::formats::word) struct Numberings {
     definitions: Vec<Definition>,
     instances: HashMap<i32, Instance>,
     counters: HashMap<usize, Counters>,
@@ -89,18 +89,18 @@ pub(super) struct Numberings {
 
 /// A number that a paragraph has.
 #[derive(Clone, Debug, PartialEq, Eq)]
-pub(super) struct Numbered {
+pub(in crate::formats::word) struct Numbered {
     /// The instance, and the definition that it shares its counters with.
-    pub(super) instance: i32,
-    pub(super) definition: usize,
+    pub(in crate::formats::word) instance: i32,
+    pub(in crate::formats::word) definition: usize,
     /// From 0.
-    pub(super) level: u8,
-    pub(super) value: i32,
+    pub(in crate::formats::word) level: u8,
+    pub(in crate::formats::word) value: i32,
 }
 
 impl Numberings {
     /// Reads the part with the numbering.
-    pub(super) fn read(source: &str, names: &mut Names, theme: &Theme, looks: bool) -> Self {
+    pub(in crate::formats::word) fn read(source: &str, names: &mut Names, theme: &Theme, looks: bool) -> Self {
         let mut all = Self::default();
         let mut places = HashMap::default();
         let mut xml = Xml::new(source);
@@ -147,7 +147,7 @@ impl Numberings {
     }
 
     /// The level of an instance, with its overrides.
-    pub(super) fn level(&self, instance: i32, level: u8) -> Option<&Level> {
+    pub(in crate::formats::word) fn level(&self, instance: i32, level: u8) -> Option<&Level> {
         let instance = self.instances.get(&instance)?;
         let level = usize::from(level).min(LEVELS - 1);
         let own = instance.levels[level].as_deref();
@@ -155,7 +155,7 @@ impl Numberings {
     }
 
     /// Which instance and level a paragraph is numbered by: its own properties, then those of its style (section 17.9.23).
-    pub(super) fn of(&self, direct: Numbering, style: &Style) -> Option<(i32, u8)> {
+    pub(in crate::formats::word) fn of(&self, direct: Numbering, style: &Style) -> Option<(i32, u8)> {
         let from_style = style.paragraph.numbering;
         let id = direct.id.or(from_style.id).filter(|id| *id > 0)?;
         self.instances.get(&id)?;
@@ -174,7 +174,7 @@ impl Numberings {
     }
 
     /// Counts a paragraph.
-    pub(super) fn count(&mut self, id: i32, level: u8) -> Option<Numbered> {
+    pub(in crate::formats::word) fn count(&mut self, id: i32, level: u8) -> Option<Numbered> {
         let instance = self.instances.get(&id)?;
         let definition = instance.definition;
         let at = usize::from(level).min(LEVELS - 1);
@@ -210,26 +210,26 @@ impl Numberings {
     }
 
     /// A paragraph that was counted is none.
-    pub(super) fn take_back(&mut self, numbered: &Numbered) {
+    pub(in crate::formats::word) fn take_back(&mut self, numbered: &Numbered) {
         if let Some(counters) = self.counters.get_mut(&numbered.definition) {
             counters.values[usize::from(numbered.level)] = Some(numbered.value.saturating_sub(1));
         }
     }
 
     /// Whether a list in HTML can show the number of a paragraph.
-    pub(super) fn is_plain(&self, numbered: &Numbered) -> bool {
+    pub(in crate::formats::word) fn is_plain(&self, numbered: &Numbered) -> bool {
         self.level(numbered.instance, numbered.level).is_none_or(|level| level.is_plain(numbered.level))
     }
 
     /// The number of a paragraph as it is shown.
-    pub(super) fn shown(&self, numbered: &Numbered) -> String {
+    pub(in crate::formats::word) fn shown(&self, numbered: &Numbered) -> String {
         let Some(level) = self.level(numbered.instance, numbered.level) else { return String::new() };
         self.spelled(numbered, level, &level.text).trim().to_owned()
     }
 
     /// How the numbers of the list are written that a paragraph begins: what stands before the number of the level itself is
     /// the same in all of its items. Nothing comes of it where no number is shown, or where it is written as in any list.
-    pub(super) fn number_style(&self, numbered: &Numbered) -> Option<NumberStyle> {
+    pub(in crate::formats::word) fn number_style(&self, numbered: &Numbered) -> Option<NumberStyle> {
         let level = self.level(numbered.instance, numbered.level)?;
         let own = format!("%{}", numbered.level + 1);
         let (before, after) = level.text.split_once(&own)?;
@@ -269,11 +269,11 @@ impl Level {
     /// Whether a list in HTML shows its numbers much as the document does: the number of the level alone, with no more than
     /// a stop or parentheses around it.
     /// Whether it counts.
-    pub(super) const fn is_ordered(&self) -> bool {
+    pub(in crate::formats::word) const fn is_ordered(&self) -> bool {
         !matches!(self.format, NumberFormat::Bullet | NumberFormat::None)
     }
 
-    pub(super) fn is_plain(&self, level: u8) -> bool {
+    pub(in crate::formats::word) fn is_plain(&self, level: u8) -> bool {
         if self.format == NumberFormat::Bullet {
             return true;
         }
@@ -285,7 +285,7 @@ impl Level {
     }
 
     /// The name that style sheets have for the way of counting (CSS Counter Styles, section 6).
-    pub(super) const fn style(&self) -> &'static str {
+    pub(in crate::formats::word) const fn style(&self) -> &'static str {
         match self.format {
             // Style sheets have no ordinals.
             NumberFormat::Decimal | NumberFormat::Ordinal | NumberFormat::Marker(Marker::Plain) => "decimal",
@@ -300,7 +300,7 @@ impl Level {
         }
     }
 
-    pub(super) const fn marker(&self) -> Marker {
+    pub(in crate::formats::word) const fn marker(&self) -> Marker {
         match self.format {
             NumberFormat::Marker(marker) => marker,
             _ => Marker::Plain,

@@ -8,17 +8,17 @@ use crate::fast_hash::HashMap;
 
 /// Properties that are on or off. The first ones combine by exclusive or over the levels of styles (section 17.7.3).
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
-pub(super) struct Flags {
+pub(in crate::formats::word) struct Flags {
     /// Which are said.
-    pub(super) said: u16,
+    pub(in crate::formats::word) said: u16,
     /// Which of them are on.
-    pub(super) on: u16,
+    pub(in crate::formats::word) on: u16,
 }
 
 /// One flag.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 #[repr(u16)]
-pub(super) enum Flag {
+pub(in crate::formats::word) enum Flag {
     Bold = 1,
     Italic = 1 << 1,
     Capitals = 1 << 2,
@@ -42,15 +42,15 @@ pub(super) enum Flag {
 const TOGGLES: u16 = 0xFF;
 
 impl Flags {
-    pub(super) const fn is(self, flag: Flag) -> bool {
+    pub(in crate::formats::word) const fn is(self, flag: Flag) -> bool {
         self.on & flag as u16 != 0
     }
 
-    pub(super) const fn says(self, flag: Flag) -> bool {
+    pub(in crate::formats::word) const fn says(self, flag: Flag) -> bool {
         self.said & flag as u16 != 0
     }
 
-    pub(super) const fn set(&mut self, flag: Flag, on: bool) {
+    pub(in crate::formats::word) const fn set(&mut self, flag: Flag, on: bool) {
         self.said |= flag as u16;
         if on { self.on |= flag as u16 } else { self.on &= !(flag as u16) }
     }
@@ -72,14 +72,14 @@ impl Flags {
 
 /// A colour, as red, green and blue, or as what suits the ground.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum Colour {
+pub(in crate::formats::word) enum Colour {
     Auto,
     Rgb(u32),
 }
 
 impl Colour {
     /// Red, green and blue, where it says them.
-    pub(super) const fn rgb(self) -> Option<u32> {
+    pub(in crate::formats::word) const fn rgb(self) -> Option<u32> {
         match self {
             Self::Rgb(colour) => Some(colour),
             Self::Auto => None,
@@ -89,7 +89,7 @@ impl Colour {
 
 /// The marks beside the characters with which East Asian text is emphasised (section 17.18.24).
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum EmphasisMark {
+pub(in crate::formats::word) enum EmphasisMark {
     None,
     Dot,
     Comma,
@@ -99,25 +99,25 @@ pub(super) enum EmphasisMark {
 
 /// Whether text stands above or below the line.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum Raised {
+pub(in crate::formats::word) enum Raised {
     Level,
     Above,
     Below,
 }
 
 /// The number of a name in [`Names`].
-pub(super) type Name = u16;
+pub(in crate::formats::word) type Name = u16;
 
 /// Names of fonts, languages and styles, each kept once.
 #[derive(Debug, Default)]
-pub(super) struct Names {
+pub(in crate::formats::word) struct Names {
     names: Vec<String>,
     places: HashMap<String, Name>,
 }
 
 impl Names {
     /// The number of a name; of more names than can be told apart, the last.
-    pub(super) fn number(&mut self, name: &str) -> Name {
+    pub(in crate::formats::word) fn number(&mut self, name: &str) -> Name {
         if let Some(&known) = self.places.get(name) {
             return known;
         }
@@ -129,39 +129,39 @@ impl Names {
         number
     }
 
-    pub(super) fn name(&self, number: Name) -> &str {
+    pub(in crate::formats::word) fn name(&self, number: Name) -> &str {
         self.names.get(usize::from(number)).map_or("", String::as_str)
     }
 }
 
 /// Properties of characters.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
-pub(super) struct CharacterProperties {
-    pub(super) flags: Flags,
+pub(in crate::formats::word) struct CharacterProperties {
+    pub(in crate::formats::word) flags: Flags,
     /// The identifier of a character style.
-    pub(super) style: Option<Name>,
-    pub(super) underline: Option<Underline>,
-    pub(super) underline_colour: Option<Colour>,
-    pub(super) emphasis_mark: Option<EmphasisMark>,
-    pub(super) raised: Option<Raised>,
+    pub(in crate::formats::word) style: Option<Name>,
+    pub(in crate::formats::word) underline: Option<Underline>,
+    pub(in crate::formats::word) underline_colour: Option<Colour>,
+    pub(in crate::formats::word) emphasis_mark: Option<EmphasisMark>,
+    pub(in crate::formats::word) raised: Option<Raised>,
     /// Half points.
-    pub(super) size: Option<u16>,
-    pub(super) size_complex: Option<u16>,
+    pub(in crate::formats::word) size: Option<u16>,
+    pub(in crate::formats::word) size_complex: Option<u16>,
     /// Half points above the line.
-    pub(super) position: Option<i16>,
+    pub(in crate::formats::word) position: Option<i16>,
     /// Twentieths of a point between letters.
-    pub(super) spacing: Option<i16>,
-    pub(super) colour: Option<Colour>,
-    pub(super) highlight: Option<Colour>,
-    pub(super) shade: Option<Colour>,
-    pub(super) border: Option<Border>,
+    pub(in crate::formats::word) spacing: Option<i16>,
+    pub(in crate::formats::word) colour: Option<Colour>,
+    pub(in crate::formats::word) highlight: Option<Colour>,
+    pub(in crate::formats::word) shade: Option<Colour>,
+    pub(in crate::formats::word) border: Option<Border>,
     /// Fonts for Latin, East Asian and complex scripts.
-    pub(super) font: Option<Name>,
-    pub(super) font_east: Option<Name>,
-    pub(super) font_complex: Option<Name>,
-    pub(super) language: Option<Name>,
-    pub(super) language_east: Option<Name>,
-    pub(super) language_complex: Option<Name>,
+    pub(in crate::formats::word) font: Option<Name>,
+    pub(in crate::formats::word) font_east: Option<Name>,
+    pub(in crate::formats::word) font_complex: Option<Name>,
+    pub(in crate::formats::word) language: Option<Name>,
+    pub(in crate::formats::word) language_east: Option<Name>,
+    pub(in crate::formats::word) language_complex: Option<Name>,
 }
 
 macro_rules! take_over {
@@ -170,19 +170,19 @@ macro_rules! take_over {
 
 impl CharacterProperties {
     /// What a nearer level of the same sort says wins.
-    pub(super) fn override_with(&mut self, nearer: &Self) {
+    pub(in crate::formats::word) fn override_with(&mut self, nearer: &Self) {
         self.flags.override_with(nearer.flags);
         self.take(nearer);
     }
 
     /// What a style of another sort says is combined.
-    pub(super) fn combine_with(&mut self, style: &Self) {
+    pub(in crate::formats::word) fn combine_with(&mut self, style: &Self) {
         self.flags.combine_with(style.flags);
         self.take(style);
     }
 
     /// Whether marks beside its characters emphasise it.
-    pub(super) fn is_marked(&self) -> bool {
+    pub(in crate::formats::word) fn is_marked(&self) -> bool {
         self.emphasis_mark.is_some_and(|mark| mark != EmphasisMark::None)
     }
 
@@ -194,47 +194,47 @@ impl CharacterProperties {
 
 /// One line of a border.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) struct Border {
-    pub(super) line: Line,
+pub(in crate::formats::word) struct Border {
+    pub(in crate::formats::word) line: Line,
     /// Eighths of a point.
-    pub(super) width: u16,
+    pub(in crate::formats::word) width: u16,
     /// Points between line and text.
-    pub(super) space: u16,
-    pub(super) colour: Colour,
+    pub(in crate::formats::word) space: u16,
+    pub(in crate::formats::word) colour: Colour,
 }
 
 /// The borders of a paragraph, a table or a cell.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
-pub(super) struct Borders {
-    pub(super) top: Option<Border>,
-    pub(super) right: Option<Border>,
-    pub(super) bottom: Option<Border>,
-    pub(super) left: Option<Border>,
+pub(in crate::formats::word) struct Borders {
+    pub(in crate::formats::word) top: Option<Border>,
+    pub(in crate::formats::word) right: Option<Border>,
+    pub(in crate::formats::word) bottom: Option<Border>,
+    pub(in crate::formats::word) left: Option<Border>,
     /// Between rows, or between paragraphs.
-    pub(super) between: Option<Border>,
+    pub(in crate::formats::word) between: Option<Border>,
     /// Between columns.
-    pub(super) columns: Option<Border>,
+    pub(in crate::formats::word) columns: Option<Border>,
 }
 
 impl Borders {
     /// Whether there is a line at the top or at the bottom.
-    pub(super) fn is_ruled(&self) -> bool {
+    pub(in crate::formats::word) fn is_ruled(&self) -> bool {
         [self.top, self.bottom].into_iter().flatten().any(|border| border.line != Line::None)
     }
 
     /// Whether there is a line at a side.
-    pub(super) fn is_box(&self) -> bool {
+    pub(in crate::formats::word) fn is_box(&self) -> bool {
         [self.left, self.right].into_iter().flatten().any(|border| border.line != Line::None)
     }
 
-    pub(super) fn override_with(&mut self, nearer: &Self) {
+    pub(in crate::formats::word) fn override_with(&mut self, nearer: &Self) {
         take_over!(self, nearer: top, right, bottom, left, between, columns);
     }
 }
 
 /// How lines of a paragraph are set.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum Alignment {
+pub(in crate::formats::word) enum Alignment {
     /// To where lines begin, in either direction.
     Start,
     Center,
@@ -244,16 +244,16 @@ pub(super) enum Alignment {
 
 /// What a tab stop does.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) struct TabStop {
+pub(in crate::formats::word) struct TabStop {
     /// Twips from the margin.
-    pub(super) at: i32,
-    pub(super) kind: TabKind,
+    pub(in crate::formats::word) at: i32,
+    pub(in crate::formats::word) kind: TabKind,
     /// Whether dots or a line lead to it.
-    pub(super) leader: Option<Line>,
+    pub(in crate::formats::word) leader: Option<Line>,
 }
 
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum TabKind {
+pub(in crate::formats::word) enum TabKind {
     Clear,
     Left,
     Center,
@@ -263,46 +263,46 @@ pub(super) enum TabKind {
 
 /// Which numbering a paragraph says it has.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
-pub(super) struct Numbering {
-    pub(super) id: Option<i32>,
-    pub(super) level: Option<u8>,
+pub(in crate::formats::word) struct Numbering {
+    pub(in crate::formats::word) id: Option<i32>,
+    pub(in crate::formats::word) level: Option<u8>,
 }
 
 /// Properties of paragraphs.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Hash)]
-pub(super) struct ParagraphProperties {
+pub(in crate::formats::word) struct ParagraphProperties {
     /// The identifier of a paragraph style.
-    pub(super) style: Option<Name>,
+    pub(in crate::formats::word) style: Option<Name>,
     /// From 0; 9 is text of the body.
-    pub(super) outline: Option<u8>,
-    pub(super) numbering: Numbering,
-    pub(super) right_to_left: Option<bool>,
-    pub(super) alignment: Option<Alignment>,
+    pub(in crate::formats::word) outline: Option<u8>,
+    pub(in crate::formats::word) numbering: Numbering,
+    pub(in crate::formats::word) right_to_left: Option<bool>,
+    pub(in crate::formats::word) alignment: Option<Alignment>,
     /// Twips.
-    pub(super) indent_start: Option<i32>,
-    pub(super) indent_end: Option<i32>,
-    pub(super) first_line: Option<i32>,
-    pub(super) before: Option<i32>,
-    pub(super) after: Option<i32>,
+    pub(in crate::formats::word) indent_start: Option<i32>,
+    pub(in crate::formats::word) indent_end: Option<i32>,
+    pub(in crate::formats::word) first_line: Option<i32>,
+    pub(in crate::formats::word) before: Option<i32>,
+    pub(in crate::formats::word) after: Option<i32>,
     /// 240ths of a line, or twips.
-    pub(super) line: Option<(i32, LineRule)>,
-    pub(super) contextual: Option<bool>,
-    pub(super) page_break: Option<bool>,
-    pub(super) keep_next: Option<bool>,
-    pub(super) shade: Option<Colour>,
-    pub(super) borders: Borders,
-    pub(super) tabs: Vec<TabStop>,
+    pub(in crate::formats::word) line: Option<(i32, LineRule)>,
+    pub(in crate::formats::word) contextual: Option<bool>,
+    pub(in crate::formats::word) page_break: Option<bool>,
+    pub(in crate::formats::word) keep_next: Option<bool>,
+    pub(in crate::formats::word) shade: Option<Colour>,
+    pub(in crate::formats::word) borders: Borders,
+    pub(in crate::formats::word) tabs: Vec<TabStop>,
     /// Whether it is a large first letter of the paragraph that follows.
-    pub(super) drop_capital: bool,
+    pub(in crate::formats::word) drop_capital: bool,
     /// Properties of the paragraph's own mark.
-    pub(super) mark: CharacterProperties,
+    pub(in crate::formats::word) mark: CharacterProperties,
     /// The section that ends with it.
-    pub(super) section: Option<Box<Section>>,
+    pub(in crate::formats::word) section: Option<Box<Section>>,
 }
 
 /// What the height of a line counts.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum LineRule {
+pub(in crate::formats::word) enum LineRule {
     Lines,
     AtLeast,
     Exactly,
@@ -310,7 +310,7 @@ pub(super) enum LineRule {
 
 impl ParagraphProperties {
     /// What a nearer level says wins.
-    pub(super) fn override_with(&mut self, nearer: &Self) {
+    pub(in crate::formats::word) fn override_with(&mut self, nearer: &Self) {
         take_over!(self, nearer: style, outline, right_to_left, alignment, indent_start, indent_end, first_line);
         take_over!(self, nearer: before, after, line, contextual, page_break, keep_next, shade);
         let (numbering, other) = (&mut self.numbering, &nearer.numbering);
@@ -328,15 +328,15 @@ impl ParagraphProperties {
 }
 
 /// What properties are read with.
-pub(super) struct Vocabulary<'v> {
-    pub(super) names: &'v mut Names,
-    pub(super) theme: &'v super::theme::Theme,
+pub(in crate::formats::word) struct Vocabulary<'v> {
+    pub(in crate::formats::word) names: &'v mut Names,
+    pub(in crate::formats::word) theme: &'v super::theme::Theme,
     /// Whether properties that only change looks are read, too.
-    pub(super) looks: bool,
+    pub(in crate::formats::word) looks: bool,
 }
 
 /// Reads `rPr`, which was opened last, to its end.
-pub(super) fn characters(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>) -> CharacterProperties {
+pub(in crate::formats::word) fn characters(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>) -> CharacterProperties {
     let mut properties = CharacterProperties::default();
     while let Some(Event::Open(element)) = next_child(xml) {
         if element.ns == Ns::W {
@@ -476,12 +476,12 @@ fn emphasis_mark(value: &str) -> EmphasisMark {
 }
 
 /// A colour by its digits, or of the theme with its tint and shade (section 17.3.2.6).
-pub(super) fn colour(element: &Element<'_>, words: &Vocabulary<'_>) -> Option<Colour> {
+pub(in crate::formats::word) fn colour(element: &Element<'_>, words: &Vocabulary<'_>) -> Option<Colour> {
     themed(element, words, [b"val", b"themeColor", b"themeTint", b"themeShade"])
 }
 
 /// The ground of a cell, a paragraph or a run (section 17.3.5).
-pub(super) fn shade(element: &Element<'_>, words: &Vocabulary<'_>) -> Option<Colour> {
+pub(in crate::formats::word) fn shade(element: &Element<'_>, words: &Vocabulary<'_>) -> Option<Colour> {
     if !words.looks {
         // Whether there is a ground at all is all that matters.
         return element.get(b"fill").filter(|fill| fill != "auto").map(|_| Colour::Rgb(0));
@@ -514,7 +514,7 @@ fn themed(element: &Element<'_>, words: &Vocabulary<'_>, [value, theme, tint, sh
     element.get(value).and_then(|digits| plain_colour(&digits))
 }
 
-pub(super) fn plain_colour(digits: &str) -> Option<Colour> {
+pub(in crate::formats::word) fn plain_colour(digits: &str) -> Option<Colour> {
     if digits == "auto" || digits.is_empty() {
         return Some(Colour::Auto);
     }
@@ -522,31 +522,32 @@ pub(super) fn plain_colour(digits: &str) -> Option<Colour> {
 }
 
 /// Colours of markers (section 17.18.40).
+pub(in crate::formats::word) const HIGHLIGHTS: [(&str, Colour); 17] = [
+    ("yellow", Colour::Rgb(0x00FF_FF00)),
+    ("green", Colour::Rgb(0x0000_FF00)),
+    ("cyan", Colour::Rgb(0x0000_FFFF)),
+    ("magenta", Colour::Rgb(0x00FF_00FF)),
+    ("blue", Colour::Rgb(0x0000_00FF)),
+    ("red", Colour::Rgb(0x00FF_0000)),
+    ("darkBlue", Colour::Rgb(0x0000_0080)),
+    ("darkCyan", Colour::Rgb(0x0000_8080)),
+    ("darkGreen", Colour::Rgb(0x0000_8000)),
+    ("darkMagenta", Colour::Rgb(0x0080_0080)),
+    ("darkRed", Colour::Rgb(0x0080_0000)),
+    ("darkYellow", Colour::Rgb(0x0080_8000)),
+    ("darkGray", Colour::Rgb(0x0080_8080)),
+    ("lightGray", Colour::Rgb(0x00C0_C0C0)),
+    ("black", Colour::Rgb(0)),
+    ("white", Colour::Rgb(0x00FF_FFFF)),
+    ("none", Colour::Auto),
+];
+
 fn highlight(name: &str) -> Option<Colour> {
-    Some(match name {
-        "yellow" => Colour::Rgb(0x00FF_FF00),
-        "green" => Colour::Rgb(0x0000_FF00),
-        "cyan" => Colour::Rgb(0x0000_FFFF),
-        "magenta" => Colour::Rgb(0x00FF_00FF),
-        "blue" => Colour::Rgb(0x0000_00FF),
-        "red" => Colour::Rgb(0x00FF_0000),
-        "darkBlue" => Colour::Rgb(0x0000_0080),
-        "darkCyan" => Colour::Rgb(0x0000_8080),
-        "darkGreen" => Colour::Rgb(0x0000_8000),
-        "darkMagenta" => Colour::Rgb(0x0080_0080),
-        "darkRed" => Colour::Rgb(0x0080_0000),
-        "darkYellow" => Colour::Rgb(0x0080_8000),
-        "darkGray" => Colour::Rgb(0x0080_8080),
-        "lightGray" => Colour::Rgb(0x00C0_C0C0),
-        "black" => Colour::Rgb(0),
-        "white" => Colour::Rgb(0x00FF_FFFF),
-        "none" => Colour::Auto,
-        _ => return None,
-    })
+    HIGHLIGHTS.iter().find(|(known, _)| *known == name).map(|(_, colour)| *colour)
 }
 
 /// One line of a border (section 17.3.4).
-pub(super) fn border(element: &Element<'_>, words: &Vocabulary<'_>) -> Border {
+pub(in crate::formats::word) fn border(element: &Element<'_>, words: &Vocabulary<'_>) -> Border {
     let line = match element.val().as_deref() {
         None | Some("nil" | "none") => Line::None,
         Some("double" | "triple") => Line::Double,
@@ -566,7 +567,7 @@ fn colour_of_border(element: &Element<'_>, words: &Vocabulary<'_>) -> Colour {
 }
 
 /// Reads `pBdr`, `tblBorders` or `tcBorders`, which was opened last, to its end.
-pub(super) fn borders(xml: &mut Xml<'_>, words: &Vocabulary<'_>) -> Borders {
+pub(in crate::formats::word) fn borders(xml: &mut Xml<'_>, words: &Vocabulary<'_>) -> Borders {
     let mut borders = Borders::default();
     while let Some(Event::Open(element)) = next_child(xml) {
         let side = match element.local() {
@@ -587,7 +588,7 @@ pub(super) fn borders(xml: &mut Xml<'_>, words: &Vocabulary<'_>) -> Borders {
 }
 
 /// Reads `pPr`, which was opened last, to its end.
-pub(super) fn paragraph(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>) -> ParagraphProperties {
+pub(in crate::formats::word) fn paragraph(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>) -> ParagraphProperties {
     let mut properties = ParagraphProperties::default();
     while let Some(Event::Open(element)) = next_child(xml) {
         if element.ns != Ns::W {
@@ -639,7 +640,7 @@ fn one_of_paragraph(properties: &mut ParagraphProperties, element: &Element<'_>,
     }
 }
 
-pub(super) fn alignment(value: &str) -> Option<Alignment> {
+pub(in crate::formats::word) fn alignment(value: &str) -> Option<Alignment> {
     Some(match value {
         "left" | "start" | "lowKashida" => Alignment::Start,
         "center" => Alignment::Center,

@@ -7,13 +7,13 @@ use super::properties::{
     self, Borders, CharacterProperties, Colour, Name, Names, ParagraphProperties, Vocabulary, borders, shade,
 };
 use super::theme::Theme;
-use crate::document::{Line, StyleDefinition, StyleUse};
+use crate::document::{Callout, Line, StyleDefinition, StyleUse};
 use crate::fast_hash::HashMap;
 use std::sync::Arc;
 
 /// What a style applies to.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub(super) enum StyleKind {
+pub(in crate::formats::word) enum StyleKind {
     #[default]
     Paragraph,
     Character,
@@ -23,7 +23,7 @@ pub(super) enum StyleKind {
 
 /// What a paragraph is by the name of its style.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub(super) enum Role {
+pub(in crate::formats::word) enum Role {
     #[default]
     Body,
     Title,
@@ -31,7 +31,11 @@ pub(super) enum Role {
     Caption,
     Contents,
     Quote,
+    Callout(Callout),
     Code,
+    /// A term, and what is said of it.
+    Term,
+    TermDescription,
     /// Goes on with the list item before it.
     ListContinued,
     /// A style that says nothing but that it is in a list.
@@ -40,7 +44,7 @@ pub(super) enum Role {
 
 /// The parts of a table that a style may set apart (section 17.18.89). Later ones win.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum TablePart {
+pub(in crate::formats::word) enum TablePart {
     Band1Columns,
     Band2Columns,
     Band1Rows,
@@ -57,58 +61,58 @@ pub(super) enum TablePart {
 
 /// What a table style says of a part of the table.
 #[derive(Clone, Debug, Default)]
-pub(super) struct TableLook {
-    pub(super) paragraph: ParagraphProperties,
-    pub(super) characters: CharacterProperties,
-    pub(super) shade: Option<Colour>,
-    pub(super) borders: Borders,
+pub(in crate::formats::word) struct TableLook {
+    pub(in crate::formats::word) paragraph: ParagraphProperties,
+    pub(in crate::formats::word) characters: CharacterProperties,
+    pub(in crate::formats::word) shade: Option<Colour>,
+    pub(in crate::formats::word) borders: Borders,
 }
 
 /// What a table style says of the text in a cell.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Hash)]
-pub(super) struct InCell {
-    pub(super) characters: CharacterProperties,
-    pub(super) paragraph: Option<Arc<ParagraphProperties>>,
+pub(in crate::formats::word) struct InCell {
+    pub(in crate::formats::word) characters: CharacterProperties,
+    pub(in crate::formats::word) paragraph: Option<Arc<ParagraphProperties>>,
 }
 
 /// What a table style says.
 #[derive(Clone, Debug, Default)]
-pub(super) struct TableStyle {
-    pub(super) whole: TableLook,
-    pub(super) parts: Vec<(TablePart, TableLook)>,
+pub(in crate::formats::word) struct TableStyle {
+    pub(in crate::formats::word) whole: TableLook,
+    pub(in crate::formats::word) parts: Vec<(TablePart, TableLook)>,
     /// How many rows and columns a band has.
-    pub(super) row_band: Option<u16>,
-    pub(super) column_band: Option<u16>,
+    pub(in crate::formats::word) row_band: Option<u16>,
+    pub(in crate::formats::word) column_band: Option<u16>,
     /// Space around the text of cells: top, right, bottom, left; twips.
-    pub(super) margins: [Option<i32>; 4],
+    pub(in crate::formats::word) margins: [Option<i32>; 4],
 }
 
 /// One style, with all that it inherits.
 #[derive(Clone, Debug, Default)]
-pub(super) struct Style {
-    pub(super) kind: StyleKind,
+pub(in crate::formats::word) struct Style {
+    pub(in crate::formats::word) kind: StyleKind,
     /// As people see it.
-    pub(super) name: String,
+    pub(in crate::formats::word) name: String,
     based_on: Option<Name>,
-    pub(super) paragraph: ParagraphProperties,
-    pub(super) characters: CharacterProperties,
-    pub(super) table: Option<Box<TableStyle>>,
-    pub(super) role: Role,
+    pub(in crate::formats::word) paragraph: ParagraphProperties,
+    pub(in crate::formats::word) characters: CharacterProperties,
+    pub(in crate::formats::word) table: Option<Box<TableStyle>>,
+    pub(in crate::formats::word) role: Role,
     /// The styles that it inherits from, itself first, as far as they matter to numbering.
-    pub(super) chain: Vec<Name>,
+    pub(in crate::formats::word) chain: Vec<Name>,
     is_resolved: bool,
 }
 
 /// All styles of a document.
 #[derive(Debug, Default)]
-pub(super) struct Styles {
+pub(in crate::formats::word) struct Styles {
     styles: Vec<Style>,
     /// As the document defines them.
-    pub(super) definitions: Vec<StyleDefinition>,
+    pub(in crate::formats::word) definitions: Vec<StyleDefinition>,
     by_id: HashMap<Name, usize>,
     /// What every run and every paragraph has.
-    pub(super) characters: CharacterProperties,
-    pub(super) paragraph: ParagraphProperties,
+    pub(in crate::formats::word) characters: CharacterProperties,
+    pub(in crate::formats::word) paragraph: ParagraphProperties,
     default_paragraph: Option<usize>,
     default_table: Option<usize>,
     plain: Style,
@@ -116,7 +120,7 @@ pub(super) struct Styles {
 
 impl Styles {
     /// Reads the part with the styles.
-    pub(super) fn read(source: &str, names: &mut Names, theme: &Theme, looks: bool) -> Self {
+    pub(in crate::formats::word) fn read(source: &str, names: &mut Names, theme: &Theme, looks: bool) -> Self {
         let mut styles = Self::default();
         let mut xml = Xml::new(source);
         let mut words = Vocabulary { names, theme, looks };
@@ -256,19 +260,19 @@ impl Styles {
     }
 
     /// The style of an identifier, where it is of a kind.
-    pub(super) fn get(&self, id: Option<Name>, kind: StyleKind) -> Option<&Style> {
+    pub(in crate::formats::word) fn get(&self, id: Option<Name>, kind: StyleKind) -> Option<&Style> {
         id.and_then(|id| self.by_id.get(&id)).map(|&place| &self.styles[place]).filter(|style| style.kind == kind)
     }
 
     /// The style of a paragraph: the one it names, or the default.
-    pub(super) fn of_paragraph(&self, id: Option<Name>) -> &Style {
+    pub(in crate::formats::word) fn of_paragraph(&self, id: Option<Name>) -> &Style {
         self.get(id, StyleKind::Paragraph)
             .or_else(|| self.default_paragraph.map(|place| &self.styles[place]))
             .unwrap_or(&self.plain)
     }
 
     /// All styles in the order of their definitions, with those that they are based on.
-    pub(super) fn with_bases(&self) -> impl Iterator<Item = (&Style, Option<&Style>)> {
+    pub(in crate::formats::word) fn with_bases(&self) -> impl Iterator<Item = (&Style, Option<&Style>)> {
         self.styles.iter().map(|style| {
             let base = style.based_on.and_then(|id| self.get(Some(id), style.kind));
             (style, base)
@@ -276,12 +280,12 @@ impl Styles {
     }
 
     /// The paragraph style that paragraphs have that name none.
-    pub(super) fn default_paragraph(&self) -> &Style {
+    pub(in crate::formats::word) fn default_paragraph(&self) -> &Style {
         self.of_paragraph(None)
     }
 
     /// The style of a table: the one it names, or the default.
-    pub(super) fn of_table(&self, id: Option<Name>) -> Option<&Style> {
+    pub(in crate::formats::word) fn of_table(&self, id: Option<Name>) -> Option<&Style> {
         self.get(id, StyleKind::Table).or_else(|| self.default_table.map(|place| &self.styles[place]))
     }
 }
@@ -316,7 +320,7 @@ impl Style {
     }
 
     /// Whether it is a heading, and of which level from 1.
-    pub(super) fn heading(&self) -> Option<u8> {
+    pub(in crate::formats::word) fn heading(&self) -> Option<u8> {
         self.paragraph.outline.filter(|level| *level < 9).map(|level| level + 1)
     }
 }
@@ -338,7 +342,7 @@ impl TableStyle {
     }
 
     /// What it says of the paragraphs and the characters in a cell that is of these parts (section 17.7.6).
-    pub(super) fn in_cell(&self, parts: &[TablePart]) -> InCell {
+    pub(in crate::formats::word) fn in_cell(&self, parts: &[TablePart]) -> InCell {
         let looks = || std::iter::once(&self.whole).chain(parts.iter().filter_map(|part| self.part(*part)));
         let mut characters = CharacterProperties::default();
         looks().for_each(|look| characters.override_with(&look.characters));
@@ -352,19 +356,19 @@ impl TableStyle {
         InCell { characters, paragraph }
     }
 
-    pub(super) fn part(&self, part: TablePart) -> Option<&TableLook> {
+    pub(in crate::formats::word) fn part(&self, part: TablePart) -> Option<&TableLook> {
         self.parts.iter().find(|(known, _)| *known == part).map(|(_, look)| look)
     }
 }
 
 impl TableLook {
     /// Whether a row that looks so can be told from the others.
-    pub(super) fn sets_apart(&self) -> bool {
+    pub(in crate::formats::word) fn sets_apart(&self) -> bool {
         let is_ruled = self.borders.bottom.is_some_and(|border| border.line != Line::None);
         is_ruled || self.characters != CharacterProperties::default() || matches!(self.shade, Some(Colour::Rgb(_)))
     }
 
-    pub(super) fn override_with(&mut self, nearer: &Self) {
+    pub(in crate::formats::word) fn override_with(&mut self, nearer: &Self) {
         self.paragraph.override_with(&nearer.paragraph);
         self.characters.override_with(&nearer.characters);
         self.shade = nearer.shade.or(self.shade);
@@ -405,7 +409,7 @@ fn read_table_part(xml: &mut Xml<'_>, words: &mut Vocabulary<'_>, table: &mut Ta
 }
 
 /// Reads `tblCellMar` or `tcMar`, which was opened last, to its end.
-pub(super) fn margins(xml: &mut Xml<'_>) -> [Option<i32>; 4] {
+pub(in crate::formats::word) fn margins(xml: &mut Xml<'_>) -> [Option<i32>; 4] {
     let mut margins = [None; 4];
     while let Some(Event::Open(element)) = next_child(xml) {
         let side = match element.local() {
@@ -477,6 +481,13 @@ fn role(name: &str) -> Option<Role> {
         "quote" | "intense quote" | "block text" | "quotations" | "block quote" | "blockquote" => Role::Quote,
         "html preformatted" | "preformatted text" | "source code" | "code" | "code block" | "macro text" | "macro"
         | "listing" => Role::Code,
+        "definition term" => Role::Term,
+        "definition list" | "definition" => Role::TermDescription,
+        "callout note" => Role::Callout(Callout::Note),
+        "callout tip" => Role::Callout(Callout::Tip),
+        "callout important" => Role::Callout(Callout::Important),
+        "callout warning" => Role::Callout(Callout::Warning),
+        "callout caution" => Role::Callout(Callout::Caution),
         "list paragraph" => Role::ListItem,
         name if name.starts_with("toc ") && name[4..].bytes().all(|byte| byte.is_ascii_digit()) => Role::Contents,
         name if name.starts_with("list continue") => Role::ListContinued,

@@ -4,31 +4,31 @@ use super::super::xml::{Event, Xml, is_on, next_child};
 
 /// What a section says, of itself and of those behind it that do not say otherwise.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Hash)]
-pub(super) struct Section {
+pub(in crate::formats::word) struct Section {
     /// Headers and footers, by the names of their relations.
-    pub(super) parts: Vec<(Place, Pages, String)>,
-    pub(super) columns: i32,
+    pub(in crate::formats::word) parts: Vec<(Place, Pages, String)>,
+    pub(in crate::formats::word) columns: i32,
     /// Twips between columns.
-    pub(super) gap: Option<i32>,
+    pub(in crate::formats::word) gap: Option<i32>,
     /// Whether a line stands between them.
-    pub(super) line: bool,
-    pub(super) width: Option<i32>,
-    pub(super) height: Option<i32>,
-    pub(super) left: Option<i32>,
-    pub(super) right: Option<i32>,
-    pub(super) top: Option<i32>,
-    pub(super) bottom: Option<i32>,
+    pub(in crate::formats::word) line: bool,
+    pub(in crate::formats::word) width: Option<i32>,
+    pub(in crate::formats::word) height: Option<i32>,
+    pub(in crate::formats::word) left: Option<i32>,
+    pub(in crate::formats::word) right: Option<i32>,
+    pub(in crate::formats::word) top: Option<i32>,
+    pub(in crate::formats::word) bottom: Option<i32>,
 }
 
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum Place {
+pub(in crate::formats::word) enum Place {
     Header,
     Footer,
 }
 
 /// On which pages of a section a header or a footer stands (section 17.18.36).
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub(super) enum Pages {
+pub(in crate::formats::word) enum Pages {
     All,
     First,
     Even,
@@ -36,7 +36,7 @@ pub(super) enum Pages {
 
 impl Section {
     /// Reads `sectPr`, which was opened last, to its end.
-    pub(super) fn read(xml: &mut Xml<'_>) -> Self {
+    pub(in crate::formats::word) fn read(xml: &mut Xml<'_>) -> Self {
         let mut section = Self { columns: 1, ..Self::default() };
         while let Some(Event::Open(element)) = next_child(xml) {
             match element.local() {

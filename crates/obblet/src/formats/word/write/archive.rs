@@ -1,0 +1,113 @@
+//! The package: parts, what they are, and how they refer to each other (ECMA-376, part 2).
+
+use super::super::printer::Printer;
+use std::io::{Cursor, Write};
+use zip::write::SimpleFileOptions;
+use zip::{CompressionMethod, DateTime, ZipWriter};
+
+/// What the types of relations of office programs begin with.
+const OFFICE: &str = "http://schemas.openxmlformats.org/officeDocument/2006/relationships/";
+
+/// The relations of a part.
+#[derive(Debug, Default)]
+pub(super) struct Relations {
+    /// The last word of the type, the target, and whether that is outside of the package.
+    all: Vec<(&'static str, String, bool)>,
+    known: crate::fast_hash::HashMap<(&'static str, String), usize>,
+}
+
+impl Relations {
+    /// The name of a relation, which is made where there is none yet.
+    pub(super) fn name(&mut self, kind: &'static str, target: &str, external: bool) -> String {
+        let place = *self.known.entry((kind, target.to_owned())).or_insert_with(|| {
+            self.all.push((kind, target.to_owned(), external));
+            self.all.len()
+        });
+        format!("rId{place}")
+    }
+
+    pub(super) const fn is_empty(&self) -> bool {
+        self.all.is_empty()
+    }
+
+    fn print(&self) -> String {
+        let mut printer = Printer::package_part("Relationships", "http://schemas.openxmlformats.org/package/2006/relationships");
+        for (index, (kind, target, external)) in self.all.iter().enumerate() {
+            let kind = match *kind {
+                "core-properties" => {
+                    "http://schemas.openxmlformats.org/package/2006/relationships/metadata/core-properties".to_owned()
+                }
+                kind => format!("{OFFICE}{kind}"),
+            };
+            printer.open("Relationship").attribute("Id", &format!("rId{}", index + 1)).attribute("Type", &kind);
+            printer.attribute("Target", target);
+            if *external {
+                printer.attribute("TargetMode", "External");
+            }
+            printer.close();
+        }
+        printer.finish()
+    }
+}
+
+/// Parts that are put together.
+#[derive(Debug, Default)]
+pub(super) struct Archive {
+    parts: Vec<(String, Vec<u8>)>,
+    types: Vec<(String, &'static str)>,
+    extensions: std::collections::BTreeMap<String, &'static str>,
+}
+
+impl Archive {
+    /// Adds a part of markup with its media type.
+    pub(super) fn add(&mut self, name: &str, media_type: &'static str, content: String) {
+        self.types.push((format!("/{name}"), media_type));
+        self.parts.push((name.to_owned(), content.into_bytes()));
+    }
+
+    /// Adds a file whose extension says what it is.
+    pub(super) fn add_file(&mut self, name: &str, media_type: &'static str, bytes: Vec<u8>) {
+        let extension = name.rsplit_once('.').map_or("", |(_, extension)| extension);
+        self.extensions.insert(extension.to_owned(), media_type);
+        self.parts.push((name.to_owned(), bytes));
+    }
+
+    /// Adds the relations of a part; those of the package for an empty name.
+    pub(super) fn relate(&mut self, part: &str, relations: &Relations) {
+        if relations.is_empty() {
+            return;
+        }
+        let (folder, name) = part.rsplit_once('/').map_or((String::new(), part), |(folder, name)| (format!("{folder}/"), name));
+        self.parts.push((format!("{folder}_rels/{name}.rels"), relations.print().into_bytes()));
+    }
+
+    /// The bytes of the package. No clock is asked: all parts have the first time that archives know.
+    pub(super) fn finish(mut self) -> Vec<u8> {
+        self.parts.insert(0, ("[Content_Types].xml".to_owned(), self.content_types().into_bytes()));
+        let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
+        let plain = SimpleFileOptions::default().last_modified_time(DateTime::default());
+        for (name, bytes) in self.parts {
+            let is_packed = [".png", ".jpeg", ".gif"].iter().any(|extension| name.ends_with(extension));
+            let method = if is_packed { CompressionMethod::Stored } else { CompressionMethod::Deflated };
+            let options = plain.compression_method(method).large_file(u32::try_from(bytes.len()).is_err());
+            // Writing to memory does not fail but for parts that no archive can hold.
+            if zip.start_file(name, options).and_then(|()| zip.write_all(&bytes).map_err(Into::into)).is_err() {
+                break;
+            }
+        }
+        zip.finish().map(Cursor::into_inner).unwrap_or_default()
+    }
+
+    fn content_types(&self) -> String {
+        let mut printer = Printer::package_part("Types", "http://schemas.openxmlformats.org/package/2006/content-types");
+        let markup = [("rels", "application/vnd.openxmlformats-package.relationships+xml"), ("xml", "application/xml")];
+        for (extension, media_type) in markup.into_iter().chain(self.extensions.iter().map(|(name, kind)| (name.as_str(), *kind)))
+        {
+            printer.open("Default").attribute("Extension", extension).attribute("ContentType", media_type).close();
+        }
+        for (name, media_type) in &self.types {
+            printer.open("Override").attribute("PartName", name).attribute("ContentType", media_type).close();
+        }
+        printer.finish()
+    }
+}

@@ -1,0 +1,414 @@
+//! Blocks: paragraphs with what the blocks around them say.
+
+use super::super::model::print;
+use super::super::model::properties::{Alignment, ParagraphProperties};
+use super::Writer;
+use super::numbering::{self, LEVELS, STEP};
+use super::run::Run;
+use crate::document::{Align, Attributes, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Step, Text};
+
+/// How far a quotation in a quotation is set in, in twips.
+const QUOTE: i32 = 567;
+
+/// What blocks say of the paragraphs within them.
+#[derive(Clone, Debug, Default)]
+pub(super) struct Context {
+    /// The style of paragraphs that have none of their own.
+    style: Option<&'static str>,
+    /// The innermost list: its number, its level, and whether its items are numbered.
+    list: Option<(i32, u8, bool)>,
+    /// The levels of lists around.
+    depth: u8,
+    /// Whether the next paragraph begins an item, and whether that is a task and done.
+    item: Option<Option<bool>>,
+    /// Whether items follow each other without space.
+    is_tight: bool,
+    quotes: u8,
+    /// What a term list adds to the indent, in twips.
+    indent: i32,
+    alignment: Option<Alignment>,
+    direction: Option<Direction>,
+    language: Option<Text>,
+    is_bold: bool,
+    keeps_with_next: bool,
+}
+
+impl Context {
+    /// How many lists are around.
+    pub(super) const fn depth(&self) -> u8 {
+        self.depth
+    }
+
+    pub(super) fn of_note() -> Self {
+        Self { style: Some("FootnoteText"), ..Self::default() }
+    }
+}
+
+impl<'d> Writer<'d> {
+    /// Writes all that is below a node.
+    pub(super) fn tree(&mut self, top: NodeId) {
+        let doc = self.doc;
+        let mut walk = doc.walk(top);
+        while let Some(step) = walk.next() {
+            match step {
+                Step::Enter(id) => {
+                    if !self.enter(id) {
+                        walk.skip_children(id);
+                    }
+                }
+                Step::Leave(id) => self.leave(id),
+            }
+        }
+    }
+
+    pub(super) fn context(&self) -> Context {
+        self.contexts.last().cloned().unwrap_or_default()
+    }
+
+    /// Changes what is said of the paragraphs in a block.
+    fn push(&mut self, change: impl FnOnce(&mut Context)) {
+        let mut context = self.context();
+        change(&mut context);
+        self.contexts.push(context);
+    }
+
+    /// Comes to a node. Whether what is below it is written in turn.
+    fn enter(&mut self, id: NodeId) -> bool {
+        let kind = self.doc.kind(id);
+        if kind.is_inline() {
+            return self.enter_inline(id, kind);
+        }
+        self.end_paragraph();
+        if !matches!(kind, Kind::Paragraph | Kind::Heading(_) | Kind::Caption | Kind::Term | Kind::Summary) {
+            self.announce(id);
+        }
+        let attributes = self.doc.attributes(id);
+        let (direction, language) = (attributes.direction, attributes.language);
+        let inherit = move |context: &mut Context| {
+            context.direction = direction.or(context.direction);
+            context.language = language.or(context.language);
+        };
+        match kind {
+            Kind::Heading(level) => {
+                let style = ["Heading1", "Heading2", "Heading3", "Heading4", "Heading5", "Heading6"];
+                self.begin_paragraph(id, Some(style[usize::from(level.clamp(1, 6)) - 1]));
+            }
+            Kind::Paragraph => self.begin_paragraph(id, None),
+            Kind::Caption => {
+                let is_above = self.doc.node(id).next().is_some();
+                self.push(|context| context.keeps_with_next = is_above);
+                self.begin_paragraph(id, Some("Caption"));
+            }
+            Kind::Term => {
+                self.push(|context| context.keeps_with_next = true);
+                self.begin_paragraph(id, Some("DefinitionTerm"));
+            }
+            Kind::Summary => {
+                self.push(|context| (context.is_bold, context.keeps_with_next) = (true, true));
+                self.begin_paragraph(id, None);
+            }
+            Kind::TermDescription => self.push(|context| {
+                inherit(context);
+                context.style = Some("DefinitionList");
+            }),
+            Kind::BlockQuote => self.push(|context| {
+                inherit(context);
+                context.quotes += 1;
+                context.style = Some("Quote");
+            }),
+            Kind::List(list) => self.begin_list(id, list),
+            Kind::ListItem { checked } => self.push(|context| {
+                inherit(context);
+                context.item = Some(checked);
+            }),
+            Kind::CodeBlock { code, .. } => self.code_block(id, code),
+            Kind::Preformatted => {
+                self.push(inherit);
+                self.begin_paragraph(id, Some("HTMLPreformatted"));
+                self.line.is_preformatted = true;
+            }
+            Kind::Table => self.begin_table(id),
+            Kind::RowGroup(_) => {}
+            Kind::Row => self.begin_row(id),
+            Kind::Cell(cell) => self.begin_cell(id, cell),
+            Kind::ThematicBreak => self.thematic_break(id),
+            Kind::Division(DivisionKind::Callout(callout)) => {
+                self.push(|context| {
+                    inherit(context);
+                    context.style = Some(callout_style(callout));
+                });
+            }
+            Kind::Details { .. } => {
+                self.unsaid("content that opens and closes", id);
+                self.push(inherit);
+            }
+            Kind::RawBlock { markup, raw } => self.raw_block(id, markup, raw),
+            _ => self.push(inherit),
+        }
+        true
+    }
+
+    /// Leaves a node.
+    fn leave(&mut self, id: NodeId) {
+        let kind = self.doc.kind(id);
+        if kind.is_inline() {
+            return self.leave_inline(id, kind);
+        }
+        match kind {
+            Kind::Paragraph | Kind::Heading(_) => self.end_paragraph(),
+            Kind::Caption | Kind::Term | Kind::Summary | Kind::Preformatted => {
+                self.end_paragraph();
+                self.contexts.pop();
+            }
+            Kind::ListItem { .. } => {
+                self.end_paragraph();
+                if self.contexts.last().is_some_and(|context| context.item.is_some()) {
+                    // One that holds nothing is a number all the same.
+                    self.begin_paragraph(id, None);
+                    self.end_paragraph();
+                }
+                self.contexts.pop();
+            }
+            Kind::Table => self.end_table(),
+            Kind::Row => self.end_row(),
+            Kind::Cell(_) => self.end_cell(),
+            Kind::CodeBlock { .. } | Kind::ThematicBreak | Kind::RawBlock { .. } | Kind::RowGroup(_) => {}
+            _ => {
+                self.end_paragraph();
+                self.contexts.pop();
+            }
+        }
+    }
+
+    /// A place of its own for the id of a block: it begins with the next paragraph.
+    fn announce(&mut self, id: NodeId) {
+        if let Some(number) = self.bookmarks.begin(id) {
+            self.line.waiting.push(number);
+        }
+    }
+
+    fn begin_list(&mut self, id: NodeId, list: ListKind) {
+        let depth = self.context().depth;
+        if depth >= LEVELS {
+            self.unsaid("lists on more than nine levels", id);
+        }
+        let level = depth.min(LEVELS - 1);
+        let instance = self.numberings.begin(list, level);
+        let attributes: &Attributes = self.doc.attributes(id);
+        let (direction, language) = (attributes.direction, attributes.language);
+        self.push(|context| {
+            context.direction = direction.or(context.direction);
+            context.language = language.or(context.language);
+            context.list = Some((instance, level, list.ordered));
+            context.depth = depth.saturating_add(1);
+            context.is_tight = list.tight;
+            context.item = None;
+        });
+    }
+
+    /// The properties that the blocks around a paragraph and its node give it.
+    fn properties(&mut self, id: NodeId, own: Option<&'static str>) -> (ParagraphProperties, Option<Option<bool>>) {
+        let mut context = self.context();
+        let mut properties = ParagraphProperties::default();
+        let item = self.contexts.last_mut().and_then(|context| context.item.take());
+        // A class of its own names its style, but for what word processors know by a style of theirs.
+        let class = if own.is_none() || own == Some("Caption") { self.class_style(id) } else { None };
+        if let Some((instance, level, ordered)) = context.list {
+            if item.is_some() {
+                properties.numbering.id = Some(instance);
+                properties.numbering.level = Some(level);
+                properties.style = Some(self.names.number(&numbering::list_style(ordered, level)));
+                // The style says how items of the first five levels are set in.
+                if level > 4 {
+                    properties.indent_start = Some(STEP * (i32::from(level) + 1));
+                    properties.first_line = Some(-STEP);
+                }
+            } else if own.is_none() {
+                properties.style = Some(self.names.number(&numbering::continued_style(level)));
+                if level > 4 {
+                    properties.indent_start = Some(STEP * (i32::from(level) + 1));
+                }
+            } else {
+                properties.indent_start = Some(STEP * (i32::from(level) + 1));
+            }
+            if !context.is_tight {
+                properties.contextual = Some(false);
+            }
+        }
+        let style = class.as_deref().or(own).or(context.style.filter(|_| context.list.is_none()));
+        if let Some(style) = style.filter(|_| item.is_none() || own.is_some()) {
+            properties.style = Some(self.names.number(style));
+        }
+        let deeper = context.indent + QUOTE * (i32::from(context.quotes) - 1).max(0);
+        if deeper > 0 && context.list.is_none() {
+            properties.indent_start = Some(deeper + if context.quotes > 0 { QUOTE } else { 0 });
+        } else if context.quotes > 0 && (context.list.is_some() || own.is_some()) {
+            let list = context.list.map_or(0, |(_, level, _)| STEP * (i32::from(level) + 1));
+            properties.indent_start = Some(list + QUOTE * i32::from(context.quotes));
+        }
+        if let Some(direction) = self.doc.attributes(id).direction {
+            context.direction = Some(direction);
+        }
+        if self.is_right_to_left(context.direction) {
+            properties.right_to_left = Some(true);
+        }
+        properties.alignment = context.alignment;
+        if context.keeps_with_next {
+            properties.keep_next = Some(true);
+        }
+        (properties, item)
+    }
+
+    /// Whether text runs from right to left, where a block or the document says so.
+    fn is_right_to_left(&self, said: Option<Direction>) -> bool {
+        said.or(self.doc.metadata.direction) == Some(Direction::RightToLeft)
+    }
+
+    /// Begins a paragraph, with a style of its own or that of its context.
+    pub(super) fn begin_paragraph(&mut self, id: NodeId, own: Option<&'static str>) {
+        self.end_paragraph();
+        self.announce(id);
+        let (properties, item) = self.properties(id, own);
+        let context = self.context();
+        self.part.out.open("w:p");
+        print::paragraph(&properties, &self.names, &mut self.part.out);
+        for number in std::mem::take(&mut self.line.waiting) {
+            self.bookmark_start(number);
+            self.line.ending.push(number);
+        }
+        self.line.is_open = true;
+        (self.line.space, self.line.has_text) = (None, false);
+        let mut run = Run::default();
+        if context.is_bold {
+            run = run.with(super::super::model::properties::Flag::Bold);
+        }
+        if properties.right_to_left == Some(true) {
+            run.properties.flags.set(super::super::model::properties::Flag::RightToLeft, true);
+        }
+        let language = self.doc.attributes(id).language.or(context.language);
+        self.set_language(&mut run, language);
+        self.runs.clear();
+        self.runs.push(run);
+        if std::mem::take(&mut self.line.note_mark) {
+            self.part.out.raw("<w:r><w:rPr><w:rStyle w:val=\"FootnoteReference\"/></w:rPr><w:footnoteRef/></w:r><w:r><w:t xml:space=\"preserve\"> </w:t></w:r>");
+        }
+        if let Some(Some(done)) = item {
+            self.checkbox(done);
+        }
+    }
+
+    /// Ends the paragraph that is open, if one is.
+    pub(super) fn end_paragraph(&mut self) {
+        if !std::mem::take(&mut self.line.is_open) {
+            return;
+        }
+        self.trim_space();
+        for number in std::mem::take(&mut self.line.ending) {
+            self.bookmark_end(number);
+        }
+        self.line.is_preformatted = false;
+        self.part.out.close();
+        (self.line.ends_with_paragraph, self.line.ends_with_table) = (true, false);
+    }
+
+    /// An empty paragraph: where something has to end with one, and between tables.
+    pub(super) fn empty_paragraph(&mut self) {
+        self.part.out.raw("<w:p/>");
+        (self.line.ends_with_paragraph, self.line.ends_with_table) = (true, false);
+    }
+
+    /// Ends what has to end with a paragraph.
+    pub(super) fn end_container(&mut self) {
+        self.end_paragraph();
+        if !std::mem::take(&mut self.line.ends_with_paragraph) || !self.line.waiting.is_empty() {
+            let waiting = std::mem::take(&mut self.line.waiting);
+            self.part.out.open("w:p");
+            for number in waiting {
+                self.bookmark_start(number);
+                self.bookmark_end(number);
+            }
+            self.part.out.close();
+        }
+        self.line.note_mark = false;
+        self.line.ends_with_table = false;
+    }
+
+    fn bookmark_start(&mut self, number: usize) {
+        let name = self.bookmarks.name(number);
+        self.part.out.open("w:bookmarkStart").number("w:id", number as i64).attribute("w:name", name).close();
+    }
+
+    fn bookmark_end(&mut self, number: usize) {
+        self.part.out.open("w:bookmarkEnd").number("w:id", number as i64).close();
+    }
+
+    /// A place within a line that links lead to.
+    pub(super) fn bookmark_here(&mut self, id: NodeId) {
+        if let Some(number) = self.bookmarks.begin(id) {
+            self.bookmark_start(number);
+            self.bookmark_end(number);
+        }
+    }
+
+    /// Code: a paragraph whose lines end with line breaks.
+    fn code_block(&mut self, id: NodeId, code: Text) {
+        self.begin_paragraph(id, Some("HTMLPreformatted"));
+        let code = self.doc.text(code);
+        self.plain_run(code.strip_suffix('\n').unwrap_or(code));
+        self.end_paragraph();
+    }
+
+    fn raw_block(&mut self, id: NodeId, markup: Markup, raw: Text) {
+        self.unsaid(if markup == Markup::Html { "raw HTML" } else { "raw markup" }, id);
+        self.begin_paragraph(id, Some("HTMLPreformatted"));
+        let raw = self.doc.text(raw);
+        self.plain_run(raw.strip_suffix('\n').unwrap_or(raw));
+        self.end_paragraph();
+    }
+
+    fn thematic_break(&mut self, id: NodeId) {
+        self.begin_paragraph(id, Some("HorizontalLine"));
+        self.end_paragraph();
+    }
+
+    /// What a cell holds is bold.
+    pub(super) fn make_bold(&mut self) {
+        if let Some(context) = self.contexts.last_mut() {
+            context.is_bold = true;
+        }
+    }
+
+    /// Sets how the cells of a column stand, within a cell.
+    pub(super) fn push_cell(&mut self, id: NodeId, align: Align, style: Option<&'static str>) {
+        let attributes = self.doc.attributes(id);
+        let (direction, language) = (attributes.direction, attributes.language);
+        let mut context = Context { style, ..Context::default() };
+        let outer = self.context();
+        context.direction = direction.or(outer.direction);
+        context.language = language.or(outer.language);
+        context.alignment = alignment(align);
+        self.contexts.push(context);
+    }
+}
+
+/// How paragraphs stand by the words of the model.
+pub(super) const fn alignment(align: Align) -> Option<Alignment> {
+    match align {
+        Align::Unsaid => None,
+        Align::Left => Some(Alignment::Start),
+        Align::Center => Some(Alignment::Center),
+        Align::Right => Some(Alignment::End),
+        Align::Justify => Some(Alignment::Justify),
+    }
+}
+
+/// The style of the paragraphs in a callout.
+const fn callout_style(callout: Callout) -> &'static str {
+    match callout {
+        Callout::Note => "CalloutNote",
+        Callout::Tip => "CalloutTip",
+        Callout::Important => "CalloutImportant",
+        Callout::Warning => "CalloutWarning",
+        Callout::Caution => "CalloutCaution",
+    }
+}

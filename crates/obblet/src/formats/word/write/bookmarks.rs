@@ -1,0 +1,123 @@
+//! Bookmarks: the names of places that links lead to (section 17.13.6.2).
+
+use crate::document::{Document, Kind, NodeId, Step};
+use crate::fast_hash::{HashMap, HashSet};
+use crate::slug;
+use percent_encoding::percent_decode_str;
+
+/// A name has so many characters at most.
+const LONGEST: usize = 40;
+
+/// The names of all places of a document.
+#[derive(Debug, Default)]
+pub(super) struct Bookmarks {
+    by_id: HashMap<String, usize>,
+    by_node: HashMap<NodeId, usize>,
+    names: Vec<String>,
+    taken: HashSet<String>,
+}
+
+impl Bookmarks {
+    /// Names for the ids of a document, in the order of the text, and for headings that links lead to by their words.
+    pub(super) fn of(doc: &Document) -> Self {
+        let mut bookmarks = Self::default();
+        let mut linked: HashSet<String> = HashSet::default();
+        for (_, node) in doc.nodes() {
+            if let Kind::Link { href } = node.kind()
+                && let Some(place) = doc.text(href).strip_prefix('#')
+            {
+                linked.insert(percent_decode_str(place).decode_utf8_lossy().into_owned());
+            }
+        }
+        if linked.is_empty() && !doc.may_have_ids() {
+            return bookmarks;
+        }
+        let mut headings = Vec::new();
+        for step in doc.walk_all() {
+            let Step::Enter(node) = step else { continue };
+            if let Some(id) = doc.attributes(node).id.map(|id| doc.text(id)) {
+                bookmarks.name_place(id, node);
+            }
+            if matches!(doc.kind(node), Kind::Heading(_)) {
+                headings.push(node);
+            }
+        }
+        let mut slugs = HashMap::default();
+        for heading in headings {
+            let slug = slug::unique(&doc.plain_text(heading), &mut slugs);
+            if linked.contains(&slug) {
+                bookmarks.name_place(&slug, heading);
+            }
+        }
+        bookmarks
+    }
+
+    /// Gives a place a name. The first of several with an id is the one that links lead to; a node has one name.
+    fn name_place(&mut self, id: &str, node: NodeId) {
+        if id.is_empty() || self.by_id.contains_key(id) {
+            return;
+        }
+        if let Some(&known) = self.by_node.get(&node) {
+            self.by_id.insert(id.to_owned(), known);
+            return;
+        }
+        let name = unique(&name_of(id), &mut self.taken);
+        self.by_id.insert(id.to_owned(), self.names.len());
+        self.by_node.insert(node, self.names.len());
+        self.names.push(name);
+    }
+
+    /// The number of the place that a node is, if it is not written yet.
+    pub(super) fn begin(&mut self, node: NodeId) -> Option<usize> {
+        self.by_node.remove(&node)
+    }
+
+    /// The name of a place by its number.
+    pub(super) fn name(&self, number: usize) -> &str {
+        self.names.get(number).map_or("", String::as_str)
+    }
+
+    /// The name of the place with an id.
+    pub(super) fn of_id(&self, id: &str) -> Option<&str> {
+        self.by_id.get(id).map(|number| self.name(*number))
+    }
+}
+
+/// The name that stands for an id: it begins with a letter, and has letters, digits and underscores.
+fn name_of(id: &str) -> String {
+    let mut name: String = id.chars().map(|c| if c.is_alphanumeric() || c == '_' { c } else { '_' }).take(LONGEST).collect();
+    if !name.starts_with(|c: char| c.is_alphabetic() || c == '_') {
+        name.insert(0, 'b');
+        name = name.chars().take(LONGEST).collect();
+    }
+    name
+}
+
+/// Names are told apart without regard to case.
+fn unique(name: &str, taken: &mut HashSet<String>) -> String {
+    let mut found = name.to_owned();
+    let mut number = 1_usize;
+    while !taken.insert(found.to_lowercase()) {
+        number += 1;
+        let end = format!("_{number}");
+        let kept: String = name.chars().take(LONGEST - end.len()).collect();
+        found = kept + &end;
+    }
+    found
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn names_are_short_plain_and_unique() {
+        assert_eq!(name_of("high-water.2"), "high_water_2");
+        assert_eq!(name_of("1904"), "b1904");
+        assert_eq!(name_of("潮汐"), "潮汐");
+        let mut taken = HashSet::default();
+        let long = "a".repeat(60);
+        let names = [unique(&name_of(&long), &mut taken), unique(&name_of(&long), &mut taken), unique("A", &mut taken)];
+        assert!(names.iter().all(|name| name.len() <= LONGEST) && names[0] != names[1], "{names:?}");
+    }
+}

@@ -1,0 +1,457 @@
+//! Text: runs with their properties, and what stands among them.
+
+use super::super::model::print;
+use super::super::model::properties::{Colour, Flag, Raised};
+use super::Writer;
+use super::run::{Change, Run, Script};
+use crate::document::{Kind, Markup, NodeId, RevisionKind, Step, Text, TextLevel, Underline};
+
+/// What browsers take for white space.
+const fn is_white(c: char) -> bool {
+    matches!(c, ' ' | '\t' | '\n' | '\r' | '\u{C}')
+}
+
+impl Writer<'_> {
+    fn run_now(&self) -> Run {
+        self.runs.last().copied().unwrap_or_default()
+    }
+
+    /// Says the language of a run.
+    pub(super) fn set_language(&mut self, run: &mut Run, language: Option<Text>) {
+        let Some(language) = language.map(|language| self.doc.text(language)).filter(|language| is_tag(language)) else { return };
+        let number = self.names.number(language);
+        let properties = &mut run.properties;
+        match Script::of(language) {
+            Script::Plain => properties.language = Some(number),
+            Script::EastAsian => properties.language_east = Some(number),
+            Script::Complex => properties.language_complex = Some(number),
+        }
+    }
+
+    /// Comes to a node within a line.
+    pub(super) fn enter_inline(&mut self, id: NodeId, kind: Kind) -> bool {
+        let is_shown = match kind {
+            Kind::Text(text) => !self.doc.text(text).chars().all(is_white),
+            Kind::SoftBreak => false,
+            _ => true,
+        };
+        if !self.line.is_open {
+            if !is_shown {
+                return false;
+            }
+            let holder = self.doc.node(id).parent().unwrap_or(id);
+            let holder = if self.doc.kind(holder).is_inline() { id } else { holder };
+            self.begin_paragraph(holder, None);
+        }
+        match kind {
+            Kind::Text(text) => self.text(text),
+            Kind::SoftBreak => self.space(),
+            Kind::LineBreak => self.line_break(),
+            Kind::Code(text) => {
+                let run = self.with_style("HTMLCode");
+                self.emit(self.doc.text(text), &run);
+            }
+            Kind::Image { src, alt } => self.image(id, src, alt),
+            Kind::Math(formula) => {
+                let formula = self.doc.formula(formula);
+                if formula.notation == Markup::OfficeMath {
+                    self.office_math(formula.source, formula.display);
+                } else {
+                    self.unsaid("formulas in TeX or MathML; their source is kept", id);
+                    let run = self.with_style("HTMLCode");
+                    self.emit(self.doc.text(formula.source), &run);
+                }
+            }
+            Kind::NoteReference(note) => {
+                if let Some(note) = self.doc.notes.get(note.0 as usize) {
+                    self.note_reference(note.body);
+                }
+            }
+            Kind::Raw { raw, markup } => {
+                self.unsaid(if markup == Markup::Html { "raw HTML" } else { "raw markup" }, id);
+                let run = self.with_style("HTMLCode");
+                self.emit(self.doc.text(raw), &run);
+            }
+            Kind::Anchor => {
+                self.bookmark_here(id);
+                self.runs.push(self.run_now());
+            }
+            Kind::Link { href } => {
+                self.bookmark_here(id);
+                self.begin_link(id, href);
+            }
+            Kind::TextLevel(TextLevel::Ruby) => {
+                self.bookmark_here(id);
+                return self.ruby(id);
+            }
+            _ => {
+                self.bookmark_here(id);
+                let run = self.formatted(id, kind);
+                if kind == Kind::TextLevel(TextLevel::Quotation) {
+                    let marks = self.quotation_marks();
+                    self.emit(marks.0, &run);
+                }
+                self.runs.push(run);
+            }
+        }
+        !kind.is_leaf()
+    }
+
+    pub(super) fn leave_inline(&mut self, _: NodeId, kind: Kind) {
+        if kind.is_leaf() || kind == Kind::TextLevel(TextLevel::Ruby) {
+            return;
+        }
+        if kind == Kind::TextLevel(TextLevel::Quotation) {
+            let (marks, run) = (self.quotation_marks(), self.run_now());
+            self.emit(marks.1, &run);
+        }
+        if self.runs.len() > 1 {
+            self.runs.pop();
+        }
+        if let Kind::Link { .. } = kind {
+            self.links = self.links.saturating_sub(1);
+            if self.links == 0 && self.part.out.is_open("w:hyperlink") {
+                self.part.out.close();
+            }
+        }
+    }
+
+    /// The marks around a quotation: those of English, since nothing else is sure.
+    const fn quotation_marks(&self) -> (&'static str, &'static str) {
+        ("\u{201C}", "\u{201D}")
+    }
+
+    fn with_style(&mut self, style: &str) -> Run {
+        let mut run = self.run_now();
+        run.properties.style = Some(self.names.number(style));
+        run
+    }
+
+    /// How the text in a node looks.
+    fn formatted(&mut self, id: NodeId, kind: Kind) -> Run {
+        let mut run = self.run_now();
+        if let Some(style) = style_of(kind) {
+            run.properties.style = Some(self.names.number(style));
+        }
+        match kind {
+            Kind::Strong | Kind::TextLevel(TextLevel::Bold) => run = run.with(Flag::Bold),
+            Kind::Emphasis | Kind::TextLevel(TextLevel::Italic) => run = run.with(Flag::Italic),
+            Kind::Underline => run.properties.underline = Some(Underline::Solid),
+            Kind::Strikethrough => run = run.with(Flag::Strike),
+            Kind::Highlight => run.properties.highlight = Some(Colour::Rgb(0x00FF_FF00)),
+            Kind::Subscript => run.properties.raised = Some(Raised::Below),
+            Kind::Superscript => run.properties.raised = Some(Raised::Above),
+            Kind::TextLevel(TextLevel::Small) => {
+                (run.properties.size, run.properties.size_complex) = (Some(18), Some(18));
+            }
+            Kind::Insertion | Kind::Deletion => run.change = Some(self.change(id, kind == Kind::Deletion)),
+            _ => {}
+        }
+        if self.doc.node(id).has_attributes() {
+            let attributes = self.doc.attributes(id);
+            self.set_language(&mut run, attributes.language);
+            if attributes.direction == Some(crate::document::Direction::RightToLeft) {
+                run.properties.flags.set(Flag::RightToLeft, true);
+            }
+            if let Some(style) = self.class_of_text(id) {
+                run.properties.style = Some(self.names.number(&style));
+            }
+        }
+        run
+    }
+
+    /// Remembers a tracked change: with the author and the date that the source gives, or without.
+    fn change(&mut self, id: NodeId, is_deletion: bool) -> usize {
+        let known = self.doc.revisions.get(id);
+        let author = known.map(|known| known.author.clone()).filter(|author| !author.is_empty());
+        let author = author.or_else(|| self.doc.metadata.authors.first().cloned()).unwrap_or_else(|| "Unknown".to_owned());
+        let is_deletion =
+            known.map_or(is_deletion, |known| matches!(known.kind, RevisionKind::Deletion | RevisionKind::MoveFrom));
+        let date = known.map(|known| known.date.clone()).unwrap_or_default();
+        self.changes.push(Change { is_deletion, author, date });
+        self.changes.len() - 1
+    }
+
+    /// Text in which runs of white space are one space.
+    fn text(&mut self, text: Text) {
+        let run = self.run_now();
+        let text = self.doc.text(text);
+        if self.line.is_preformatted || !text.contains(is_white) {
+            return self.emit(text, &run);
+        }
+        let mut words = String::with_capacity(text.len());
+        let mut ends_with_space = self.line.space.is_some() || !self.line.has_text;
+        for c in text.chars() {
+            if !is_white(c) {
+                words.push(c);
+            } else if !ends_with_space {
+                words.push(' ');
+            }
+            ends_with_space = is_white(c);
+        }
+        self.emit(&words, &run);
+        if words.ends_with(' ') {
+            self.line.space = self.part.out.last_space();
+        }
+    }
+
+    /// Takes away the space that a line ends with.
+    pub(super) fn trim_space(&mut self) {
+        if let Some(place) = self.line.space.take() {
+            self.part.out.take_space(place);
+        }
+    }
+
+    /// Text without formatting whose white space counts.
+    pub(super) fn plain_run(&mut self, text: &str) {
+        let run = self.run_now();
+        self.emit(text, &run);
+    }
+
+    /// A run: its properties, its characters, its tabs and line breaks.
+    fn emit(&mut self, text: &str, run: &Run) {
+        if text.is_empty() {
+            return;
+        }
+        (self.line.space, self.line.has_text) = (None, true);
+        let is_deletion = self.begin_change(run);
+        let out = &mut self.part.out;
+        out.open("w:r");
+        print::characters(&run.properties, &self.names, out);
+        let element = if is_deletion { "w:delText" } else { "w:t" };
+        let mut rest = text;
+        loop {
+            let end = rest.find(['\n', '\t']).unwrap_or(rest.len());
+            if end > 0 {
+                let piece = &rest[..end];
+                out.open(element);
+                if piece.starts_with(' ') || piece.ends_with(' ') || piece.contains("  ") {
+                    out.attribute("xml:space", "preserve");
+                }
+                out.text(piece).close();
+            }
+            match rest.as_bytes().get(end) {
+                Some(b'\n') => out.empty("w:br"),
+                Some(_) => out.empty("w:tab"),
+                None => break,
+            };
+            rest = &rest[end + 1..];
+        }
+        out.close();
+        self.end_change(run);
+    }
+
+    /// Opens a tracked change around a run. Whether that takes it out.
+    fn begin_change(&mut self, run: &Run) -> bool {
+        let Some((number, change)) = run.change.and_then(|number| Some((number, self.changes.get(number)?))) else {
+            return false;
+        };
+        self.part.out.open(if change.is_deletion { "w:del" } else { "w:ins" });
+        self.part.out.number("w:id", number as i64).attribute("w:author", &change.author);
+        if is_date(&change.date) {
+            self.part.out.attribute("w:date", &change.date);
+        }
+        change.is_deletion
+    }
+
+    fn end_change(&mut self, run: &Run) {
+        if run.change.is_some() {
+            self.part.out.close();
+        }
+    }
+
+    fn line_break(&mut self) {
+        self.trim_space();
+        self.line.has_text = false;
+        let run = self.run_now();
+        self.begin_change(&run);
+        self.part.out.open("w:r").empty("w:br").close();
+        self.end_change(&run);
+    }
+
+    fn note_reference(&mut self, body: NodeId) {
+        let number = match self.note_numbers.get(&body) {
+            Some(number) => *number,
+            None => {
+                self.notes.push(body);
+                self.note_numbers.insert(body, self.notes.len());
+                self.notes.len()
+            }
+        };
+        (self.line.space, self.line.has_text) = (None, true);
+        self.part.out.open("w:r").raw("<w:rPr><w:rStyle w:val=\"FootnoteReference\"/></w:rPr>");
+        self.part.out.open("w:footnoteReference").number("w:id", number as i64).close().close();
+    }
+
+    /// A checkbox that people can tick, before the text of an item.
+    pub(super) fn checkbox(&mut self, done: bool) {
+        let (value, mark) = if done { ("1", "\u{2612}") } else { ("0", "\u{2610}") };
+        self.part.out.raw("<w:sdt><w:sdtPr><w14:checkbox><w14:checked w14:val=\"");
+        self.part.out.raw(value).raw("\"/><w14:checkedState w14:val=\"2612\" w14:font=\"MS Gothic\"/><w14:uncheckedState w14:val=\"2610\" w14:font=\"MS Gothic\"/></w14:checkbox></w:sdtPr><w:sdtContent><w:r><w:rPr><w:rFonts w:ascii=\"MS Gothic\" w:eastAsia=\"MS Gothic\" w:hAnsi=\"MS Gothic\" w:hint=\"eastAsia\"/></w:rPr><w:t>");
+        self.part.out.raw(mark).raw("</w:t></w:r></w:sdtContent></w:sdt><w:r><w:t xml:space=\"preserve\"> </w:t></w:r>");
+    }
+
+    fn begin_link(&mut self, id: NodeId, href: Text) {
+        self.links += 1;
+        let mut run = self.run_now();
+        if self.links > 1 {
+            self.runs.push(run);
+            return;
+        }
+        let address = self.doc.text(href);
+        let place = address.strip_prefix('#').map(|place| {
+            let place = percent_encoding::percent_decode_str(place).decode_utf8_lossy().into_owned();
+            self.bookmarks.of_id(&place).map(str::to_owned)
+        });
+        let is_link = match place {
+            Some(Some(name)) => {
+                self.part.out.open("w:hyperlink").attribute("w:anchor", &name);
+                true
+            }
+            // It leads to no place in the document.
+            Some(None) => {
+                if address.len() > 1 {
+                    self.unsaid("links to places that are not there", id);
+                }
+                false
+            }
+            None if is_target(address) => {
+                let name = self.part.relations.name("hyperlink", address, true);
+                self.part.out.open("w:hyperlink").attribute("r:id", &name);
+                true
+            }
+            None => {
+                self.unsaid("addresses that are none", id);
+                false
+            }
+        };
+        if is_link {
+            if let Some(title) = self.doc.attributes(id).title {
+                self.part.out.attribute("w:tooltip", self.doc.text(title));
+            }
+            self.part.out.attribute("w:history", "1");
+            run.properties.style = Some(self.names.number("Hyperlink"));
+        }
+        self.runs.push(run);
+    }
+
+    /// A formula of an office program, as it was.
+    fn office_math(&mut self, source: Text, display: bool) {
+        (self.line.space, self.line.has_text) = (None, true);
+        let source = self.doc.text(source).trim();
+        let is_paragraph = source.starts_with("<m:oMathPara");
+        if display && !is_paragraph {
+            self.part.out.open("m:oMathPara").raw(source).close();
+        } else {
+            self.part.out.raw(source);
+        }
+    }
+
+    /// A space, where none stands before it.
+    fn space(&mut self) {
+        if self.line.has_text && self.line.space.is_none() {
+            let run = self.run_now();
+            self.emit(" ", &run);
+            self.line.space = self.part.out.last_space();
+        }
+    }
+
+    /// Text with small text above it (section 17.3.3.25): all pairs of a base and its reading.
+    fn ruby(&mut self, id: NodeId) -> bool {
+        let run = self.run_now();
+        let (mut base, mut reading) = (String::new(), String::new());
+        let mut in_reading = false;
+        let mut skipped = 0_usize;
+        let steps: Vec<Step> = self.doc.walk(id).collect();
+        for step in steps {
+            match step {
+                Step::Enter(node) => match self.doc.kind(node) {
+                    Kind::TextLevel(TextLevel::RubyText) => in_reading = true,
+                    Kind::TextLevel(TextLevel::RubyParenthesis) => skipped += 1,
+                    Kind::Text(text) | Kind::Code(text) if skipped == 0 => {
+                        let words = self.doc.text(text).split_whitespace().collect::<Vec<_>>().join(" ");
+                        if in_reading {
+                            reading.push_str(&words);
+                        } else {
+                            if !reading.is_empty() {
+                                self.ruby_pair(&std::mem::take(&mut base), &std::mem::take(&mut reading), &run);
+                            }
+                            base.push_str(&words);
+                        }
+                    }
+                    _ => {}
+                },
+                Step::Leave(node) => match self.doc.kind(node) {
+                    Kind::TextLevel(TextLevel::RubyText) => in_reading = false,
+                    Kind::TextLevel(TextLevel::RubyParenthesis) => skipped -= 1,
+                    _ => {}
+                },
+            }
+        }
+        self.ruby_pair(&base, &reading, &run);
+        false
+    }
+
+    fn ruby_pair(&mut self, base: &str, reading: &str, run: &Run) {
+        if reading.is_empty() {
+            return self.emit(base, run);
+        }
+        (self.line.space, self.line.has_text) = (None, true);
+        let out = &mut self.part.out;
+        out.open("w:r").open("w:ruby");
+        out.raw("<w:rubyPr><w:rubyAlign w:val=\"center\"/><w:hps w:val=\"11\"/><w:hpsRaise w:val=\"20\"/><w:hpsBaseText w:val=\"22\"/><w:lid w:val=\"ja-JP\"/></w:rubyPr>");
+        for (element, text, properties) in [("w:rt", reading, "<w:rPr><w:sz w:val=\"11\"/></w:rPr>"), ("w:rubyBase", base, "")] {
+            out.open(element).open("w:r");
+            out.raw(properties).element("w:t", text).close().close();
+        }
+        out.close().close();
+    }
+}
+
+/// The style that stands for an element within a line.
+const fn style_of(kind: Kind) -> Option<&'static str> {
+    let Kind::TextLevel(level) = kind else { return None };
+    Some(match level {
+        TextLevel::Code => "HTMLCode",
+        TextLevel::Keyboard => "HTMLKeyboard",
+        TextLevel::Sample => "HTMLSample",
+        TextLevel::Variable => "HTMLVariable",
+        TextLevel::Cite => "HTMLCite",
+        TextLevel::Definition => "HTMLDefinition",
+        TextLevel::Abbreviation => "HTMLAcronym",
+        _ => return None,
+    })
+}
+
+/// Whether a text is a language tag as the schema takes one.
+fn is_tag(text: &str) -> bool {
+    !text.is_empty()
+        && text.len() <= 84
+        && text.split('-').all(|part| (1..=8).contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric()))
+}
+
+/// Whether a text is a date and a time as the schema takes them (XML Schema, `dateTime`).
+pub(super) fn is_date(text: &str) -> bool {
+    let bytes = text.as_bytes();
+    let digits = |range: std::ops::Range<usize>| bytes.get(range).is_some_and(|part| part.iter().all(u8::is_ascii_digit));
+    let is_number = |range: std::ops::Range<usize>, least: u32, most: u32| {
+        text.get(range).and_then(|part| part.parse::<u32>().ok()).is_some_and(|number| (least..=most).contains(&number))
+    };
+    bytes.len() >= 19
+        && digits(0..4)
+        && (bytes[4], bytes[7], bytes[10], bytes[13], bytes[16]) == (b'-', b'-', b'T', b':', b':')
+        && is_number(5..7, 1, 12)
+        && is_number(8..10, 1, 31)
+        && is_number(11..13, 0, 23)
+        && is_number(14..16, 0, 59)
+        && is_number(17..19, 0, 59)
+        && matches!(&bytes[19..], [] | [b'Z'])
+}
+
+/// Whether a text may be the target of a relation: an address without white space and what no address holds.
+pub(super) fn is_target(address: &str) -> bool {
+    !address.is_empty()
+        && !address
+            .chars()
+            .any(|c| c.is_whitespace() || c.is_control() || matches!(c, '<' | '>' | '"' | '\\' | '^' | '`' | '{' | '|' | '}'))
+}

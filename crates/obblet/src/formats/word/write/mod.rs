@@ -1,0 +1,212 @@
+//! Writes a document as a package that word processors open and people edit: real headings, lists, tables and notes, under the
+//! names of styles that word processors have built in.
+//!
+//! Where the model says more than the format can, the nearest form is written and a finding says so.
+
+mod archive;
+mod blocks;
+mod bookmarks;
+mod inlines;
+mod numbering;
+mod parts;
+mod pictures;
+mod run;
+mod style_sheet;
+mod style_table;
+mod tables;
+
+use super::Settings;
+use super::model::properties::Names;
+use super::printer::Printer;
+use crate::document::{Document, Finding, NodeId};
+use crate::fast_hash::HashMap;
+use crate::formats::Written;
+use crate::refine::structure;
+use archive::{Archive, Relations};
+use blocks::Context;
+use bookmarks::Bookmarks;
+use numbering::Numberings;
+use pictures::Pictures;
+use run::{Change, Line, Run};
+use std::collections::BTreeMap;
+use style_sheet::StyleSheet;
+
+/// What the writer is asked for.
+#[derive(Clone, Copy, Debug)]
+pub struct WriteOptions<'a> {
+    /// The settings of the format.
+    pub settings: &'a Settings,
+}
+
+impl Default for WriteOptions<'_> {
+    fn default() -> Self {
+        Self { settings: &super::settings::USUAL }
+    }
+}
+
+/// Writes a document as a package (ECMA-376, the transitional form that all word processors read).
+///
+/// What the format has no form for is written in the nearest one, and a finding says so. The same document gives the same bytes.
+///
+/// ```
+/// use obblet::document::{Document, Kind};
+/// use obblet::formats::word;
+///
+/// let mut doc = Document::new();
+/// let heading = doc.append(doc.root(), Kind::Heading(1));
+/// doc.append_text(heading, "Tides");
+/// let written = word::write(&doc, &word::WriteOptions::default());
+/// let again = word::read(&written.bytes, &word::ReadOptions::default())?;
+/// assert_eq!(again.outline()[0].text, "Tides");
+/// # Ok::<(), word::PackageError>(())
+/// ```
+#[must_use]
+pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
+    let (repaired, mut findings) = structure::repaired_after(doc, None);
+    let mut written = Writer::new(&repaired, options).run();
+    findings.append(&mut written.findings);
+    written.findings = findings;
+    written
+}
+
+/// A part that holds text: the main one, or the notes.
+#[derive(Debug, Default)]
+struct TextPart {
+    out: Printer,
+    relations: Relations,
+}
+
+/// What the document has no form for: how often, and the first place.
+type Unsaid = BTreeMap<&'static str, (usize, NodeId)>;
+
+/// Writes one document.
+struct Writer<'d> {
+    doc: &'d Document,
+    settings: &'d Settings,
+    /// The part that is written.
+    part: TextPart,
+    names: Names,
+    styles: StyleSheet,
+    numberings: Numberings,
+    pictures: Pictures,
+    bookmarks: Bookmarks,
+    /// What the blocks say that the walk is in, the innermost last.
+    contexts: Vec<Context>,
+    tables: Vec<tables::OpenTable>,
+    /// How the text looks that the walk is in, the innermost last.
+    runs: Vec<Run>,
+    line: Line,
+    /// How many links the walk is in; only the outermost is written.
+    links: usize,
+    changes: Vec<Change>,
+    /// Notes in the order in which the text mentions them.
+    notes: Vec<NodeId>,
+    note_numbers: HashMap<NodeId, usize>,
+    unsaid: Unsaid,
+    findings: Vec<Finding>,
+}
+
+impl<'d> Writer<'d> {
+    fn new(doc: &'d Document, options: &WriteOptions<'d>) -> Self {
+        Self {
+            doc,
+            settings: options.settings,
+            part: TextPart::default(),
+            names: Names::default(),
+            styles: StyleSheet::new(doc),
+            numberings: Numberings::default(),
+            pictures: Pictures::default(),
+            bookmarks: Bookmarks::of(doc),
+            contexts: vec![Context::default()],
+            tables: Vec::new(),
+            runs: vec![Run::default()],
+            line: Line::default(),
+            links: 0,
+            changes: Vec::new(),
+            notes: Vec::new(),
+            note_numbers: HashMap::default(),
+            unsaid: Unsaid::new(),
+            findings: Vec::new(),
+        }
+    }
+
+    /// Remembers something that the format has no form for.
+    fn unsaid(&mut self, what: &'static str, node: NodeId) {
+        self.unsaid.entry(what).or_insert((0, node)).0 += 1;
+    }
+
+    fn run(mut self) -> Written {
+        let mut archive = Archive::default();
+        self.part.out = Printer::part("w:document");
+        self.part.out.open("w:body");
+        self.tree(self.doc.root());
+        self.end_container();
+        parts::section(&mut self.part.out, self.doc, self.settings);
+        self.part.out.close();
+        let mut main = std::mem::take(&mut self.part);
+        let notes = self.write_notes();
+        let parts = ["styles", "numbering", "settings", "fontTable"];
+        for kind in parts {
+            main.relations.name(kind, &format!("{kind}.xml"), false);
+        }
+        if let Some(notes) = notes {
+            main.relations.name("footnotes", "footnotes.xml", false);
+            archive.relate("word/footnotes.xml", &notes.relations);
+            self.add_text(&mut archive, "footnotes", notes.out);
+        }
+        main.relations.name("theme", "theme/theme1.xml", false);
+        archive.relate("word/document.xml", &main.relations);
+        self.add_text(&mut archive, "document", main.out);
+        let contents = [
+            self.styles.print(self.doc, &mut self.names),
+            self.numberings.print(&self.names),
+            parts::settings(self.doc, !self.notes.is_empty()),
+            parts::fonts(&self.names),
+        ];
+        for (kind, content) in parts.into_iter().zip(contents) {
+            archive.add(&format!("word/{kind}.xml"), parts::media_type(kind), content);
+        }
+        archive.add("word/theme/theme1.xml", parts::media_type("theme"), parts::theme());
+        parts::add_properties(&mut archive, self.doc);
+        self.pictures.add_to(&mut archive);
+        self.report();
+        Written { bytes: archive.finish(), findings: self.findings, anchors: Default::default() }
+    }
+
+    fn add_text(&mut self, archive: &mut Archive, name: &str, out: Printer) {
+        if out.replaced > 0 {
+            let message = format!("control characters that XML has no place for became \u{FFFD}: {}", out.replaced);
+            self.findings.push(Finding::changed("word.control-characters", message).hint("remove them from the source"));
+        }
+        archive.add(&format!("word/{name}.xml"), parts::media_type(name), out.finish());
+    }
+
+    /// Writes the notes that the text mentions; they may mention others.
+    fn write_notes(&mut self) -> Option<TextPart> {
+        if self.notes.is_empty() {
+            return None;
+        }
+        self.part = TextPart { out: Printer::part("w:footnotes"), relations: Relations::default() };
+        self.part.out.raw(parts::NOTE_SEPARATORS);
+        let mut at = 0;
+        while let Some(&body) = self.notes.get(at) {
+            at += 1;
+            self.part.out.open("w:footnote").number("w:id", at as i64);
+            self.contexts.push(Context::of_note());
+            self.line.note_mark = true;
+            self.tree(body);
+            self.end_container();
+            self.contexts.pop();
+            self.part.out.close();
+        }
+        Some(std::mem::take(&mut self.part))
+    }
+
+    fn report(&mut self) {
+        for (what, (count, node)) in std::mem::take(&mut self.unsaid) {
+            let count = if count > 1 { format!(" ({count} times)") } else { String::new() };
+            let finding = Finding::changed("word.no-form", format!("Word documents have no form for {what}{count}"));
+            self.findings.push(finding.at(self.doc.place(node)));
+        }
+    }
+}

@@ -1,0 +1,124 @@
+//! Numbering: definitions of lists with their levels, and lists that use them (section 17.9).
+
+use super::super::model::properties::Names;
+use super::super::printer::Printer;
+use crate::document::{ListKind, Marker};
+
+/// Levels that a definition has; what is deeper stands on the last.
+pub(super) const LEVELS: u8 = 9;
+
+/// How far a level is set in beyond the one before, in twips.
+pub(super) const STEP: i32 = 360;
+
+/// The definitions: bullets, and a way of counting each.
+const DEFINITIONS: [(&str, Marker); 6] = [
+    ("bullet", Marker::Plain),
+    ("decimal", Marker::Plain),
+    ("lowerLetter", Marker::LowerAlpha),
+    ("upperLetter", Marker::UpperAlpha),
+    ("lowerRoman", Marker::LowerRoman),
+    ("upperRoman", Marker::UpperRoman),
+];
+
+/// The bullets of the levels, in turn.
+const BULLETS: [&str; 3] = ["\u{2022}", "\u{25E6}", "\u{25AA}"];
+
+/// A list: its definition, and where it begins on a level.
+#[derive(Clone, Copy, Debug)]
+struct Instance {
+    definition: usize,
+    level: u8,
+    start: Option<i32>,
+}
+
+/// The lists of a document.
+#[derive(Debug)]
+pub(super) struct Numberings {
+    instances: Vec<Instance>,
+}
+
+impl Default for Numberings {
+    fn default() -> Self {
+        // Those that the styles of lists have: the first bullets, the second numbers.
+        let plain = |definition| Instance { definition, level: 0, start: None };
+        Self { instances: vec![plain(0), plain(1)] }
+    }
+}
+
+impl Numberings {
+    /// The number of a new list on a level. All lists with bullets are one.
+    pub(super) fn begin(&mut self, list: ListKind, level: u8) -> i32 {
+        if !list.ordered {
+            return 1;
+        }
+        let definition = match list.marker {
+            Marker::Plain => 1,
+            marker => DEFINITIONS.iter().rposition(|(_, known)| *known == marker).unwrap_or(1),
+        };
+        self.instances.push(Instance { definition, level, start: Some(list.start.max(0)) });
+        i32::try_from(self.instances.len()).unwrap_or(i32::MAX)
+    }
+
+    /// The part.
+    pub(super) fn print(&self, _: &Names) -> String {
+        let mut out = Printer::part("w:numbering");
+        for (index, (format, _)) in DEFINITIONS.iter().enumerate() {
+            out.open("w:abstractNum").number("w:abstractNumId", index as i64);
+            out.value("w:multiLevelType", "multilevel");
+            for level in 0..LEVELS {
+                print_level(&mut out, index, format, level);
+            }
+            out.close();
+        }
+        for (index, instance) in self.instances.iter().enumerate() {
+            out.open("w:num").number("w:numId", index as i64 + 1);
+            out.value_of("w:abstractNumId", instance.definition as i64);
+            if let Some(start) = instance.start {
+                // Numbers begin anew with each list.
+                out.open("w:lvlOverride").number("w:ilvl", instance.level).value_of("w:startOverride", start);
+                out.close();
+            }
+            out.close();
+        }
+        out.finish()
+    }
+}
+
+fn print_level(out: &mut Printer, definition: usize, format: &str, level: u8) {
+    out.open("w:lvl").number("w:ilvl", level);
+    out.value_of("w:start", 1).value("w:numFmt", format);
+    // The styles of lists have the levels of the first two definitions.
+    if definition < 2 && level < 5 {
+        out.value("w:pStyle", &list_style(definition == 1, level));
+    }
+    if definition == 0 {
+        out.value("w:lvlText", BULLETS[usize::from(level) % BULLETS.len()]);
+    } else {
+        out.value("w:lvlText", &format!("%{}.", level + 1));
+    }
+    out.value("w:lvlJc", "left");
+    let indent = STEP * (i32::from(level) + 1);
+    out.open("w:pPr").open("w:ind").number("w:left", indent).number("w:hanging", STEP).close().close();
+    if definition == 0 {
+        // Bullets look the same whatever the font of the text.
+        out.raw("<w:rPr><w:rFonts w:ascii=\"Arial\" w:hAnsi=\"Arial\" w:cs=\"Arial\" w:hint=\"default\"/></w:rPr>");
+    }
+    out.close();
+}
+
+/// The style of the items on a level: the built-in ones have five.
+pub(super) fn list_style(ordered: bool, level: u8) -> String {
+    let name = if ordered { "ListNumber" } else { "ListBullet" };
+    match level.min(4) {
+        0 => name.to_owned(),
+        level => format!("{name}{}", level + 1),
+    }
+}
+
+/// The style of a paragraph that goes on in an item.
+pub(super) fn continued_style(level: u8) -> String {
+    match level.min(4) {
+        0 => "ListContinue".to_owned(),
+        level => format!("ListContinue{}", level + 1),
+    }
+}

@@ -1,0 +1,174 @@
+//! The styles of a document: the built-in ones, and those of its own classes.
+
+use super::super::model::properties::Names;
+use super::super::printer::Printer;
+use super::Writer;
+use super::run::Script;
+use super::style_table::{BuiltIn, STYLES, TABLES, Use};
+use crate::document::{Document, NodeId};
+use crate::fast_hash::HashMap;
+
+/// A style of the document's own.
+#[derive(Clone, Debug)]
+struct Own {
+    id: String,
+    name: String,
+    of: Use,
+}
+
+/// The styles of a document.
+#[derive(Debug, Default)]
+pub(super) struct StyleSheet {
+    own: Vec<Own>,
+    /// By what they are for and their class.
+    by_class: HashMap<(bool, String), Option<String>>,
+}
+
+impl StyleSheet {
+    pub(super) fn new(_: &Document) -> Self {
+        Self::default()
+    }
+
+    /// The id of the style of a class: one that is built in, by its name, or one of its own.
+    fn of_class(&mut self, doc: &Document, class: &str, of: Use) -> Option<String> {
+        let key = (of == Use::Character, class.to_owned());
+        if let Some(known) = self.by_class.get(&key) {
+            return known.clone();
+        }
+        let name = doc.styles.iter().find(|style| style.class == class && !style.name.is_empty());
+        let name = name.map_or(class, |style| style.name.as_str());
+        // Rules without a name are those of single places.
+        let is_nameless = doc.styles.iter().any(|style| style.class == class && style.name.is_empty());
+        let built_in = STYLES.iter().find(|known| known.of == of && known.name.eq_ignore_ascii_case(name));
+        let id = match built_in {
+            _ if is_nameless || name.trim().is_empty() => None,
+            Some(known) => Some(known.id.to_owned()),
+            None => {
+                let id = self.unique_id(name, of);
+                self.own.push(Own { id: id.clone(), name: name.to_owned(), of });
+                Some(id)
+            }
+        };
+        self.by_class.insert(key, id.clone());
+        id
+    }
+
+    fn unique_id(&self, name: &str, of: Use) -> String {
+        let mut plain: String = name.chars().filter(|c| c.is_ascii_alphanumeric()).collect();
+        if plain.is_empty() {
+            plain = "Style".to_owned();
+        }
+        if of == Use::Character {
+            plain.push_str("Char");
+        }
+        let is_taken = |id: &str| {
+            STYLES.iter().any(|known| known.id.eq_ignore_ascii_case(id))
+                || self.own.iter().any(|own| own.id.eq_ignore_ascii_case(id))
+        };
+        let mut id = plain.clone();
+        let mut number = 1_usize;
+        while is_taken(&id) || id.eq_ignore_ascii_case("TableNormal") || id.eq_ignore_ascii_case("TableGridLight") {
+            number += 1;
+            id = format!("{plain}{number}");
+        }
+        id
+    }
+
+    /// The part.
+    pub(super) fn print(&self, doc: &Document, _: &mut Names) -> String {
+        let mut out = Printer::part("w:styles");
+        print_defaults(&mut out, doc);
+        for style in &STYLES {
+            print_style(&mut out, style);
+        }
+        for own in &self.own {
+            out.open("w:style").attribute("w:type", if own.of == Use::Character { "character" } else { "paragraph" });
+            out.attribute("w:customStyle", "1").attribute("w:styleId", &own.id);
+            out.value("w:name", &own.name);
+            out.value("w:basedOn", if own.of == Use::Character { "DefaultParagraphFont" } else { "Normal" });
+            out.empty("w:qFormat").close();
+        }
+        out.raw(TABLES);
+        out.finish()
+    }
+}
+
+/// What all text has that says nothing else: fonts for its scripts, and its language.
+fn print_defaults(out: &mut Printer, doc: &Document) {
+    let language = doc.metadata.language.as_deref().unwrap_or("en-GB");
+    let script = Script::of(language);
+    let lower = language.to_ascii_lowercase();
+    let east = match lower.as_str() {
+        _ if lower.starts_with("ja") => "Yu Gothic",
+        _ if lower.starts_with("ko") => "Malgun Gothic",
+        "zh-tw" | "zh-hk" | "zh-mo" => "Microsoft JhengHei",
+        _ if lower.starts_with("zh-hant") => "Microsoft JhengHei",
+        _ if lower.starts_with("zh") => "Microsoft YaHei",
+        _ => "Calibri",
+    };
+    out.open("w:docDefaults").open("w:rPrDefault").open("w:rPr");
+    out.open("w:rFonts").attribute("w:ascii", "Calibri").attribute("w:eastAsia", east).attribute("w:hAnsi", "Calibri");
+    out.attribute("w:cs", if script == Script::Complex { "Arial" } else { "Calibri" }).close();
+    out.value("w:sz", "22").value("w:szCs", "22");
+    out.open("w:lang");
+    let plain = if script == Script::Plain { language } else { "en-GB" };
+    out.attribute("w:val", plain);
+    out.attribute("w:eastAsia", if script == Script::EastAsian { language } else { "ja-JP" });
+    out.attribute("w:bidi", if script == Script::Complex { language } else { "ar-SA" });
+    out.close().close().close();
+    out.raw("<w:pPrDefault><w:pPr><w:spacing w:after=\"140\" w:line=\"269\" w:lineRule=\"auto\"/></w:pPr></w:pPrDefault>")
+        .close();
+}
+
+fn print_style(out: &mut Printer, style: &BuiltIn) {
+    let is_default = matches!(style.id, "Normal" | "DefaultParagraphFont");
+    out.open("w:style").attribute("w:type", if style.of == Use::Character { "character" } else { "paragraph" });
+    if is_default {
+        out.attribute("w:default", "1");
+    }
+    out.attribute("w:styleId", style.id);
+    out.value("w:name", style.name);
+    if !style.based_on.is_empty() {
+        out.value("w:basedOn", style.based_on);
+    }
+    if !style.next.is_empty() {
+        out.value("w:next", style.next);
+    }
+    out.value_of("w:uiPriority", style.priority);
+    if style.is_offered {
+        out.empty("w:qFormat");
+    } else {
+        out.empty("w:unhideWhenUsed");
+    }
+    if !style.paragraph.is_empty() {
+        out.open("w:pPr").raw(style.paragraph).close();
+    }
+    if !style.characters.is_empty() {
+        out.open("w:rPr").raw(style.characters).close();
+    }
+    out.close();
+}
+
+impl Writer<'_> {
+    /// The style of the first class of a node that has one.
+    fn style_of_class(&mut self, id: NodeId, of: Use) -> Option<String> {
+        if !self.doc.node(id).has_attributes() {
+            return None;
+        }
+        let doc = self.doc;
+        doc.attributes(id).classes.iter().find_map(|class| self.styles.of_class(doc, doc.text(*class), of))
+    }
+
+    pub(super) fn class_style(&mut self, id: NodeId) -> Option<String> {
+        self.style_of_class(id, Use::Paragraph)
+    }
+
+    pub(super) fn class_of_text(&mut self, id: NodeId) -> Option<String> {
+        self.style_of_class(id, Use::Character)
+    }
+
+    #[expect(clippy::unused_self, reason = "tables of the document's own styles come here")]
+    pub(super) const fn class_of_table(&self, _: NodeId) -> Option<String> {
+        None
+    }
+}

@@ -1,0 +1,325 @@
+//! Tables: a grid, rows that repeat on each page, cells that go over columns and rows (section 17.4).
+
+use super::Writer;
+use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind, Scope};
+
+/// A table has so many columns at most.
+const MOST_COLUMNS: usize = 63;
+
+/// The width of the text on a page, in twips.
+pub(super) const TEXT_WIDTH: i32 = 9070;
+
+/// What stands on a place of a row.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Slot {
+    /// A cell, how many columns it has, and whether it goes on in rows below.
+    Cell { columns: u16, goes_on: bool },
+    /// A cell of a row above goes on.
+    Continued { columns: u16 },
+    /// Nothing.
+    Gap { columns: u16 },
+}
+
+/// A row: whether it is a head, and what stands in it from left to right.
+#[derive(Debug, Default)]
+struct PlannedRow {
+    is_head: bool,
+    slots: Vec<Slot>,
+}
+
+/// A table that is written.
+#[derive(Debug)]
+pub(super) struct OpenTable {
+    rows: Vec<PlannedRow>,
+    widths: Vec<i32>,
+    /// How the cells of the columns stand.
+    aligns: Vec<Align>,
+    row: usize,
+    slot: usize,
+    column: usize,
+    /// Whether the cell is part of the one before, for there are too many columns.
+    is_joined: bool,
+    /// Whether the first column holds the heads of rows.
+    has_row_heads: bool,
+}
+
+impl Writer<'_> {
+    pub(super) fn begin_table(&mut self, id: NodeId) {
+        if self.line.ends_with_table {
+            // Two tables one behind the other would be one.
+            self.empty_paragraph();
+        }
+        let mut table = self.plan(id);
+        // A caption stands above its table.
+        let caption = self.doc.children(id).find(|&child| self.doc.kind(child) == Kind::Caption);
+        if let Some(caption) = caption {
+            self.push_cell(id, Align::Unsaid, None);
+            let top = caption;
+            self.tree(top);
+            self.end_paragraph();
+            self.contexts.pop();
+        }
+        if table.rows.is_empty() {
+            table.rows.push(PlannedRow { is_head: false, slots: vec![Slot::Gap { columns: 1 }] });
+        }
+        let class = self.class_of_table(id);
+        let indent = self.table_indent();
+        let is_right_to_left = self.is_table_right_to_left(id);
+        let out = &mut self.part.out;
+        out.open("w:tbl").open("w:tblPr");
+        out.value("w:tblStyle", class.as_deref().unwrap_or("TableGridLight"));
+        if is_right_to_left {
+            out.empty("w:bidiVisual");
+        }
+        let known: i32 = table.widths.iter().sum();
+        let is_wide = known > 0 && table.widths.iter().all(|width| *width > 0);
+        if is_wide {
+            out.open("w:tblW").number("w:w", known).attribute("w:type", "dxa").close();
+        } else {
+            out.open("w:tblW").number("w:w", 0).attribute("w:type", "auto").close();
+        }
+        if indent > 0 {
+            out.open("w:tblInd").number("w:w", indent).attribute("w:type", "dxa").close();
+        }
+        let first_row = table.rows.first().is_some_and(|row| row.is_head);
+        let value = if first_row { 0x20 } else { 0 } | if table.has_row_heads { 0x80 } else { 0 } | 0x600;
+        let bit = |on: bool| if on { "1" } else { "0" };
+        out.open("w:tblLook").attribute("w:val", &format!("{value:04X}"));
+        out.attribute("w:firstRow", bit(first_row)).attribute("w:lastRow", "0");
+        out.attribute("w:firstColumn", bit(table.has_row_heads)).attribute("w:lastColumn", "0");
+        out.attribute("w:noHBand", "1").attribute("w:noVBand", "1").close();
+        if let Some(caption) = self.doc.attributes(id).title {
+            out.value("w:tblCaption", self.doc.text(caption));
+        }
+        out.close().open("w:tblGrid");
+        if !is_wide {
+            let width = (TEXT_WIDTH - indent).max(TEXT_WIDTH / 4) / i32::try_from(table.widths.len().max(1)).unwrap_or(1);
+            table.widths.iter_mut().for_each(|known| *known = width);
+        }
+        for width in &table.widths {
+            out.open("w:gridCol").number("w:w", *width).close();
+        }
+        out.close();
+        let is_empty = table.rows.len() == 1 && table.rows[0].slots == [Slot::Gap { columns: 1 }];
+        self.tables.push(table);
+        if is_empty {
+            self.begin_row_at();
+            self.end_row();
+        }
+    }
+
+    /// How far a table in a list is set in.
+    fn table_indent(&self) -> i32 {
+        let depth = i32::from(self.contexts.last().map_or(0, super::blocks::Context::depth));
+        depth * super::numbering::STEP
+    }
+
+    fn is_table_right_to_left(&self, id: NodeId) -> bool {
+        let said = self.doc.attributes(id).direction.or(self.doc.metadata.direction);
+        said == Some(crate::document::Direction::RightToLeft)
+    }
+
+    /// Where the cells of a table stand in its grid.
+    fn plan(&mut self, id: NodeId) -> OpenTable {
+        let doc = self.doc;
+        let columns = doc.columns(id);
+        let mut rows: Vec<(NodeId, bool, usize)> = Vec::new();
+        for (number, child) in doc.children(id).enumerate() {
+            match doc.kind(child) {
+                Kind::RowGroup(group) => {
+                    let of_group = doc.children(child).filter(|&row| doc.kind(row) == Kind::Row);
+                    rows.extend(of_group.map(|row| (row, group == RowGroupKind::Head, number)));
+                }
+                Kind::Row => rows.push((child, false, usize::MAX)),
+                _ => {}
+            }
+        }
+        // For each column, in how many rows more the cell above goes on, and how wide that is where it begins.
+        let mut below: Vec<(u16, u16)> = Vec::new();
+        let (mut planned, mut width) = (Vec::new(), 0);
+        let (mut too_wide, mut has_row_heads) = (None, !rows.is_empty());
+        for (index, &(row, is_head, group)) in rows.iter().enumerate() {
+            let left = rows[index..].iter().take_while(|(.., known)| *known == group).count();
+            let mut slots = Vec::new();
+            let mut at = 0;
+            let mut first = None;
+            for cell in doc.children(row) {
+                let Kind::Cell(kind) = doc.kind(cell) else { continue };
+                first.get_or_insert(kind);
+                at = continue_cells(&mut below, &mut slots, at, false);
+                let span = usize::from(kind.columns.max(1)).min(MOST_COLUMNS.saturating_sub(at));
+                if span == 0 {
+                    too_wide.get_or_insert(cell);
+                    continue;
+                }
+                // A cell does not go over one that comes from above.
+                let free =
+                    (at..at + span).take_while(|&place| below.get(place).is_none_or(|(rows, _)| *rows == 0)).count().max(1);
+                let rows_below = usize::from(kind.rows.max(1)).min(left) - 1;
+                if below.len() < at + free {
+                    below.resize(at + free, (0, 0));
+                }
+                below[at] = (rows_below as u16, free as u16);
+                below[at + 1..at + free].fill((rows_below as u16, 0));
+                slots.push(Slot::Cell { columns: free as u16, goes_on: rows_below > 0 });
+                at += free;
+            }
+            at = continue_cells(&mut below, &mut slots, at, true);
+            has_row_heads &= is_head || first.is_some_and(|cell| cell.header && cell.scope != Scope::Column);
+            width = width.max(at);
+            planned.push((PlannedRow { is_head, slots }, at));
+        }
+        if let Some(cell) = too_wide {
+            self.unsaid("tables of more than 63 columns; further cells go on in the last one", cell);
+        }
+        let width = width.max(1);
+        let rows = planned.into_iter().map(|(mut row, at)| {
+            if at < width {
+                row.slots.push(Slot::Gap { columns: (width - at) as u16 });
+            }
+            row
+        });
+        let rows: Vec<PlannedRow> = rows.collect();
+        let heads_only = rows.iter().all(|row| row.is_head);
+        OpenTable {
+            rows,
+            widths: (0..width).map(|column| columns.get(column).map_or(0, |column| column.width.min(31_680) as i32)).collect(),
+            aligns: columns.iter().map(|column| column.align).collect(),
+            row: 0,
+            slot: 0,
+            column: 0,
+            is_joined: false,
+            has_row_heads: has_row_heads && !heads_only,
+        }
+    }
+
+    pub(super) fn begin_row(&mut self, _: NodeId) {
+        self.begin_row_at();
+    }
+
+    fn begin_row_at(&mut self) {
+        let Some(table) = self.tables.last_mut() else { return };
+        (table.slot, table.column) = (0, 0);
+        self.part.out.open("w:tr");
+        if table.rows.get(table.row).is_some_and(|row| row.is_head) {
+            self.part.out.raw("<w:trPr><w:cantSplit/><w:tblHeader/></w:trPr>");
+        }
+    }
+
+    pub(super) fn end_row(&mut self) {
+        self.empty_slots(true);
+        if let Some(table) = self.tables.last_mut() {
+            table.row += 1;
+        }
+        self.part.out.close();
+        (self.line.ends_with_paragraph, self.line.ends_with_table) = (false, false);
+    }
+
+    /// Writes the places of a row up to the next cell that is one, or to its end.
+    fn empty_slots(&mut self, to_end: bool) {
+        loop {
+            let Some(table) = self.tables.last_mut() else { return };
+            let Some(&slot) = table.rows.get(table.row).and_then(|row| row.slots.get(table.slot)) else { return };
+            let (columns, continued) = match slot {
+                Slot::Cell { .. } if !to_end => return,
+                Slot::Cell { columns, .. } | Slot::Gap { columns } => (columns, false),
+                Slot::Continued { columns } => (columns, true),
+            };
+            table.slot += 1;
+            let width = table.take_width(columns);
+            let out = &mut self.part.out;
+            out.open("w:tc").open("w:tcPr");
+            out.open("w:tcW").number("w:w", width).attribute("w:type", "dxa").close();
+            if columns > 1 {
+                out.value_of("w:gridSpan", columns);
+            }
+            if continued {
+                out.empty("w:vMerge");
+            }
+            out.close().empty("w:p").close();
+        }
+    }
+
+    pub(super) fn begin_cell(&mut self, id: NodeId, cell: CellKind) {
+        self.empty_slots(false);
+        let Some(table) = self.tables.last_mut() else { return };
+        let align =
+            if cell.align == Align::Unsaid { table.aligns.get(table.column).copied().unwrap_or_default() } else { cell.align };
+        let slot = table.rows.get(table.row).and_then(|row| row.slots.get(table.slot)).copied();
+        let is_head = table.rows.get(table.row).is_some_and(|row| row.is_head);
+        let is_first = table.column == 0;
+        let shows_head = is_head || (is_first && table.has_row_heads);
+        table.is_joined = !matches!(slot, Some(Slot::Cell { .. }));
+        if let Some(Slot::Cell { columns, goes_on }) = slot {
+            table.slot += 1;
+            let width = table.take_width(columns);
+            let out = &mut self.part.out;
+            out.open("w:tc").open("w:tcPr");
+            out.open("w:tcW").number("w:w", width).attribute("w:type", "dxa").close();
+            if columns > 1 {
+                out.value_of("w:gridSpan", columns);
+            }
+            if goes_on {
+                out.value("w:vMerge", "restart");
+            }
+            out.close();
+            (self.line.ends_with_paragraph, self.line.ends_with_table) = (false, false);
+        } else {
+            self.reopen_cell();
+        }
+        self.push_cell(id, align, None);
+        if cell.header && !shows_head {
+            self.make_bold();
+        }
+    }
+
+    /// The text of a cell for which there is no room goes on in the one before.
+    fn reopen_cell(&mut self) {
+        self.part.out.reopen("w:tc");
+        (self.line.ends_with_paragraph, self.line.ends_with_table) = (true, false);
+    }
+
+    pub(super) fn end_cell(&mut self) {
+        self.end_container();
+        self.contexts.pop();
+        self.part.out.close();
+    }
+
+    pub(super) fn end_table(&mut self) {
+        self.tables.pop();
+        self.part.out.close();
+        (self.line.ends_with_paragraph, self.line.ends_with_table) = (false, true);
+    }
+}
+
+impl OpenTable {
+    /// How wide so many columns are from here on.
+    fn take_width(&mut self, columns: u16) -> i32 {
+        let width = self.widths.iter().skip(self.column).take(usize::from(columns)).sum();
+        self.column += usize::from(columns);
+        width
+    }
+}
+
+/// Goes over the places at which cells of rows above go on; with `to_end`, over all that are left, and what is free between.
+fn continue_cells(below: &mut [(u16, u16)], slots: &mut Vec<Slot>, mut at: usize, to_end: bool) -> usize {
+    loop {
+        while let Some((rows, columns)) = below.get_mut(at).filter(|(rows, _)| *rows > 0) {
+            let columns = usize::from(*columns).max(1);
+            *rows -= 1;
+            for (rows, _) in below.iter_mut().skip(at + 1).take(columns - 1) {
+                *rows = rows.saturating_sub(1);
+            }
+            slots.push(Slot::Continued { columns: columns as u16 });
+            at += columns;
+        }
+        let next = below.iter().skip(at).position(|(rows, _)| *rows > 0).filter(|_| to_end);
+        match next {
+            Some(free) => {
+                slots.push(Slot::Gap { columns: free as u16 });
+                at += free;
+            }
+            None => return at,
+        }
+    }
+}
