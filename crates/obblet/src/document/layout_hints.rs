@@ -28,6 +28,8 @@ pub enum HintRole {
     Recorded,
     /// A table that is there to set things beside each other.
     Layout,
+    /// The title of the document, above its headings.
+    Title,
 }
 
 /// What a reader saw of one node.

@@ -65,6 +65,8 @@ pub enum Images {
     ByAddress,
     /// By the names of their files: text that people read has no room for more.
     ByName,
+    /// They are part of the document.
+    Held,
 }
 
 /// Why a source can't be read: the error of its room.

@@ -55,13 +55,16 @@ pub(crate) fn place(doc: &mut Document, writes: Format, profile: &Profile, conte
         drop_all(doc, &images);
         return Placed::default();
     }
-    if names_files {
+    let holds = writes.descriptor().images == Images::Held;
+    if names_files || holds {
         take_out_of_addresses(doc, &images);
     }
     let mut gallery = Gallery {
         profile,
         context,
         names_files,
+        holds,
+        held: HashMap::default(),
         unwritten: None,
         pictures: HashMap::default(),
         names: HashMap::default(),
@@ -138,6 +141,10 @@ struct Gallery<'a> {
     context: &'a Context<'a>,
     /// Whether images are shown by the names of their files, whether or not there is a place for those.
     names_files: bool,
+    /// Whether images become part of the document.
+    holds: bool,
+    /// Images that did, by their paths from the root.
+    held: HashMap<PathBuf, Option<crate::document::MediaId>>,
     /// How many images are named whose files go nowhere, and the first of them.
     unwritten: Option<(usize, NodeId)>,
     /// By path from the root, or by the name of a file of the document. `None` for those that can't be used.
@@ -169,7 +176,7 @@ impl Gallery<'_> {
             .collect();
         let mut external: HashMap<usize, String> = HashMap::default();
         for (id, index) in links {
-            if !self.profile.images.keep_unknown || !self.context.has_store() {
+            if self.holds || !self.profile.images.keep_unknown || !self.context.has_store() {
                 // Its words stay; the reader of the document has reported what it is.
                 doc.unwrap(id);
                 continue;
@@ -258,7 +265,13 @@ impl Gallery<'_> {
     fn place_one(&mut self, doc: &mut Document, id: NodeId, src: Text, alt: Text) {
         let address = doc.text(src).to_owned();
         if let Some(index) = held(doc, id) {
-            return self.place_media(doc, id, alt, index);
+            if !self.holds {
+                self.place_media(doc, id, alt, index);
+            }
+            return;
+        }
+        if self.holds {
+            return self.take_in(doc, id, &address);
         }
         if self.resolve_address(doc, id, &address, alt) {
             return;
@@ -282,6 +295,41 @@ impl Gallery<'_> {
             self.pictures.insert(path.clone(), found.ok());
         }
         self.show(doc, id, alt, &path, &local);
+    }
+
+    /// Makes the file of an image part of the document, where it is there.
+    fn take_in(&mut self, doc: &mut Document, id: NodeId, address: &str) {
+        let (Some(root), Some(local)) = (self.context.media, local_path(address)) else { return };
+        let within = within(self.context.folder, &local);
+        let path = within.clone().unwrap_or_else(|| PathBuf::from(&local));
+        if !self.held.contains_key(&path) {
+            let found = match within {
+                Some(path) => {
+                    self.placed.uses.push(path.clone());
+                    self.read(root, &path, &local)
+                }
+                None => Err(outside(&local)),
+            };
+            let media = match found {
+                Ok(mut picture) => {
+                    if let Some(left_out) = picture.left_out.take() {
+                        let place = doc.place(id);
+                        doc.push_finding(left_out_of(&local, &left_out).at(place));
+                    }
+                    let name = path.file_name().map_or_else(|| "image".into(), |name| name.to_string_lossy().into_owned());
+                    Some(doc.add_media(name, picture.bytes))
+                }
+                Err(finding) => {
+                    let place = doc.place(id);
+                    doc.push_finding(finding.at(place));
+                    None
+                }
+            };
+            self.held.insert(path.clone(), media);
+        }
+        if let Some(media) = self.held.get(&path).copied().flatten() {
+            doc.media_of.set(id, media);
+        }
     }
 
     /// Gives a node the address and the size of its picture.

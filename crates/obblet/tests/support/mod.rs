@@ -9,5 +9,6 @@ pub mod drawing;
 pub mod folder;
 pub mod linear;
 pub mod package;
+pub mod package_check;
 pub mod trees;
 pub mod validity;

@@ -15,7 +15,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     encoding: "",
     raw_html: RawHtml::Embedded,
     is_published: true,
-    images: Images::ByAddress,
+    images: Images::Held,
     has_element_rules: false,
     read: Some(|bytes, request| {
         let options = ReadOptions {

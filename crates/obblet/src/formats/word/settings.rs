@@ -20,6 +20,18 @@ pub struct Settings {
     pub hidden: bool,
     /// The pages of Word documents that are written: A4, Letter, or those of the source and of the language.
     pub page: PageSize,
+    /// Which insertions and deletions are tracked changes in Word documents that are written.
+    pub tracked_changes: TrackedChanges,
+}
+
+/// Which insertions and deletions are tracked changes.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum TrackedChanges {
+    /// Those of which the source says who made them; the others are underlined or struck out.
+    #[default]
+    Recorded,
+    /// All of them.
+    All,
 }
 
 /// The size of pages.
@@ -44,6 +56,7 @@ impl Settings {
         contents: false,
         hidden: false,
         page: PageSize::Auto,
+        tracked_changes: TrackedChanges::Recorded,
     };
 }
 
@@ -89,8 +102,18 @@ impl Declared for Settings {
             page,
             "The pages of Word documents that are written: a4, letter, or with auto those of the source, else those of the language."
         ),
+        choice!(
+            "word.tracked-changes",
+            TrackedChanges,
+            tracked_changes,
+            "Which insertions and deletions are tracked changes in Word documents that are written: those that the source records as such, or all. The others are underlined or struck out."
+        ),
         flag!("word.hidden", hidden, "Whether hidden text of Word documents is shown."),
     ];
+}
+
+impl Choice for TrackedChanges {
+    const CHOICES: &'static [(&'static str, Self)] = &[("recorded", Self::Recorded), ("all", Self::All)];
 }
 
 impl Choice for PageSize {

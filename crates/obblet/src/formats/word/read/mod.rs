@@ -198,6 +198,7 @@ struct Reader<'p, 'b> {
     rubies: Vec<(NodeId, NodeId)>,
     /// Code within lines.
     codes: Vec<NodeId>,
+    callouts: Vec<NodeId>,
     links: Vec<fields::Link>,
     /// Links that have begun and not ended, innermost last.
     open_links: Vec<u32>,
@@ -286,6 +287,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             drawings: Vec::new(),
             rubies: Vec::new(),
             codes: Vec::new(),
+            callouts: Vec::new(),
             links: Vec::new(),
             open_links: Vec::new(),
             notes: HashMap::default(),

@@ -190,6 +190,9 @@ impl Reader<'_, '_> {
         if kind == Kind::BlockQuote && self.options.fidelity.is_exact() {
             self.without_margins(open);
         }
+        if matches!(kind, Kind::Division(_)) {
+            self.callouts.push(open);
+        }
         self.context_mut().quote = Some(open);
         open
     }

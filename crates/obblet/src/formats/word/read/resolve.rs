@@ -1,7 +1,7 @@
 //! What can only be done when all of a document is read, in the order in which it is done.
 
 use super::Reader;
-use crate::document::{Kind, NodeId};
+use crate::document::{DivisionKind, Kind, NodeId};
 
 impl Reader<'_, '_> {
     pub(super) fn finish(&mut self) {
@@ -9,6 +9,7 @@ impl Reader<'_, '_> {
         self.drop_rules_of_boxes();
         self.set_numbered_headings();
         self.resolve_headings();
+        self.drop_callout_labels();
         self.resolve_anchors();
         self.resolve_captions();
         self.resolve_comments();
@@ -31,6 +32,17 @@ impl Reader<'_, '_> {
                 self.doc.detach(at);
                 let Some(parent) = parent else { break };
                 at = parent;
+            }
+        }
+    }
+
+    /// The word at the top of a callout says what its style says.
+    fn drop_callout_labels(&mut self) {
+        for callout in std::mem::take(&mut self.callouts) {
+            let Kind::Division(DivisionKind::Callout(kind)) = self.doc.kind(callout) else { continue };
+            let first = self.doc.node(callout).first_child();
+            if let Some(first) = first.filter(|&first| self.doc.plain_text(first).trim() == kind.word()) {
+                self.doc.detach(first);
             }
         }
     }

@@ -1,7 +1,7 @@
 //! Levels and numbers of headings, when all of them are read.
 
 use super::Reader;
-use crate::document::{Finding, Kind, NodeId};
+use crate::document::{Finding, HintRole, Kind, NodeId};
 
 impl Reader<'_, '_> {
     /// A numbered paragraph in bold that is a list of its own is a heading with its number.
@@ -69,12 +69,13 @@ impl Reader<'_, '_> {
             .filter(|(node, _)| self.is_in_tree(*node) && matches!(self.doc.kind(*node), Kind::Heading(_)))
             .collect();
         let has_title = headings.iter().any(|(_, level)| *level == 0);
-        let step = u8::from(has_title);
+        // Below the title stand the headings of the first level, where there are any.
+        let step = u8::from(has_title && headings.iter().any(|(_, level)| *level == 1));
         let mut too_deep = None;
         let mut last_title: Option<NodeId> = None;
         let mut title = None;
         for &(node, level) in &headings {
-            let wanted = level + step;
+            let wanted = if level == 0 { 1 } else { level + step };
             if wanted > 6 {
                 too_deep.get_or_insert(node);
             }
@@ -90,7 +91,10 @@ impl Reader<'_, '_> {
                     self.doc.move_children(node, last);
                     self.doc.detach(node);
                 }
-                None => last_title = Some(node),
+                None => {
+                    last_title = Some(node);
+                    self.mark(node, HintRole::Title);
+                }
             }
             title = title.or(last_title);
         }

@@ -10,6 +10,9 @@ use crate::document::{Align, Attributes, Callout, Direction, DivisionKind, Kind,
 /// How far a quotation in a quotation is set in, in twips.
 const QUOTE: i32 = 567;
 
+/// The space between a table and the text below, in twips.
+const SPACE_BELOW_TABLE: i32 = 160;
+
 /// What blocks say of the paragraphs within them.
 #[derive(Clone, Debug, Default)]
 pub(super) struct Context {
@@ -78,6 +81,10 @@ impl<'d> Writer<'d> {
         if kind.is_inline() {
             return self.enter_inline(id, kind);
         }
+        if kind == Kind::Caption && self.part.out.is_open("w:tbl") {
+            // It stands above its table.
+            return false;
+        }
         self.end_paragraph();
         if !matches!(kind, Kind::Paragraph | Kind::Heading(_) | Kind::Caption | Kind::Term | Kind::Summary) {
             self.announce(id);
@@ -90,8 +97,10 @@ impl<'d> Writer<'d> {
         };
         match kind {
             Kind::Heading(level) => {
-                let style = ["Heading1", "Heading2", "Heading3", "Heading4", "Heading5", "Heading6"];
-                self.begin_paragraph(id, Some(style[usize::from(level.clamp(1, 6)) - 1]));
+                let level = if self.title.is_some() { level.saturating_sub(1) } else { level };
+                let style = ["Title", "Heading1", "Heading2", "Heading3", "Heading4", "Heading5", "Heading6"];
+                let level = if self.title == Some(id) { 0 } else { level.clamp(1, 6) };
+                self.begin_paragraph(id, Some(style[usize::from(level)]));
             }
             Kind::Paragraph => self.begin_paragraph(id, None),
             Kind::Caption => {
@@ -137,6 +146,11 @@ impl<'d> Writer<'d> {
                     inherit(context);
                     context.style = Some(callout_style(callout));
                 });
+                // Its kind in a word, for those who do not see its colour.
+                self.begin_paragraph(id, None);
+                let run = self.run_now().with(super::super::model::properties::Flag::Bold);
+                self.emit(callout.word(), &run);
+                self.end_paragraph();
             }
             Kind::Details { .. } => {
                 self.unsaid("content that opens and closes", id);
@@ -155,6 +169,7 @@ impl<'d> Writer<'d> {
             return self.leave_inline(id, kind);
         }
         match kind {
+            Kind::Caption if self.part.out.is_open("w:tbl") => {}
             Kind::Paragraph | Kind::Heading(_) => self.end_paragraph(),
             Kind::Caption | Kind::Term | Kind::Summary | Kind::Preformatted => {
                 self.end_paragraph();
@@ -255,6 +270,10 @@ impl<'d> Writer<'d> {
         properties.alignment = context.alignment;
         if context.keeps_with_next {
             properties.keep_next = Some(true);
+        }
+        if self.line.ends_with_table && own.is_none() && context.list.is_none() {
+            // Tables have no space of their own below them.
+            properties.before = Some(SPACE_BELOW_TABLE);
         }
         (properties, item)
     }

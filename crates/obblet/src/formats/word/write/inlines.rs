@@ -2,7 +2,9 @@
 
 use super::super::model::print;
 use super::super::model::properties::{Colour, Flag, Raised};
+use super::super::settings::TrackedChanges;
 use super::Writer;
+use super::office_math;
 use super::run::{Change, Run, Script};
 use crate::document::{Kind, Markup, NodeId, RevisionKind, Step, Text, TextLevel, Underline};
 
@@ -12,7 +14,7 @@ const fn is_white(c: char) -> bool {
 }
 
 impl Writer<'_> {
-    fn run_now(&self) -> Run {
+    pub(super) fn run_now(&self) -> Run {
         self.runs.last().copied().unwrap_or_default()
     }
 
@@ -80,9 +82,10 @@ impl Writer<'_> {
                 self.bookmark_here(id);
                 self.begin_link(id, href);
             }
-            Kind::TextLevel(TextLevel::Ruby) => {
+            Kind::TextLevel(TextLevel::Ruby) if self.is_plain_ruby(id) => {
                 self.bookmark_here(id);
-                return self.ruby(id);
+                self.ruby(id);
+                return false;
             }
             _ => {
                 self.bookmark_here(id);
@@ -97,8 +100,8 @@ impl Writer<'_> {
         !kind.is_leaf()
     }
 
-    pub(super) fn leave_inline(&mut self, _: NodeId, kind: Kind) {
-        if kind.is_leaf() || kind == Kind::TextLevel(TextLevel::Ruby) {
+    pub(super) fn leave_inline(&mut self, id: NodeId, kind: Kind) {
+        if kind.is_leaf() || (kind == Kind::TextLevel(TextLevel::Ruby) && self.is_plain_ruby(id)) {
             return;
         }
         if kind == Kind::TextLevel(TextLevel::Quotation) {
@@ -144,7 +147,14 @@ impl Writer<'_> {
             Kind::TextLevel(TextLevel::Small) => {
                 (run.properties.size, run.properties.size_complex) = (Some(18), Some(18));
             }
-            Kind::Insertion | Kind::Deletion => run.change = Some(self.change(id, kind == Kind::Deletion)),
+            Kind::Insertion | Kind::Deletion => {
+                let is_tracked = self.settings.tracked_changes == TrackedChanges::All || self.doc.revisions.get(id).is_some();
+                match kind {
+                    _ if is_tracked => run.change = Some(self.change(id, kind == Kind::Deletion)),
+                    Kind::Insertion => run.properties.underline = Some(Underline::Solid),
+                    _ => run = run.with(Flag::Strike),
+                }
+            }
             _ => {}
         }
         if self.doc.node(id).has_attributes() {
@@ -209,7 +219,7 @@ impl Writer<'_> {
     }
 
     /// A run: its properties, its characters, its tabs and line breaks.
-    fn emit(&mut self, text: &str, run: &Run) {
+    pub(super) fn emit(&mut self, text: &str, run: &Run) {
         if text.is_empty() {
             return;
         }
@@ -269,7 +279,7 @@ impl Writer<'_> {
         self.end_change(&run);
     }
 
-    fn note_reference(&mut self, body: NodeId) {
+    pub(super) fn note_reference(&mut self, body: NodeId) {
         let number = match self.note_numbers.get(&body) {
             Some(number) => *number,
             None => {
@@ -340,10 +350,13 @@ impl Writer<'_> {
         (self.line.space, self.line.has_text) = (None, true);
         let source = self.doc.text(source).trim();
         let is_paragraph = source.starts_with("<m:oMathPara");
+        let out = &mut self.part.out;
         if display && !is_paragraph {
-            self.part.out.open("m:oMathPara").raw(source).close();
+            out.open("m:oMathPara");
+            office_math::print(source, out);
+            out.close();
         } else {
-            self.part.out.raw(source);
+            office_math::print(source, out);
         }
     }
 
@@ -357,7 +370,7 @@ impl Writer<'_> {
     }
 
     /// Text with small text above it (section 17.3.3.25): all pairs of a base and its reading.
-    fn ruby(&mut self, id: NodeId) -> bool {
+    fn ruby(&mut self, id: NodeId) {
         let run = self.run_now();
         let (mut base, mut reading) = (String::new(), String::new());
         let mut in_reading = false;
@@ -368,7 +381,7 @@ impl Writer<'_> {
                 Step::Enter(node) => match self.doc.kind(node) {
                     Kind::TextLevel(TextLevel::RubyText) => in_reading = true,
                     Kind::TextLevel(TextLevel::RubyParenthesis) => skipped += 1,
-                    Kind::Text(text) | Kind::Code(text) if skipped == 0 => {
+                    Kind::Text(text) if skipped == 0 => {
                         let words = self.doc.text(text).split_whitespace().collect::<Vec<_>>().join(" ");
                         if in_reading {
                             reading.push_str(&words);
@@ -389,7 +402,19 @@ impl Writer<'_> {
             }
         }
         self.ruby_pair(&base, &reading, &run);
-        false
+    }
+
+    /// Whether there is nothing but text in a ruby: the format has room for no more.
+    fn is_plain_ruby(&self, id: NodeId) -> bool {
+        self.doc.walk(id).all(|step| match step {
+            Step::Enter(node) => match self.doc.kind(node) {
+                Kind::Text(_) | Kind::SoftBreak | Kind::Span | Kind::Strong | Kind::Emphasis => true,
+                Kind::TextLevel(TextLevel::Ruby) => node == id,
+                Kind::TextLevel(TextLevel::RubyText | TextLevel::RubyParenthesis) => true,
+                _ => false,
+            },
+            Step::Leave(_) => true,
+        })
     }
 
     fn ruby_pair(&mut self, base: &str, reading: &str, run: &Run) {

@@ -8,6 +8,7 @@ mod blocks;
 mod bookmarks;
 mod inlines;
 mod numbering;
+mod office_math;
 mod parts;
 mod pictures;
 mod run;
@@ -16,10 +17,11 @@ mod style_table;
 mod tables;
 
 use super::Settings;
-use super::model::properties::Names;
+use super::model::print;
+use super::model::properties::{Names, ParagraphProperties};
 use super::printer::Printer;
-use crate::document::{Document, Finding, NodeId};
-use crate::fast_hash::HashMap;
+use crate::document::{Document, Finding, HintRole, Kind, NodeId, Step};
+use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::Written;
 use crate::refine::structure;
 use archive::{Archive, Relations};
@@ -99,6 +101,8 @@ struct Writer<'d> {
     /// How many links the walk is in; only the outermost is written.
     links: usize,
     changes: Vec<Change>,
+    /// The title of the document, which is above its headings.
+    title: Option<NodeId>,
     /// Notes in the order in which the text mentions them.
     notes: Vec<NodeId>,
     note_numbers: HashMap<NodeId, usize>,
@@ -123,6 +127,7 @@ impl<'d> Writer<'d> {
             line: Line::default(),
             links: 0,
             changes: Vec::new(),
+            title: doc.layout_hints.iter().find(|(_, hint)| hint.part == HintRole::Title).map(|(id, _)| id),
             notes: Vec::new(),
             note_numbers: HashMap::default(),
             unsaid: Unsaid::new(),
@@ -139,7 +144,9 @@ impl<'d> Writer<'d> {
         let mut archive = Archive::default();
         self.part.out = Printer::part("w:document");
         self.part.out.open("w:body");
+        self.write_title();
         self.tree(self.doc.root());
+        self.mention_others();
         self.end_container();
         parts::section(&mut self.part.out, self.doc, self.settings);
         self.part.out.close();
@@ -179,6 +186,66 @@ impl<'d> Writer<'d> {
             self.findings.push(Finding::changed("word.control-characters", message).hint("remove them from the source"));
         }
         archive.add(&format!("word/{name}.xml"), parts::media_type(name), out.finish());
+    }
+
+    /// A title that no heading says stands above the text.
+    fn write_title(&mut self) {
+        let Some(title) = self.doc.metadata.title.as_deref().filter(|title| !title.trim().is_empty()) else { return };
+        let doc = self.doc;
+        if doc.nodes().any(|(id, node)| node.kind() == Kind::Heading(1) && (node.parent().is_some() || id == doc.root())) {
+            return;
+        }
+        self.title_line("Title", title);
+        if let Some(subtitle) = doc.metadata.subtitle.as_deref().filter(|subtitle| !self.says(subtitle)) {
+            self.title_line("Subtitle", subtitle);
+        }
+    }
+
+    /// Notes that nothing mentions would be lost: their marks stand at the end of the text.
+    fn mention_others(&mut self) {
+        let doc = self.doc;
+        let mentions = |top: NodeId| {
+            doc.walk(top).filter_map(|step| match step {
+                Step::Enter(id) => match doc.kind(id) {
+                    Kind::NoteReference(note) => Some(note.0 as usize),
+                    _ => None,
+                },
+                Step::Leave(_) => None,
+            })
+        };
+        // Those that the text leads to, by way of other notes or not.
+        let mut mentioned: HashSet<usize> = HashSet::default();
+        let mut open: Vec<usize> = mentions(doc.root()).collect();
+        while let Some(note) = open.pop() {
+            if mentioned.insert(note)
+                && let Some(note) = doc.notes.get(note)
+            {
+                open.extend(mentions(note.body));
+            }
+        }
+        let others = doc.notes.iter().enumerate().filter(|(index, _)| !mentioned.contains(index)).map(|(_, note)| note.body);
+        let others: Vec<NodeId> = others.filter(|&body| doc.node(body).first_child().is_some()).collect();
+        let Some(&first) = others.first() else { return };
+        self.unsaid("notes that nothing mentions; their marks stand at the end", first);
+        self.begin_paragraph(doc.root(), None);
+        for body in others {
+            self.note_reference(body);
+        }
+        self.end_paragraph();
+    }
+
+    fn title_line(&mut self, style: &str, text: &str) {
+        let properties = ParagraphProperties { style: Some(self.names.number(style)), ..ParagraphProperties::default() };
+        self.part.out.open("w:p");
+        print::paragraph(&properties, &self.names, &mut self.part.out);
+        self.part.out.open("w:r").element("w:t", text.trim()).close().close();
+    }
+
+    /// Whether one of the first blocks of the text is this.
+    fn says(&self, text: &str) -> bool {
+        let words = |text: &str| text.split_whitespace().collect::<Vec<_>>().join(" ");
+        let wanted = words(text);
+        self.doc.children(self.doc.root()).take(3).any(|block| words(&self.doc.plain_text(block)) == wanted)
     }
 
     /// Writes the notes that the text mentions; they may mention others.

@@ -95,7 +95,7 @@ impl StyleSheet {
 
 /// What all text has that says nothing else: fonts for its scripts, and its language.
 fn print_defaults(out: &mut Printer, doc: &Document) {
-    let language = doc.metadata.language.as_deref().unwrap_or("en-GB");
+    let language = doc.metadata.language.as_deref().unwrap_or_default();
     let script = Script::of(language);
     let lower = language.to_ascii_lowercase();
     let east = match lower.as_str() {
@@ -110,12 +110,15 @@ fn print_defaults(out: &mut Printer, doc: &Document) {
     out.open("w:rFonts").attribute("w:ascii", "Calibri").attribute("w:eastAsia", east).attribute("w:hAnsi", "Calibri");
     out.attribute("w:cs", if script == Script::Complex { "Arial" } else { "Calibri" }).close();
     out.value("w:sz", "22").value("w:szCs", "22");
-    out.open("w:lang");
-    let plain = if script == Script::Plain { language } else { "en-GB" };
-    out.attribute("w:val", plain);
-    out.attribute("w:eastAsia", if script == Script::EastAsian { language } else { "ja-JP" });
-    out.attribute("w:bidi", if script == Script::Complex { language } else { "ar-SA" });
-    out.close().close().close();
+    if !language.is_empty() {
+        out.open("w:lang");
+        let slots = [("w:val", Script::Plain), ("w:eastAsia", Script::EastAsian), ("w:bidi", Script::Complex)];
+        slots.into_iter().filter(|(_, of)| *of == script).for_each(|(slot, _)| {
+            out.attribute(slot, language);
+        });
+        out.close();
+    }
+    out.close().close();
     out.raw("<w:pPrDefault><w:pPr><w:spacing w:after=\"140\" w:line=\"269\" w:lineRule=\"auto\"/></w:pPr></w:pPrDefault>")
         .close();
 }

@@ -16,8 +16,8 @@ enum Slot {
     Cell { columns: u16, goes_on: bool },
     /// A cell of a row above goes on.
     Continued { columns: u16 },
-    /// Nothing.
-    Gap { columns: u16 },
+    /// Nothing, in one column.
+    Gap,
 }
 
 /// A row: whether it is a head, and what stands in it from left to right.
@@ -60,7 +60,7 @@ impl Writer<'_> {
             self.contexts.pop();
         }
         if table.rows.is_empty() {
-            table.rows.push(PlannedRow { is_head: false, slots: vec![Slot::Gap { columns: 1 }] });
+            table.rows.push(PlannedRow { is_head: false, slots: vec![Slot::Gap] });
         }
         let class = self.class_of_table(id);
         let indent = self.table_indent();
@@ -100,7 +100,7 @@ impl Writer<'_> {
             out.open("w:gridCol").number("w:w", *width).close();
         }
         out.close();
-        let is_empty = table.rows.len() == 1 && table.rows[0].slots == [Slot::Gap { columns: 1 }];
+        let is_empty = table.rows.len() == 1 && table.rows[0].slots == [Slot::Gap];
         self.tables.push(table);
         if is_empty {
             self.begin_row_at();
@@ -175,7 +175,7 @@ impl Writer<'_> {
         let width = width.max(1);
         let rows = planned.into_iter().map(|(mut row, at)| {
             if at < width {
-                row.slots.push(Slot::Gap { columns: (width - at) as u16 });
+                row.slots.extend(std::iter::repeat_n(Slot::Gap, width - at));
             }
             row
         });
@@ -222,7 +222,8 @@ impl Writer<'_> {
             let Some(&slot) = table.rows.get(table.row).and_then(|row| row.slots.get(table.slot)) else { return };
             let (columns, continued) = match slot {
                 Slot::Cell { .. } if !to_end => return,
-                Slot::Cell { columns, .. } | Slot::Gap { columns } => (columns, false),
+                Slot::Cell { columns, .. } => (columns, false),
+                Slot::Gap => (1, false),
                 Slot::Continued { columns } => (columns, true),
             };
             table.slot += 1;
@@ -316,7 +317,7 @@ fn continue_cells(below: &mut [(u16, u16)], slots: &mut Vec<Slot>, mut at: usize
         let next = below.iter().skip(at).position(|(rows, _)| *rows > 0).filter(|_| to_end);
         match next {
             Some(free) => {
-                slots.push(Slot::Gap { columns: free as u16 });
+                slots.extend(std::iter::repeat_n(Slot::Gap, free));
                 at += free;
             }
             None => return at,
