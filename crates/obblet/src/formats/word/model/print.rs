@@ -360,7 +360,7 @@ mod tests {
         let mut xml = Xml::new(&markup);
         assert!(matches!(xml.next(), Some(Event::Open(_))), "{markup}");
         let found = read(&mut xml, &mut Vocabulary { names, theme: &Theme::default(), looks: true });
-        (markup, found)
+        (markup.clone(), found)
     }
 
     #[test]
@@ -393,8 +393,7 @@ mod tests {
         for on in [0x2AAA, 0x1555] {
             all.flags.on = on;
             let print = names_of(&names);
-            let (markup, found) =
-                again(|out| characters(&all, &print, out), &mut names, |xml, words| properties::characters(xml, words));
+            let (markup, found) = again(|out| characters(&all, &print, out), &mut names, properties::characters);
             assert_eq!(found, all, "{markup}");
         }
     }
@@ -444,8 +443,7 @@ mod tests {
             section: None,
         };
         let print = names_of(&names);
-        let (markup, found) =
-            again(|out| paragraph(&all, &print, out), &mut names, |xml, words| properties::paragraph(xml, words));
+        let (markup, found) = again(|out| paragraph(&all, &print, out), &mut names, properties::paragraph);
         assert_eq!(found, all, "{markup}");
     }
 }

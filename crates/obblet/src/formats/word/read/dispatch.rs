@@ -124,6 +124,19 @@ impl Reader<'_, '_> {
         None
     }
 
+    /// What a content control holds.
+    fn control_content(&mut self, xml: &mut Xml<'_>) -> Option<Frame> {
+        if self.is_contents_control() {
+            self.omit();
+            return Some(Frame::Omitted);
+        }
+        if self.ticks_item() {
+            xml.skip();
+            return None;
+        }
+        Some(Frame::Through)
+    }
+
     /// What is rarer.
     fn open_container(&mut self, xml: &mut Xml<'_>, element: &Element<'_>, local: &[u8]) -> Option<Frame> {
         match local {
@@ -156,17 +169,7 @@ impl Reader<'_, '_> {
             b"sdtPr" => {
                 self.control_properties(xml);
             }
-            b"sdtContent" => {
-                if self.is_contents_control() {
-                    self.omit();
-                    return Some(Frame::Omitted);
-                }
-                if self.ticks_item() {
-                    xml.skip();
-                    return None;
-                }
-                return Some(Frame::Through);
-            }
+            b"sdtContent" => return self.control_content(xml),
             b"txbxContent" => {
                 self.begin_box();
                 return Some(Frame::Box);

@@ -4,7 +4,7 @@ use super::super::model::print;
 use super::super::model::properties::{Alignment, ParagraphProperties};
 use super::Writer;
 use super::numbering::{self, LEVELS, STEP};
-use super::run::Run;
+use super::run::{Last, Paragraph, Run};
 use crate::document::{Align, Attributes, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Step, Text};
 
 /// How far a quotation in a quotation is set in, in twips.
@@ -134,24 +134,14 @@ impl<'d> Writer<'d> {
             Kind::Preformatted => {
                 self.push(inherit);
                 self.begin_paragraph(id, Some("HTMLPreformatted"));
-                self.line.is_preformatted = true;
+                self.line.paragraph = Paragraph::Preformatted;
             }
             Kind::Table => self.begin_table(id),
             Kind::RowGroup(_) => {}
             Kind::Row => self.begin_row(id),
             Kind::Cell(cell) => self.begin_cell(id, cell),
             Kind::ThematicBreak => self.thematic_break(id),
-            Kind::Division(DivisionKind::Callout(callout)) => {
-                self.push(|context| {
-                    inherit(context);
-                    context.style = Some(callout_style(callout));
-                });
-                // Its kind in a word, for those who do not see its colour.
-                self.begin_paragraph(id, None);
-                let run = self.run_now().with(super::super::model::properties::Flag::Bold);
-                self.emit(callout.word(), &run);
-                self.end_paragraph();
-            }
+            Kind::Division(DivisionKind::Callout(callout)) => self.begin_callout(id, callout),
             Kind::Details { .. } => {
                 self.unsaid("content that opens and closes", id);
                 self.push(inherit);
@@ -200,6 +190,21 @@ impl<'d> Writer<'d> {
         if let Some(number) = self.bookmarks.begin(id) {
             self.line.waiting.push(number);
         }
+    }
+
+    /// A callout, with its kind in a word for those who do not see its colour.
+    fn begin_callout(&mut self, id: NodeId, callout: Callout) {
+        let attributes = self.doc.attributes(id);
+        let (direction, language) = (attributes.direction, attributes.language);
+        self.push(|context| {
+            context.direction = direction.or(context.direction);
+            context.language = language.or(context.language);
+            context.style = Some(callout_style(callout));
+        });
+        self.begin_paragraph(id, None);
+        let run = self.run_now().with(super::super::model::properties::Flag::Bold);
+        self.emit(callout.word(), &run);
+        self.end_paragraph();
     }
 
     fn begin_list(&mut self, id: NodeId, list: ListKind) {
@@ -271,7 +276,7 @@ impl<'d> Writer<'d> {
         if context.keeps_with_next {
             properties.keep_next = Some(true);
         }
-        if self.line.ends_with_table && own.is_none() && context.list.is_none() {
+        if self.line.last == Last::Table && own.is_none() && context.list.is_none() {
             // Tables have no space of their own below them.
             properties.before = Some(SPACE_BELOW_TABLE);
         }
@@ -295,7 +300,7 @@ impl<'d> Writer<'d> {
             self.bookmark_start(number);
             self.line.ending.push(number);
         }
-        self.line.is_open = true;
+        self.line.paragraph = Paragraph::Open;
         (self.line.space, self.line.has_text) = (None, false);
         let mut run = Run::default();
         if context.is_bold {
@@ -318,28 +323,27 @@ impl<'d> Writer<'d> {
 
     /// Ends the paragraph that is open, if one is.
     pub(super) fn end_paragraph(&mut self) {
-        if !std::mem::take(&mut self.line.is_open) {
+        if std::mem::take(&mut self.line.paragraph) == Paragraph::Closed {
             return;
         }
         self.trim_space();
         for number in std::mem::take(&mut self.line.ending) {
             self.bookmark_end(number);
         }
-        self.line.is_preformatted = false;
         self.part.out.close();
-        (self.line.ends_with_paragraph, self.line.ends_with_table) = (true, false);
+        self.line.last = Last::Paragraph;
     }
 
     /// An empty paragraph: where something has to end with one, and between tables.
     pub(super) fn empty_paragraph(&mut self) {
         self.part.out.raw("<w:p/>");
-        (self.line.ends_with_paragraph, self.line.ends_with_table) = (true, false);
+        self.line.last = Last::Paragraph;
     }
 
     /// Ends what has to end with a paragraph.
     pub(super) fn end_container(&mut self) {
         self.end_paragraph();
-        if !std::mem::take(&mut self.line.ends_with_paragraph) || !self.line.waiting.is_empty() {
+        if std::mem::take(&mut self.line.last) != Last::Paragraph || !self.line.waiting.is_empty() {
             let waiting = std::mem::take(&mut self.line.waiting);
             self.part.out.open("w:p");
             for number in waiting {
@@ -349,7 +353,6 @@ impl<'d> Writer<'d> {
             self.part.out.close();
         }
         self.line.note_mark = false;
-        self.line.ends_with_table = false;
     }
 
     fn bookmark_start(&mut self, number: usize) {

@@ -5,7 +5,7 @@ use super::super::model::properties::{Colour, Flag, Raised};
 use super::super::settings::TrackedChanges;
 use super::Writer;
 use super::office_math;
-use super::run::{Change, Run, Script};
+use super::run::{Change, Paragraph, Run, Script};
 use crate::document::{Kind, Markup, NodeId, RevisionKind, Step, Text, TextLevel, Underline};
 
 /// What browsers take for white space.
@@ -37,7 +37,7 @@ impl Writer<'_> {
             Kind::SoftBreak => false,
             _ => true,
         };
-        if !self.line.is_open {
+        if self.line.paragraph == Paragraph::Closed {
             if !is_shown {
                 return false;
             }
@@ -186,7 +186,7 @@ impl Writer<'_> {
     fn text(&mut self, text: Text) {
         let run = self.run_now();
         let text = self.doc.text(text);
-        if self.line.is_preformatted || !text.contains(is_white) {
+        if self.line.paragraph == Paragraph::Preformatted || !text.contains(is_white) {
             return self.emit(text, &run);
         }
         let mut words = String::with_capacity(text.len());

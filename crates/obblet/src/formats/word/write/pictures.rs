@@ -25,7 +25,7 @@ struct File {
 #[derive(Debug, Default)]
 pub(super) struct Pictures {
     files: Vec<File>,
-    by_media: HashMap<MediaId, Option<(usize, (f64, f64))>>,
+    by_media: HashMap<MediaId, Option<Stored>>,
     by_bytes: HashMap<u64, Vec<usize>>,
     drawings: u32,
 }
@@ -53,6 +53,9 @@ impl Pictures {
     }
 }
 
+/// The place of a file, and the width and the height of its image in pixels.
+type Stored = (usize, (f64, f64));
+
 /// What a package holds of an image: its bytes, their extension and media type.
 type Held = (Vec<u8>, &'static str, &'static str);
 
@@ -72,7 +75,7 @@ impl Writer<'_> {
     }
 
     /// The file of an image of the document, and its size in pixels.
-    fn media_file(&mut self, media: MediaId, id: NodeId) -> Option<(usize, (f64, f64))> {
+    fn media_file(&mut self, media: MediaId, id: NodeId) -> Option<Stored> {
         if let Some(known) = self.pictures.by_media.get(&media) {
             return *known;
         }

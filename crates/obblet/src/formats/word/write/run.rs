@@ -51,23 +51,39 @@ impl Script {
     }
 }
 
+/// The paragraph that is written.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) enum Paragraph {
+    /// None is open.
+    #[default]
+    Closed,
+    Open,
+    /// One in which white space counts.
+    Preformatted,
+}
+
+/// The last block in what holds blocks: cells, notes and the body have to end with a paragraph, and two tables in a row would be
+/// one.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) enum Last {
+    #[default]
+    Nothing,
+    Paragraph,
+    Table,
+}
+
 /// Where the writer stands in a line of text.
 #[derive(Debug, Default)]
 pub(super) struct Line {
-    /// Whether a paragraph is open.
-    pub(super) is_open: bool,
+    pub(super) paragraph: Paragraph,
     /// Where the line ends with a space: one that goes where the line ends, and none follows it.
     pub(super) space: Option<usize>,
     /// Whether something stands in the line already that a space may follow.
     pub(super) has_text: bool,
-    /// Whether white space counts.
-    pub(super) is_preformatted: bool,
     /// Whether the next paragraph begins with the mark of a note.
     pub(super) note_mark: bool,
-    /// Whether the last thing in the container is a paragraph: cells, notes and the body have to end with one.
-    pub(super) ends_with_paragraph: bool,
-    /// Whether the last thing is a table: two in a row would be one.
-    pub(super) ends_with_table: bool,
+    /// What the last thing in the container is.
+    pub(super) last: Last,
     /// Bookmarks that begin where the next paragraph does.
     pub(super) waiting: Vec<usize>,
     /// Bookmarks that end where this paragraph does.

@@ -1,6 +1,7 @@
 //! Tables: a grid, rows that repeat on each page, cells that go over columns and rows (section 17.4).
 
 use super::Writer;
+use super::run::Last;
 use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind, Scope};
 
 /// A table has so many columns at most.
@@ -45,7 +46,7 @@ pub(super) struct OpenTable {
 
 impl Writer<'_> {
     pub(super) fn begin_table(&mut self, id: NodeId) {
-        if self.line.ends_with_table {
+        if self.line.last == Last::Table {
             // Two tables one behind the other would be one.
             self.empty_paragraph();
         }
@@ -212,7 +213,7 @@ impl Writer<'_> {
             table.row += 1;
         }
         self.part.out.close();
-        (self.line.ends_with_paragraph, self.line.ends_with_table) = (false, false);
+        self.line.last = Last::Nothing;
     }
 
     /// Writes the places of a row up to the next cell that is one, or to its end.
@@ -264,7 +265,7 @@ impl Writer<'_> {
                 out.value("w:vMerge", "restart");
             }
             out.close();
-            (self.line.ends_with_paragraph, self.line.ends_with_table) = (false, false);
+            self.line.last = Last::Nothing;
         } else {
             self.reopen_cell();
         }
@@ -277,7 +278,7 @@ impl Writer<'_> {
     /// The text of a cell for which there is no room goes on in the one before.
     fn reopen_cell(&mut self) {
         self.part.out.reopen("w:tc");
-        (self.line.ends_with_paragraph, self.line.ends_with_table) = (true, false);
+        self.line.last = Last::Paragraph;
     }
 
     pub(super) fn end_cell(&mut self) {
@@ -289,7 +290,7 @@ impl Writer<'_> {
     pub(super) fn end_table(&mut self) {
         self.tables.pop();
         self.part.out.close();
-        (self.line.ends_with_paragraph, self.line.ends_with_table) = (false, true);
+        self.line.last = Last::Table;
     }
 }
 
