@@ -213,7 +213,7 @@ impl<'d> Writer<'d> {
             self.unsaid("lists on more than nine levels", id);
         }
         let level = depth.min(LEVELS - 1);
-        let instance = self.numberings.begin(list, level);
+        let instance = self.numberings.begin(list, level, self.doc.numberings.get(id));
         let attributes: &Attributes = self.doc.attributes(id);
         let (direction, language) = (attributes.direction, attributes.language);
         self.push(|context| {
@@ -292,7 +292,11 @@ impl<'d> Writer<'d> {
     pub(super) fn begin_paragraph(&mut self, id: NodeId, own: Option<&'static str>) {
         self.end_paragraph();
         self.announce(id);
-        let (properties, item) = self.properties(id, own);
+        let (mut properties, item) = self.properties(id, own);
+        let direct = self.direct(id);
+        if let Some((paragraph, _)) = &direct {
+            properties.override_with(paragraph);
+        }
         let context = self.context();
         self.part.out.open("w:p");
         print::paragraph(&properties, &self.names, &mut self.part.out);
@@ -303,6 +307,9 @@ impl<'d> Writer<'d> {
         self.line.paragraph = Paragraph::Open;
         (self.line.space, self.line.has_text) = (None, false);
         let mut run = Run::default();
+        if let Some((_, characters)) = direct {
+            run.properties = characters;
+        }
         if context.is_bold {
             run = run.with(super::super::model::properties::Flag::Bold);
         }

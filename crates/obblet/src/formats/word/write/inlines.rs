@@ -163,6 +163,10 @@ impl Writer<'_> {
             if attributes.direction == Some(crate::document::Direction::RightToLeft) {
                 run.properties.flags.set(Flag::RightToLeft, true);
             }
+            if let Some((paragraph, characters)) = self.direct(id) {
+                run.properties.override_with(&characters);
+                run.properties.shade = paragraph.shade.or(run.properties.shade);
+            }
             if let Some(style) = self.class_of_text(id) {
                 run.properties.style = Some(self.names.number(&style));
             }

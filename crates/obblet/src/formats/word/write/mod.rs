@@ -166,7 +166,7 @@ impl<'d> Writer<'d> {
         self.add_text(&mut archive, "document", main.out);
         let contents = [
             self.styles.print(self.doc, &mut self.names),
-            self.numberings.print(&self.names),
+            self.numberings.print(),
             parts::settings(self.doc, !self.notes.is_empty()),
             parts::fonts(&self.names),
         ];

@@ -1,8 +1,7 @@
 //! Numbering: definitions of lists with their levels, and lists that use them (section 17.9).
 
-use super::super::model::properties::Names;
 use super::super::printer::Printer;
-use crate::document::{ListKind, Marker};
+use crate::document::{ListKind, ListNumbering, Marker};
 
 /// Levels that a definition has; what is deeper stands on the last.
 pub(super) const LEVELS: u8 = 9;
@@ -10,8 +9,16 @@ pub(super) const LEVELS: u8 = 9;
 /// How far a level is set in beyond the one before, in twips.
 pub(super) const STEP: i32 = 360;
 
-/// The definitions: bullets, and a way of counting each.
-const DEFINITIONS: [(&str, Marker); 6] = [
+/// A definition of a list: how it counts, and what stands around each number.
+#[derive(Clone, Debug, PartialEq, Eq)]
+struct Definition {
+    format: &'static str,
+    before: String,
+    after: String,
+}
+
+/// The definitions that every document has: bullets, and a way of counting each.
+const FORMATS: [(&str, Marker); 6] = [
     ("bullet", Marker::Plain),
     ("decimal", Marker::Plain),
     ("lowerLetter", Marker::LowerAlpha),
@@ -34,39 +41,54 @@ struct Instance {
 /// The lists of a document.
 #[derive(Debug)]
 pub(super) struct Numberings {
+    definitions: Vec<Definition>,
     instances: Vec<Instance>,
 }
 
 impl Default for Numberings {
     fn default() -> Self {
+        let usual = |(format, _): &(&'static str, Marker)| Definition { format, before: String::new(), after: ".".to_owned() };
         // Those that the styles of lists have: the first bullets, the second numbers.
         let plain = |definition| Instance { definition, level: 0, start: None };
-        Self { instances: vec![plain(0), plain(1)] }
+        Self { definitions: FORMATS.iter().map(usual).collect(), instances: vec![plain(0), plain(1)] }
     }
 }
 
 impl Numberings {
-    /// The number of a new list on a level. All lists with bullets are one.
-    pub(super) fn begin(&mut self, list: ListKind, level: u8) -> i32 {
+    /// The number of a new list on a level, with what the source says of its numbers. All lists with bullets are one.
+    pub(super) fn begin(&mut self, list: ListKind, level: u8, known: Option<&ListNumbering>) -> i32 {
         if !list.ordered {
             return 1;
         }
-        let definition = match list.marker {
+        let usual = match list.marker {
             Marker::Plain => 1,
-            marker => DEFINITIONS.iter().rposition(|(_, known)| *known == marker).unwrap_or(1),
+            marker => FORMATS.iter().rposition(|(_, known)| *known == marker).unwrap_or(1),
+        };
+        let definition = match known.and_then(around_number) {
+            Some((before, after)) => {
+                let own = Definition { format: FORMATS[usual].0, before, after };
+                match self.definitions.iter().position(|known| *known == own) {
+                    Some(place) => place,
+                    None => {
+                        self.definitions.push(own);
+                        self.definitions.len() - 1
+                    }
+                }
+            }
+            None => usual,
         };
         self.instances.push(Instance { definition, level, start: Some(list.start.max(0)) });
         i32::try_from(self.instances.len()).unwrap_or(i32::MAX)
     }
 
     /// The part.
-    pub(super) fn print(&self, _: &Names) -> String {
+    pub(super) fn print(&self) -> String {
         let mut out = Printer::part("w:numbering");
-        for (index, (format, _)) in DEFINITIONS.iter().enumerate() {
+        for (index, definition) in self.definitions.iter().enumerate() {
             out.open("w:abstractNum").number("w:abstractNumId", index as i64);
             out.value("w:multiLevelType", "multilevel");
             for level in 0..LEVELS {
-                print_level(&mut out, index, format, level);
+                print_level(&mut out, index, definition, level);
             }
             out.close();
         }
@@ -84,22 +106,30 @@ impl Numberings {
     }
 }
 
-fn print_level(out: &mut Printer, definition: usize, format: &str, level: u8) {
+/// What stands before and behind the number of an item, where its text holds no number of another level.
+fn around_number(numbering: &ListNumbering) -> Option<(String, String)> {
+    let own = format!("%{}", numbering.level + 1);
+    let (before, after) = numbering.text.split_once(&own)?;
+    (!before.contains('%') && !after.contains('%') && before.len() + after.len() < 60)
+        .then(|| (before.to_owned(), after.to_owned()))
+}
+
+fn print_level(out: &mut Printer, index: usize, definition: &Definition, level: u8) {
     out.open("w:lvl").number("w:ilvl", level);
-    out.value_of("w:start", 1).value("w:numFmt", format);
+    out.value_of("w:start", 1).value("w:numFmt", definition.format);
     // The styles of lists have the levels of the first two definitions.
-    if definition < 2 && level < 5 {
-        out.value("w:pStyle", &list_style(definition == 1, level));
+    if index < 2 && level < 5 {
+        out.value("w:pStyle", &list_style(index == 1, level));
     }
-    if definition == 0 {
+    if index == 0 {
         out.value("w:lvlText", BULLETS[usize::from(level) % BULLETS.len()]);
     } else {
-        out.value("w:lvlText", &format!("%{}.", level + 1));
+        out.value("w:lvlText", &format!("{}%{}{}", definition.before, level + 1, definition.after));
     }
     out.value("w:lvlJc", "left");
     let indent = STEP * (i32::from(level) + 1);
     out.open("w:pPr").open("w:ind").number("w:left", indent).number("w:hanging", STEP).close().close();
-    if definition == 0 {
+    if index == 0 {
         // Bullets look the same whatever the font of the text.
         out.raw("<w:rPr><w:rFonts w:ascii=\"Arial\" w:hAnsi=\"Arial\" w:cs=\"Arial\" w:hint=\"default\"/></w:rPr>");
     }

@@ -1,11 +1,12 @@
 //! The styles of a document: the built-in ones, and those of its own classes.
 
-use super::super::model::properties::Names;
+use super::super::model::properties::{CharacterProperties, Names, ParagraphProperties};
+use super::super::model::{from_style, print};
 use super::super::printer::Printer;
 use super::Writer;
 use super::run::Script;
 use super::style_table::{BuiltIn, STYLES, TABLES, Use};
-use crate::document::{Document, NodeId};
+use crate::document::{Document, NodeId, Property, StyleDefinition, StyleProperties, StyleUse, Value};
 use crate::fast_hash::HashMap;
 
 /// A style of the document's own.
@@ -14,6 +15,7 @@ struct Own {
     id: String,
     name: String,
     of: Use,
+    properties: StyleProperties,
 }
 
 /// The styles of a document.
@@ -35,8 +37,8 @@ impl StyleSheet {
         if let Some(known) = self.by_class.get(&key) {
             return known.clone();
         }
-        let name = doc.styles.iter().find(|style| style.class == class && !style.name.is_empty());
-        let name = name.map_or(class, |style| style.name.as_str());
+        let known = doc.styles.iter().find(|style| style.class == class && !style.name.is_empty());
+        let name = known.map_or(class, |style| style.name.as_str());
         // Rules without a name are those of single places.
         let is_nameless = doc.styles.iter().any(|style| style.class == class && style.name.is_empty());
         let built_in = STYLES.iter().find(|known| known.of == of && known.name.eq_ignore_ascii_case(name));
@@ -45,7 +47,8 @@ impl StyleSheet {
             Some(known) => Some(known.id.to_owned()),
             None => {
                 let id = self.unique_id(name, of);
-                self.own.push(Own { id: id.clone(), name: name.to_owned(), of });
+                let properties = known.map(|style| style.properties.clone()).unwrap_or_default();
+                self.own.push(Own { id: id.clone(), name: name.to_owned(), of, properties });
                 Some(id)
             }
         };
@@ -75,18 +78,20 @@ impl StyleSheet {
     }
 
     /// The part.
-    pub(super) fn print(&self, doc: &Document, _: &mut Names) -> String {
+    pub(super) fn print(&self, doc: &Document, names: &mut Names) -> String {
         let mut out = Printer::part("w:styles");
         print_defaults(&mut out, doc);
         for style in &STYLES {
-            print_style(&mut out, style);
+            print_style(&mut out, style, doc, names);
         }
         for own in &self.own {
             out.open("w:style").attribute("w:type", if own.of == Use::Character { "character" } else { "paragraph" });
             out.attribute("w:customStyle", "1").attribute("w:styleId", &own.id);
             out.value("w:name", &own.name);
             out.value("w:basedOn", if own.of == Use::Character { "DefaultParagraphFont" } else { "Normal" });
-            out.empty("w:qFormat").close();
+            out.empty("w:qFormat");
+            print_properties(&mut out, &own.properties, own.of, None, names);
+            out.close();
         }
         out.raw(TABLES);
         out.finish()
@@ -106,9 +111,16 @@ fn print_defaults(out: &mut Printer, doc: &Document) {
         _ if lower.starts_with("zh") => "Microsoft YaHei",
         _ => "Calibri",
     };
+    // A style without a class is that of the whole page.
+    let page = doc.styles.iter().find(|style| style.class.is_empty()).map_or(&[][..], |style| &style.properties);
+    let font = page.iter().find_map(|(property, value)| match (property, value) {
+        (Property::FontFamily, Value::Fonts(fonts)) => fonts.first().map(String::as_str),
+        _ => None,
+    });
+    let font = font.unwrap_or("Calibri");
     out.open("w:docDefaults").open("w:rPrDefault").open("w:rPr");
-    out.open("w:rFonts").attribute("w:ascii", "Calibri").attribute("w:eastAsia", east).attribute("w:hAnsi", "Calibri");
-    out.attribute("w:cs", if script == Script::Complex { "Arial" } else { "Calibri" }).close();
+    out.open("w:rFonts").attribute("w:ascii", font).attribute("w:eastAsia", east).attribute("w:hAnsi", font);
+    out.attribute("w:cs", if script == Script::Complex { "Arial" } else { font }).close();
     out.value("w:sz", "22").value("w:szCs", "22");
     if !language.is_empty() {
         out.open("w:lang");
@@ -123,7 +135,30 @@ fn print_defaults(out: &mut Printer, doc: &Document) {
         .close();
 }
 
-fn print_style(out: &mut Printer, style: &BuiltIn) {
+/// How the document defines a style of this name, where its looks were read.
+fn definition_of<'d>(doc: &'d Document, name: &str, of: Use) -> Option<&'d StyleDefinition> {
+    let wanted = if of == Use::Character { StyleUse::Character } else { StyleUse::Paragraph };
+    doc.style_definitions
+        .iter()
+        .find(|known| known.applies_to == wanted && known.name.eq_ignore_ascii_case(name) && !known.properties.is_empty())
+}
+
+/// Prints what a style of the source sets.
+fn print_properties(out: &mut Printer, properties: &StyleProperties, of: Use, outline: Option<u8>, names: &mut Names) {
+    let (mut paragraph, mut characters) = (ParagraphProperties::default(), CharacterProperties::default());
+    from_style::apply(properties, &mut paragraph, &mut characters, names);
+    if of == Use::Paragraph {
+        paragraph.outline = outline;
+        paragraph.keep_next = outline.map(|_| true);
+        print::paragraph(&paragraph, names, out);
+    } else {
+        // What a run has for its ground is what a paragraph has.
+        characters.shade = paragraph.shade;
+    }
+    print::characters(&characters, names, out);
+}
+
+fn print_style(out: &mut Printer, style: &BuiltIn, doc: &Document, names: &mut Names) {
     let is_default = matches!(style.id, "Normal" | "DefaultParagraphFont");
     out.open("w:style").attribute("w:type", if style.of == Use::Character { "character" } else { "paragraph" });
     if is_default {
@@ -142,6 +177,12 @@ fn print_style(out: &mut Printer, style: &BuiltIn) {
         out.empty("w:qFormat");
     } else {
         out.empty("w:unhideWhenUsed");
+    }
+    if let Some(known) = definition_of(doc, style.name, style.of) {
+        let outline = style.name.strip_prefix("heading ").and_then(|level| level.parse::<u8>().ok()).map(|level| level - 1);
+        print_properties(out, &known.properties, style.of, outline, names);
+        out.close();
+        return;
     }
     if !style.paragraph.is_empty() {
         out.open("w:pPr").raw(style.paragraph).close();
@@ -168,6 +209,24 @@ impl Writer<'_> {
 
     pub(super) fn class_of_text(&mut self, id: NodeId) -> Option<String> {
         self.style_of_class(id, Use::Character)
+    }
+
+    /// What the classes of a node set that no style has: the looks of single places.
+    pub(super) fn direct(&mut self, id: NodeId) -> Option<(ParagraphProperties, CharacterProperties)> {
+        if self.doc.styles.is_empty() || !self.doc.node(id).has_attributes() {
+            return None;
+        }
+        let doc = self.doc;
+        let classes = &doc.attributes(id).classes;
+        let (mut paragraph, mut characters) = (ParagraphProperties::default(), CharacterProperties::default());
+        for class in classes {
+            let class = doc.text(*class);
+            let own = doc.styles.iter().find(|style| style.class == class && style.name.is_empty() && !style.of_marker);
+            if let Some(style) = own {
+                from_style::apply(&style.properties, &mut paragraph, &mut characters, &mut self.names);
+            }
+        }
+        Some((paragraph, characters))
     }
 
     #[expect(clippy::unused_self, reason = "tables of the document's own styles come here")]
