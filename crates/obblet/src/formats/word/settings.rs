@@ -22,6 +22,12 @@ pub struct Settings {
     pub page: PageSize,
     /// Which insertions and deletions are tracked changes in Word documents that are written.
     pub tracked_changes: TrackedChanges,
+    /// Whether Word documents that are written have a list of contents below their title.
+    pub contents_list: bool,
+    /// Whether each of their pages shows the title and the chapter at its top.
+    pub running_header: bool,
+    /// Whether each of their pages shows its number at its foot.
+    pub page_numbers: bool,
 }
 
 /// Which insertions and deletions are tracked changes.
@@ -57,6 +63,9 @@ impl Settings {
         hidden: false,
         page: PageSize::Auto,
         tracked_changes: TrackedChanges::Recorded,
+        contents_list: false,
+        running_header: false,
+        page_numbers: false,
     };
 }
 
@@ -107,6 +116,21 @@ impl Declared for Settings {
             TrackedChanges,
             tracked_changes,
             "Which insertions and deletions are tracked changes in Word documents that are written: those that the source records as such, or all. The others are underlined or struck out."
+        ),
+        flag!(
+            "word.contents-list",
+            contents_list,
+            "Whether Word documents that are written have a list of contents below their title, which word processors fill with the numbers of the pages."
+        ),
+        flag!(
+            "word.running-header",
+            running_header,
+            "Whether each page of Word documents that are written shows the title and the chapter at its top."
+        ),
+        flag!(
+            "word.page-numbers",
+            page_numbers,
+            "Whether each page of Word documents that are written shows its number at its foot."
         ),
         flag!("word.hidden", hidden, "Whether hidden text of Word documents is shown."),
     ];

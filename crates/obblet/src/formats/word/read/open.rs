@@ -4,7 +4,7 @@ use super::super::model::numbering::Numbered;
 use super::super::model::properties::{CharacterProperties, Name, ParagraphProperties, Raised};
 use super::super::model::styles::Role;
 use super::symbols;
-use crate::document::{Direction, Marker, NodeId};
+use crate::document::{Direction, Marker, NodeId, TextLevel};
 use smallvec::SmallVec;
 
 bitflags::bitflags! {
@@ -151,6 +151,8 @@ pub(super) enum Wrap {
     Highlight,
     Raised(Raised),
     Code,
+    /// An element of HTML that its style stands for.
+    Element(TextLevel),
     /// Classes, by the number of their set.
     Classes(u32),
 }

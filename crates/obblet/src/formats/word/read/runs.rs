@@ -362,6 +362,7 @@ impl Reader<'_, '_> {
                 self.codes.push(node);
                 return node;
             }
+            Wrap::Element(level) => Kind::TextLevel(level),
             Wrap::Nothing => Kind::Span,
         };
         self.doc.append_at(parent, kind, offset)
@@ -421,6 +422,9 @@ impl Reader<'_, '_> {
         if bold && !heading {
             wanted.push(Wrap::Strong);
         }
+        let element = self.character_style(direct.style).and_then(|style| element_of_style(&style.name));
+        // What its style looks like is what the element looks like.
+        let italic = italic && (element.is_none() || direct.flags.says(Flag::Italic));
         if italic && !(heading && base.flags.is(Flag::Italic)) {
             wanted.push(Wrap::Emphasis);
         }
@@ -437,9 +441,10 @@ impl Reader<'_, '_> {
         if let Some(raised @ (Raised::Above | Raised::Below)) = whole.raised {
             wanted.push(Wrap::Raised(raised));
         }
+        wanted.extend(element.filter(|_| !heading).map(Wrap::Element));
         let code = whole.font.is_some_and(|font| Some(font) != base.font && self.face(font).monospaced)
             || self.character_style(direct.style).is_some_and(|style| is_code_style(&style.name));
-        if code && !heading {
+        if code && !heading && element.is_none() {
             wanted.push(Wrap::Code);
         }
         // Innermost: what elements look like of their own is not what the document looks like.
@@ -490,20 +495,24 @@ impl Reader<'_, '_> {
     }
 }
 
+/// The element that a built-in style stands for, by its name.
+fn element_of_style(name: &str) -> Option<TextLevel> {
+    const STYLES: [(&str, TextLevel); 6] = [
+        ("html acronym", TextLevel::Abbreviation),
+        ("html cite", TextLevel::Cite),
+        ("html definition", TextLevel::Definition),
+        ("html keyboard", TextLevel::Keyboard),
+        ("html sample", TextLevel::Sample),
+        ("html variable", TextLevel::Variable),
+    ];
+    STYLES.iter().find(|(known, _)| known.eq_ignore_ascii_case(name)).map(|(_, level)| *level)
+}
+
 /// Names that people give to styles of code in a line.
 fn is_code_style(name: &str) -> bool {
     matches!(
         name.to_ascii_lowercase().as_str(),
-        "html code"
-            | "html keyboard"
-            | "html sample"
-            | "html typewriter"
-            | "source text"
-            | "verbatim char"
-            | "code"
-            | "code char"
-            | "inline code"
-            | "teletype"
+        "html code" | "html typewriter" | "source text" | "verbatim char" | "code" | "code char" | "inline code" | "teletype"
     )
 }
 

@@ -107,6 +107,7 @@ impl<'d> Writer<'d> {
                 let is_above = self.doc.node(id).next().is_some();
                 self.push(|context| context.keeps_with_next = is_above);
                 self.begin_paragraph(id, Some("Caption"));
+                self.line.label = self.doc.node(id).parent().filter(|&holder| self.bookmarks.label(holder).is_some());
             }
             Kind::Term => {
                 self.push(|context| context.keeps_with_next = true);
@@ -300,6 +301,7 @@ impl<'d> Writer<'d> {
         let context = self.context();
         self.part.out.open("w:p");
         print::paragraph(&properties, &self.names, &mut self.part.out);
+        self.line.waiting.extend(self.bookmarks.in_contents(id));
         for number in std::mem::take(&mut self.line.waiting) {
             self.bookmark_start(number);
             self.line.ending.push(number);
@@ -362,12 +364,12 @@ impl<'d> Writer<'d> {
         self.line.note_mark = false;
     }
 
-    fn bookmark_start(&mut self, number: usize) {
+    pub(super) fn bookmark_start(&mut self, number: usize) {
         let name = self.bookmarks.name(number);
         self.part.out.open("w:bookmarkStart").number("w:id", number as i64).attribute("w:name", name).close();
     }
 
-    fn bookmark_end(&mut self, number: usize) {
+    pub(super) fn bookmark_end(&mut self, number: usize) {
         self.part.out.open("w:bookmarkEnd").number("w:id", number as i64).close();
     }
 

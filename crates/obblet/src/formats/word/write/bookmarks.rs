@@ -1,6 +1,6 @@
 //! Bookmarks: the names of places that links lead to (section 17.13.6.2).
 
-use crate::document::{Document, Kind, NodeId, Step};
+use crate::document::{Counter, Document, Kind, Label, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::slug;
 use percent_encoding::percent_decode_str;
@@ -8,18 +8,26 @@ use percent_encoding::percent_decode_str;
 /// A name has so many characters at most.
 const LONGEST: usize = 40;
 
+/// The first of the numbers in names that programs use, as word processors write them.
+const FIRST: usize = 100_000_001;
+
 /// The names of all places of a document.
 #[derive(Debug, Default)]
 pub(super) struct Bookmarks {
     by_id: HashMap<String, usize>,
     by_node: HashMap<NodeId, usize>,
     names: Vec<String>,
+    /// The nodes that the names are of.
+    nodes: Vec<NodeId>,
+    /// Names of labels in captions, and of headings for the list of contents.
+    labels: HashMap<NodeId, usize>,
+    contents: HashMap<NodeId, usize>,
     taken: HashSet<String>,
 }
 
 impl Bookmarks {
     /// Names for the ids of a document, in the order of the text, and for headings that links lead to by their words.
-    pub(super) fn of(doc: &Document) -> Self {
+    pub(super) fn of(doc: &Document, lists_contents: bool) -> Self {
         let mut bookmarks = Self::default();
         let mut linked: HashSet<String> = HashSet::default();
         for (_, node) in doc.nodes() {
@@ -28,9 +36,6 @@ impl Bookmarks {
             {
                 linked.insert(percent_decode_str(place).decode_utf8_lossy().into_owned());
             }
-        }
-        if linked.is_empty() && !doc.may_have_ids() {
-            return bookmarks;
         }
         let mut headings = Vec::new();
         for step in doc.walk_all() {
@@ -41,9 +46,19 @@ impl Bookmarks {
             if matches!(doc.kind(node), Kind::Heading(_)) {
                 headings.push(node);
             }
+            let is_counted =
+                |label: &Label| matches!(label.counter, Counter::Figure | Counter::Table) && !label.number.is_empty();
+            if doc.labels.get(node).is_some_and(is_counted) {
+                let number = bookmarks.add(format!("_Ref{}", FIRST + bookmarks.labels.len()), node);
+                bookmarks.labels.insert(node, number);
+            }
         }
         let mut slugs = HashMap::default();
         for heading in headings {
+            if lists_contents {
+                let number = bookmarks.add(format!("_Toc{}", FIRST + bookmarks.contents.len()), heading);
+                bookmarks.contents.insert(heading, number);
+            }
             let slug = slug::unique(&doc.plain_text(heading), &mut slugs);
             if linked.contains(&slug) {
                 bookmarks.name_place(&slug, heading);
@@ -62,9 +77,31 @@ impl Bookmarks {
             return;
         }
         let name = unique(&name_of(id), &mut self.taken);
-        self.by_id.insert(id.to_owned(), self.names.len());
-        self.by_node.insert(node, self.names.len());
+        let number = self.add(name, node);
+        self.by_id.insert(id.to_owned(), number);
+        self.by_node.insert(node, number);
+    }
+
+    fn add(&mut self, name: String, node: NodeId) -> usize {
         self.names.push(name);
+        self.nodes.push(node);
+        self.names.len() - 1
+    }
+
+    /// The number of the name of the label that a figure or a table has.
+    pub(super) fn label(&self, node: NodeId) -> Option<usize> {
+        self.labels.get(&node).copied()
+    }
+
+    /// The number of the name by which the list of contents leads to a heading.
+    pub(super) fn in_contents(&self, heading: NodeId) -> Option<usize> {
+        self.contents.get(&heading).copied()
+    }
+
+    /// The node that an id is of, and the name of its place.
+    pub(super) fn target(&self, id: &str) -> Option<(NodeId, &str)> {
+        let number = *self.by_id.get(id)?;
+        Some((*self.nodes.get(number)?, self.name(number)))
     }
 
     /// The number of the place that a node is, if it is not written yet.
@@ -75,11 +112,6 @@ impl Bookmarks {
     /// The name of a place by its number.
     pub(super) fn name(&self, number: usize) -> &str {
         self.names.get(number).map_or("", String::as_str)
-    }
-
-    /// The name of the place with an id.
-    pub(super) fn of_id(&self, id: &str) -> Option<&str> {
-        self.by_id.get(id).map(|number| self.name(*number))
     }
 }
 

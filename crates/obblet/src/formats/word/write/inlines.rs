@@ -6,7 +6,7 @@ use super::super::settings::TrackedChanges;
 use super::Writer;
 use super::office_math;
 use super::run::{Change, Paragraph, Run, Script};
-use crate::document::{Kind, Markup, NodeId, RevisionKind, Step, Text, TextLevel, Underline};
+use crate::document::{Kind, Markup, NodeId, RevisionKind, Shows, Step, Text, TextLevel, Underline};
 
 /// What browsers take for white space.
 const fn is_white(c: char) -> bool {
@@ -113,7 +113,7 @@ impl Writer<'_> {
         }
         if let Kind::Link { .. } = kind {
             self.links = self.links.saturating_sub(1);
-            if self.links == 0 && self.part.out.is_open("w:hyperlink") {
+            if self.links == 0 && (self.part.out.is_open("w:hyperlink") || self.part.out.is_open("w:fldSimple")) {
                 self.part.out.close();
             }
         }
@@ -190,7 +190,7 @@ impl Writer<'_> {
     fn text(&mut self, text: Text) {
         let run = self.run_now();
         let text = self.doc.text(text);
-        if self.line.paragraph == Paragraph::Preformatted || !text.contains(is_white) {
+        if self.line.paragraph == Paragraph::Preformatted || (!text.contains(is_white) && self.line.label.is_none()) {
             return self.emit(text, &run);
         }
         let mut words = String::with_capacity(text.len());
@@ -203,9 +203,56 @@ impl Writer<'_> {
             }
             ends_with_space = is_white(c);
         }
-        self.emit(&words, &run);
+        let rest = match self.line.label.take() {
+            Some(holder) => self.label(holder, &words, &run),
+            None => 0,
+        };
+        self.emit(&words[rest..], &run);
         if words.ends_with(' ') {
             self.line.space = self.part.out.last_space();
+        }
+    }
+
+    /// The label that a caption begins with, whose number is a field that counts. How many bytes of the text it is.
+    fn label(&mut self, holder: NodeId, text: &str, run: &Run) -> usize {
+        let (Some(label), Some(bookmark)) = (self.doc.labels.get(holder), self.bookmarks.label(holder)) else { return 0 };
+        let Some(rest) = text.strip_prefix(label.name.as_str()) else { return 0 };
+        let spaces = rest.len() - rest.trim_start_matches([' ', '\u{A0}']).len();
+        let Some(behind) = rest[spaces..].strip_prefix(label.number.as_str()) else { return 0 };
+        let before = &text[..label.name.len() + spaces];
+        let is_counted = label.number.bytes().all(|byte| byte.is_ascii_digit())
+            && !label.name.is_empty()
+            && label.name.chars().all(char::is_alphanumeric);
+        self.bookmark_start(bookmark);
+        self.emit(before, run);
+        if is_counted {
+            let out = &mut self.part.out;
+            out.open("w:fldSimple").attribute("w:instr", &format!(" SEQ {} \\* ARABIC ", label.name));
+            self.emit(&label.number, run);
+            self.part.out.close();
+        } else {
+            self.emit(&label.number, run);
+        }
+        self.bookmark_end(bookmark);
+        text.len() - behind.len()
+    }
+
+    /// The instruction of a field that shows what a link shows of its target, where it is a reference and shows just that.
+    fn reference(&self, id: NodeId, target: NodeId, name: &str) -> Option<String> {
+        let reference = self.doc.references.get(id)?;
+        let shown = self.doc.plain_text(id).replace('\u{A0}', " ");
+        match reference.shows {
+            Shows::Page => Some(format!(" PAGEREF {name} \\h ")),
+            Shows::Text => {
+                let label = self.bookmarks.label(target).zip(self.doc.labels.get(target));
+                if let Some((number, label)) = label {
+                    let is_whole = label.text().replace('\u{A0}', " ") == shown;
+                    return is_whole.then(|| format!(" REF {} \\h ", self.bookmarks.name(number)));
+                }
+                let is_heading = matches!(self.doc.kind(target), Kind::Heading(_));
+                (is_heading && self.doc.plain_text(target).trim() == shown.trim()).then(|| format!(" REF {name} \\h "))
+            }
+            Shows::Number | Shows::Position => None,
         }
     }
 
@@ -315,10 +362,16 @@ impl Writer<'_> {
         let address = self.doc.text(href);
         let place = address.strip_prefix('#').map(|place| {
             let place = percent_encoding::percent_decode_str(place).decode_utf8_lossy().into_owned();
-            self.bookmarks.of_id(&place).map(str::to_owned)
+            let (target, name) = self.bookmarks.target(&place)?;
+            Some((self.reference(id, target, name), name.to_owned()))
         });
         let is_link = match place {
-            Some(Some(name)) => {
+            Some(Some((Some(instruction), _))) => {
+                self.part.out.open("w:fldSimple").attribute("w:instr", &instruction);
+                self.runs.push(run);
+                return;
+            }
+            Some(Some((None, name))) => {
                 self.part.out.open("w:hyperlink").attribute("w:anchor", &name);
                 true
             }

@@ -6,6 +6,8 @@
 mod archive;
 mod blocks;
 mod bookmarks;
+mod contents;
+mod headers;
 mod inlines;
 mod numbering;
 mod office_math;
@@ -120,7 +122,7 @@ impl<'d> Writer<'d> {
             styles: StyleSheet::new(doc),
             numberings: Numberings::default(),
             pictures: Pictures::default(),
-            bookmarks: Bookmarks::of(doc),
+            bookmarks: Bookmarks::of(doc, options.settings.contents_list),
             contexts: vec![Context::default()],
             tables: Vec::new(),
             runs: vec![Run::default()],
@@ -145,10 +147,14 @@ impl<'d> Writer<'d> {
         self.part.out = Printer::part("w:document");
         self.part.out.open("w:body");
         self.write_title();
+        if self.settings.contents_list {
+            self.contents_list();
+        }
         self.tree(self.doc.root());
         self.mention_others();
         self.end_container();
-        parts::section(&mut self.part.out, self.doc, self.settings);
+        let around = self.headers(&mut archive);
+        parts::section(&mut self.part.out, self.doc, self.settings, &around);
         self.part.out.close();
         let mut main = std::mem::take(&mut self.part);
         let notes = self.write_notes();

@@ -60,6 +60,8 @@ pub(super) fn media_type(part: &str) -> &'static str {
         "numbering" => "application/vnd.openxmlformats-officedocument.wordprocessingml.numbering+xml",
         "settings" => "application/vnd.openxmlformats-officedocument.wordprocessingml.settings+xml",
         "fontTable" => "application/vnd.openxmlformats-officedocument.wordprocessingml.fontTable+xml",
+        "header" => "application/vnd.openxmlformats-officedocument.wordprocessingml.header+xml",
+        "footer" => "application/vnd.openxmlformats-officedocument.wordprocessingml.footer+xml",
         "theme" => "application/vnd.openxmlformats-officedocument.theme+xml",
         "footnotes" => "application/vnd.openxmlformats-officedocument.wordprocessingml.footnotes+xml",
         _ => "application/xml",
@@ -67,7 +69,7 @@ pub(super) fn media_type(part: &str) -> &'static str {
 }
 
 /// The pages: as the source has them, as the settings say, or as people of the language have them.
-pub(super) fn section(out: &mut Printer, doc: &Document, settings: &Settings) {
+pub(super) fn section(out: &mut Printer, doc: &Document, settings: &Settings, around: &[(&'static str, String)]) {
     let known = doc.sections.first().filter(|section| section.page.0 > 0 && section.page.1 > 0);
     let letter = match settings.page {
         PageSize::A4 => false,
@@ -81,6 +83,9 @@ pub(super) fn section(out: &mut Printer, doc: &Document, settings: &Settings) {
     let page = known.filter(|_| settings.page == PageSize::Auto).map_or(usual, |section| section.page);
     let margins = known.map_or([1418; 4], |section| section.margins);
     out.open("w:sectPr");
+    for (element, relation) in around {
+        out.open(element).attribute("w:type", "default").attribute("r:id", relation).close();
+    }
     out.open("w:pgSz").number("w:w", page.0).number("w:h", page.1);
     if page.0 > page.1 {
         out.attribute("w:orient", "landscape");

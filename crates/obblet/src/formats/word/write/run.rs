@@ -1,6 +1,7 @@
 //! How a run of text looks, and where the writer stands in a line.
 
 use super::super::model::properties::{CharacterProperties, Flag};
+use crate::document::NodeId;
 
 /// A tracked change.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -84,6 +85,8 @@ pub(super) struct Line {
     pub(super) note_mark: bool,
     /// What the last thing in the container is.
     pub(super) last: Last,
+    /// The figure or the table whose label the caption begins with that is open.
+    pub(super) label: Option<NodeId>,
     /// Bookmarks that begin where the next paragraph does.
     pub(super) waiting: Vec<usize>,
     /// Bookmarks that end where this paragraph does.

@@ -155,7 +155,7 @@ const FIXED: &str = "<w:rFonts w:ascii=\"Consolas\" w:hAnsi=\"Consolas\" w:cs=\"
 const BOLD: &str = "<w:b/><w:bCs/>";
 
 /// All of them. The plain paragraph is the first.
-pub(super) const STYLES: [BuiltIn; 55] = [
+pub(super) const STYLES: [BuiltIn; 57] = [
     BuiltIn { based_on: "", ..paragraph("Normal", "Normal", "", 0, "", "") },
     heading!("Heading1", "heading 1", "0", "400", "140", "34", "<w:b/><w:bCs/>"),
     heading!("Heading2", "heading 2", "1", "320", "110", "28", "<w:b/><w:bCs/>"),
@@ -250,6 +250,8 @@ pub(super) const STYLES: [BuiltIn; 55] = [
     contents!("TOC4", "toc 4", "720"),
     contents!("TOC5", "toc 5", "960"),
     contents!("TOC6", "toc 6", "1200"),
+    list("Header", "header", "<w:spacing w:after=\"0\" w:line=\"240\" w:lineRule=\"auto\"/>"),
+    list("Footer", "footer", "<w:spacing w:after=\"0\" w:line=\"240\" w:lineRule=\"auto\"/>"),
     BuiltIn { based_on: "", ..character("DefaultParagraphFont", "Default Paragraph Font", "") },
     character("Hyperlink", "Hyperlink", "<w:color w:val=\"1B6A80\"/><w:u w:val=\"single\"/>"),
     character("FootnoteReference", "footnote reference", "<w:vertAlign w:val=\"superscript\"/>"),
