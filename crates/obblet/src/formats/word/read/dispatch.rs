@@ -52,6 +52,10 @@ impl Reader<'_, '_> {
                 if element.local() == b"decorative" && element.is_on() {
                     self.is_decoration();
                 }
+                // A drawing that stands behind its picture says more than that.
+                if element.local() == b"svgBlip" {
+                    self.blip(element);
+                }
                 Some(Frame::Through)
             }
             _ => self.open_drawing(xml, element),

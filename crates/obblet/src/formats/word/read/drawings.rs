@@ -155,7 +155,7 @@ impl Reader<'_, '_> {
     }
 
     /// The picture data of a picture, or of a shape that is filled with it.
-    fn blip(&mut self, element: &Element<'_>) {
+    pub(super) fn blip(&mut self, element: &Element<'_>) {
         let relation = element.relation(b"embed").filter(|id| !id.is_empty()).or_else(|| element.relation(b"link"));
         let relation = relation.map(std::borrow::Cow::into_owned);
         match self.picture() {

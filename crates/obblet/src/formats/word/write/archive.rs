@@ -78,7 +78,9 @@ impl Archive {
             return;
         }
         let (folder, name) = part.rsplit_once('/').map_or((String::new(), part), |(folder, name)| (format!("{folder}/"), name));
-        self.parts.push((format!("{folder}_rels/{name}.rels"), relations.print().into_bytes()));
+        let content = (format!("{folder}_rels/{name}.rels"), relations.print().into_bytes());
+        // Those of the package come first, for readers that do not go back.
+        if part.is_empty() { self.parts.insert(0, content) } else { self.parts.push(content) }
     }
 
     /// The bytes of the package. No clock is asked: all parts have the first time that archives know.

@@ -53,29 +53,44 @@ impl Pictures {
     }
 }
 
-/// The place of a file, and the width and the height of its image in pixels.
-type Stored = (usize, (f64, f64));
+/// What a package holds of an image.
+#[derive(Clone, Copy, Debug)]
+struct Stored {
+    /// The place of the file that all programs show.
+    file: usize,
+    /// The place of the drawing that it stands for.
+    drawing: Option<usize>,
+    /// The width and the height of the image in pixels.
+    size: (f64, f64),
+}
 
-/// What a package holds of an image: its bytes, their extension and media type.
+/// A file for a package: its bytes, their extension and media type.
 type Held = (Vec<u8>, &'static str, &'static str);
 
 impl Writer<'_> {
     /// An image in the line.
     pub(super) fn image(&mut self, id: NodeId, src: Text, alt: Text) {
-        let held = self.doc.media_of.get(id).copied().and_then(|media| self.media_file(media, id));
+        let held = self.doc.media_of.get(id).copied().and_then(|media| self.media_file(media));
         match held {
-            Some((file, size)) => {
-                let target = self.pictures.files[file].name.clone();
-                let relation = self.part.relations.name("image", &target, false);
+            Some(Stored { file, drawing, size }) => {
+                let mut relation = |file: usize| self.part.relations.name("image", &self.pictures.files[file].name, false);
+                let (picture, drawing) = (relation(file), drawing.map(relation));
+                let blip = match drawing {
+                    // Programs that know drawings show them in place of their pictures.
+                    Some(drawing) => format!(
+                        "<a:blip r:embed=\"{picture}\"><a:extLst><a:ext uri=\"{{96DAC541-7B7A-43D3-8B79-37D633B846F1}}\"><asvg:svgBlip xmlns:asvg=\"http://schemas.microsoft.com/office/drawing/2016/SVG/main\" r:embed=\"{drawing}\"/></a:ext></a:extLst></a:blip>"
+                    ),
+                    None => format!("<a:blip r:embed=\"{picture}\"/>"),
+                };
                 let size = self.size_of(id, size);
-                self.drawing(id, alt, &format!("r:embed=\"{relation}\""), size);
+                self.drawing(id, alt, &blip, size);
             }
             None => self.absent_image(id, src, alt),
         }
     }
 
     /// The file of an image of the document, and its size in pixels.
-    fn media_file(&mut self, media: MediaId, id: NodeId) -> Option<Stored> {
+    fn media_file(&mut self, media: MediaId) -> Option<Stored> {
         if let Some(known) = self.pictures.by_media.get(&media) {
             return *known;
         }
@@ -86,19 +101,17 @@ impl Writer<'_> {
                 None => (&own.bytes, picture::size(&own.bytes)),
             };
             let size = size.map_or((96.0, 96.0), |(width, height)| (width as f64, height as f64));
-            Some((self.held(bytes, id)?, size))
+            let drawing = (Kind::of(bytes) == Some(Kind::Svg)).then(|| (bytes.clone(), "svg", "image/svg+xml"));
+            let picture = match &drawing {
+                Some((bytes, ..)) => rasterised(bytes).map(|png| (png, "png", "image/png"))?,
+                None => held(bytes)?,
+            };
+            Some((picture, drawing, size))
         });
-        let stored = held.map(|((bytes, extension, media_type), size)| (self.pictures.store(bytes, extension, media_type), size));
+        let mut store = |(bytes, extension, media_type): Held| self.pictures.store(bytes, extension, media_type);
+        let stored = held.map(|(picture, drawing, size)| Stored { file: store(picture), drawing: drawing.map(store), size });
         self.pictures.by_media.insert(media, stored);
         stored
-    }
-
-    /// An image as word processors show it: as it is, or turned into one that they do.
-    fn held(&self, bytes: &[u8], _: NodeId) -> Option<Held> {
-        if let Some((extension, media_type)) = office_kind(bytes) {
-            return Some((bytes.to_vec(), extension, media_type));
-        }
-        turned(bytes).map(|bytes| (bytes, "png", "image/png"))
     }
 
     /// The size that an image is shown with: what its node says, or its own, and no more than a page has.
@@ -158,7 +171,7 @@ impl Writer<'_> {
         out.open("a:graphic").open("a:graphicData").attribute("uri", "http://schemas.openxmlformats.org/drawingml/2006/picture");
         out.open("pic:pic").open("pic:nvPicPr").open("pic:cNvPr").number("id", number).attribute("name", &name).close();
         out.raw("<pic:cNvPicPr/>").close();
-        out.raw("<pic:blipFill><a:blip ").raw(blip).raw("/><a:stretch><a:fillRect/></a:stretch></pic:blipFill>");
+        out.raw("<pic:blipFill>").raw(blip).raw("<a:stretch><a:fillRect/></a:stretch></pic:blipFill>");
         out.open("pic:spPr").open("a:xfrm").raw("<a:off x=\"0\" y=\"0\"/>");
         out.open("a:ext").number("cx", width).number("cy", height).close().close();
         out.raw("<a:prstGeom prst=\"rect\"><a:avLst/></a:prstGeom>").close();
@@ -181,8 +194,41 @@ impl Writer<'_> {
         self.findings.push(Finding::changed("word.linked-image", message).at(self.doc.place(id)));
         let relation = self.part.relations.name("image", address, true);
         let size = self.size_of(id, (96.0, 96.0));
-        self.drawing(id, alt, &format!("r:link=\"{relation}\""), size);
+        self.drawing(id, alt, &format!("<a:blip r:link=\"{relation}\"/>"), size);
     }
+}
+
+/// An image as word processors show it: as it is, or turned into one that they do.
+fn held(bytes: &[u8]) -> Option<Held> {
+    if let Some((extension, media_type)) = office_kind(bytes) {
+        return Some((bytes.to_vec(), extension, media_type));
+    }
+    turned(bytes).map(|bytes| (bytes, "png", "image/png"))
+}
+
+/// A drawing as PNG, with two pixels for one of its own, for programs that can't show it. Text in it is not drawn: that takes
+/// fonts, and the picture would be another one on each machine.
+#[cfg(feature = "rasterise")]
+fn rasterised(bytes: &[u8]) -> Option<Vec<u8>> {
+    use resvg::{tiny_skia, usvg};
+    const LONGEST_SIDE: f32 = 4000.0;
+    let tree = usvg::Tree::from_data(bytes, &usvg::Options::default()).ok()?;
+    let size = tree.size();
+    let scale = (LONGEST_SIDE / size.width().max(size.height())).min(2.0);
+    let pixels = |length: f32| (length * scale).ceil().clamp(1.0, LONGEST_SIDE) as u32;
+    let mut pixmap = tiny_skia::Pixmap::new(pixels(size.width()), pixels(size.height()))?;
+    resvg::render(&tree, tiny_skia::Transform::from_scale(scale, scale), &mut pixmap.as_mut());
+    let (width, height) = (pixmap.width(), pixmap.height());
+    let pixels: Vec<u8> = pixmap.take_demultiplied().into_iter().collect();
+    let mut png = Vec::new();
+    let image = image::RgbaImage::from_raw(width, height, pixels)?;
+    image.write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).ok()?;
+    Some(png)
+}
+
+#[cfg(not(feature = "rasterise"))]
+fn rasterised(_: &[u8]) -> Option<Vec<u8>> {
+    None
 }
 
 /// The extension and the media type of what word processors show as it is.
