@@ -105,6 +105,20 @@ pub(crate) fn text(shared: Option<&Shared>, setting: &'static str, path: &Path) 
     }
 }
 
+/// The bytes of a file that a setting names.
+#[cfg(all(feature = "word", feature = "files"))]
+pub(crate) fn bytes(shared: Option<&Shared>, setting: &'static str, path: &Path) -> Result<Vec<u8>, Error> {
+    let root = shared.and_then(|shared| shared.root.as_deref());
+    crate::files::read_bytes(path, root, crate::files::MOST_OF_A_TEMPLATE)
+        .map_err(|cause| PageError::SettingFile { setting, path: path.display().to_string(), cause }.into())
+}
+
+#[cfg(all(feature = "word", not(feature = "files")))]
+pub(crate) fn bytes(_: Option<&Shared>, setting: &'static str, path: &Path) -> Result<Vec<u8>, Error> {
+    let cause = std::io::ErrorKind::Unsupported.into();
+    Err(PageError::SettingFile { setting, path: path.display().to_string(), cause }.into())
+}
+
 /// Reads a file that a setting names.
 #[cfg(feature = "files")]
 fn read_setting(setting: &'static str, path: &Path, root: Option<&Root>) -> Result<String, Error> {

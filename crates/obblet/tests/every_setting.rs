@@ -147,6 +147,7 @@ fn values_of(key: &str, files: &Path) -> Vec<String> {
             "frame.html",
             "<!DOCTYPE html><html lang=en><head><title>{{ title }}</title></head><body>{{ body }}</body></html>",
         ),
+        "word.template" => vec![Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/word/by-laws.docx").display().to_string()],
         "clean.replace" => of(&["Tide => Water"]),
         "clean.replace-patterns" => of(&["(\\d)\\.(\\d) => $1 m $2"]),
         "clean.protected-words" => of(&["CAPITALS"]),
@@ -187,7 +188,7 @@ fn beside(key: &str) -> &'static [&'static str] {
 fn all_outputs(profile: &Profile, base: &str, sources: &[(Format, Vec<u8>)]) -> Vec<(String, String, String)> {
     let mut outputs = Vec::new();
     for (reads, source) in sources {
-        for writes in [Format::Html, Format::Markdown, Format::Text] {
+        for writes in [Format::Html, Format::Markdown, Format::Text, Format::Word] {
             let name = format!("{base} {} to {}", reads.name(), writes.name());
             let Ok(done) = convert(source, *reads, writes, profile) else {
                 outputs.push((name, "refused".to_owned(), String::new()));
@@ -196,7 +197,9 @@ fn all_outputs(profile: &Profile, base: &str, sources: &[(Format, Vec<u8>)]) -> 
             let found: Vec<_> =
                 done.findings.iter().map(|found| format!("{} {} {}", found.code, found.message, found.lost)).collect();
             let html = if writes == Format::Html { done.text().unwrap().to_owned() } else { String::new() };
-            outputs.push((name, format!("{}{:?}{found:?}", done.text().unwrap(), done.length), html));
+            // Packages are the same where their bytes are.
+            let told = done.text().map_or_else(|| format!("{:?}", done.bytes), str::to_owned);
+            outputs.push((name, format!("{told}{:?}{found:?}", done.length), html));
         }
     }
     outputs

@@ -141,7 +141,7 @@ fn numbered_paragraphs_become_lists() {
         "<ol><li>a</li></ol><p>x</p><ol start=\"2\"><li>b</li></ol><ol><li>c</li></ol>",
     );
     list_case(&[item(2, 0, "a"), styled("LC", "x"), item(2, 0, "b")], "<ol><li>a<p>x</p></li><li>b</li></ol>");
-    list_case(&[item(2, 0, "a"), styled("LC", "x"), plain("y")], "<ol><li>a</li></ol><p>x</p><p>y</p>");
+    list_case(&[item(2, 0, "a"), styled("LC", "x"), plain("y")], "<ol><li>a<p>x</p></li></ol><p>y</p>");
     // A deeper level starts anew below each item, a list of another kind is another list.
     list_case(
         &[item(2, 0, "a"), item(2, 1, "b"), item(2, 0, "c"), item(2, 1, "d")],

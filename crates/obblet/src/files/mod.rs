@@ -19,6 +19,8 @@ mod root;
 pub use crate::media::There;
 pub(crate) use atomic_file::TEMPORARY;
 pub use media::{FolderLinks, FolderStore};
+#[cfg(feature = "word")]
+pub(crate) use named::read_bytes;
 pub use named::write_whole;
 pub(crate) use named::{Sink, read_text, real, scratch};
 pub use named::{is_same, read_named};
@@ -27,3 +29,7 @@ pub(crate) use root::{Held, Kind, Stray, changing};
 
 /// So much is read of a file that holds settings, patterns or a part of a page, in bytes.
 pub(crate) const MOST_OF_A_SETTING: u64 = 16 << 20;
+
+/// A template is no larger.
+#[cfg(feature = "word")]
+pub(crate) const MOST_OF_A_TEMPLATE: u64 = 1 << 28;

@@ -30,6 +30,15 @@ pub(crate) fn read_text(path: &Path, root: Option<&Root>, limit: u64) -> io::Res
     String::from_utf8(read_named(path, limit)?).map_err(|_| io::Error::new(io::ErrorKind::InvalidData, "it is not UTF-8"))
 }
 
+/// The bytes of a file that a user or a setting names, as [`read_text`].
+#[cfg(feature = "word")]
+pub(crate) fn read_bytes(path: &Path, root: Option<&Root>, limit: u64) -> io::Result<Vec<u8>> {
+    match root.and_then(|root| Some((root, path.strip_prefix(root.path()).ok()?))) {
+        Some((root, path)) => root.read(path, limit),
+        None => read_named(path, limit),
+    }
+}
+
 /// Writes a file that a user names: into a temporary one in the same folder first, which then takes its name. A file that
 /// holds the same bytes already is left alone. Makes the folder where it is not there.
 ///

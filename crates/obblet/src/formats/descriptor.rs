@@ -139,6 +139,8 @@ pub struct WriteRequest<'a> {
     pub extension: &'a str,
     /// How HTML is written, in a document of its own or within another format.
     pub html: &'a html::Options<'a>,
+    /// The bytes of the document whose design is taken over, for formats that have such.
+    pub template: Option<&'a [u8]>,
     /// Writes blocks as HTML, for formats that hold HTML.
     pub element: markdown::ElementWriter<'a>,
 }

@@ -280,9 +280,16 @@ fn write_alone(
     within.mends.remove(html::Mends::HEADING_STEPS);
     let with_ids = html::Options { settings: &settings_with_ids, ..within };
     let element = |doc: &Document, id: NodeId, ids: bool| html::write_part(doc, id, if ids { &with_ids } else { &within });
+    let template = template(writes, profile, context)?;
     let written = writer(
         doc,
-        &WriteRequest { settings: &profile.formats, extension: context.extension, html: &options, element: &element },
+        &WriteRequest {
+            template: template.as_deref(),
+            settings: &profile.formats,
+            extension: context.extension,
+            html: &options,
+            element: &element,
+        },
     );
     let mut converted =
         Converted { bytes: written.bytes, findings: written.findings, anchors: written.anchors, ..Converted::default() };
@@ -290,6 +297,20 @@ fn write_alone(
         put_styles_beside(doc, profile, context, &mut converted);
     }
     Ok(converted)
+}
+
+/// The document whose design is taken over.
+#[cfg(feature = "word")]
+fn template(writes: Format, profile: &Profile, context: &Context<'_>) -> Result<Option<Vec<u8>>, Error> {
+    match &profile.formats.word.template {
+        Some(path) if writes == Format::Word => crate::cache::bytes(context.shared, "word.template", path).map(Some),
+        _ => Ok(None),
+    }
+}
+
+#[cfg(not(feature = "word"))]
+fn template(_: Format, _: &Profile, _: &Context<'_>) -> Result<Option<Vec<u8>>, Error> {
+    Ok(None)
 }
 
 /// A fragment has no place for the rules of its classes; they go beside it.

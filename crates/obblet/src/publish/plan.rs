@@ -468,6 +468,8 @@ fn setting_files(profile: &Profile) -> Vec<(&'static str, PathBuf)> {
         [("page.head", &page.head), ("page.header", &page.header), ("page.footer", &page.footer), ("page.frame", &page.frame)];
     let mut files: Vec<(&'static str, PathBuf)> =
         parts.into_iter().filter_map(|(setting, file)| Some((setting, file.clone()?))).collect();
+    #[cfg(feature = "word")]
+    files.extend(profile.formats.word.template.clone().map(|file| ("word.template", file)));
     let sheets = page.stylesheets.iter().filter(|sheet| !sheet.contains("://") && !sheet.starts_with("//"));
     files.extend(sheets.map(|sheet| ("page.stylesheets", PathBuf::from(sheet))));
     files

@@ -28,7 +28,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
         };
         read(bytes, &options).map_err(ReadError::new)
     }),
-    write: Some(|doc, request| write(doc, &WriteOptions { settings: &request.settings.word })),
+    write: Some(|doc, request| write(doc, &WriteOptions { settings: &request.settings.word, template: request.template })),
     findings: FINDINGS,
 };
 
@@ -44,6 +44,7 @@ const FINDINGS: &[FindingInfo] = &[
         &[Weight::Changed],
         "An image is linked in a Word document and not part of it: its file was not found, or is elsewhere.",
     ),
+    finding("word.template", &[Weight::Lost], "The template can't be used; the built-in design was."),
     finding("word.no-form", &[Weight::Changed], "Word documents have no form for something; the nearest one was written."),
     finding("word.columns", &[Weight::Changed], "Text that is set in columns runs in one; `exact` keeps the columns."),
     finding("word.comment", &[Weight::Lost], "Comments were left out; their words are in the finding."),

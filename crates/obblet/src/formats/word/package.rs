@@ -63,6 +63,13 @@ impl Relations {
         self.by_name.get(name)
     }
 
+    /// All of them, by their names.
+    pub(super) fn into_sorted(self) -> Vec<(String, Relation)> {
+        let mut all: Vec<(String, Relation)> = self.by_name.into_iter().collect();
+        all.sort_unstable_by(|one, other| one.0.cmp(&other.0));
+        all
+    }
+
     /// The target of the relation of a kind, where it is a part. Of several the first by name, for the order is lost.
     pub(super) fn part(&self, kind: &str) -> Option<&str> {
         let mut found: Vec<(&String, &Relation)> =

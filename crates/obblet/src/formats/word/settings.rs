@@ -1,7 +1,7 @@
 //! The settings of Word documents.
 
 use super::{Comments, Headers, HeadingNumbers, ListNumbers};
-use crate::settings::{Choice, Declared, Setting, choice, flag};
+use crate::settings::{Choice, Declared, Setting, choice, file, flag};
 
 /// Settings of Word documents.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -28,6 +28,8 @@ pub struct Settings {
     pub running_header: bool,
     /// Whether each of their pages shows its number at its foot.
     pub page_numbers: bool,
+    /// A document whose styles, numbering, theme, pages, headers and footers those that are written take over.
+    pub template: Option<std::path::PathBuf>,
 }
 
 /// Which insertions and deletions are tracked changes.
@@ -66,6 +68,7 @@ impl Settings {
         contents_list: false,
         running_header: false,
         page_numbers: false,
+        template: None,
     };
 }
 
@@ -131,6 +134,11 @@ impl Declared for Settings {
             "word.page-numbers",
             page_numbers,
             "Whether each page of Word documents that are written shows its number at its foot."
+        ),
+        file!(
+            "word.template",
+            template,
+            "A Word document or template whose styles, numbering, theme, page set-up, headers and footers those that are written take over; styles that it lacks are added."
         ),
         flag!("word.hidden", hidden, "Whether hidden text of Word documents is shown."),
     ];

@@ -489,6 +489,8 @@ impl Reader<'_, '_> {
     }
 
     fn apply_paragraph_style(&mut self, node: NodeId, properties: &ParagraphProperties, heading: Option<u8>, in_list: bool) {
+        // What goes on with an item is set in by its list.
+        let in_list = in_list || (self.options.fidelity.is_exact() && self.in_item(node));
         let subject = Subject { node, heading: heading.is_some(), in_list };
         self.style_paragraph(&subject, properties);
     }

@@ -11,8 +11,8 @@ const OFFICE: &str = "http://schemas.openxmlformats.org/officeDocument/2006/rela
 /// The relations of a part.
 #[derive(Debug, Default)]
 pub(super) struct Relations {
-    /// The last word of the type, the target, and whether that is outside of the package.
-    all: Vec<(&'static str, String, bool)>,
+    /// The last word of the type, the target, whether that is outside of the package, and the name where it is none of ours.
+    all: Vec<(&'static str, String, bool, Option<String>)>,
     known: crate::fast_hash::HashMap<(&'static str, String), usize>,
 }
 
@@ -20,10 +20,25 @@ impl Relations {
     /// The name of a relation, which is made where there is none yet.
     pub(super) fn name(&mut self, kind: &'static str, target: &str, external: bool) -> String {
         let place = *self.known.entry((kind, target.to_owned())).or_insert_with(|| {
-            self.all.push((kind, target.to_owned(), external));
+            self.all.push((kind, target.to_owned(), external, None));
             self.all.len()
         });
         format!("rId{place}")
+    }
+
+    /// Adds a relation under the name that a part has for it already.
+    pub(super) fn put(&mut self, name: &str, kind: &'static str, target: &str, external: bool) {
+        self.all.push((kind, target.to_owned(), external, Some(name.to_owned())));
+    }
+
+    /// Whether everything that a part refers to is there.
+    pub(super) fn covers(&self, part: &str) -> bool {
+        ["r:id=\"", "r:embed=\"", "r:link=\"", "r:pict=\""].into_iter().all(|attribute| {
+            part.split(attribute)
+                .skip(1)
+                .filter_map(|rest| rest.split('"').next())
+                .all(|name| name.is_empty() || self.all.iter().any(|(.., known)| known.as_deref() == Some(name)))
+        })
     }
 
     pub(super) const fn is_empty(&self) -> bool {
@@ -32,14 +47,17 @@ impl Relations {
 
     fn print(&self) -> String {
         let mut printer = Printer::package_part("Relationships", "http://schemas.openxmlformats.org/package/2006/relationships");
-        for (index, (kind, target, external)) in self.all.iter().enumerate() {
+        for (index, (kind, target, external, name)) in self.all.iter().enumerate() {
             let kind = match *kind {
                 "core-properties" => {
                     "http://schemas.openxmlformats.org/package/2006/relationships/metadata/core-properties".to_owned()
                 }
                 kind => format!("{OFFICE}{kind}"),
             };
-            printer.open("Relationship").attribute("Id", &format!("rId{}", index + 1)).attribute("Type", &kind);
+            printer
+                .open("Relationship")
+                .attribute("Id", &name.clone().unwrap_or_else(|| format!("rId{}", index + 1)))
+                .attribute("Type", &kind);
             printer.attribute("Target", target);
             if *external {
                 printer.attribute("TargetMode", "External");

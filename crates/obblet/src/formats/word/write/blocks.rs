@@ -238,14 +238,14 @@ impl<'d> Writer<'d> {
             if item.is_some() {
                 properties.numbering.id = Some(instance);
                 properties.numbering.level = Some(level);
-                properties.style = Some(self.names.number(&numbering::list_style(ordered, level)));
+                properties.style = Some(self.style(&numbering::list_style(ordered, level)));
                 // The style says how items of the first five levels are set in.
                 if level > 4 {
                     properties.indent_start = Some(STEP * (i32::from(level) + 1));
                     properties.first_line = Some(-STEP);
                 }
             } else if own.is_none() {
-                properties.style = Some(self.names.number(&numbering::continued_style(level)));
+                properties.style = Some(self.style(&numbering::continued_style(level)));
                 if level > 4 {
                     properties.indent_start = Some(STEP * (i32::from(level) + 1));
                 }
@@ -258,7 +258,7 @@ impl<'d> Writer<'d> {
         }
         let style = class.as_deref().or(own).or(context.style.filter(|_| context.list.is_none()));
         if let Some(style) = style.filter(|_| item.is_none() || own.is_some()) {
-            properties.style = Some(self.names.number(style));
+            properties.style = Some(self.style(style));
         }
         let deeper = context.indent + QUOTE * (i32::from(context.quotes) - 1).max(0);
         if deeper > 0 && context.list.is_none() {
@@ -323,7 +323,9 @@ impl<'d> Writer<'d> {
         self.runs.clear();
         self.runs.push(run);
         if std::mem::take(&mut self.line.note_mark) {
-            self.part.out.raw("<w:r><w:rPr><w:rStyle w:val=\"FootnoteReference\"/></w:rPr><w:footnoteRef/></w:r><w:r><w:t xml:space=\"preserve\"> </w:t></w:r>");
+            let mark = self.style_id("FootnoteReference");
+            self.part.out.open("w:r").open("w:rPr").value("w:rStyle", &mark).close().empty("w:footnoteRef").close();
+            self.part.out.raw("<w:r><w:t xml:space=\"preserve\"> </w:t></w:r>");
         }
         if let Some(Some(done)) = item {
             self.checkbox(done);

@@ -28,8 +28,9 @@ impl Writer<'_> {
         out.raw("<w:sdt><w:sdtPr><w:docPartObj><w:docPartGallery w:val=\"Table of Contents\"/><w:docPartUnique/></w:docPartObj></w:sdtPr><w:sdtContent>");
         let last = headings.len() - 1;
         for (index, (heading, level)) in headings.into_iter().enumerate() {
+            let style = self.style_id(&format!("TOC{level}"));
             let out = &mut self.part.out;
-            out.open("w:p").open("w:pPr").value("w:pStyle", &format!("TOC{level}")).close();
+            out.open("w:p").open("w:pPr").value("w:pStyle", &style).close();
             if index == 0 {
                 // It is not up to date: nobody knows the pages yet.
                 out.raw("<w:r><w:fldChar w:fldCharType=\"begin\" w:dirty=\"true\"/></w:r><w:r><w:instrText xml:space=\"preserve\"> TOC \\o \"1-3\" \\h \\z \\u </w:instrText></w:r><w:r><w:fldChar w:fldCharType=\"separate\"/></w:r>");

@@ -126,7 +126,7 @@ impl Writer<'_> {
 
     fn with_style(&mut self, style: &str) -> Run {
         let mut run = self.run_now();
-        run.properties.style = Some(self.names.number(style));
+        run.properties.style = Some(self.style(style));
         run
     }
 
@@ -134,7 +134,7 @@ impl Writer<'_> {
     fn formatted(&mut self, id: NodeId, kind: Kind) -> Run {
         let mut run = self.run_now();
         if let Some(style) = style_of(kind) {
-            run.properties.style = Some(self.names.number(style));
+            run.properties.style = Some(self.style(style));
         }
         match kind {
             Kind::Strong | Kind::TextLevel(TextLevel::Bold) => run = run.with(Flag::Bold),
@@ -168,7 +168,7 @@ impl Writer<'_> {
                 run.properties.shade = paragraph.shade.or(run.properties.shade);
             }
             if let Some(style) = self.class_of_text(id) {
-                run.properties.style = Some(self.names.number(&style));
+                run.properties.style = Some(self.style(&style));
             }
         }
         run
@@ -340,7 +340,8 @@ impl Writer<'_> {
             }
         };
         (self.line.space, self.line.has_text) = (None, true);
-        self.part.out.open("w:r").raw("<w:rPr><w:rStyle w:val=\"FootnoteReference\"/></w:rPr>");
+        let mark = self.style_id("FootnoteReference");
+        self.part.out.open("w:r").open("w:rPr").value("w:rStyle", &mark).close();
         self.part.out.open("w:footnoteReference").number("w:id", number as i64).close().close();
     }
 
@@ -397,7 +398,7 @@ impl Writer<'_> {
                 self.part.out.attribute("w:tooltip", self.doc.text(title));
             }
             self.part.out.attribute("w:history", "1");
-            run.properties.style = Some(self.names.number("Hyperlink"));
+            run.properties.style = Some(self.style("Hyperlink"));
         }
         self.runs.push(run);
     }

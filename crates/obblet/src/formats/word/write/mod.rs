@@ -17,10 +17,11 @@ mod run;
 mod style_sheet;
 mod style_table;
 mod tables;
+mod template;
 
 use super::Settings;
 use super::model::print;
-use super::model::properties::{Names, ParagraphProperties};
+use super::model::properties::{Name, Names, ParagraphProperties};
 use super::printer::Printer;
 use crate::document::{Document, Finding, HintRole, Kind, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};
@@ -34,17 +35,20 @@ use pictures::Pictures;
 use run::{Change, Line, Run};
 use std::collections::BTreeMap;
 use style_sheet::StyleSheet;
+use template::Template;
 
 /// What the writer is asked for.
 #[derive(Clone, Copy, Debug)]
 pub struct WriteOptions<'a> {
     /// The settings of the format.
     pub settings: &'a Settings,
+    /// A document whose styles, numbering, theme, pages, headers and footers are taken over.
+    pub template: Option<&'a [u8]>,
 }
 
 impl Default for WriteOptions<'_> {
     fn default() -> Self {
-        Self { settings: &super::settings::USUAL }
+        Self { settings: &super::settings::USUAL, template: None }
     }
 }
 
@@ -91,6 +95,7 @@ struct Writer<'d> {
     part: TextPart,
     names: Names,
     styles: StyleSheet,
+    template: Option<Template>,
     numberings: Numberings,
     pictures: Pictures,
     bookmarks: Bookmarks,
@@ -114,13 +119,23 @@ struct Writer<'d> {
 
 impl<'d> Writer<'d> {
     fn new(doc: &'d Document, options: &WriteOptions<'d>) -> Self {
+        let mut findings = Vec::new();
+        let template = options.template.and_then(|bytes| match Template::read(bytes) {
+            Ok(template) => Some(template),
+            Err(error) => {
+                let message = format!("the template can't be used, and the built-in design was: {error}");
+                findings.push(Finding::lost("word.template", message).hint("save it anew as .docx or .dotx in a word processor"));
+                None
+            }
+        });
         Self {
             doc,
             settings: options.settings,
             part: TextPart::default(),
             names: Names::default(),
-            styles: StyleSheet::new(doc),
-            numberings: Numberings::default(),
+            styles: StyleSheet::default(),
+            numberings: Numberings::behind(template.as_ref()),
+            template,
             pictures: Pictures::default(),
             bookmarks: Bookmarks::of(doc, options.settings.contents_list),
             contexts: vec![Context::default()],
@@ -133,7 +148,7 @@ impl<'d> Writer<'d> {
             notes: Vec::new(),
             note_numbers: HashMap::default(),
             unsaid: Unsaid::new(),
-            findings: Vec::new(),
+            findings,
         }
     }
 
@@ -153,8 +168,17 @@ impl<'d> Writer<'d> {
         self.tree(self.doc.root());
         self.mention_others();
         self.end_container();
-        let around = self.headers(&mut archive);
-        parts::section(&mut self.part.out, self.doc, self.settings, &around);
+        let mut around = match &mut self.template {
+            Some(template) => template.add_to(&mut archive, &mut self.part.relations),
+            None => Vec::new(),
+        };
+        let own = self.headers(&mut archive);
+        // What is asked for stands in place of what the template has.
+        around.retain(|(element, ..)| !own.iter().any(|(known, ..)| known == element));
+        around.extend(own);
+        around.sort_by_key(|(element, ..)| *element == "w:footerReference");
+        let pages = self.template.as_ref().map(|template| template.section.as_str()).filter(|section| !section.is_empty());
+        parts::section(&mut self.part.out, self.doc, self.settings, &around, pages);
         self.part.out.close();
         let mut main = std::mem::take(&mut self.part);
         let notes = self.write_notes();
@@ -171,15 +195,19 @@ impl<'d> Writer<'d> {
         archive.relate("word/document.xml", &main.relations);
         self.add_text(&mut archive, "document", main.out);
         let contents = [
-            self.styles.print(self.doc, &mut self.names),
-            self.numberings.print(),
+            self.styles.print(self.doc, &mut self.names, self.template.as_ref()),
+            self.numberings.print(self.template.as_ref()),
             parts::settings(self.doc, !self.notes.is_empty()),
             parts::fonts(&self.names),
         ];
         for (kind, content) in parts.into_iter().zip(contents) {
             archive.add(&format!("word/{kind}.xml"), parts::media_type(kind), content);
         }
-        archive.add("word/theme/theme1.xml", parts::media_type("theme"), parts::theme());
+        archive.add(
+            "word/theme/theme1.xml",
+            parts::media_type("theme"),
+            self.template.as_ref().map_or_else(parts::theme, Template::theme),
+        );
         parts::add_properties(&mut archive, self.doc);
         self.pictures.add_to(&mut archive);
         self.report();
@@ -241,7 +269,7 @@ impl<'d> Writer<'d> {
     }
 
     fn title_line(&mut self, style: &str, text: &str) {
-        let properties = ParagraphProperties { style: Some(self.names.number(style)), ..ParagraphProperties::default() };
+        let properties = ParagraphProperties { style: Some(self.style(style)), ..ParagraphProperties::default() };
         self.part.out.open("w:p");
         print::paragraph(&properties, &self.names, &mut self.part.out);
         self.part.out.open("w:r").element("w:t", text.trim()).close().close();
@@ -273,6 +301,21 @@ impl<'d> Writer<'d> {
             self.part.out.close();
         }
         Some(std::mem::take(&mut self.part))
+    }
+
+    /// The number of a style that is built in, which a template may have under another id.
+    fn style(&mut self, id: &str) -> Name {
+        let id = self.style_id(id);
+        self.names.number(&id)
+    }
+
+    /// The id of a style that is built in, as the package has it.
+    fn style_id(&self, id: &str) -> String {
+        let known = self.template.as_ref().and_then(|template| {
+            let style = style_table::STYLES.iter().find(|style| style.id == id)?;
+            template.id(style.of, style.name)
+        });
+        known.unwrap_or(id).to_owned()
     }
 
     fn report(&mut self) {

@@ -1,6 +1,7 @@
 //! Numbering: definitions of lists with their levels, and lists that use them (section 17.9).
 
 use super::super::printer::Printer;
+use super::template::Template;
 use crate::document::{ListKind, ListNumbering, Marker};
 
 /// Levels that a definition has; what is deeper stands on the last.
@@ -43,6 +44,9 @@ struct Instance {
 pub(super) struct Numberings {
     definitions: Vec<Definition>,
     instances: Vec<Instance>,
+    /// The number of the first definition, and the one before that of the first list.
+    first_definition: i64,
+    last_before: i64,
 }
 
 impl Default for Numberings {
@@ -50,15 +54,34 @@ impl Default for Numberings {
         let usual = |(format, _): &(&'static str, Marker)| Definition { format, before: String::new(), after: ".".to_owned() };
         // Those that the styles of lists have: the first bullets, the second numbers.
         let plain = |definition| Instance { definition, level: 0, start: None };
-        Self { definitions: FORMATS.iter().map(usual).collect(), instances: vec![plain(0), plain(1)] }
+        Self {
+            definitions: FORMATS.iter().map(usual).collect(),
+            instances: vec![plain(0), plain(1)],
+            first_definition: 0,
+            last_before: 0,
+        }
     }
 }
 
 impl Numberings {
+    /// Numberings that stand behind those of a template.
+    pub(super) fn behind(template: Option<&Template>) -> Self {
+        let mut own = Self::default();
+        if let Some(template) = template.filter(|template| template.numbering.is_some()) {
+            (own.first_definition, own.last_before) = (template.last_definition + 1, template.last_instance.max(0));
+        }
+        own
+    }
+
+    /// The number of a list in the part.
+    fn number(&self, place: usize) -> i32 {
+        i32::try_from(self.last_before + place as i64 + 1).unwrap_or(i32::MAX)
+    }
+
     /// The number of a new list on a level, with what the source says of its numbers. All lists with bullets are one.
     pub(super) fn begin(&mut self, list: ListKind, level: u8, known: Option<&ListNumbering>) -> i32 {
         if !list.ordered {
-            return 1;
+            return self.number(0);
         }
         let usual = match list.marker {
             Marker::Plain => 1,
@@ -78,31 +101,37 @@ impl Numberings {
             None => usual,
         };
         self.instances.push(Instance { definition, level, start: Some(list.start.max(0)) });
-        i32::try_from(self.instances.len()).unwrap_or(i32::MAX)
+        self.number(self.instances.len() - 1)
     }
 
     /// The part.
-    pub(super) fn print(&self) -> String {
-        let mut out = Printer::part("w:numbering");
+    pub(super) fn print(&self, template: Option<&Template>) -> String {
+        let (mut definitions, mut lists) = (Printer::default(), Printer::default());
         for (index, definition) in self.definitions.iter().enumerate() {
-            out.open("w:abstractNum").number("w:abstractNumId", index as i64);
-            out.value("w:multiLevelType", "multilevel");
+            definitions.open("w:abstractNum").number("w:abstractNumId", self.first_definition + index as i64);
+            definitions.value("w:multiLevelType", "multilevel");
             for level in 0..LEVELS {
-                print_level(&mut out, index, definition, level);
+                // The styles of lists have the levels of the first two definitions, where nobody else gives them others.
+                print_level(&mut definitions, index, definition, level, template.is_none() && index < 2);
             }
-            out.close();
+            definitions.close();
         }
         for (index, instance) in self.instances.iter().enumerate() {
-            out.open("w:num").number("w:numId", index as i64 + 1);
-            out.value_of("w:abstractNumId", instance.definition as i64);
+            lists.open("w:num").number("w:numId", self.number(index));
+            lists.value_of("w:abstractNumId", self.first_definition + instance.definition as i64);
             if let Some(start) = instance.start {
                 // Numbers begin anew with each list.
-                out.open("w:lvlOverride").number("w:ilvl", instance.level).value_of("w:startOverride", start);
-                out.close();
+                lists.open("w:lvlOverride").number("w:ilvl", instance.level).value_of("w:startOverride", start);
+                lists.close();
             }
-            out.close();
+            lists.close();
         }
-        out.finish()
+        let (definitions, lists) = (definitions.finish(), lists.finish());
+        template.and_then(|template| template.numbering_with(&definitions, &lists)).unwrap_or_else(|| {
+            let mut out = Printer::part("w:numbering");
+            out.raw(&definitions).raw(&lists);
+            out.finish()
+        })
     }
 }
 
@@ -114,11 +143,10 @@ fn around_number(numbering: &ListNumbering) -> Option<(String, String)> {
         .then(|| (before.to_owned(), after.to_owned()))
 }
 
-fn print_level(out: &mut Printer, index: usize, definition: &Definition, level: u8) {
+fn print_level(out: &mut Printer, index: usize, definition: &Definition, level: u8, has_style: bool) {
     out.open("w:lvl").number("w:ilvl", level);
     out.value_of("w:start", 1).value("w:numFmt", definition.format);
-    // The styles of lists have the levels of the first two definitions.
-    if index < 2 && level < 5 {
+    if has_style && level < 5 {
         out.value("w:pStyle", &list_style(index == 1, level));
     }
     if index == 0 {

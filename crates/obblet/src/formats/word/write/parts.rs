@@ -69,7 +69,13 @@ pub(super) fn media_type(part: &str) -> &'static str {
 }
 
 /// The pages: as the source has them, as the settings say, or as people of the language have them.
-pub(super) fn section(out: &mut Printer, doc: &Document, settings: &Settings, around: &[(&'static str, String)]) {
+pub(super) fn section(
+    out: &mut Printer,
+    doc: &Document,
+    settings: &Settings,
+    around: &[(&'static str, String, String)],
+    pages: Option<&str>,
+) {
     let known = doc.sections.first().filter(|section| section.page.0 > 0 && section.page.1 > 0);
     let letter = match settings.page {
         PageSize::A4 => false,
@@ -83,8 +89,12 @@ pub(super) fn section(out: &mut Printer, doc: &Document, settings: &Settings, ar
     let page = known.filter(|_| settings.page == PageSize::Auto).map_or(usual, |section| section.page);
     let margins = known.map_or([1418; 4], |section| section.margins);
     out.open("w:sectPr");
-    for (element, relation) in around {
-        out.open(element).attribute("w:type", "default").attribute("r:id", relation).close();
+    for (element, pages, relation) in around {
+        out.open(element).attribute("w:type", pages).attribute("r:id", relation).close();
+    }
+    if let Some(pages) = pages {
+        out.raw(pages).close();
+        return;
     }
     out.open("w:pgSz").number("w:w", page.0).number("w:h", page.1);
     if page.0 > page.1 {

@@ -232,7 +232,7 @@ fn rasterised(_: &[u8]) -> Option<Vec<u8>> {
 }
 
 /// The extension and the media type of what word processors show as it is.
-fn office_kind(bytes: &[u8]) -> Option<(&'static str, &'static str)> {
+pub(super) fn office_kind(bytes: &[u8]) -> Option<(&'static str, &'static str)> {
     match Kind::of(bytes) {
         Some(Kind::Png) => Some(("png", "image/png")),
         Some(Kind::Jpeg) => Some(("jpeg", "image/jpeg")),

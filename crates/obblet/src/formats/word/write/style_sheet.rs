@@ -5,7 +5,8 @@ use super::super::model::{from_style, print};
 use super::super::printer::Printer;
 use super::Writer;
 use super::run::Script;
-use super::style_table::{BuiltIn, STYLES, TABLES, Use};
+use super::style_table::{BuiltIn, STYLES, TABLE, TABLE_BASE, Use};
+use super::template::Template;
 use crate::document::{Document, NodeId, Property, StyleDefinition, StyleProperties, StyleUse, Value};
 use crate::fast_hash::HashMap;
 
@@ -27,12 +28,8 @@ pub(super) struct StyleSheet {
 }
 
 impl StyleSheet {
-    pub(super) fn new(_: &Document) -> Self {
-        Self::default()
-    }
-
     /// The id of the style of a class: one that is built in, by its name, or one of its own.
-    fn of_class(&mut self, doc: &Document, class: &str, of: Use) -> Option<String> {
+    fn of_class(&mut self, doc: &Document, class: &str, of: Use, template: Option<&Template>) -> Option<String> {
         let key = (of == Use::Character, class.to_owned());
         if let Some(known) = self.by_class.get(&key) {
             return known.clone();
@@ -45,8 +42,11 @@ impl StyleSheet {
         let id = match built_in {
             _ if is_nameless || name.trim().is_empty() => None,
             Some(known) => Some(known.id.to_owned()),
+            None if template.is_some_and(|template| template.id(of, name).is_some()) => {
+                template.and_then(|template| template.id(of, name)).map(str::to_owned)
+            }
             None => {
-                let id = self.unique_id(name, of);
+                let id = self.unique_id(name, of, template);
                 let properties = known.map(|style| style.properties.clone()).unwrap_or_default();
                 self.own.push(Own { id: id.clone(), name: name.to_owned(), of, properties });
                 Some(id)
@@ -56,7 +56,7 @@ impl StyleSheet {
         id
     }
 
-    fn unique_id(&self, name: &str, of: Use) -> String {
+    fn unique_id(&self, name: &str, of: Use, template: Option<&Template>) -> String {
         let mut plain: String = name.chars().filter(|c| c.is_ascii_alphanumeric()).collect();
         if plain.is_empty() {
             plain = "Style".to_owned();
@@ -65,7 +65,8 @@ impl StyleSheet {
             plain.push_str("Char");
         }
         let is_taken = |id: &str| {
-            STYLES.iter().any(|known| known.id.eq_ignore_ascii_case(id))
+            template.is_some_and(|template| template.has_id(id))
+                || STYLES.iter().any(|known| known.id.eq_ignore_ascii_case(id))
                 || self.own.iter().any(|own| own.id.eq_ignore_ascii_case(id))
         };
         let mut id = plain.clone();
@@ -77,25 +78,60 @@ impl StyleSheet {
         id
     }
 
-    /// The part.
-    pub(super) fn print(&self, doc: &Document, names: &mut Names) -> String {
-        let mut out = Printer::part("w:styles");
-        print_defaults(&mut out, doc);
+    /// The part: with a template its styles, and those that it lacks.
+    pub(super) fn print(&self, doc: &Document, names: &mut Names, template: Option<&Template>) -> String {
+        let mut out = Printer::default();
         for style in &STYLES {
-            print_style(&mut out, style, doc, names);
+            match template {
+                Some(template) if template.id(style.of, style.name).is_some() => {}
+                Some(template) => print_added(&mut out, style, template),
+                None => print_style(&mut out, style, doc, names),
+            }
         }
         for own in &self.own {
             out.open("w:style").attribute("w:type", if own.of == Use::Character { "character" } else { "paragraph" });
             out.attribute("w:customStyle", "1").attribute("w:styleId", &own.id);
             out.value("w:name", &own.name);
-            out.value("w:basedOn", if own.of == Use::Character { "DefaultParagraphFont" } else { "Normal" });
+            let (id, name) =
+                if own.of == Use::Character { ("DefaultParagraphFont", "Default Paragraph Font") } else { ("Normal", "Normal") };
+            out.value("w:basedOn", template.and_then(|template| template.id(own.of, name)).unwrap_or(id));
             out.empty("w:qFormat");
             print_properties(&mut out, &own.properties, own.of, None, names);
             out.close();
         }
-        out.raw(TABLES);
-        out.finish()
+        let own = out.finish();
+        match template {
+            Some(template) => {
+                let has = |id: &str| template.styles.contains(&format!("\"{id}\""));
+                let table = match (has("TableGridLight"), has("TableNormal")) {
+                    (true, _) => String::new(),
+                    (false, true) => TABLE.to_owned(),
+                    (false, false) => TABLE.replace("<w:basedOn w:val=\"TableNormal\"/>", ""),
+                };
+                template.styles_with(&(own + &table))
+            }
+            None => {
+                let mut out = Printer::part("w:styles");
+                print_defaults(&mut out, doc);
+                out.raw(&own).raw(TABLE_BASE).raw(TABLE);
+                out.finish()
+            }
+        }
     }
+}
+
+/// A style that a template lacks: what it is based on is the template's.
+fn print_added(out: &mut Printer, style: &BuiltIn, template: &Template) {
+    let base = STYLES.iter().find(|base| base.id == style.based_on).and_then(|base| template.id(base.of, base.name));
+    let next = STYLES.iter().find(|next| next.id == style.next);
+    let next = next.map_or("", |next| template.id(next.of, next.name).unwrap_or(next.id));
+    let based_on = base.unwrap_or(style.based_on);
+    // Its lists are not those of the template.
+    let is_list = style.paragraph.starts_with("<w:numPr>");
+    let paragraph = if is_list { style.paragraph.split_once("</w:numPr>").map_or("", |(_, rest)| rest) } else { style.paragraph };
+    print_built_in(out, style, based_on, next);
+    print_raw(out, paragraph, style.characters);
+    out.close();
 }
 
 /// What all text has that says nothing else: fonts for its scripts, and its language.
@@ -159,38 +195,42 @@ fn print_properties(out: &mut Printer, properties: &StyleProperties, of: Use, ou
 }
 
 fn print_style(out: &mut Printer, style: &BuiltIn, doc: &Document, names: &mut Names) {
-    let is_default = matches!(style.id, "Normal" | "DefaultParagraphFont");
+    print_built_in(out, style, style.based_on, style.next);
+    match definition_of(doc, style.name, style.of) {
+        Some(known) => {
+            let outline = style.name.strip_prefix("heading ").and_then(|level| level.parse::<u8>().ok()).map(|level| level - 1);
+            print_properties(out, &known.properties, style.of, outline, names);
+        }
+        None => print_raw(out, style.paragraph, style.characters),
+    }
+    out.close();
+}
+
+/// Begins a style that is built in.
+fn print_built_in(out: &mut Printer, style: &BuiltIn, based_on: &str, next: &str) {
     out.open("w:style").attribute("w:type", if style.of == Use::Character { "character" } else { "paragraph" });
-    if is_default {
+    if matches!(style.id, "Normal" | "DefaultParagraphFont") {
         out.attribute("w:default", "1");
     }
     out.attribute("w:styleId", style.id);
     out.value("w:name", style.name);
-    if !style.based_on.is_empty() {
-        out.value("w:basedOn", style.based_on);
+    if !based_on.is_empty() {
+        out.value("w:basedOn", based_on);
     }
-    if !style.next.is_empty() {
-        out.value("w:next", style.next);
+    if !next.is_empty() {
+        out.value("w:next", next);
     }
     out.value_of("w:uiPriority", style.priority);
-    if style.is_offered {
-        out.empty("w:qFormat");
-    } else {
-        out.empty("w:unhideWhenUsed");
+    out.empty(if style.is_offered { "w:qFormat" } else { "w:unhideWhenUsed" });
+}
+
+fn print_raw(out: &mut Printer, paragraph: &str, characters: &str) {
+    if !paragraph.is_empty() {
+        out.open("w:pPr").raw(paragraph).close();
     }
-    if let Some(known) = definition_of(doc, style.name, style.of) {
-        let outline = style.name.strip_prefix("heading ").and_then(|level| level.parse::<u8>().ok()).map(|level| level - 1);
-        print_properties(out, &known.properties, style.of, outline, names);
-        out.close();
-        return;
+    if !characters.is_empty() {
+        out.open("w:rPr").raw(characters).close();
     }
-    if !style.paragraph.is_empty() {
-        out.open("w:pPr").raw(style.paragraph).close();
-    }
-    if !style.characters.is_empty() {
-        out.open("w:rPr").raw(style.characters).close();
-    }
-    out.close();
 }
 
 impl Writer<'_> {
@@ -200,7 +240,10 @@ impl Writer<'_> {
             return None;
         }
         let doc = self.doc;
-        doc.attributes(id).classes.iter().find_map(|class| self.styles.of_class(doc, doc.text(*class), of))
+        doc.attributes(id)
+            .classes
+            .iter()
+            .find_map(|class| self.styles.of_class(doc, doc.text(*class), of, self.template.as_ref()))
     }
 
     pub(super) fn class_style(&mut self, id: NodeId) -> Option<String> {
