@@ -6,7 +6,7 @@ use crate::commands::input::is_dash;
 use crate::failure::Failure;
 use obblet::document::{Finding, Weight};
 use serde::Serialize;
-use std::io::Write;
+use std::io::{IsTerminal, Write};
 use std::path::{Path, PathBuf};
 
 /// What a command did.
@@ -92,6 +92,10 @@ pub(crate) fn write_file(path: &Path, bytes: &[u8]) -> Result<(), Failure> {
 
 /// Writes to standard output.
 pub(crate) fn to_standard_output(bytes: &[u8]) -> Result<(), Failure> {
+    // A package is no text.
+    if bytes.starts_with(b"PK\x03\x04") && std::io::stdout().is_terminal() {
+        return Err(crate::failure::misused("a Word document can't be shown in a terminal; name a file with --output"));
+    }
     let mut out = std::io::stdout().lock();
     written(out.write_all(bytes).and_then(|()| out.flush()))
 }

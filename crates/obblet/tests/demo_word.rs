@@ -458,26 +458,56 @@ fn messy_notes() -> Package {
     }
 }
 
-fn documents() -> [(&'static str, Package); 7] {
+/// The station's own design for documents that it gives to others.
+fn house_style() -> Package {
+    let heading = |before: u32, level: u32| {
+        format!("<w:keepNext/><w:spacing w:before=\"{before}\" w:after=\"100\"/><w:outlineLvl w:val=\"{level}\"/>")
+    };
+    let styles = [
+        "<w:docDefaults><w:rPrDefault><w:rPr><w:rFonts w:ascii=\"Georgia\" w:hAnsi=\"Georgia\" w:eastAsia=\"Georgia\" w:cs=\"Georgia\"/><w:sz w:val=\"21\"/><w:szCs w:val=\"21\"/></w:rPr></w:rPrDefault><w:pPrDefault><w:pPr><w:spacing w:after=\"130\" w:line=\"276\" w:lineRule=\"auto\"/></w:pPr></w:pPrDefault></w:docDefaults>".to_owned(),
+        "<w:style w:type=\"paragraph\" w:default=\"1\" w:styleId=\"Plain\"><w:name w:val=\"Normal\"/></w:style>".to_owned(),
+        "<w:style w:type=\"character\" w:default=\"1\" w:styleId=\"PlainText\"><w:name w:val=\"Default Paragraph Font\"/></w:style>".to_owned(),
+        "<w:style w:type=\"table\" w:default=\"1\" w:styleId=\"TableNormal\"><w:name w:val=\"Normal Table\"/><w:tblPr><w:tblCellMar><w:left w:w=\"108\" w:type=\"dxa\"/><w:right w:w=\"108\" w:type=\"dxa\"/></w:tblCellMar></w:tblPr></w:style>".to_owned(),
+        style("Head1", "heading 1", "Plain", &heading(360, 0), "<w:b/><w:color w:val=\"8A3B1E\"/><w:sz w:val=\"34\"/>"),
+        style("Head2", "heading 2", "Plain", &heading(280, 1), "<w:b/><w:color w:val=\"8A3B1E\"/><w:sz w:val=\"26\"/>"),
+        style("Head3", "heading 3", "Plain", &heading(220, 2), "<w:i/><w:color w:val=\"8A3B1E\"/><w:sz w:val=\"23\"/>"),
+        style("Top", "Title", "Plain", "<w:spacing w:after=\"60\"/><w:jc w:val=\"center\"/>", "<w:color w:val=\"2B4A55\"/><w:sz w:val=\"52\"/>"),
+        style("Words", "Quote", "Plain", "<w:ind w:left=\"480\" w:right=\"480\"/>", "<w:i/><w:color w:val=\"55636A\"/>"),
+        style("Below", "caption", "Plain", "<w:spacing w:after=\"200\"/><w:jc w:val=\"center\"/>", "<w:color w:val=\"55636A\"/><w:sz w:val=\"18\"/>"),
+    ];
+    let section = "<w:sectPr><w:headerReference w:type=\"default\" r:id=\"header1\"/><w:footerReference w:type=\"default\" r:id=\"footer1\"/><w:pgSz w:w=\"11906\" w:h=\"16838\"/><w:pgMar w:top=\"1700\" w:right=\"1560\" w:bottom=\"1560\" w:left=\"1560\" w:header=\"709\" w:footer=\"709\" w:gutter=\"0\"/></w:sectPr>";
+    Package {
+        body: plain("") + section,
+        styles: styles.concat(),
+        header: paragraph(
+            "<w:jc w:val=\"right\"/>",
+            &run("<w:color w:val=\"55636A\"/><w:sz w:val=\"17\"/>", "Greywick Sound Tide Station"),
+        ),
+        footer: paragraph("<w:jc w:val=\"center\"/>", &field("PAGE", &text("1"))),
+        ..Package::default()
+    }
+}
+
+fn documents() -> [(&'static str, Package); 8] {
     [
-        ("by-laws", by_laws()),
-        ("instrument-roster", instrument_roster()),
-        ("messy-notes", messy_notes()),
-        ("open-day-programme", programme()),
-        ("station-arabic", right_to_left()),
-        ("station-japanese", east_asian()),
-        ("volunteer-handbook", volunteer_handbook()),
+        ("parts/station.dotx", house_style()),
+        ("word/by-laws.docx", by_laws()),
+        ("word/instrument-roster.docx", instrument_roster()),
+        ("word/messy-notes.docx", messy_notes()),
+        ("word/open-day-programme.docx", programme()),
+        ("word/station-arabic.docx", right_to_left()),
+        ("word/station-japanese.docx", east_asian()),
+        ("word/volunteer-handbook.docx", volunteer_handbook()),
     ]
 }
 
 #[test]
 fn the_documents_of_the_demo_are_what_is_made_here() {
-    let folder = demo().join("word");
     for (name, package) in documents() {
-        let path = folder.join(format!("{name}.docx"));
+        let path = demo().join(name);
         let bytes = package.bytes();
         if std::env::var_os("OBBLET_WRITE_DEMO").is_some() {
-            std::fs::create_dir_all(&folder).unwrap();
+            std::fs::create_dir_all(path.parent().unwrap()).unwrap();
             std::fs::write(&path, &bytes).unwrap();
         }
         assert!(std::fs::read(&path).unwrap() == bytes, "{name} is not as it is made; set OBBLET_WRITE_DEMO to write it");
