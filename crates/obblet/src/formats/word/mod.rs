@@ -19,5 +19,5 @@ pub use crate::formats::StyleFidelity;
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub use package::PackageError;
 pub use read::{Comments, Headers, HeadingNumbers, ListNumbers, ReadOptions, read};
-pub use settings::{PageSize, Settings, TrackedChanges};
+pub use settings::{Extras, PageSize, Settings, TrackedChanges};
 pub use write::{WriteOptions, write};

@@ -22,14 +22,21 @@ pub struct Settings {
     pub page: PageSize,
     /// Which insertions and deletions are tracked changes in Word documents that are written.
     pub tracked_changes: TrackedChanges,
-    /// Whether Word documents that are written have a list of contents below their title.
-    pub contents_list: bool,
-    /// Whether each of their pages shows the title and the chapter at its top.
-    pub running_header: bool,
-    /// Whether each of their pages shows its number at its foot.
-    pub page_numbers: bool,
+    /// What Word documents that are written have beside their text.
+    pub extras: Extras,
     /// A document whose styles, numbering, theme, pages, headers and footers those that are written take over.
     pub template: Option<std::path::PathBuf>,
+}
+
+/// What documents have beside their text.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub struct Extras {
+    /// Whether they have a list of contents below their title.
+    pub contents_list: bool,
+    /// Whether each page shows the title and the chapter at its top.
+    pub running_header: bool,
+    /// Whether each page shows its number at its foot.
+    pub page_numbers: bool,
 }
 
 /// Which insertions and deletions are tracked changes.
@@ -65,9 +72,7 @@ impl Settings {
         hidden: false,
         page: PageSize::Auto,
         tracked_changes: TrackedChanges::Recorded,
-        contents_list: false,
-        running_header: false,
-        page_numbers: false,
+        extras: Extras { contents_list: false, running_header: false, page_numbers: false },
         template: None,
     };
 }
@@ -122,17 +127,17 @@ impl Declared for Settings {
         ),
         flag!(
             "word.contents-list",
-            contents_list,
+            extras.contents_list,
             "Whether Word documents that are written have a list of contents below their title, which word processors fill with the numbers of the pages."
         ),
         flag!(
             "word.running-header",
-            running_header,
+            extras.running_header,
             "Whether each page of Word documents that are written shows the title and the chapter at its top."
         ),
         flag!(
             "word.page-numbers",
-            page_numbers,
+            extras.page_numbers,
             "Whether each page of Word documents that are written shows its number at its foot."
         ),
         file!(

@@ -12,7 +12,7 @@ impl Writer<'_> {
     /// Writes the header and the footer that are asked for: the elements that refer to them, and their relations.
     pub(super) fn headers(&mut self, archive: &mut Archive) -> Vec<(&'static str, String, String)> {
         let mut found = Vec::new();
-        if self.settings.running_header {
+        if self.settings.extras.running_header {
             let mut out = Printer::part("w:hdr");
             let title = self.doc.metadata.title.clone().or_else(|| self.doc.first_heading()).unwrap_or_default();
             out.open("w:p").open("w:pPr").value("w:pStyle", &self.style_id("Header")).raw(RIGHT).close();
@@ -24,7 +24,7 @@ impl Writer<'_> {
             archive.add("word/header1.xml", parts::media_type("header"), out.finish());
             found.push(("w:headerReference", "default".to_owned(), self.part.relations.name("header", "header1.xml", false)));
         }
-        if self.settings.page_numbers {
+        if self.settings.extras.page_numbers {
             let mut out = Printer::part("w:ftr");
             out.open("w:p").open("w:pPr").value("w:pStyle", &self.style_id("Footer")).value("w:jc", "center").close();
             field(&mut out, " PAGE ", "1");

@@ -137,7 +137,7 @@ impl<'d> Writer<'d> {
             numberings: Numberings::behind(template.as_ref()),
             template,
             pictures: Pictures::default(),
-            bookmarks: Bookmarks::of(doc, options.settings.contents_list),
+            bookmarks: Bookmarks::of(doc, options.settings.extras.contents_list),
             contexts: vec![Context::default()],
             tables: Vec::new(),
             runs: vec![Run::default()],
@@ -162,7 +162,7 @@ impl<'d> Writer<'d> {
         self.part.out = Printer::part("w:document");
         self.part.out.open("w:body");
         self.write_title();
-        if self.settings.contents_list {
+        if self.settings.extras.contents_list {
             self.contents_list();
         }
         self.tree(self.doc.root());
