@@ -145,6 +145,11 @@ fn headings_and_parts_of_pages() {
         "<article><header><h2>a</h2></header><p>b</p><footer>c</footer></article>",
         "<article>\n<header>\n<h2>a</h2>\n</header>\n<p>b</p>\n<footer>\nc\n</footer>\n</article>",
     );
+    // What may not stand there goes, and what leads to it stays.
+    case(
+        "<details><summary><section id=m><h4>a</h4></section></summary><p>b</details><p><a href='#m'>c</a>",
+        "<details>\n<summary id=\"m\">\n<h4>a</h4>\n</summary>\n<p>b</p>\n</details>\n<p><a href=\"#m\">c</a></p>",
+    );
     case("<main><p>a</p></main>", "<p>a</p>");
     case(r#"<nav><ul><li><a href="a.html">a</a></ul></nav>"#, "<nav>\n<ul>\n<li><a href=\"a.html\">a</a></li>\n</ul>\n</nav>");
     case("<aside><p>a</p></aside>", "<aside>\n<p>a</p>\n</aside>");

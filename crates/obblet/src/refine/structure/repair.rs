@@ -234,6 +234,12 @@ impl Repair<'_> {
             let space = self.doc.create(Kind::SoftBreak);
             self.doc.move_before(next, space);
         }
+        if let Some(id) = self.doc.attributes(block).id {
+            // Links lead to it still.
+            let place = self.doc.create(Kind::Anchor);
+            self.doc.attributes_mut(place).id = Some(id);
+            self.doc.move_before(block, place);
+        }
         self.doc.unwrap(block);
         first.or(next)
     }

@@ -199,6 +199,7 @@ struct Reader<'p, 'b> {
     /// Code within lines.
     codes: Vec<NodeId>,
     callouts: Vec<NodeId>,
+    descriptions: Vec<NodeId>,
     links: Vec<fields::Link>,
     /// Links that have begun and not ended, innermost last.
     open_links: Vec<u32>,
@@ -288,6 +289,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             rubies: Vec::new(),
             codes: Vec::new(),
             callouts: Vec::new(),
+            descriptions: Vec::new(),
             links: Vec::new(),
             open_links: Vec::new(),
             notes: HashMap::default(),

@@ -161,7 +161,11 @@ impl Reader<'_, '_> {
                 let list = self.run_of_blocks(Kind::TermList);
                 match self.doc.node(list).last_child().filter(|&last| self.doc.kind(last) == Kind::TermDescription) {
                     Some(last) => last,
-                    None => self.doc.append_at(list, Kind::TermDescription, self.offset),
+                    None => {
+                        let description = self.doc.append_at(list, Kind::TermDescription, self.offset);
+                        self.descriptions.push(description);
+                        description
+                    }
                 }
             }
             _ => {

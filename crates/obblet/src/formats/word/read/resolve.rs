@@ -10,6 +10,7 @@ impl Reader<'_, '_> {
         self.set_numbered_headings();
         self.resolve_headings();
         self.drop_callout_labels();
+        self.open_descriptions();
         self.resolve_anchors();
         self.resolve_captions();
         self.resolve_comments();
@@ -43,6 +44,17 @@ impl Reader<'_, '_> {
             let first = self.doc.node(callout).first_child();
             if let Some(first) = first.filter(|&first| self.doc.plain_text(first).trim() == kind.word()) {
                 self.doc.detach(first);
+            }
+        }
+    }
+
+    /// The only paragraph of a description is its text.
+    fn open_descriptions(&mut self) {
+        for description in std::mem::take(&mut self.descriptions) {
+            let only = self.doc.node(description).first_child().filter(|&first| self.doc.node(first).next().is_none());
+            let is_plain = |node: NodeId| self.doc.kind(node) == Kind::Paragraph && self.doc.attributes(node).is_empty();
+            if let Some(only) = only.filter(|&only| is_plain(only)) {
+                self.doc.unwrap(only);
             }
         }
     }

@@ -7,6 +7,9 @@ use super::numbering::{self, LEVELS, STEP};
 use super::run::{Last, Paragraph, Run};
 use crate::document::{Align, Attributes, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Step, Text};
 
+/// Quotations in quotations are set in so often at most.
+const DEEPEST_QUOTE: u8 = 8;
+
 /// How far a quotation in a quotation is set in, in twips.
 const QUOTE: i32 = 567;
 
@@ -123,7 +126,8 @@ impl<'d> Writer<'d> {
             }),
             Kind::BlockQuote => self.push(|context| {
                 inherit(context);
-                context.quotes += 1;
+                // Further in, nothing would be left of the line.
+                context.quotes = (context.quotes + 1).min(DEEPEST_QUOTE);
                 context.style = Some("Quote");
             }),
             Kind::List(list) => self.begin_list(id, list),
