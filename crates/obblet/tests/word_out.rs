@@ -39,6 +39,7 @@ fn markdown_comes_back_as_it_was() {
     same("> Never trust a dry staff.\n>\n> Nor a wet one.\n");
     same("> [!WARNING]\n> The ladder is wet.\n");
     same("```\nread gauge\n\n  write log\n```\n");
+    same("```rust\nread()\n```\n\n```\nwrite\n```\n\n```\nsend\n```\n");
     same("| Day |  High |\n| --- | ----: |\n| Mon | 4.8 m |\n| Tue |       |\n");
     same("Before\n\n---\n\nBehind\n");
     same("The staff.[^1] The drum.[^2]\n\n[^1]: It is of *oak*.\n\n[^2]: It leaks.\n\n    Both.\n");

@@ -21,3 +21,6 @@ pub use package::PackageError;
 pub use read::{Comments, Headers, HeadingNumbers, ListNumbers, ReadOptions, read};
 pub use settings::{Extras, PageSize, Settings, TrackedChanges};
 pub use write::{WriteOptions, write};
+
+/// What the tag of a content control begins with that holds a block of code; its language follows.
+const CODE_TAG: &str = "language-";

@@ -6,12 +6,14 @@ use super::Reader;
 use crate::document::Kind;
 
 /// What a content control says of itself.
-#[derive(Clone, Copy, Debug, Default)]
+#[derive(Clone, Debug, Default)]
 pub(super) struct Control {
     /// Whether it holds a list of contents.
     pub(super) is_contents: bool,
     /// Whether it is a checkbox that is ticked, or one that is not.
     pub(super) checkbox: Option<bool>,
+    /// The language of the code that it holds; empty where its tag says that it is code and no more.
+    pub(super) language: Option<String>,
 }
 
 impl Reader<'_, '_> {
@@ -28,6 +30,9 @@ impl Reader<'_, '_> {
                     } else if element.ns == Ns::W14 && element.local() == b"checked" {
                         let value = element.get(b"val");
                         control.checkbox = Some(value.is_none_or(|value| is_on(&value)));
+                    } else if element.is(b"tag") {
+                        let tag = element.val().unwrap_or_default();
+                        control.language = tag.strip_prefix(super::super::CODE_TAG).map(str::to_owned);
                     } else if element.is(b"docPartGallery") {
                         control.is_contents = element.val().as_deref() == Some("Table of Contents");
                     }
@@ -49,7 +54,7 @@ impl Reader<'_, '_> {
 
     /// Whether the control that was opened last is the box before the text of an item, which is a task then.
     pub(super) fn ticks_item(&mut self) -> bool {
-        let Some(control) = self.controls.last().copied() else { return false };
+        let Some(control) = self.controls.last().cloned() else { return false };
         let Some(done) = control.checkbox else { return false };
         self.ensure_paragraph();
         let Some(node) = self.context().paragraph.as_ref().map(|paragraph| paragraph.node) else { return false };
@@ -59,7 +64,15 @@ impl Reader<'_, '_> {
         true
     }
 
+    /// Code in a control of its own is a block of its own.
+    pub(super) fn begin_code_control(&mut self) {
+        if self.controls.last().is_some_and(|control| control.language.is_some()) {
+            self.end_code();
+        }
+    }
+
     pub(super) fn end_control(&mut self) {
+        self.begin_code_control();
         self.controls.pop();
     }
 

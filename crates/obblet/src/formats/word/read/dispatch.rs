@@ -134,6 +134,7 @@ impl Reader<'_, '_> {
             self.omit();
             return Some(Frame::Omitted);
         }
+        self.begin_code_control();
         if self.ticks_item() {
             xml.skip();
             return None;

@@ -426,7 +426,10 @@ impl Reader<'_, '_> {
             while let Some(child) = self.doc.node(first).first_child() {
                 self.doc.detach(child);
             }
-            self.doc.set_kind(first, Kind::CodeBlock { code, info: crate::document::Text::EMPTY });
+            let language =
+                self.controls.iter().rev().find_map(|control| control.language.as_deref()).unwrap_or_default().to_owned();
+            let info = self.doc.intern(&language);
+            self.doc.set_kind(first, Kind::CodeBlock { code, info });
         } else {
             self.doc.set_kind(first, Kind::Preformatted);
             for line in &lines[1..] {

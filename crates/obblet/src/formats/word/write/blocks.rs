@@ -135,7 +135,7 @@ impl<'d> Writer<'d> {
                 inherit(context);
                 context.item = Some(checked);
             }),
-            Kind::CodeBlock { code, .. } => self.code_block(id, code),
+            Kind::CodeBlock { code, info } => self.code_block(id, code, info),
             Kind::Preformatted => {
                 self.push(inherit);
                 self.begin_paragraph(id, Some("HTMLPreformatted"));
@@ -387,12 +387,31 @@ impl<'d> Writer<'d> {
         }
     }
 
-    /// Code: a paragraph whose lines end with line breaks.
-    fn code_block(&mut self, id: NodeId, code: Text) {
+    /// Code: a paragraph whose lines end with line breaks. One with a language, and one beside another, stands in a control whose
+    /// tag says the language.
+    fn code_block(&mut self, id: NodeId, code: Text, info: Text) {
+        let is_code = |other: Option<NodeId>| other.is_some_and(|other| matches!(self.doc.kind(other), Kind::CodeBlock { .. }));
+        let node = self.doc.node(id);
+        let info = self.doc.text(info);
+        let stands_apart = !info.is_empty() || is_code(node.previous()) || is_code(node.next());
+        if stands_apart {
+            let out = &mut self.part.out;
+            out.open("w:sdt").open("w:sdtPr");
+            if !info.is_empty() {
+                out.value("w:alias", info.split([' ', ',']).next().unwrap_or(info));
+            }
+            // A tag has no more characters.
+            let tag: String = [super::super::CODE_TAG, info].concat().chars().take(64).collect();
+            out.value("w:tag", &tag).close().open("w:sdtContent");
+        }
         self.begin_paragraph(id, Some("HTMLPreformatted"));
         let code = self.doc.text(code);
         self.plain_run(code.strip_suffix('\n').unwrap_or(code));
         self.end_paragraph();
+        if stands_apart {
+            self.part.out.close().close();
+            self.line.last = Last::Nothing;
+        }
     }
 
     fn raw_block(&mut self, id: NodeId, markup: Markup, raw: Text) {

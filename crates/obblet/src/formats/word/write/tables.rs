@@ -59,6 +59,9 @@ impl Writer<'_> {
             self.tree(top);
             self.end_paragraph();
             self.contexts.pop();
+            if self.line.last == Last::Table {
+                self.empty_paragraph();
+            }
         }
         if table.rows.is_empty() {
             table.rows.push(PlannedRow { is_head: false, slots: vec![Slot::Gap] });
