@@ -237,7 +237,12 @@ impl PagesOf<'_> {
         self.files.append(&mut converted.files);
         if writes != Format::Html {
             // What people link to in text are the words of headings.
-            converted.anchors.ids = heading_names(doc);
+            let named = doc.nodes().filter(|(_, node)| node.has_attributes()).filter_map(|(id, _)| doc.attributes(id).id);
+            let named = named.map(|name| doc.text(name).to_owned());
+            let mut ids: Vec<String> = heading_names(doc).into_iter().chain(named).collect();
+            ids.sort_unstable();
+            ids.dedup();
+            converted.anchors.ids = ids;
         }
         self.add_facts(doc, self.planned.output.clone(), converted.title, converted.anchors);
         self.bodies.push(Body::Bytes(converted.bytes));

@@ -28,7 +28,9 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
         };
         read(bytes, &options).map_err(ReadError::new)
     }),
-    write: Some(|doc, request| write(doc, &WriteOptions { settings: &request.settings.word, template: request.template })),
+    write: Some(|doc, request| {
+        write(doc, &WriteOptions { settings: &request.settings.word, template: request.template, linked: request.html.requested })
+    }),
     findings: FINDINGS,
 };
 

@@ -4,6 +4,8 @@ use crate::document::{Counter, Document, Kind, Label, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::slug;
 use percent_encoding::percent_decode_str;
+use std::borrow::Cow;
+use std::collections::BTreeSet;
 
 /// A name has so many characters at most.
 const LONGEST: usize = 40;
@@ -27,9 +29,9 @@ pub(super) struct Bookmarks {
 
 impl Bookmarks {
     /// Names for the ids of a document, in the order of the text, and for headings that links lead to by their words.
-    pub(super) fn of(doc: &Document, lists_contents: bool) -> Self {
+    pub(super) fn of(doc: &Document, lists_contents: bool, others: Option<&BTreeSet<String>>) -> Self {
         let mut bookmarks = Self::default();
-        let mut linked: HashSet<String> = HashSet::default();
+        let mut linked: HashSet<String> = others.into_iter().flatten().cloned().collect();
         for (_, node) in doc.nodes() {
             if let Kind::Link { href } = node.kind()
                 && let Some(place) = doc.text(href).strip_prefix('#')
@@ -112,6 +114,17 @@ impl Bookmarks {
     /// The name of a place by its number.
     pub(super) fn name(&self, number: usize) -> &str {
         self.names.get(number).map_or("", String::as_str)
+    }
+}
+
+/// An address with the name of a place in another document as that has it: in Word documents places have bookmarks.
+pub(super) fn in_other(address: &str) -> Cow<'_, str> {
+    match address.split_once('#') {
+        Some((path, place)) if !place.is_empty() && path.to_ascii_lowercase().ends_with(".docx") => {
+            let place = percent_decode_str(place).decode_utf8_lossy();
+            Cow::Owned(format!("{path}#{}", percent_encoding::utf8_percent_encode(&name_of(&place), percent_encoding::CONTROLS)))
+        }
+        _ => Cow::Borrowed(address),
     }
 }
 

@@ -4,8 +4,8 @@ use super::super::model::print;
 use super::super::model::properties::{Colour, Flag, Raised};
 use super::super::settings::TrackedChanges;
 use super::Writer;
-use super::office_math;
 use super::run::{Change, Paragraph, Run, Script};
+use super::{bookmarks, office_math};
 use crate::document::{Kind, Markup, NodeId, RevisionKind, Shows, Step, Text, TextLevel, Underline};
 
 /// What browsers take for white space.
@@ -384,7 +384,8 @@ impl Writer<'_> {
                 false
             }
             None if is_target(address) => {
-                let name = self.part.relations.name("hyperlink", address, true);
+                let address = bookmarks::in_other(address);
+                let name = self.part.relations.name("hyperlink", &address, true);
                 self.part.out.open("w:hyperlink").attribute("r:id", &name);
                 true
             }

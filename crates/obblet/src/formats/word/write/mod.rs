@@ -42,13 +42,15 @@ use template::Template;
 pub struct WriteOptions<'a> {
     /// The settings of the format.
     pub settings: &'a Settings,
+    /// Names of places that other documents lead to.
+    pub linked: Option<&'a std::collections::BTreeSet<String>>,
     /// A document whose styles, numbering, theme, pages, headers and footers are taken over.
     pub template: Option<&'a [u8]>,
 }
 
 impl Default for WriteOptions<'_> {
     fn default() -> Self {
-        Self { settings: &super::settings::USUAL, template: None }
+        Self { settings: &super::settings::USUAL, template: None, linked: None }
     }
 }
 
@@ -137,7 +139,7 @@ impl<'d> Writer<'d> {
             numberings: Numberings::behind(template.as_ref()),
             template,
             pictures: Pictures::default(),
-            bookmarks: Bookmarks::of(doc, options.settings.extras.contents_list),
+            bookmarks: Bookmarks::of(doc, options.settings.extras.contents_list, options.linked),
             contexts: vec![Context::default()],
             tables: Vec::new(),
             runs: vec![Run::default()],
