@@ -22,6 +22,16 @@ pub(in crate::formats::word) fn apply(
     }
 }
 
+/// Turns left and right around, which style sheets mean as they are seen, and paragraphs as their lines run.
+pub(in crate::formats::word) const fn turn(own: &mut ParagraphProperties) {
+    own.alignment = match own.alignment {
+        Some(Alignment::Start) => Some(Alignment::End),
+        Some(Alignment::End) => Some(Alignment::Start),
+        other => other,
+    };
+    (own.indent_start, own.indent_end) = (own.indent_end, own.indent_start);
+}
+
 /// Twips of a length; what depends on the page is none.
 fn twips(value: &Value) -> Option<i32> {
     let Value::Length(length) = value else { return None };

@@ -92,7 +92,7 @@ fn colour(out: &mut Printer, element: &'static str, own: Option<Colour>) {
     }
 }
 
-fn shade(out: &mut Printer, own: Option<Colour>) {
+pub(in crate::formats::word) fn shade(out: &mut Printer, own: Option<Colour>) {
     if let Some(own) = own {
         out.open("w:shd").attribute("w:val", "clear").attribute("w:color", "auto").attribute("w:fill", &digits(own)).close();
     }

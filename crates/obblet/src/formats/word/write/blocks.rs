@@ -1,10 +1,11 @@
 //! Blocks: paragraphs with what the blocks around them say.
 
-use super::super::model::print;
 use super::super::model::properties::{Alignment, ParagraphProperties};
+use super::super::model::{from_style, print};
 use super::Writer;
 use super::numbering::{self, LEVELS, STEP};
 use super::run::{Last, Paragraph, Run};
+use super::style_sheet::Direct;
 use crate::document::{Align, Attributes, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Step, Text};
 
 /// Quotations in quotations are set in so often at most.
@@ -277,7 +278,12 @@ impl<'d> Writer<'d> {
         if self.is_right_to_left(context.direction) {
             properties.right_to_left = Some(true);
         }
-        properties.alignment = context.alignment;
+        // Sides are meant as they are seen.
+        properties.alignment = match (context.alignment, properties.right_to_left) {
+            (Some(Alignment::Start), Some(true)) => Some(Alignment::End),
+            (Some(Alignment::End), Some(true)) => Some(Alignment::Start),
+            (alignment, _) => alignment,
+        };
         if context.keeps_with_next {
             properties.keep_next = Some(true);
         }
@@ -299,8 +305,12 @@ impl<'d> Writer<'d> {
         self.announce(id);
         let (mut properties, item) = self.properties(id, own);
         let direct = self.direct(id);
-        if let Some((paragraph, _)) = &direct {
-            properties.override_with(paragraph);
+        if let Some(Direct { paragraph, .. }) = &direct {
+            let mut paragraph = paragraph.clone();
+            if properties.right_to_left == Some(true) {
+                from_style::turn(&mut paragraph);
+            }
+            properties.override_with(&paragraph);
         }
         let context = self.context();
         self.part.out.open("w:p");
@@ -313,8 +323,11 @@ impl<'d> Writer<'d> {
         self.line.paragraph = Paragraph::Open;
         (self.line.space, self.line.has_text) = (None, false);
         let mut run = Run::default();
-        if let Some((_, characters)) = direct {
-            run.properties = characters;
+        if let Some(direct) = direct {
+            run.properties = direct.characters;
+            if direct.is_preformatted {
+                self.line.paragraph = Paragraph::Preformatted;
+            }
         }
         if context.is_bold {
             run = run.with(super::super::model::properties::Flag::Bold);

@@ -163,9 +163,9 @@ impl Writer<'_> {
             if attributes.direction == Some(crate::document::Direction::RightToLeft) {
                 run.properties.flags.set(Flag::RightToLeft, true);
             }
-            if let Some((paragraph, characters)) = self.direct(id) {
-                run.properties.override_with(&characters);
-                run.properties.shade = paragraph.shade.or(run.properties.shade);
+            if let Some(direct) = self.direct(id) {
+                run.properties.override_with(&direct.characters);
+                run.properties.shade = direct.paragraph.shade.or(run.properties.shade);
             }
             if let Some(style) = self.class_of_text(id) {
                 run.properties.style = Some(self.style(&style));

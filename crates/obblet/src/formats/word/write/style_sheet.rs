@@ -233,6 +233,15 @@ fn print_raw(out: &mut Printer, paragraph: &str, characters: &str) {
     }
 }
 
+/// What is set at one place only.
+#[derive(Debug, Default)]
+pub(super) struct Direct {
+    pub(super) paragraph: ParagraphProperties,
+    pub(super) characters: CharacterProperties,
+    /// Whether white space counts.
+    pub(super) is_preformatted: bool,
+}
+
 impl Writer<'_> {
     /// The style of the first class of a node that has one.
     fn style_of_class(&mut self, id: NodeId, of: Use) -> Option<String> {
@@ -255,21 +264,25 @@ impl Writer<'_> {
     }
 
     /// What the classes of a node set that no style has: the looks of single places.
-    pub(super) fn direct(&mut self, id: NodeId) -> Option<(ParagraphProperties, CharacterProperties)> {
+    pub(super) fn direct(&mut self, id: NodeId) -> Option<Direct> {
         if self.doc.styles.is_empty() || !self.doc.node(id).has_attributes() {
             return None;
         }
         let doc = self.doc;
         let classes = &doc.attributes(id).classes;
-        let (mut paragraph, mut characters) = (ParagraphProperties::default(), CharacterProperties::default());
+        let mut direct = Direct::default();
         for class in classes {
             let class = doc.text(*class);
             let own = doc.styles.iter().find(|style| style.class == class && style.name.is_empty() && !style.of_marker);
             if let Some(style) = own {
-                from_style::apply(&style.properties, &mut paragraph, &mut characters, &mut self.names);
+                from_style::apply(&style.properties, &mut direct.paragraph, &mut direct.characters, &mut self.names);
+                let is_pre = |(property, value): &(Property, Value)| {
+                    *property == Property::WhiteSpace && matches!(value, Value::Keyword(space) if space.starts_with("pre"))
+                };
+                direct.is_preformatted |= style.properties.iter().any(is_pre);
             }
         }
-        Some((paragraph, characters))
+        Some(direct)
     }
 
     #[expect(clippy::unused_self, reason = "tables of the document's own styles come here")]

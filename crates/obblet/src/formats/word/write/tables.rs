@@ -1,5 +1,6 @@
 //! Tables: a grid, rows that repeat on each page, cells that go over columns and rows (section 17.4).
 
+use super::super::model::print;
 use super::Writer;
 use super::run::Last;
 use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind, Scope};
@@ -147,6 +148,7 @@ impl Writer<'_> {
             let mut slots = Vec::new();
             let mut at = 0;
             let mut first = None;
+            let goes_on_first = below.first().is_some_and(|(rows, _)| *rows > 0);
             for cell in doc.children(row) {
                 let Kind::Cell(kind) = doc.kind(cell) else { continue };
                 first.get_or_insert(kind);
@@ -169,7 +171,7 @@ impl Writer<'_> {
                 at += free;
             }
             at = continue_cells(&mut below, &mut slots, at, true);
-            has_row_heads &= is_head || first.is_some_and(|cell| cell.header && cell.scope != Scope::Column);
+            has_row_heads &= is_head || goes_on_first || first.is_some_and(|cell| cell.header && cell.scope != Scope::Column);
             width = width.max(at);
             planned.push((PlannedRow { is_head, slots }, at));
         }
@@ -247,6 +249,7 @@ impl Writer<'_> {
 
     pub(super) fn begin_cell(&mut self, id: NodeId, cell: CellKind) {
         self.empty_slots(false);
+        let direct = self.direct(id);
         let Some(table) = self.tables.last_mut() else { return };
         let align =
             if cell.align == Align::Unsaid { table.aligns.get(table.column).copied().unwrap_or_default() } else { cell.align };
@@ -266,6 +269,11 @@ impl Writer<'_> {
             }
             if goes_on {
                 out.value("w:vMerge", "restart");
+            }
+            if let Some(direct) = direct {
+                // The ground and the lines of the cell itself.
+                print::borders(out, "w:tcBorders", &direct.paragraph.borders, ["", ""]);
+                print::shade(out, direct.paragraph.shade);
             }
             out.close();
             self.line.last = Last::Nothing;
