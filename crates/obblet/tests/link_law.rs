@@ -10,6 +10,7 @@ use std::collections::BTreeMap;
 use support::convert::convert;
 use support::dom;
 use support::package::{Package, paragraph, style, text};
+use support::package_check::faults;
 
 /// Names of places as people and programs give them.
 const NAMES: [&str; 9] = ["tides", "Tides", "the-gauge", "_Toc123", "1", "é", "潮", "a.b:c", "Note"];
@@ -117,6 +118,10 @@ proptest! {
                 let page = converted(&source, reads, Format::Html, settings);
                 prop_assert_eq!(found(&page), expected(&blocks, false), "{} {:?}\n{}", reads.name(), settings, page);
             }
+            let package = convert(&source, reads, Format::Word, &[]).bytes;
+            prop_assert_eq!(faults(&package), Vec::<String>::new());
+            let page = converted(&package, Format::Word, Format::Html, &[]);
+            prop_assert_eq!(found(&page), expected(&blocks, false), "{} through Word\n{}", reads.name(), page);
             // Markdown has names for headings only, and those that it makes of their words.
             let markdown = converted(&source, reads, Format::Markdown, &[]);
             let back = converted(markdown.as_bytes(), Format::Markdown, Format::Html, &[]);

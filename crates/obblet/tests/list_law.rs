@@ -9,6 +9,7 @@ use std::collections::HashMap;
 use support::convert::convert;
 use support::dom::{self, Dom};
 use support::package::{Package, cell, item, levels, numbering, plain, row, table};
+use support::package_check::faults;
 
 /// A paragraph: an item of a list at a level, or not one.
 #[derive(Clone, Copy, Debug)]
@@ -165,6 +166,12 @@ proptest! {
         let back = dom::fragment(&converted(markdown.as_bytes(), Format::Markdown, Format::Html));
         if list.is_plain() {
             prop_assert_eq!(&shown(&back), &expected, "{}\n{}", source, markdown);
+        }
+        let package = convert(source.as_bytes(), Format::Html, Format::Word, &[]).bytes;
+        prop_assert_eq!(faults(&package), Vec::<String>::new());
+        let through = dom::fragment(&converted(&package, Format::Word, Format::Html));
+        if list.is_plain() {
+            prop_assert_eq!(&shown(&through), &expected, "{} through Word", source);
         }
         // Whatever the numbers, the items are all there and nested as they were.
         let depth = |dom: &Dom| dom.order().iter().filter(|node| dom.name(**node) == "li").count();

@@ -8,6 +8,7 @@ use proptest::prelude::*;
 use support::convert::convert;
 use support::dom;
 use support::package::{Package, paragraph, plain, text};
+use support::package_check::faults;
 
 /// Paragraphs, with the notes that are mentioned in each.
 type Text = Vec<Vec<usize>>;
@@ -107,6 +108,17 @@ proptest! {
         let markdown = converted(html.as_bytes(), Format::Html, Format::Markdown);
         let back = converted(markdown.as_bytes(), Format::Markdown, Format::Html);
         prop_assert_eq!(marks(&back), expected(&text), "{}\n{}", markdown, back);
+    }
+
+    #[test]
+    fn marks_go_through_word((text, long) in (texts(true), any::<bool>())) {
+        let source = in_markdown(&text, long);
+        let package = convert(source.as_bytes(), Format::Markdown, Format::Word, &[]).bytes;
+        prop_assert_eq!(faults(&package), Vec::<String>::new());
+        let html = converted(&package, Format::Word, Format::Html);
+        // Notes that nothing mentions have marks at the end.
+        let (found, (wanted, count)) = (marks(&html).0, expected(&text));
+        prop_assert_eq!(&found[..count], &wanted[..], "{}\n{}", source, html);
     }
 
     #[test]

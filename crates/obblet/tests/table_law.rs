@@ -10,6 +10,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use support::convert::convert;
 use support::dom::{self, Dom};
 use support::package::{Package, cell, plain, row, table};
+use support::package_check::faults;
 
 /// A cell: its words, the first row and column that it takes, and those behind it.
 #[derive(Clone, Debug)]
@@ -136,6 +137,11 @@ proptest! {
             let markdown = converted(source, *reads, Format::Markdown, &[]);
             let back = converted(markdown.as_bytes(), Format::Markdown, Format::Html, &[]);
             prop_assert_eq!(places(&tiles_of(&dom::fragment(&back))), expected.clone(), "{}\n{}", markdown, back);
+            // As a table of a word processor, and back.
+            let package = convert(source, *reads, Format::Word, &[]).bytes;
+            prop_assert_eq!(faults(&package), Vec::<String>::new());
+            let back = converted(&package, Format::Word, Format::Html, &[]);
+            prop_assert_eq!(places(&tiles_of(&dom::fragment(&back))), expected.clone(), "through Word\n{}", back);
             // Where cells can't be merged, their words are all there, in order.
             for (writes, settings) in [(Format::Markdown, "markdown.html=drop"), (Format::Text, "text.width=0")] {
                 let text = converted(source, *reads, writes, &[settings]);

@@ -132,10 +132,13 @@ impl<'d> Writer<'d> {
                 context.style = Some("Quote");
             }),
             Kind::List(list) => self.begin_list(id, list),
-            Kind::ListItem { checked } => self.push(|context| {
-                inherit(context);
-                context.item = Some(checked);
-            }),
+            Kind::ListItem { checked } => {
+                self.count_from_value(id);
+                self.push(|context| {
+                    inherit(context);
+                    context.item = Some(checked);
+                });
+            }
             Kind::CodeBlock { code, info } => self.code_block(id, code, info),
             Kind::Preformatted => {
                 self.push(inherit);
@@ -230,6 +233,25 @@ impl<'d> Writer<'d> {
             context.is_tight = list.tight;
             context.item = None;
         });
+    }
+
+    /// An item that says its number begins the counting anew.
+    fn count_from_value(&mut self, item: NodeId) {
+        if !self.doc.node(item).has_attributes() {
+            return;
+        }
+        let value = self.doc.attributes(item).other.iter().find(|(name, _)| self.doc.text(*name) == "value");
+        let start = value.and_then(|(_, value)| self.doc.text(*value).trim().parse::<i32>().ok());
+        let list = self.doc.node(item).parent().map(|list| (list, self.doc.kind(list)));
+        if let (Some(start), Some((node, Kind::List(list)))) = (start, list)
+            && list.ordered
+            && let Some((_, level, ordered)) = self.context().list
+        {
+            let instance = self.numberings.begin(ListKind { start, ..list }, level, self.doc.numberings.get(node));
+            if let Some(context) = self.contexts.last_mut() {
+                context.list = Some((instance, level, ordered));
+            }
+        }
     }
 
     /// The properties that the blocks around a paragraph and its node give it.
