@@ -305,7 +305,11 @@ impl Plan {
             parts.push(format!("{}={}", setting.key, setting.get(profile)).replace(&root, ""));
         }
         for (setting, file) in files {
-            parts.push(self.shared.text(setting, file)?.to_string());
+            parts.push(match *setting {
+                #[cfg(feature = "word")]
+                "word.template" => format!("{:?}", Hash::of(&crate::cache::bytes(Some(&self.shared), setting, file)?)),
+                _ => self.shared.text(setting, file)?.to_string(),
+            });
         }
         Ok(Hash::of_parts(parts.iter().map(String::as_bytes)))
     }
