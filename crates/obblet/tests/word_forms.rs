@@ -172,7 +172,7 @@ fn toggles_of_styles_and_runs() {
         ("Subtle Emphasis", "<w:i/>", "<em>x</em>"),
         ("Book Title", "<w:b/><w:i/>", "<strong><em>x</em></strong>"),
         ("HTML Code", "<w:rFonts w:ascii=\"Courier New\"/>", "<code>x</code>"),
-        ("HTML Keyboard", "", "<code>x</code>"),
+        ("HTML Keyboard", "", "<kbd>x</kbd>"),
     ] {
         let body = paragraph("", &run("<w:rStyle w:val=\"C\"/>", "x"));
         is(&Package { styles: characters(name, properties), ..Package::of(&body) }, &format!("<p>{expected}</p>"));
