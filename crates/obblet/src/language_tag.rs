@@ -5,6 +5,14 @@ pub(crate) fn primary(tag: &str) -> String {
     tag.split(['-', '_']).next().unwrap_or_default().to_ascii_lowercase()
 }
 
+/// Whether a text has the form of a language tag (BCP 47).
+pub(crate) fn is_well_formed(tag: &str) -> bool {
+    let mut parts = tag.split('-');
+    let is_part = |part: &str, least| (least..=8).contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric());
+    parts.next().is_some_and(|first| is_part(first, 2) && first.bytes().all(|byte| byte.is_ascii_alphabetic()) && first.len() < 4)
+        && parts.all(|part| is_part(part, 1))
+}
+
 /// Whether two tags are of one language, wherever it is spoken. What is said to be no language is any; Chinese is written in two
 /// ways, which have tags of their own.
 pub(crate) fn is_same(one: &str, other: &str) -> bool {

@@ -78,6 +78,7 @@ pub mod pipeline;
 pub mod profile;
 #[cfg(feature = "publish")]
 pub mod publish;
+mod quotation_marks;
 #[cfg(feature = "recognise")]
 mod recognise;
 pub mod refine;

@@ -184,7 +184,7 @@ fn beside(key: &str) -> &'static [&'static str] {
     }
 }
 
-/// What documents become in all the ways that matter to a setting: a name, all that is told, and the markup.
+/// What documents become in all the ways that matter to a setting: a name, the output with its findings, and the markup.
 fn all_outputs(profile: &Profile, base: &str, sources: &[(Format, Vec<u8>)]) -> Vec<(String, String, String)> {
     let mut outputs = Vec::new();
     for (reads, source) in sources {
@@ -198,8 +198,8 @@ fn all_outputs(profile: &Profile, base: &str, sources: &[(Format, Vec<u8>)]) -> 
                 done.findings.iter().map(|found| format!("{} {} {}", found.code, found.message, found.lost)).collect();
             let html = if writes == Format::Html { done.text().unwrap().to_owned() } else { String::new() };
             // Packages are the same where their bytes are.
-            let told = done.text().map_or_else(|| format!("{:?}", done.bytes), str::to_owned);
-            outputs.push((name, format!("{told}{:?}{found:?}", done.length), html));
+            let output = done.text().map_or_else(|| format!("{:?}", done.bytes), str::to_owned);
+            outputs.push((name, format!("{output}{:?}{found:?}", done.length), html));
         }
     }
     outputs
@@ -234,7 +234,7 @@ fn every_setting_does_something_and_keeps_fragments_valid() {
                 let mut profile = Profile::built_in(base).unwrap();
                 beside(setting.key).iter().for_each(|other| profile.set(other).unwrap());
                 profile.set(&format!("{}={value}", setting.key)).unwrap_or_else(|error| panic!("{error}"));
-                for (name, told, html) in all_outputs(&profile, base, &sources) {
+                for (name, output, html) in all_outputs(&profile, base, &sources) {
                     // Trusted markup is as it is.
                     let is_ours = !matches!(setting.key, "html.trust" | "html.raw" | "markdown.tag-filter")
                         && !html.starts_with("<!DOCTYPE");
@@ -245,7 +245,7 @@ fn every_setting_does_something_and_keeps_fragments_valid() {
                         let found = validity::faults(&html).into_iter().filter(|fault| !is_level(fault));
                         faults.extend(found.map(|fault| format!("{}={value}, {name}: {fault}", setting.key)));
                     }
-                    outcome.push(told);
+                    outcome.push(output);
                 }
             }
             tried += 1;

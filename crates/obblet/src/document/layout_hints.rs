@@ -29,7 +29,10 @@ pub enum HintRole {
     /// A table that is there to set things beside each other.
     Layout,
     /// The title of the document, above its headings.
-    Title,
+    Title {
+        /// By how many levels its headings were lowered to stand below it.
+        lowered: u8,
+    },
 }
 
 /// What a reader saw of one node.
@@ -47,7 +50,8 @@ pub struct LayoutHint {
     pub first_line: f32,
 }
 
-/// What a reader saw of the looks of a source. Passes of [`refine`](crate::refine) read it; writers never do.
+/// What a reader saw of the looks of a source. Passes of [`refine`](crate::refine) read it;
+/// of writers, only that of Word documents, which has a style for the title.
 #[derive(Clone, Debug, Default)]
 pub struct LayoutHints {
     /// How much of the source was written for its looks.

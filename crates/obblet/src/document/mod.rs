@@ -102,8 +102,10 @@ pub struct Original {
     pub name: String,
     /// The bytes as they were found.
     pub bytes: Vec<u8>,
-    /// Whether all that it shows is in what was made of it.
+    /// Whether all that it shows is in what was made of it, but for what is cut off.
     pub is_whole: bool,
+    /// Whether sides of it are cut off in what was made of it.
+    pub is_cropped: bool,
 }
 
 /// A footnote or endnote: a tree of its own, mentioned by [`Kind::NoteReference`] nodes.

@@ -1,7 +1,8 @@
 //! Bitmaps without a file of their own ([MS-WMF] 2.2.2.9), as the address of a PNG or JPEG that holds them.
 
 use super::bytes::Bytes;
-use image::{ImageFormat, ImageReader, Limits};
+use crate::picture::{LONGEST_SIDE, decoder};
+use image::ImageFormat;
 use std::io::Cursor;
 use std::sync::Arc;
 
@@ -11,12 +12,6 @@ pub(super) struct Bitmap {
     pub(super) address: Arc<str>,
     pub(super) size: (u32, u32),
 }
-
-/// So many pixels are the most that a bitmap may have on a side.
-const LONGEST_SIDE: u32 = 20_000;
-
-/// So many bytes may a bitmap take while it is read.
-const MOST_BYTES: u64 = 1 << 28;
 
 /// So many pixels may the bitmaps of a drawing have together.
 pub(super) const MOST_PIXELS: u64 = 1 << 27;
@@ -62,13 +57,7 @@ fn without_alpha(header: &[u8], bits: &[u8]) -> Option<image::DynamicImage> {
     file.extend_from_slice(&offset.to_le_bytes());
     file.extend_from_slice(header);
     file.extend_from_slice(bits);
-    let mut reader = ImageReader::with_format(Cursor::new(file), ImageFormat::Bmp);
-    let mut limits = Limits::default();
-    limits.max_image_width = Some(LONGEST_SIDE);
-    limits.max_image_height = Some(LONGEST_SIDE);
-    limits.max_alloc = Some(MOST_BYTES);
-    reader.limits(limits);
-    let image = reader.decode().ok()?;
+    let image = decoder(file, ImageFormat::Bmp).decode().ok()?;
     // A fourth byte that says nothing is no transparency.
     Some(image.to_rgb8().into())
 }
@@ -120,12 +109,7 @@ fn address(media_type: &str, bytes: &[u8]) -> String {
 /// A picture that is a file of its own.
 pub(super) fn of_file(bytes: &[u8], left: &mut u64) -> Option<Bitmap> {
     let format = image::guess_format(bytes).ok()?;
-    let mut reader = ImageReader::with_format(Cursor::new(bytes), format);
-    let mut limits = Limits::default();
-    limits.max_image_width = Some(LONGEST_SIDE);
-    limits.max_image_height = Some(LONGEST_SIDE);
-    limits.max_alloc = Some(MOST_BYTES);
-    reader.limits(limits);
+    let reader = decoder(bytes, format);
     let media_type = match format {
         ImageFormat::Png => "image/png",
         ImageFormat::Jpeg => "image/jpeg",

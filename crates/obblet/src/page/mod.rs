@@ -134,7 +134,7 @@ pub(crate) fn content(
     options.unmentioned = unmentioned;
     let mut written = html::write(doc, &options);
     let metadata = &doc.metadata;
-    let said = metadata.language.clone().filter(|tag| html::is_language(tag));
+    let said = metadata.language.clone().filter(|tag| crate::language_tag::is_well_formed(tag));
     let recognised = if said.is_none() { recognised_language(doc) } else { None };
     if let Some(found) = recognised {
         let message = format!("nothing says the language of the page; its text is in \"{found}\", and the page says so");

@@ -90,6 +90,26 @@ pub(crate) fn size(bytes: &[u8]) -> Option<(usize, usize)> {
         .filter(|&(width, height)| (1..100_000).contains(&width) && (1..100_000).contains(&height))
 }
 
+/// So many pixels are the most that a raster image may have on a side where it is decoded.
+#[cfg(feature = "images")]
+pub(crate) const LONGEST_SIDE: u32 = 20_000;
+
+/// So many bytes may a raster image take while it is decoded.
+#[cfg(feature = "images")]
+const MOST_BYTES: u64 = 1 << 28;
+
+/// A decoder for bytes of a format that takes no more memory than images need.
+#[cfg(feature = "images")]
+pub(crate) fn decoder<B: AsRef<[u8]>>(bytes: B, format: image::ImageFormat) -> image::ImageReader<std::io::Cursor<B>> {
+    let mut reader = image::ImageReader::with_format(std::io::Cursor::new(bytes), format);
+    let mut limits = image::Limits::default();
+    limits.max_image_width = Some(LONGEST_SIDE);
+    limits.max_image_height = Some(LONGEST_SIDE);
+    limits.max_alloc = Some(MOST_BYTES);
+    reader.limits(limits);
+    reader
+}
+
 #[cfg(feature = "images")]
 fn size_of_raster(bytes: &[u8]) -> Option<(usize, usize)> {
     imagesize::blob_size(bytes).ok().map(|size| (size.width, size.height))

@@ -2,6 +2,8 @@
 
 use crate::document::{Document, Kind, NodeId, Step};
 use crate::fast_hash::HashMap;
+use crate::language_tag;
+use crate::quotation_marks::{self, Marks};
 
 /// What becomes of straight quotation marks.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -29,31 +31,6 @@ pub enum Dashes {
     /// Dashes become two and three hyphens, and an ellipsis three full stops.
     Hyphens,
 }
-
-/// Opening and closing marks, outer and inner.
-#[derive(Clone, Copy, Debug)]
-struct Marks {
-    double: (&'static str, &'static str),
-    single: (&'static str, &'static str),
-}
-
-const ENGLISH: Marks = Marks { double: ("\u{201C}", "\u{201D}"), single: ("\u{2018}", "\u{2019}") };
-
-/// Marks by language. Facts from the Unicode Common Locale Data Repository's delimiters, 2026.
-const BY_LANGUAGE: [(&str, Marks); 12] = [
-    ("cs", Marks { double: ("\u{201E}", "\u{201C}"), single: ("\u{201A}", "\u{2018}") }),
-    ("da", Marks { double: ("\u{201C}", "\u{201D}"), single: ("\u{2018}", "\u{2019}") }),
-    ("de", Marks { double: ("\u{201E}", "\u{201C}"), single: ("\u{201A}", "\u{2018}") }),
-    ("es", Marks { double: ("\u{AB}", "\u{BB}"), single: ("\u{201C}", "\u{201D}") }),
-    ("fi", Marks { double: ("\u{201D}", "\u{201D}"), single: ("\u{2019}", "\u{2019}") }),
-    ("fr", Marks { double: ("\u{AB}\u{A0}", "\u{A0}\u{BB}"), single: ("\u{AB}\u{A0}", "\u{A0}\u{BB}") }),
-    ("it", Marks { double: ("\u{AB}", "\u{BB}"), single: ("\u{201C}", "\u{201D}") }),
-    ("nb", Marks { double: ("\u{AB}", "\u{BB}"), single: ("\u{2018}", "\u{2019}") }),
-    ("pl", Marks { double: ("\u{201E}", "\u{201D}"), single: ("\u{AB}", "\u{BB}") }),
-    ("ru", Marks { double: ("\u{AB}", "\u{BB}"), single: ("\u{201E}", "\u{201C}") }),
-    ("sv", Marks { double: ("\u{201D}", "\u{201D}"), single: ("\u{2019}", "\u{2019}") }),
-    ("uk", Marks { double: ("\u{AB}", "\u{BB}"), single: ("\u{201E}", "\u{201C}") }),
-];
 
 /// The dash between parts of a sentence.
 #[derive(Clone, Copy, Debug)]
@@ -91,8 +68,8 @@ pub fn set(doc: &mut Document, quotes: Quotes, dashes: Dashes) {
         return;
     }
     let language = doc.metadata.language.as_deref().unwrap_or("en");
-    let primary = language.split('-').next().unwrap_or_default().to_ascii_lowercase();
-    let marks = BY_LANGUAGE.iter().find(|(known, _)| *known == primary).map_or(ENGLISH, |(_, marks)| *marks);
+    let primary = language_tag::primary(language);
+    let marks = quotation_marks::of(language);
     let dash =
         DASHES.iter().find(|(known, _)| *known == primary).map_or(Dash { mark: '\u{2013}', spaced: true }, |(_, dash)| *dash);
     let roots: Vec<NodeId> = doc.roots();

@@ -103,6 +103,11 @@ fn value_of<'a>(node: Node<'a, '_>, name: &str) -> Option<&'a str> {
     node.attributes().find(|attribute| attribute.name() == name).map(|attribute| attribute.value())
 }
 
+/// Whether a text has the form of a language tag.
+fn is_tag(text: &str) -> bool {
+    text.split('-').all(|part| matches!(part.len(), 1..=8) && part.bytes().all(|byte| byte.is_ascii_alphanumeric()))
+}
+
 struct Checker<'a> {
     part: &'a str,
     known: &'a Known,
@@ -116,8 +121,8 @@ impl Checker<'_> {
     }
 
     fn check(&mut self, doc: &Document<'_>) {
-        let (mut starts, mut ends, mut names, mut drawings) =
-            (BTreeSet::new(), BTreeSet::new(), BTreeSet::new(), BTreeSet::new());
+        let (mut starts, mut ends, mut names, mut drawings, mut styles) =
+            (BTreeSet::new(), BTreeSet::new(), BTreeSet::new(), BTreeSet::new(), BTreeSet::new());
         for node in doc.descendants().filter(Node::is_element) {
             let name = node.tag_name().name();
             let parent = node.parent().map_or("", |parent| parent.tag_name().name());
@@ -148,6 +153,18 @@ impl Checker<'_> {
                     }
                 }
                 "bookmarkEnd" if !starts.contains(&id) || !ends.insert(id.clone()) => self.fault(format!("end of bookmark {id}")),
+                "style" if !styles.insert(value_of(node, "styleId").unwrap_or_default().to_lowercase()) => {
+                    self.fault(format!("a second style {:?}", value_of(node, "styleId")));
+                }
+                "name" if parent == "style" && (value.chars().count() > 253 || value.contains([',', ';'])) => {
+                    self.fault(format!("name of a style {value}"));
+                }
+                "hyperlink" if value_of(node, "tooltip").is_some_and(|tip| tip.chars().count() > 260) => {
+                    self.fault("tip of a link");
+                }
+                "lang" | "themeFontLang" if node.attributes().any(|tag| !is_tag(tag.value())) => {
+                    self.fault(format!("languages {:?}", node.attributes().map(|tag| tag.value()).collect::<Vec<_>>()));
+                }
                 "docPr" if !drawings.insert(id.clone()) => self.fault(format!("a second drawing {id}")),
                 _ => {}
             }

@@ -19,7 +19,7 @@ pub(super) fn attribute(kind: Kind, name: &str, value: &str) -> Option<Attribute
         (Kind::Link { .. }, "rel") => {
             value.bytes().all(|byte| byte.is_ascii_alphabetic() || matches!(byte, b' ' | b'-')).then_some(AttributeForm::Text)
         }
-        (Kind::Link { .. }, "hreflang") => is_language(value).then_some(AttributeForm::Text),
+        (Kind::Link { .. }, "hreflang") => crate::language_tag::is_well_formed(value).then_some(AttributeForm::Text),
         (Kind::List(list), "reversed") => list.ordered.then_some(AttributeForm::Flag),
         (Kind::ListItem { .. }, "value") => value.parse::<i32>().is_ok().then_some(AttributeForm::Text),
         (Kind::BlockQuote | Kind::Insertion | Kind::Deletion | Kind::TextLevel(TextLevel::Quotation), "cite") => {
@@ -31,14 +31,6 @@ pub(super) fn attribute(kind: Kind, name: &str, value: &str) -> Option<Attribute
         (Kind::TextLevel(TextLevel::Data), "value") => Some(AttributeForm::Text),
         _ => None,
     }
-}
-
-/// Whether a text has the form of a language tag (BCP 47).
-pub(crate) fn is_language(tag: &str) -> bool {
-    let mut parts = tag.split('-');
-    let is_part = |part: &str, least| (least..=8).contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric());
-    parts.next().is_some_and(|first| is_part(first, 2) && first.bytes().all(|byte| byte.is_ascii_alphabetic()) && first.len() < 4)
-        && parts.all(|part| is_part(part, 1))
 }
 
 /// Whether a text is a date as `YYYY-MM-DD`, with or without a time behind it.

@@ -17,7 +17,6 @@ mod settings;
 mod write;
 
 pub use address::{is_safe_link, is_safe_picture};
-pub(crate) use attribute_values::is_language;
 pub use check::{check, is_page};
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub(crate) use read::open_raw_with;

@@ -280,6 +280,7 @@ impl Writer<'_> {
     /// The text of a line; what was broken by hand is broken by a line separator.
     pub(super) fn inline(&mut self, nodes: &[NodeId]) -> String {
         let doc = self.doc;
+        let quotation = crate::quotation_marks::of(doc.metadata.language.as_deref().unwrap_or_default()).double;
         let mut out = String::new();
         for &top in nodes {
             for step in doc.walk(top) {
@@ -295,7 +296,7 @@ impl Writer<'_> {
                             out.push_str(&format!("{space}(note {})", note + 1));
                         }
                         Kind::Raw { raw, .. } if !doc.text(raw).starts_with('<') => out.push_str(doc.text(raw)),
-                        Kind::TextLevel(TextLevel::Quotation) => out.push('\u{201C}'),
+                        Kind::TextLevel(TextLevel::Quotation) => out.push_str(quotation.0),
                         Kind::TextLevel(TextLevel::RubyText) => {
                             self.unsaid(Unsaid::Ruby, id);
                             if !self.has_parentheses(id) {
@@ -316,7 +317,7 @@ impl Writer<'_> {
                             let mark = self.address(doc.text(href), &doc.plain_text(id));
                             out.push_str(&mark);
                         }
-                        Kind::TextLevel(TextLevel::Quotation) => out.push('\u{201D}'),
+                        Kind::TextLevel(TextLevel::Quotation) => out.push_str(quotation.1),
                         Kind::TextLevel(TextLevel::RubyText) if !self.has_parentheses(id) => out.push(')'),
                         _ => {}
                     },

@@ -46,7 +46,11 @@ const FINDINGS: &[FindingInfo] = &[
         &[Weight::Changed],
         "An image is linked in a Word document and not part of it: its file was not found, or is elsewhere.",
     ),
-    finding("word.template", &[Weight::Lost], "The template can't be used; the built-in design was."),
+    finding(
+        "word.template",
+        &[Weight::Lost],
+        "The template or a part of it can't be used; the built-in design stands in its place.",
+    ),
     finding("word.no-form", &[Weight::Changed], "Word documents have no form for something; the nearest one was written."),
     finding("word.columns", &[Weight::Changed], "Text that is set in columns runs in one; `exact` keeps the columns."),
     finding("word.comment", &[Weight::Lost], "Comments were left out; their words are in the finding."),

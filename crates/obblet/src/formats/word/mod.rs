@@ -6,6 +6,7 @@
 //! together. The reader resolves all of that in one pass over each part. A part in HTML that a document takes in is raw markup,
 //! which [`open_raw`](crate::formats::html::open_raw) opens.
 
+mod dates;
 mod descriptor;
 mod model;
 mod package;

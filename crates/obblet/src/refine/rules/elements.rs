@@ -297,7 +297,8 @@ fn unwrap_leaf_or_text(doc: &mut Document, rules: &Rules<'_>, id: NodeId, tally:
             doc.unwrap(id);
         }
         Kind::TextLevel(TextLevel::Quotation) => {
-            for (mark, end) in [("\u{201C}", false), ("\u{201D}", true)] {
+            let marks = crate::quotation_marks::of(doc.metadata.language.as_deref().unwrap_or_default()).double;
+            for (mark, end) in [(marks.0, false), (marks.1, true)] {
                 let mark = doc.intern(mark);
                 let mark = doc.create(Kind::Text(mark));
                 match doc.node(id).first_child().filter(|_| !end) {

@@ -4,7 +4,7 @@ use super::Faults;
 use super::elements::{self, Element, Holds, INTERACTIVE};
 use super::tree::{Node, Tree};
 use crate::fast_hash::{HashMap, HashSet};
-use crate::formats::html::attribute_values::is_language;
+use crate::language_tag::is_well_formed;
 use html5ever::ns;
 use percent_encoding::percent_decode_str;
 
@@ -199,7 +199,7 @@ fn attributes(node: &Node, faults: &mut Faults) {
         } else if !(own || global || name == "html" && attribute.starts_with("xmlns")) {
             faults.add("check.unknown-attribute", node.line, format!("<{name}> has no attribute {attribute}"));
         }
-        if matches!(attribute, "lang" | "xml:lang") && !value.is_empty() && !is_language(value) {
+        if matches!(attribute, "lang" | "xml:lang") && !value.is_empty() && !is_well_formed(value) {
             faults.add("check.language", node.line, format!("{value} is no language"));
         }
     }

@@ -342,7 +342,7 @@ fn cell(given: &Given<'_>, header: bool) -> CellKind {
 /// Attributes of the html and body elements speak for the page.
 fn whole(state: &mut ParseState, given: &Given<'_>) {
     let language = given.get(local_name!("lang")).or_else(|| given.get(LocalName::from("xml:lang")));
-    if let Some(language) = language.map(language_tag).filter(|tag| attribute_values::is_language(tag)) {
+    if let Some(language) = language.map(language_tag).filter(|tag| crate::language_tag::is_well_formed(tag)) {
         state.language.get_or_insert(language);
     }
     if let Some(direction) = given.get(local_name!("dir")).and_then(Direction::from_value) {
@@ -448,7 +448,7 @@ fn global_attributes(doc: &mut Document, state: &mut ParseState, node: NodeId, k
             }
             local_name!("lang") => {
                 let language = language_tag(&attribute.value);
-                if attribute_values::is_language(&language) {
+                if crate::language_tag::is_well_formed(&language) {
                     let language = doc.intern(&language);
                     doc.attributes_mut(node).language = Some(language);
                 }

@@ -32,7 +32,7 @@ pub(super) fn read(doc: &mut Document, state: &ParseState) {
         get(&["date", "dcterms.date", "dcterms.created", "dc.date", "article:published_time", "dcterms.issued", "created"]);
     metadata.language = state.language.clone().or_else(|| {
         let language = get(&["content-language", "dc.language", "dcterms.language"])?.trim().replace('_', "-");
-        crate::formats::html::attribute_values::is_language(&language).then_some(language)
+        crate::language_tag::is_well_formed(&language).then_some(language)
     });
     metadata.direction = state.direction;
     metadata.keywords = get(&["keywords"]).map_or_else(Vec::new, |words| {

@@ -547,7 +547,7 @@ impl Writer<'_, '_> {
             self.out.attribute("class", &classes.join(" "));
         }
         if let Some(language) =
-            attributes.language.map(|language| self.doc.text(language)).filter(|tag| attribute_values::is_language(tag))
+            attributes.language.map(|language| self.doc.text(language)).filter(|tag| crate::language_tag::is_well_formed(tag))
         {
             self.out.attribute("lang", language);
             if self.options.settings.syntax == Syntax::Xhtml {

@@ -266,13 +266,13 @@ impl Numberings {
 }
 
 impl Level {
-    /// Whether a list in HTML shows its numbers much as the document does: the number of the level alone, with no more than
-    /// a stop or parentheses around it.
     /// Whether it counts.
     pub(in crate::formats::word) const fn is_ordered(&self) -> bool {
         !matches!(self.format, NumberFormat::Bullet | NumberFormat::None)
     }
 
+    /// Whether a list in HTML shows its numbers much as the document does: the number of the level alone, with no more than
+    /// a stop or parentheses around it.
     pub(in crate::formats::word) fn is_plain(&self, level: u8) -> bool {
         if self.format == NumberFormat::Bullet {
             return true;

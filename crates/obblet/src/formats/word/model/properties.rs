@@ -116,7 +116,7 @@ pub(in crate::formats::word) struct Names {
 }
 
 impl Names {
-    /// The number of a name; of more names than can be told apart, the last.
+    /// The number of a name; where there are more names than numbers, the last.
     pub(in crate::formats::word) fn number(&mut self, name: &str) -> Name {
         if let Some(&known) = self.places.get(name) {
             return known;

@@ -482,7 +482,7 @@ fn role(name: &str) -> Option<Role> {
         "html preformatted" | "preformatted text" | "source code" | "code" | "code block" | "macro text" | "macro"
         | "listing" => Role::Code,
         "definition term" => Role::Term,
-        "definition list" | "definition" => Role::TermDescription,
+        "definition list" => Role::TermDescription,
         "callout note" => Role::Callout(Callout::Note),
         "callout tip" => Role::Callout(Callout::Tip),
         "callout important" => Role::Callout(Callout::Important),

@@ -121,7 +121,7 @@ impl Reader<'_, '_> {
             self.headings.push((node, level));
         } else if role == Role::Caption {
             self.captions.push(node);
-        } else if role == Role::Term {
+        } else if role == Role::Term && self.doc.node(node).parent().map(|list| self.doc.kind(list)) == Some(Kind::TermList) {
             self.doc.set_kind(node, Kind::Term);
         } else if role == Role::Subtitle && self.subtitle.is_none() && !in_cell {
             self.subtitle = Some(node);
@@ -157,7 +157,8 @@ impl Reader<'_, '_> {
             Role::Quote => self.run_of_blocks(Kind::BlockQuote),
             Role::Callout(callout) => self.run_of_blocks(Kind::Division(DivisionKind::Callout(callout))),
             Role::Term => self.run_of_blocks(Kind::TermList),
-            Role::TermDescription => {
+            // Without a term above it, what describes one is a paragraph.
+            Role::TermDescription if self.context().quote.is_some_and(|open| self.doc.kind(open) == Kind::TermList) => {
                 let list = self.run_of_blocks(Kind::TermList);
                 match self.doc.node(list).last_child().filter(|&last| self.doc.kind(last) == Kind::TermDescription) {
                     Some(last) => last,

@@ -5,7 +5,7 @@ use super::Reader;
 use crate::document::{Kind, MediaId, NodeId, Original};
 use crate::metafile;
 use crate::picture;
-use image::{DynamicImage, ImageFormat, ImageReader, Limits};
+use image::{DynamicImage, ImageFormat};
 use std::io::Cursor;
 
 /// What is cut off from a picture: left, top, right and bottom, in thousandths of a per cent.
@@ -123,7 +123,10 @@ impl Reader<'_, '_> {
         let stem = file.rsplit_once('.').map_or(file, |(stem, _)| stem);
         let own_extension = file.rsplit_once('.').map_or("bin", |(_, extension)| extension);
         let mut original = None;
-        let mut made_of = |bytes, is_whole| original = Some(Box::new(Original { name: file.to_owned(), bytes, is_whole }));
+        let mut made_of = |bytes, is_whole| {
+            let is_cropped = !crop.is_none();
+            original = Some(Box::new(Original { name: file.to_owned(), bytes, is_whole, is_cropped }));
+        };
         let (bytes, extension, shown) = match sort(&bytes) {
             Sort::Shown(extension) if crop.is_none() => (bytes, extension, true),
             Sort::Shown(extension) => {
@@ -189,13 +192,7 @@ fn sort(bytes: &[u8]) -> Sort {
 
 /// Decodes a picture, cuts it, and encodes it as what browsers show.
 fn turned(bytes: &[u8], format: ImageFormat, crop: Crop) -> Option<(Vec<u8>, &'static str)> {
-    let mut reader = ImageReader::with_format(Cursor::new(bytes), format);
-    let mut limits = Limits::default();
-    limits.max_image_width = Some(20_000);
-    limits.max_image_height = Some(20_000);
-    limits.max_alloc = Some(1 << 28);
-    reader.limits(limits);
-    let image = reader.decode().ok()?;
+    let image = picture::decoder(bytes, format).decode().ok()?;
     let [left, top, right, bottom] = crop.0.map(u64::from);
     let part = |whole: u32, before: u64, after: u64| {
         let start = u64::from(whole) * before / 100_000;

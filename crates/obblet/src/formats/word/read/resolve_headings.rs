@@ -93,7 +93,7 @@ impl Reader<'_, '_> {
                 }
                 None => {
                     last_title = Some(node);
-                    self.mark(node, HintRole::Title);
+                    self.mark(node, HintRole::Title { lowered: step });
                 }
             }
             title = title.or(last_title);

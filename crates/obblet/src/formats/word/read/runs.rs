@@ -1,5 +1,6 @@
 //! Runs of text, and the elements that their properties mean.
 
+use super::super::dates::is_datetime;
 use super::super::model::properties::{CharacterProperties, Colour, Flag, Name, Raised};
 use super::super::model::styles::Role;
 use super::super::xml::{Element, Event, Xml};
@@ -538,61 +539,4 @@ fn is_monospaced(font: &str) -> bool {
     ];
     let name = font.to_ascii_lowercase();
     FACES.iter().any(|face| name.contains(face)) && !name.contains("monotype")
-}
-/// How many days a month has.
-const fn days_of(year: u32, month: u32) -> u32 {
-    match month {
-        2 if year.is_multiple_of(4) && (!year.is_multiple_of(100) || year.is_multiple_of(400)) => 29,
-        2 => 28,
-        4 | 6 | 9 | 11 => 30,
-        _ => 31,
-    }
-}
-
-/// Whether a date is one that HTML takes (HTML, section 2.3.5.7): a day and a time of day, in UTC or with an offset.
-fn is_datetime(date: &str) -> bool {
-    let bytes = date.as_bytes();
-    let digits = |range: std::ops::Range<usize>| bytes.get(range).is_some_and(|bytes| bytes.iter().all(u8::is_ascii_digit));
-    let is = |at: usize, byte: u8| bytes.get(at) == Some(&byte);
-    let number = |range: std::ops::Range<usize>| {
-        let text = date.get(range.clone()).filter(|_| digits(range));
-        text.and_then(|text| text.parse::<u32>().ok()).unwrap_or(99)
-    };
-    digits(0..4)
-        && number(0..4) > 0
-        && is(4, b'-')
-        && (1..=12).contains(&number(5..7))
-        && is(7, b'-')
-        && (1..=days_of(number(0..4), number(5..7))).contains(&number(8..10))
-        && is(10, b'T')
-        && number(11..13) < 24
-        && is(13, b':')
-        && number(14..16) < 60
-        && is(16, b':')
-        && number(17..19) < 60
-        && bytes[19..] == *b"Z"
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn dates_are_those_that_html_takes() {
-        for date in ["2031-03-05T10:00:00Z", "2028-02-29T23:59:59Z", "2031-12-31T00:00:00Z"] {
-            assert!(is_datetime(date), "{date}");
-        }
-        for date in [
-            "",
-            "2031-03-05",
-            "2031-02-29T10:00:00Z",
-            "2031-04-31T10:00:00Z",
-            "2031-+3-05T10:00:00Z",
-            "0000-01-01T10:00:00Z",
-            "2031-03-05T24:00:00Z",
-            "2031-03-05T10:00:00Z\"",
-        ] {
-            assert!(!is_datetime(date), "{date}");
-        }
-    }
 }

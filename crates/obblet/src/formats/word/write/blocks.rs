@@ -31,8 +31,6 @@ pub(super) struct Context {
     /// Whether items follow each other without space.
     is_tight: bool,
     quotes: u8,
-    /// What a term list adds to the indent, in twips.
-    indent: i32,
     alignment: Option<Alignment>,
     direction: Option<Direction>,
     language: Option<Text>,
@@ -100,11 +98,10 @@ impl<'d> Writer<'d> {
             context.language = language.or(context.language);
         };
         match kind {
-            Kind::Heading(level) => {
-                let level = if self.title.is_some() { level.saturating_sub(1) } else { level };
+            Kind::Heading(_) => {
                 let style = ["Title", "Heading1", "Heading2", "Heading3", "Heading4", "Heading5", "Heading6"];
-                let level = if self.title == Some(id) { 0 } else { level.clamp(1, 6) };
-                self.begin_paragraph(id, Some(style[usize::from(level)]));
+                let level = usize::from(self.style_level(id).unwrap_or(1));
+                self.begin_paragraph(id, style.get(level).copied());
             }
             Kind::Paragraph => self.begin_paragraph(id, None),
             Kind::Caption => {
@@ -147,12 +144,12 @@ impl<'d> Writer<'d> {
             }
             Kind::Table => self.begin_table(id),
             Kind::RowGroup(_) => {}
-            Kind::Row => self.begin_row(id),
+            Kind::Row => self.begin_row(),
             Kind::Cell(cell) => self.begin_cell(id, cell),
             Kind::ThematicBreak => self.thematic_break(id),
             Kind::Division(DivisionKind::Callout(callout)) => self.begin_callout(id, callout),
             Kind::Details { .. } => {
-                self.unsaid("content that opens and closes", id);
+                self.unsaid("collapsible content (details)", id);
                 self.push(inherit);
             }
             Kind::RawBlock { markup, raw } => self.raw_block(id, markup, raw),
@@ -169,7 +166,12 @@ impl<'d> Writer<'d> {
         }
         match kind {
             Kind::Caption if self.part.out.is_open("w:tbl") => {}
-            Kind::Paragraph | Kind::Heading(_) => self.end_paragraph(),
+            Kind::Paragraph | Kind::Heading(_) => {
+                self.end_paragraph();
+                if self.contents_below == Some(id) {
+                    self.contents_list();
+                }
+            }
             Kind::Caption | Kind::Term | Kind::Summary | Kind::Preformatted => {
                 self.end_paragraph();
                 self.contexts.pop();
@@ -287,9 +289,9 @@ impl<'d> Writer<'d> {
         if let Some(style) = style.filter(|_| item.is_none() || own.is_some()) {
             properties.style = Some(self.style(style));
         }
-        let deeper = context.indent + QUOTE * (i32::from(context.quotes) - 1).max(0);
+        let deeper = QUOTE * (i32::from(context.quotes) - 1).max(0);
         if deeper > 0 && context.list.is_none() {
-            properties.indent_start = Some(deeper + if context.quotes > 0 { QUOTE } else { 0 });
+            properties.indent_start = Some(deeper + QUOTE);
         } else if context.quotes > 0 && (context.list.is_some() || own.is_some()) {
             let list = context.list.map_or(0, |(_, level, _)| STEP * (i32::from(level) + 1));
             properties.indent_start = Some(list + QUOTE * i32::from(context.quotes));
@@ -470,20 +472,21 @@ impl<'d> Writer<'d> {
     }
 
     /// Sets how the cells of a column stand, within a cell.
-    pub(super) fn push_cell(&mut self, id: NodeId, align: Align, style: Option<&'static str>) {
+    pub(super) fn push_cell(&mut self, id: NodeId, align: Align) {
         let attributes = self.doc.attributes(id);
         let (direction, language) = (attributes.direction, attributes.language);
-        let mut context = Context { style, ..Context::default() };
         let outer = self.context();
-        context.direction = direction.or(outer.direction);
-        context.language = language.or(outer.language);
-        context.alignment = alignment(align);
-        self.contexts.push(context);
+        self.contexts.push(Context {
+            direction: direction.or(outer.direction),
+            language: language.or(outer.language),
+            alignment: alignment(align),
+            ..Context::default()
+        });
     }
 }
 
 /// How paragraphs stand by the words of the model.
-pub(super) const fn alignment(align: Align) -> Option<Alignment> {
+const fn alignment(align: Align) -> Option<Alignment> {
     match align {
         Align::Unsaid => None,
         Align::Left => Some(Alignment::Start),

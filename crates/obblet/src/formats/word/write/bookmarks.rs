@@ -1,5 +1,6 @@
 //! Bookmarks: the names of places that links lead to (section 17.13.6.2).
 
+use super::unique_names::UniqueNames;
 use crate::document::{Counter, Document, Kind, Label, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::slug;
@@ -24,7 +25,7 @@ pub(super) struct Bookmarks {
     /// Names of labels in captions, and of headings for the list of contents.
     labels: HashMap<NodeId, usize>,
     contents: HashMap<NodeId, usize>,
-    taken: HashSet<String>,
+    taken: UniqueNames,
 }
 
 impl Bookmarks {
@@ -78,7 +79,7 @@ impl Bookmarks {
             self.by_id.insert(id.to_owned(), known);
             return;
         }
-        let name = unique(&name_of(id), &mut self.taken);
+        let name = self.taken.unique(&name_of(id), LONGEST, "_");
         let number = self.add(name, node);
         self.by_id.insert(id.to_owned(), number);
         self.by_node.insert(node, number);
@@ -138,19 +139,6 @@ fn name_of(id: &str) -> String {
     name
 }
 
-/// Names are told apart without regard to case.
-fn unique(name: &str, taken: &mut HashSet<String>) -> String {
-    let mut found = name.to_owned();
-    let mut number = 1_usize;
-    while !taken.insert(found.to_lowercase()) {
-        number += 1;
-        let end = format!("_{number}");
-        let kept: String = name.chars().take(LONGEST - end.len()).collect();
-        found = kept + &end;
-    }
-    found
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -160,9 +148,9 @@ mod tests {
         assert_eq!(name_of("high-water.2"), "high_water_2");
         assert_eq!(name_of("1904"), "b1904");
         assert_eq!(name_of("潮汐"), "潮汐");
-        let mut taken = HashSet::default();
+        let mut taken = UniqueNames::default();
         let long = "a".repeat(60);
-        let names = [unique(&name_of(&long), &mut taken), unique(&name_of(&long), &mut taken), unique("A", &mut taken)];
-        assert!(names.iter().all(|name| name.len() <= LONGEST) && names[0] != names[1], "{names:?}");
+        let names = [long.as_str(), &long, "b", "B", "b_2"].map(|id| taken.unique(&name_of(id), LONGEST, "_"));
+        assert_eq!(names, [&long[..40], &format!("{}_2", &long[..38]), "b", "B_2", "b_2_2"]);
     }
 }

@@ -1,7 +1,7 @@
 //! The list of contents: a field that is filled with the headings, and that word processors fill with their pages.
 
 use super::Writer;
-use crate::document::{Kind, NodeId, Step};
+use crate::document::{NodeId, Step};
 
 /// The levels of headings that are in it.
 const LEVELS: u8 = 3;
@@ -13,13 +13,10 @@ impl Writer<'_> {
         let headings: Vec<(NodeId, u8)> = doc
             .walk(doc.root())
             .filter_map(|step| match step {
-                Step::Enter(id) => match doc.kind(id) {
-                    Kind::Heading(level) => Some((id, if self.title.is_some() { level.saturating_sub(1) } else { level })),
-                    _ => None,
-                },
+                Step::Enter(id) => Some((id, self.style_level(id)?)),
                 Step::Leave(_) => None,
             })
-            .filter(|(id, level)| (1..=LEVELS).contains(level) && self.title != Some(*id))
+            .filter(|(_, level)| (1..=LEVELS).contains(level))
             .collect();
         if headings.is_empty() {
             return;

@@ -37,7 +37,7 @@ impl Writer<'_> {
 }
 
 /// A field and its result (ECMA-376, part 1, section 17.16.19).
-pub(super) fn field(out: &mut Printer, instruction: &str, result: &str) {
+fn field(out: &mut Printer, instruction: &str, result: &str) {
     out.open("w:fldSimple").attribute("w:instr", instruction);
     if !result.is_empty() {
         out.open("w:r").element("w:t", result).close();

@@ -1,5 +1,6 @@
 //! Text: runs with their properties, and what stands among them.
 
+use super::super::dates::date_and_time;
 use super::super::model::print;
 use super::super::model::properties::{Colour, Flag, Raised};
 use super::super::settings::TrackedChanges;
@@ -7,6 +8,11 @@ use super::Writer;
 use super::run::{Change, Paragraph, Run, Script};
 use super::{bookmarks, office_math};
 use crate::document::{Kind, Markup, NodeId, RevisionKind, Shows, Step, Text, TextLevel, Underline};
+use crate::language_tag::is_well_formed;
+use crate::quotation_marks;
+
+/// Word processors refuse documents in which the tip of a link has more characters.
+const LONGEST_TIP: usize = 260;
 
 /// What browsers take for white space.
 const fn is_white(c: char) -> bool {
@@ -20,7 +26,9 @@ impl Writer<'_> {
 
     /// Says the language of a run.
     pub(super) fn set_language(&mut self, run: &mut Run, language: Option<Text>) {
-        let Some(language) = language.map(|language| self.doc.text(language)).filter(|language| is_tag(language)) else { return };
+        let Some(language) = language.map(|language| self.doc.text(language)).filter(|language| is_well_formed(language)) else {
+            return;
+        };
         let number = self.names.number(language);
         let properties = &mut run.properties;
         match Script::of(language) {
@@ -119,9 +127,9 @@ impl Writer<'_> {
         }
     }
 
-    /// The marks around a quotation: those of English, since nothing else is sure.
-    const fn quotation_marks(&self) -> (&'static str, &'static str) {
-        ("\u{201C}", "\u{201D}")
+    /// The marks around a quotation in the language of the document.
+    fn quotation_marks(&self) -> (&'static str, &'static str) {
+        quotation_marks::of(self.doc.metadata.language.as_deref().unwrap_or_default()).double
     }
 
     fn with_style(&mut self, style: &str) -> Run {
@@ -181,7 +189,10 @@ impl Writer<'_> {
         let author = author.or_else(|| self.doc.metadata.authors.first().cloned()).unwrap_or_else(|| "Unknown".to_owned());
         let is_deletion =
             known.map_or(is_deletion, |known| matches!(known.kind, RevisionKind::Deletion | RevisionKind::MoveFrom));
-        let date = known.map(|known| known.date.clone()).unwrap_or_default();
+        let attributes = self.doc.attributes(id);
+        let attribute = attributes.other.iter().find(|(name, _)| self.doc.text(*name) == "datetime");
+        let date = known.map(|known| known.date.as_str()).or(attribute.map(|(_, date)| self.doc.text(*date)));
+        let date = date.and_then(date_and_time);
         self.changes.push(Change { is_deletion, author, date });
         self.changes.len() - 1
     }
@@ -309,8 +320,8 @@ impl Writer<'_> {
         };
         self.part.out.open(if change.is_deletion { "w:del" } else { "w:ins" });
         self.part.out.number("w:id", number as i64).attribute("w:author", &change.author);
-        if is_date(&change.date) {
-            self.part.out.attribute("w:date", &change.date);
+        if let Some(date) = &change.date {
+            self.part.out.attribute("w:date", date);
         }
         change.is_deletion
     }
@@ -379,7 +390,7 @@ impl Writer<'_> {
             // It leads to no place in the document.
             Some(None) => {
                 if address.len() > 1 {
-                    self.unsaid("links to places that are not there", id);
+                    self.unsaid("links to missing anchors", id);
                 }
                 false
             }
@@ -390,13 +401,14 @@ impl Writer<'_> {
                 true
             }
             None => {
-                self.unsaid("addresses that are none", id);
+                self.unsaid("invalid addresses of links", id);
                 false
             }
         };
         if is_link {
             if let Some(title) = self.doc.attributes(id).title {
-                self.part.out.attribute("w:tooltip", self.doc.text(title));
+                let tip: String = self.doc.text(title).chars().take(LONGEST_TIP).collect();
+                self.part.out.attribute("w:tooltip", &tip);
             }
             self.part.out.attribute("w:history", "1");
             run.properties.style = Some(self.style("Hyperlink"));
@@ -505,31 +517,6 @@ const fn style_of(kind: Kind) -> Option<&'static str> {
         TextLevel::Abbreviation => "HTMLAcronym",
         _ => return None,
     })
-}
-
-/// Whether a text is a language tag as the schema takes one.
-fn is_tag(text: &str) -> bool {
-    !text.is_empty()
-        && text.len() <= 84
-        && text.split('-').all(|part| (1..=8).contains(&part.len()) && part.bytes().all(|byte| byte.is_ascii_alphanumeric()))
-}
-
-/// Whether a text is a date and a time as the schema takes them (XML Schema, `dateTime`).
-pub(super) fn is_date(text: &str) -> bool {
-    let bytes = text.as_bytes();
-    let digits = |range: std::ops::Range<usize>| bytes.get(range).is_some_and(|part| part.iter().all(u8::is_ascii_digit));
-    let is_number = |range: std::ops::Range<usize>, least: u32, most: u32| {
-        text.get(range).and_then(|part| part.parse::<u32>().ok()).is_some_and(|number| (least..=most).contains(&number))
-    };
-    bytes.len() >= 19
-        && digits(0..4)
-        && (bytes[4], bytes[7], bytes[10], bytes[13], bytes[16]) == (b'-', b'-', b'T', b':', b':')
-        && is_number(5..7, 1, 12)
-        && is_number(8..10, 1, 31)
-        && is_number(11..13, 0, 23)
-        && is_number(14..16, 0, 59)
-        && is_number(17..19, 0, 59)
-        && matches!(&bytes[19..], [] | [b'Z'])
 }
 
 /// Whether a text may be the target of a relation: an address without white space and what no address holds.

@@ -18,6 +18,7 @@ mod style_sheet;
 mod style_table;
 mod tables;
 mod template;
+mod unique_names;
 
 use super::Settings;
 use super::model::print;
@@ -110,8 +111,10 @@ struct Writer<'d> {
     /// How many links the walk is in; only the outermost is written.
     links: usize,
     changes: Vec<Change>,
-    /// The title of the document, which is above its headings.
-    title: Option<NodeId>,
+    /// The title of the document, which is above its headings, and by how many levels those were lowered for it.
+    title: Option<(NodeId, u8)>,
+    /// The block below which the list of contents stands.
+    contents_below: Option<NodeId>,
     /// Notes in the order in which the text mentions them.
     notes: Vec<NodeId>,
     note_numbers: HashMap<NodeId, usize>,
@@ -130,12 +133,16 @@ impl<'d> Writer<'d> {
                 None
             }
         });
+        for what in template.iter().flat_map(|template| &template.left_out) {
+            let message = format!("{what} in the template refers to more than images and links, and was left out");
+            findings.push(Finding::lost("word.template", message).hint("take charts, objects and controls out of the template"));
+        }
         Self {
             doc,
             settings: options.settings,
             part: TextPart::default(),
             names: Names::default(),
-            styles: StyleSheet::default(),
+            styles: StyleSheet::of(doc, template.as_ref()),
             numberings: Numberings::behind(template.as_ref()),
             template,
             pictures: Pictures::default(),
@@ -146,7 +153,8 @@ impl<'d> Writer<'d> {
             line: Line::default(),
             links: 0,
             changes: Vec::new(),
-            title: doc.layout_hints.iter().find(|(_, hint)| hint.part == HintRole::Title).map(|(id, _)| id),
+            title: title_of(doc),
+            contents_below: None,
             notes: Vec::new(),
             note_numbers: HashMap::default(),
             unsaid: Unsaid::new(),
@@ -165,7 +173,10 @@ impl<'d> Writer<'d> {
         self.part.out.open("w:body");
         self.write_title();
         if self.settings.extras.contents_list {
-            self.contents_list();
+            self.contents_below = self.title_block();
+            if self.contents_below.is_none() {
+                self.contents_list();
+            }
         }
         self.tree(self.doc.root());
         self.mention_others();
@@ -200,7 +211,7 @@ impl<'d> Writer<'d> {
             self.styles.print(self.doc, &mut self.names, self.template.as_ref()),
             self.numberings.print(self.template.as_ref()),
             parts::settings(self.doc, !self.notes.is_empty()),
-            parts::fonts(&self.names),
+            parts::fonts(),
         ];
         for (kind, content) in parts.into_iter().zip(contents) {
             archive.add(&format!("word/{kind}.xml"), parts::media_type(kind), content);
@@ -270,6 +281,32 @@ impl<'d> Writer<'d> {
         self.end_paragraph();
     }
 
+    /// The last block of the title that the text begins with, where it begins with one.
+    fn title_block(&self) -> Option<NodeId> {
+        let doc = self.doc;
+        let mut first = doc.node(doc.root()).first_child()?;
+        while let Kind::Division(_) = doc.kind(first) {
+            first = doc.node(first).first_child()?;
+        }
+        if self.style_level(first) != Some(0) && doc.kind(first) != Kind::Heading(1) {
+            return None;
+        }
+        let subtitle = doc.node(first).next().filter(|&next| {
+            doc.kind(next) == Kind::Paragraph && doc.metadata.subtitle.as_deref().is_some_and(|text| self.is_text(next, text))
+        });
+        subtitle.or(Some(first))
+    }
+
+    /// The level that a heading has among the styles: 0 for the title, below which all others stand.
+    fn style_level(&self, node: NodeId) -> Option<u8> {
+        let Kind::Heading(level) = self.doc.kind(node) else { return None };
+        Some(match self.title {
+            Some((title, _)) if title == node => 0,
+            Some((_, lowered)) => level.saturating_sub(lowered).max(1),
+            None => level,
+        })
+    }
+
     fn title_line(&mut self, style: &str, text: &str) {
         let properties = ParagraphProperties { style: Some(self.style(style)), ..ParagraphProperties::default() };
         self.part.out.open("w:p");
@@ -279,9 +316,12 @@ impl<'d> Writer<'d> {
 
     /// Whether one of the first blocks of the text is this.
     fn says(&self, text: &str) -> bool {
-        let words = |text: &str| text.split_whitespace().collect::<Vec<_>>().join(" ");
-        let wanted = words(text);
-        self.doc.children(self.doc.root()).take(3).any(|block| words(&self.doc.plain_text(block)) == wanted)
+        self.doc.children(self.doc.root()).take(3).any(|block| self.is_text(block, text))
+    }
+
+    /// Whether the words of a block are these.
+    fn is_text(&self, block: NodeId, text: &str) -> bool {
+        self.doc.plain_text(block).split_whitespace().eq(text.split_whitespace())
     }
 
     /// Writes the notes that the text mentions; they may mention others.
@@ -327,4 +367,13 @@ impl<'d> Writer<'d> {
             self.findings.push(finding.at(self.doc.place(node)));
         }
     }
+}
+
+/// The title that the source says is one, and by how many levels the headings below it were lowered.
+fn title_of(doc: &Document) -> Option<(NodeId, u8)> {
+    let is_heading = |id: NodeId| matches!(doc.kind(id), Kind::Heading(_)) && doc.node(id).parent().is_some();
+    doc.layout_hints.iter().find_map(|(id, hint)| match hint.part {
+        HintRole::Title { lowered } if is_heading(id) => Some((id, lowered)),
+        _ => None,
+    })
 }

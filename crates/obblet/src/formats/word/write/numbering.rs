@@ -3,6 +3,7 @@
 use super::super::printer::Printer;
 use super::template::Template;
 use crate::document::{ListKind, ListNumbering, Marker};
+use crate::fast_hash::HashMap;
 
 /// Levels that a definition has; what is deeper stands on the last.
 pub(super) const LEVELS: u8 = 9;
@@ -11,7 +12,7 @@ pub(super) const LEVELS: u8 = 9;
 pub(super) const STEP: i32 = 360;
 
 /// A definition of a list: how it counts, and what stands around each number.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Hash)]
 struct Definition {
     format: &'static str,
     before: String,
@@ -43,6 +44,8 @@ struct Instance {
 #[derive(Debug)]
 pub(super) struct Numberings {
     definitions: Vec<Definition>,
+    /// The places of the definitions.
+    places: HashMap<Definition, usize>,
     instances: Vec<Instance>,
     /// The number of the first definition, and the one before that of the first list.
     first_definition: i64,
@@ -54,8 +57,10 @@ impl Default for Numberings {
         let usual = |(format, _): &(&'static str, Marker)| Definition { format, before: String::new(), after: ".".to_owned() };
         // Those that the styles of lists have: the first bullets, the second numbers.
         let plain = |definition| Instance { definition, level: 0, start: None };
+        let definitions: Vec<Definition> = FORMATS.iter().map(usual).collect();
         Self {
-            definitions: FORMATS.iter().map(usual).collect(),
+            places: definitions.iter().cloned().enumerate().map(|(place, known)| (known, place)).collect(),
+            definitions,
             instances: vec![plain(0), plain(1)],
             first_definition: 0,
             last_before: 0,
@@ -67,7 +72,7 @@ impl Numberings {
     /// Numberings that stand behind those of a template.
     pub(super) fn behind(template: Option<&Template>) -> Self {
         let mut own = Self::default();
-        if let Some(template) = template.filter(|template| template.numbering.is_some()) {
+        if let Some(template) = template.filter(|template| template.has_numbering()) {
             (own.first_definition, own.last_before) = (template.last_definition + 1, template.last_instance.max(0));
         }
         own
@@ -90,13 +95,10 @@ impl Numberings {
         let definition = match known.and_then(around_number) {
             Some((before, after)) => {
                 let own = Definition { format: FORMATS[usual].0, before, after };
-                match self.definitions.iter().position(|known| *known == own) {
-                    Some(place) => place,
-                    None => {
-                        self.definitions.push(own);
-                        self.definitions.len() - 1
-                    }
-                }
+                *self.places.entry(own).or_insert_with_key(|own| {
+                    self.definitions.push(own.clone());
+                    self.definitions.len() - 1
+                })
             }
             None => usual,
         };

@@ -1,12 +1,12 @@
 //! The parts beside the text: settings, fonts, properties of the document, and its pages.
 
 use super::super::Settings;
-use super::super::model::properties::Names;
+use super::super::dates::date_and_time;
 use super::super::printer::Printer;
 use super::super::settings::PageSize;
 use super::archive::{Archive, Relations};
-use super::inlines::is_date;
 use crate::document::Document;
+use crate::language_tag::is_well_formed;
 
 /// The lines between text and notes, which word processors want to find among the notes.
 pub(super) const NOTE_SEPARATORS: &str = "<w:footnote w:type=\"separator\" w:id=\"-1\"><w:p><w:pPr><w:spacing w:after=\"0\" w:line=\"240\" w:lineRule=\"auto\"/></w:pPr><w:r><w:separator/></w:r></w:p></w:footnote><w:footnote w:type=\"continuationSeparator\" w:id=\"0\"><w:p><w:pPr><w:spacing w:after=\"0\" w:line=\"240\" w:lineRule=\"auto\"/></w:pPr><w:r><w:continuationSeparator/></w:r></w:p></w:footnote>";
@@ -134,15 +134,15 @@ pub(super) fn settings(doc: &Document, has_notes: bool) -> String {
         out.attribute("w:val", value).close();
     }
     out.close();
-    if let Some(language) = &doc.metadata.language {
+    if let Some(language) = doc.metadata.language.as_deref().filter(|language| is_well_formed(language)) {
         out.open("w:themeFontLang").attribute("w:val", language).close();
     }
     out.value("w:decimalSymbol", ".").value("w:listSeparator", ",");
     out.finish()
 }
 
-/// The fonts that styles name.
-pub(super) fn fonts(_: &Names) -> String {
+/// The fonts of the built-in styles.
+pub(super) fn fonts() -> String {
     let mut out = Printer::part("w:fonts");
     for (name, family, pitch) in [("Calibri", "swiss", "variable"), ("Consolas", "modern", "fixed")] {
         out.open("w:font").attribute("w:name", name);
@@ -176,11 +176,4 @@ pub(super) fn add_properties(archive: &mut Archive, doc: &Document) {
     relations.name("officeDocument", "word/document.xml", false);
     relations.name("core-properties", "docProps/core.xml", false);
     archive.relate("", &relations);
-}
-
-/// A date with its time, where a text is one.
-fn date_and_time(text: &str) -> Option<String> {
-    let text = text.trim();
-    let whole = if text.len() == 10 { format!("{text}T00:00:00Z") } else { text.to_owned() };
-    is_date(&whole).then_some(whole)
 }

@@ -95,12 +95,11 @@ impl Writer<'_> {
             return *known;
         }
         let held = self.doc.media.get(media.0 as usize).and_then(|own| {
-            // What another picture was made of is the picture itself here.
-            let (bytes, size) = match own.original.as_ref().filter(|original| office_kind(&original.bytes).is_some()) {
-                Some(original) => (&original.bytes, picture::size(&own.bytes)),
-                None => (&own.bytes, picture::size(&own.bytes)),
-            };
-            let size = size.map_or((96.0, 96.0), |(width, height)| (width as f64, height as f64));
+            // What another picture was made of is the picture itself here, but for one of which a part is shown.
+            let is_same = |bytes: &[u8], is_cropped: bool| !is_cropped && office_kind(bytes).is_some();
+            let original = own.original.as_ref().filter(|original| is_same(&original.bytes, original.is_cropped));
+            let bytes = original.map_or(&own.bytes, |original| &original.bytes);
+            let size = picture::size(&own.bytes).map_or((96.0, 96.0), |(width, height)| (width as f64, height as f64));
             let drawing = (Kind::of(bytes) == Some(Kind::Svg)).then(|| (bytes.clone(), "svg", "image/svg+xml"));
             let picture = match &drawing {
                 Some((bytes, ..)) => rasterised(bytes).map(|png| (png, "png", "image/png"))?,
@@ -251,11 +250,7 @@ pub(super) fn office_kind(bytes: &[u8]) -> Option<(&'static str, &'static str)> 
 /// A picture as PNG, where it can be decoded.
 fn turned(bytes: &[u8]) -> Option<Vec<u8>> {
     let format = image::guess_format(bytes).ok()?;
-    let mut reader = image::ImageReader::with_format(std::io::Cursor::new(bytes), format);
-    let mut limits = image::Limits::default();
-    (limits.max_image_width, limits.max_image_height, limits.max_alloc) = (Some(20_000), Some(20_000), Some(1 << 28));
-    reader.limits(limits);
     let mut png = Vec::new();
-    reader.decode().ok()?.write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).ok()?;
+    picture::decoder(bytes, format).decode().ok()?.write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).ok()?;
     Some(png)
 }

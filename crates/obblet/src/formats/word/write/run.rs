@@ -8,7 +8,7 @@ use crate::document::NodeId;
 pub(super) struct Change {
     pub(super) is_deletion: bool,
     pub(super) author: String,
-    pub(super) date: String,
+    pub(super) date: Option<String>,
 }
 
 /// How a run looks, and which of the tracked changes it is.

@@ -7,8 +7,13 @@ use super::Writer;
 use super::run::Script;
 use super::style_table::{BuiltIn, STYLES, TABLE, TABLE_BASE, Use};
 use super::template::Template;
+use super::unique_names::UniqueNames;
 use crate::document::{Document, NodeId, Property, StyleDefinition, StyleProperties, StyleUse, Value};
 use crate::fast_hash::HashMap;
+use crate::language_tag;
+
+/// Names of styles and their ids have so many characters at most (section 17.7.4.9).
+const LONGEST_NAME: usize = 253;
 
 /// A style of the document's own.
 #[derive(Clone, Debug)]
@@ -19,62 +24,80 @@ struct Own {
     properties: StyleProperties,
 }
 
+/// What a class is to the document.
+#[derive(Clone, Copy, Debug, Default)]
+struct ClassRules {
+    /// The place of its named style.
+    named: Option<usize>,
+    /// The place of the rule of a single place that it stands for: one without a name.
+    nameless: Option<usize>,
+    /// Whether it stands for a rule without a name, be that for the marker of an item.
+    is_nameless: bool,
+}
+
 /// The styles of a document.
-#[derive(Debug, Default)]
+#[derive(Debug)]
 pub(super) struct StyleSheet {
     own: Vec<Own>,
-    /// By what they are for and their class.
-    by_class: HashMap<(bool, String), Option<String>>,
+    ids: UniqueNames,
+    rules: HashMap<String, ClassRules>,
+    /// The ids of the styles of classes, by what they are for.
+    paragraphs: HashMap<String, Option<String>>,
+    characters: HashMap<String, Option<String>>,
 }
 
 impl StyleSheet {
+    pub(super) fn of(doc: &Document, template: Option<&Template>) -> Self {
+        let mut rules: HashMap<String, ClassRules> = HashMap::default();
+        for (place, style) in doc.styles.iter().enumerate() {
+            let rules = rules.entry(style.class.clone()).or_default();
+            if !style.name.is_empty() {
+                rules.named.get_or_insert(place);
+                continue;
+            }
+            rules.is_nameless = true;
+            if !style.of_marker {
+                rules.nameless.get_or_insert(place);
+            }
+        }
+        let mut ids = UniqueNames::default();
+        let of_template = template.into_iter().flat_map(Template::ids);
+        STYLES.iter().map(|known| known.id).chain(["TableNormal", "TableGridLight"]).chain(of_template).for_each(|id| {
+            ids.take(id);
+        });
+        Self { own: Vec::new(), ids, rules, paragraphs: HashMap::default(), characters: HashMap::default() }
+    }
+
     /// The id of the style of a class: one that is built in, by its name, or one of its own.
     fn of_class(&mut self, doc: &Document, class: &str, of: Use, template: Option<&Template>) -> Option<String> {
-        let key = (of == Use::Character, class.to_owned());
-        if let Some(known) = self.by_class.get(&key) {
+        let known = if of == Use::Character { &self.characters } else { &self.paragraphs };
+        if let Some(known) = known.get(class) {
             return known.clone();
         }
-        let known = doc.styles.iter().find(|style| style.class == class && !style.name.is_empty());
+        let rules = self.rules.get(class).copied().unwrap_or_default();
+        let known = rules.named.and_then(|place| doc.styles.get(place));
         let name = known.map_or(class, |style| style.name.as_str());
-        // Rules without a name are those of single places.
-        let is_nameless = doc.styles.iter().any(|style| style.class == class && style.name.is_empty());
         let built_in = STYLES.iter().find(|known| known.of == of && known.name.eq_ignore_ascii_case(name));
-        let id = match built_in {
-            _ if is_nameless || name.trim().is_empty() => None,
-            Some(known) => Some(known.id.to_owned()),
-            None if template.is_some_and(|template| template.id(of, name).is_some()) => {
-                template.and_then(|template| template.id(of, name)).map(str::to_owned)
-            }
-            None => {
-                let id = self.unique_id(name, of, template);
+        let id = match (built_in, template.and_then(|template| template.id(of, name))) {
+            _ if rules.is_nameless || name.trim().is_empty() => None,
+            (Some(known), _) => Some(known.id.to_owned()),
+            (None, Some(id)) => Some(id.to_owned()),
+            (None, None) => {
+                let end = if of == Use::Character { "Char" } else { "" };
+                let mut stem: String = name.chars().filter(char::is_ascii_alphanumeric).take(LONGEST_NAME - end.len()).collect();
+                if stem.is_empty() {
+                    stem = "Style".to_owned();
+                }
+                let id = self.ids.unique(&(stem + end), LONGEST_NAME, "");
                 let properties = known.map(|style| style.properties.clone()).unwrap_or_default();
-                self.own.push(Own { id: id.clone(), name: name.to_owned(), of, properties });
+                // Behind a comma or a semicolon another name of the style would begin.
+                let name = name.replace([',', ';'], " ").chars().take(LONGEST_NAME).collect();
+                self.own.push(Own { id: id.clone(), name, of, properties });
                 Some(id)
             }
         };
-        self.by_class.insert(key, id.clone());
-        id
-    }
-
-    fn unique_id(&self, name: &str, of: Use, template: Option<&Template>) -> String {
-        let mut plain: String = name.chars().filter(|c| c.is_ascii_alphanumeric()).collect();
-        if plain.is_empty() {
-            plain = "Style".to_owned();
-        }
-        if of == Use::Character {
-            plain.push_str("Char");
-        }
-        let is_taken = |id: &str| {
-            template.is_some_and(|template| template.has_id(id))
-                || STYLES.iter().any(|known| known.id.eq_ignore_ascii_case(id))
-                || self.own.iter().any(|own| own.id.eq_ignore_ascii_case(id))
-        };
-        let mut id = plain.clone();
-        let mut number = 1_usize;
-        while is_taken(&id) || id.eq_ignore_ascii_case("TableNormal") || id.eq_ignore_ascii_case("TableGridLight") {
-            number += 1;
-            id = format!("{plain}{number}");
-        }
+        let known = if of == Use::Character { &mut self.characters } else { &mut self.paragraphs };
+        known.insert(class.to_owned(), id.clone());
         id
     }
 
@@ -158,7 +181,7 @@ fn print_defaults(out: &mut Printer, doc: &Document) {
     out.open("w:rFonts").attribute("w:ascii", font).attribute("w:eastAsia", east).attribute("w:hAnsi", font);
     out.attribute("w:cs", if script == Script::Complex { "Arial" } else { font }).close();
     out.value("w:sz", "22").value("w:szCs", "22");
-    if !language.is_empty() {
+    if language_tag::is_well_formed(language) {
         out.open("w:lang");
         let slots = [("w:val", Script::Plain), ("w:eastAsia", Script::EastAsian), ("w:bidi", Script::Complex)];
         slots.into_iter().filter(|(_, of)| *of == script).for_each(|(slot, _)| {
@@ -272,9 +295,8 @@ impl Writer<'_> {
         let classes = &doc.attributes(id).classes;
         let mut direct = Direct::default();
         for class in classes {
-            let class = doc.text(*class);
-            let own = doc.styles.iter().find(|style| style.class == class && style.name.is_empty() && !style.of_marker);
-            if let Some(style) = own {
+            let rules = self.styles.rules.get(doc.text(*class));
+            if let Some(style) = rules.and_then(|rules| doc.styles.get(rules.nameless?)) {
                 from_style::apply(&style.properties, &mut direct.paragraph, &mut direct.characters, &mut self.names);
                 let is_pre = |(property, value): &(Property, Value)| {
                     *property == Property::WhiteSpace && matches!(value, Value::Keyword(space) if space.starts_with("pre"))
@@ -283,10 +305,5 @@ impl Writer<'_> {
             }
         }
         Some(direct)
-    }
-
-    #[expect(clippy::unused_self, reason = "tables of the document's own styles come here")]
-    pub(super) const fn class_of_table(&self, _: NodeId) -> Option<String> {
-        None
     }
 }

@@ -39,8 +39,6 @@ pub(super) struct OpenTable {
     row: usize,
     slot: usize,
     column: usize,
-    /// Whether the cell is part of the one before, for there are too many columns.
-    is_joined: bool,
     /// Whether the first column holds the heads of rows.
     has_row_heads: bool,
 }
@@ -55,9 +53,8 @@ impl Writer<'_> {
         // A caption stands above its table.
         let caption = self.doc.children(id).find(|&child| self.doc.kind(child) == Kind::Caption);
         if let Some(caption) = caption {
-            self.push_cell(id, Align::Unsaid, None);
-            let top = caption;
-            self.tree(top);
+            self.push_cell(id, Align::Unsaid);
+            self.tree(caption);
             self.end_paragraph();
             self.contexts.pop();
             if self.line.last == Last::Table {
@@ -67,12 +64,11 @@ impl Writer<'_> {
         if table.rows.is_empty() {
             table.rows.push(PlannedRow { is_head: false, slots: vec![Slot::Gap] });
         }
-        let class = self.class_of_table(id);
         let indent = self.table_indent();
         let is_right_to_left = self.is_table_right_to_left(id);
         let out = &mut self.part.out;
         out.open("w:tbl").open("w:tblPr");
-        out.value("w:tblStyle", class.as_deref().unwrap_or("TableGridLight"));
+        out.value("w:tblStyle", "TableGridLight");
         if is_right_to_left {
             out.empty("w:bidiVisual");
         }
@@ -108,7 +104,7 @@ impl Writer<'_> {
         let is_empty = table.rows.len() == 1 && table.rows[0].slots == [Slot::Gap];
         self.tables.push(table);
         if is_empty {
-            self.begin_row_at();
+            self.begin_row();
             self.end_row();
         }
     }
@@ -194,16 +190,11 @@ impl Writer<'_> {
             row: 0,
             slot: 0,
             column: 0,
-            is_joined: false,
             has_row_heads: has_row_heads && !heads_only,
         }
     }
 
-    pub(super) fn begin_row(&mut self, _: NodeId) {
-        self.begin_row_at();
-    }
-
-    fn begin_row_at(&mut self) {
+    pub(super) fn begin_row(&mut self) {
         let Some(table) = self.tables.last_mut() else { return };
         (table.slot, table.column) = (0, 0);
         self.part.out.open("w:tr");
@@ -224,52 +215,49 @@ impl Writer<'_> {
     /// Writes the places of a row up to the next cell that is one, or to its end.
     fn empty_slots(&mut self, to_end: bool) {
         loop {
-            let Some(table) = self.tables.last_mut() else { return };
+            let Some(table) = self.tables.last() else { return };
             let Some(&slot) = table.rows.get(table.row).and_then(|row| row.slots.get(table.slot)) else { return };
-            let (columns, continued) = match slot {
+            let (columns, merge) = match slot {
                 Slot::Cell { .. } if !to_end => return,
-                Slot::Cell { columns, .. } => (columns, false),
-                Slot::Gap => (1, false),
-                Slot::Continued { columns } => (columns, true),
+                Slot::Cell { columns, .. } => (columns, None),
+                Slot::Gap => (1, None),
+                Slot::Continued { columns } => (columns, Some("continue")),
             };
-            table.slot += 1;
-            let width = table.take_width(columns);
-            let out = &mut self.part.out;
-            out.open("w:tc").open("w:tcPr");
-            out.open("w:tcW").number("w:w", width).attribute("w:type", "dxa").close();
-            if columns > 1 {
-                out.value_of("w:gridSpan", columns);
-            }
-            if continued {
-                out.empty("w:vMerge");
-            }
-            out.close().empty("w:p").close();
+            self.open_cell(columns, merge);
+            self.part.out.close().empty("w:p").close();
+        }
+    }
+
+    /// Opens a cell of so many columns and its properties, with how it is merged with cells above and below.
+    fn open_cell(&mut self, columns: u16, merge: Option<&str>) {
+        let Some(table) = self.tables.last_mut() else { return };
+        table.slot += 1;
+        let width: i32 = table.widths.iter().skip(table.column).take(usize::from(columns)).sum();
+        table.column += usize::from(columns);
+        let out = &mut self.part.out;
+        out.open("w:tc").open("w:tcPr");
+        out.open("w:tcW").number("w:w", width).attribute("w:type", "dxa").close();
+        if columns > 1 {
+            out.value_of("w:gridSpan", columns);
+        }
+        if let Some(merge) = merge {
+            out.value("w:vMerge", merge);
         }
     }
 
     pub(super) fn begin_cell(&mut self, id: NodeId, cell: CellKind) {
         self.empty_slots(false);
         let direct = self.direct(id);
-        let Some(table) = self.tables.last_mut() else { return };
+        let Some(table) = self.tables.last() else { return };
         let align =
             if cell.align == Align::Unsaid { table.aligns.get(table.column).copied().unwrap_or_default() } else { cell.align };
         let slot = table.rows.get(table.row).and_then(|row| row.slots.get(table.slot)).copied();
         let is_head = table.rows.get(table.row).is_some_and(|row| row.is_head);
         let is_first = table.column == 0;
         let shows_head = is_head || (is_first && table.has_row_heads);
-        table.is_joined = !matches!(slot, Some(Slot::Cell { .. }));
         if let Some(Slot::Cell { columns, goes_on }) = slot {
-            table.slot += 1;
-            let width = table.take_width(columns);
+            self.open_cell(columns, goes_on.then_some("restart"));
             let out = &mut self.part.out;
-            out.open("w:tc").open("w:tcPr");
-            out.open("w:tcW").number("w:w", width).attribute("w:type", "dxa").close();
-            if columns > 1 {
-                out.value_of("w:gridSpan", columns);
-            }
-            if goes_on {
-                out.value("w:vMerge", "restart");
-            }
             if let Some(direct) = direct {
                 // The ground and the lines of the cell itself.
                 print::borders(out, "w:tcBorders", &direct.paragraph.borders, ["", ""]);
@@ -280,7 +268,7 @@ impl Writer<'_> {
         } else {
             self.reopen_cell();
         }
-        self.push_cell(id, align, None);
+        self.push_cell(id, align);
         if cell.header && !shows_head {
             self.make_bold();
         }
@@ -302,15 +290,6 @@ impl Writer<'_> {
         self.tables.pop();
         self.part.out.close();
         self.line.last = Last::Table;
-    }
-}
-
-impl OpenTable {
-    /// How wide so many columns are from here on.
-    fn take_width(&mut self, columns: u16) -> i32 {
-        let width = self.widths.iter().skip(self.column).take(usize::from(columns)).sum();
-        self.column += usize::from(columns);
-        width
     }
 }
 

@@ -10,14 +10,30 @@ use crate::fast_hash::HashMap;
 /// A template unpacks to so many bytes at most.
 const MOST_UNPACKED: u64 = 1 << 28;
 
-/// A header or a footer: its element in the section, which pages it is for, its part, and what that refers to.
+/// A part that is taken over, with what it refers to.
+#[derive(Debug)]
+struct Part {
+    text: String,
+    relations: Relations,
+}
+
+/// A header or a footer: its element in the section, and which pages it is for.
 #[derive(Debug)]
 struct Around {
     element: &'static str,
     pages: String,
+    part: Part,
+}
+
+/// An image of a part that is taken over.
+#[derive(Debug)]
+struct File {
+    /// The part of the template.
+    key: String,
+    /// Where it stands in the new package.
     name: String,
+    media_type: &'static str,
     bytes: Vec<u8>,
-    relations: Vec<(String, Relation)>,
 }
 
 /// What a template gives.
@@ -25,17 +41,20 @@ struct Around {
 pub(super) struct Template {
     pub(super) styles: String,
     /// The ids of its styles, by what they are for and their names in lower case.
-    ids: HashMap<(bool, String), String>,
-    pub(super) numbering: Option<String>,
+    by_name: HashMap<(bool, String), String>,
+    /// The ids of all its styles, those of tables and lists too.
+    ids: Vec<String>,
+    numbering: Option<Part>,
     /// The highest numbers of its definitions and its lists.
     pub(super) last_definition: i64,
     pub(super) last_instance: i64,
-    theme: Option<Vec<u8>>,
+    theme: Option<Part>,
     /// Elements of its section, in the order of the schema.
     pub(super) section: String,
     around: Vec<Around>,
-    /// Files that headers and footers show, by their keys.
-    files: Vec<(String, Vec<u8>)>,
+    files: Vec<File>,
+    /// What it has that can't be taken over.
+    pub(super) left_out: Vec<&'static str>,
 }
 
 impl Template {
@@ -46,31 +65,71 @@ impl Template {
         let text = package.main_text(&main)?;
         let text = text.get().into_owned();
         let relations = package.relations(&main)?;
-        let mut part = |kind: &str| -> Result<Option<String>, PackageError> {
-            let Some(part) = relations.part(kind) else { return Ok(None) };
-            Ok(package.text(part)?.map(|text| text.get().into_owned()))
-        };
-        let styles = part("styles")?.filter(|styles| styles.contains("<w:styles") && styles.contains("</w:styles>"));
-        let styles = styles.ok_or_else(|| PackageError::DamagedPart("word/styles.xml".to_owned()))?;
-        let numbering =
-            part("numbering")?.filter(|numbering| numbering.contains("<w:numbering") && numbering.contains("</w:numbering>"));
-        let theme = match relations.part("theme") {
-            Some(theme) => package.bytes(theme)?,
+        let styles = match relations.part("styles") {
+            Some(part) => package.text(part)?.map(|text| text.get().into_owned()),
             None => None,
         };
+        let styles = styles.filter(|styles| styles.contains("<w:styles") && styles.contains("</w:styles>"));
+        let styles = styles.ok_or_else(|| PackageError::DamagedPart("word/styles.xml".to_owned()))?;
+        let (by_name, ids) = ids_of(&styles);
         let mut template = Self {
-            ids: ids_of(&styles),
             styles,
-            last_definition: numbering.as_deref().map_or(-1, |text| highest(text, b"abstractNum", b"abstractNumId")),
-            last_instance: numbering.as_deref().map_or(0, |text| highest(text, b"num", b"numId")),
-            numbering,
-            theme,
+            by_name,
+            ids,
+            numbering: None,
+            last_definition: -1,
+            last_instance: 0,
+            theme: None,
             section: String::new(),
             around: Vec::new(),
             files: Vec::new(),
+            left_out: Vec::new(),
         };
+        if let Some(part) = relations.part("numbering") {
+            template.numbering = template
+                .take(&mut package, part, "its lists")?
+                .filter(|part| part.text.contains("<w:numbering") && part.text.contains("</w:numbering>"));
+        }
+        if let Some(Part { text, .. }) = &template.numbering {
+            template.last_definition = highest(text, b"abstractNum", b"abstractNumId");
+            template.last_instance = highest(text, b"num", b"numId");
+        }
+        if let Some(part) = relations.part("theme") {
+            template.theme = template.take(&mut package, part, "its theme")?;
+        }
         template.read_section(&text, &mut package, &|name| relations.get(name).cloned())?;
         Ok(template)
+    }
+
+    /// Takes over a part with the images and the links that it refers to. One that refers to anything else is left out, for with
+    /// references to nothing the document would have to be repaired.
+    fn take(&mut self, package: &mut Package<'_>, key: &str, what: &'static str) -> Result<Option<Part>, PackageError> {
+        let Some(text) = package.text(key)?.map(|text| text.get().into_owned()) else { return Ok(None) };
+        let mut relations = Relations::default();
+        for (id, relation) in package.relations(key)?.into_sorted() {
+            let Some(kind) = ["image", "hyperlink"].into_iter().find(|kind| *kind == relation.kind) else { continue };
+            let target = if relation.external { Some(relation.target) } else { self.take_file(package, &relation.target)? };
+            if let Some(target) = target {
+                relations.put(&id, kind, &target, relation.external);
+            }
+        }
+        if relations.covers(&text) {
+            return Ok(Some(Part { text, relations }));
+        }
+        self.left_out.push(what);
+        Ok(None)
+    }
+
+    /// Takes over an image; its name for the parts of the new package.
+    fn take_file(&mut self, package: &mut Package<'_>, key: &str) -> Result<Option<String>, PackageError> {
+        if let Some(known) = self.files.iter().find(|file| file.key == key) {
+            return Ok(Some(known.name.clone()));
+        }
+        let Some(bytes) = package.bytes(key)? else { return Ok(None) };
+        let Some((extension, media_type)) = super::pictures::office_kind(&bytes) else { return Ok(None) };
+        let name = format!("media/house{}.{extension}", self.files.len() + 1);
+        self.files.push(File { key: key.to_owned(), name: name.clone(), media_type, bytes });
+        Ok(Some(name))
     }
 
     fn read_section(
@@ -95,85 +154,65 @@ impl Template {
         let mut xml = Xml::new(section);
         while let Some(event) = xml.next() {
             let Event::Open(found) = event else { continue };
-            let element = match found.local() {
-                b"headerReference" => "w:headerReference",
-                b"footerReference" => "w:footerReference",
+            let (element, what) = match found.local() {
+                b"headerReference" => ("w:headerReference", "a header"),
+                b"footerReference" => ("w:footerReference", "a footer"),
                 _ => continue,
             };
             let (Some(id), pages) = (found.relation(b"id"), found.get(b"type")) else { continue };
             let Some(target) = relation(&id).filter(|relation| !relation.external) else { continue };
-            let Some(bytes) = package.bytes(&target.target)? else { continue };
-            let relations = package.relations(&target.target)?.into_sorted();
-            for (_, relation) in relations.iter().filter(|(_, relation)| !relation.external) {
-                if !self.files.iter().any(|(key, _)| *key == relation.target)
-                    && let Some(file) = package.bytes(&relation.target)?
-                {
-                    self.files.push((relation.target.clone(), file));
-                }
+            if let Some(part) = self.take(package, &target.target, what)? {
+                let pages = pages.map_or_else(|| "default".to_owned(), |pages| pages.into_owned());
+                self.around.push(Around { element, pages, part });
             }
-            let name = format!("house{}.xml", self.around.len() + 1);
-            self.around.push(Around {
-                element,
-                pages: pages.map_or_else(|| "default".to_owned(), |pages| pages.into_owned()),
-                name,
-                bytes,
-                relations,
-            });
         }
         Ok(())
     }
 
     /// The id that a style has in the template, by its name.
     pub(super) fn id(&self, of: Use, name: &str) -> Option<&str> {
-        self.ids.get(&(of == Use::Character, name.to_lowercase())).map(String::as_str)
+        self.by_name.get(&(of == Use::Character, name.to_lowercase())).map(String::as_str)
     }
 
-    /// Whether an id is one of the template's.
-    pub(super) fn has_id(&self, id: &str) -> bool {
-        self.ids.values().any(|known| known.eq_ignore_ascii_case(id))
+    /// The ids of its styles.
+    pub(super) fn ids(&self) -> impl Iterator<Item = &str> {
+        self.ids.iter().map(String::as_str)
     }
 
-    /// Adds its parts to a package: the references to its headers and footers.
+    /// Adds its headers, its footers and its images to a package: the references to the first two.
     pub(super) fn add_to(&mut self, archive: &mut Archive, main: &mut Relations) -> Vec<(&'static str, String, String)> {
-        let mut names: HashMap<String, String> = HashMap::default();
-        for (key, bytes) in std::mem::take(&mut self.files) {
-            let Some((extension, media_type)) = super::pictures::office_kind(&bytes) else { continue };
-            let name = format!("media/house{}.{extension}", names.len() + 1);
-            archive.add_file(&format!("word/{name}"), media_type, bytes);
-            names.insert(key, name);
+        for file in std::mem::take(&mut self.files) {
+            archive.add_file(&format!("word/{}", file.name), file.media_type, file.bytes);
+        }
+        for (name, part) in [("word/numbering.xml", &self.numbering), ("word/theme/theme1.xml", &self.theme)] {
+            if let Some(part) = part {
+                archive.relate(name, &part.relations);
+            }
         }
         let mut references = Vec::new();
-        for around in std::mem::take(&mut self.around) {
-            let Ok(text) = String::from_utf8(around.bytes) else { continue };
-            let kind = if around.element == "w:headerReference" { "header" } else { "footer" };
-            let mut own = Relations::default();
-            for (id, relation) in &around.relations {
-                let target = if relation.external { Some(&relation.target) } else { names.get(&relation.target) };
-                let kind = ["image", "hyperlink"].into_iter().find(|kind| *kind == relation.kind);
-                if let (Some(target), Some(kind)) = (target, kind) {
-                    own.put(id, kind, target, relation.external);
-                }
-            }
-            // What refers to nothing makes a document that has to be repaired.
-            if !own.covers(&text) {
-                continue;
-            }
-            archive.relate(&format!("word/{}", around.name), &own);
-            let relation = main.name(kind, &around.name, false);
-            archive.add(&format!("word/{}", around.name), parts::media_type(kind), text);
-            references.push((around.element, around.pages, relation));
+        for (number, Around { element, pages, part }) in std::mem::take(&mut self.around).into_iter().enumerate() {
+            let name = format!("house{}.xml", number + 1);
+            let kind = if element == "w:headerReference" { "header" } else { "footer" };
+            archive.relate(&format!("word/{name}"), &part.relations);
+            archive.add(&format!("word/{name}"), parts::media_type(kind), part.text);
+            references.push((element, pages, main.name(kind, &name, false)));
         }
         references
     }
 
     /// Its theme, or the usual one.
     pub(super) fn theme(&self) -> String {
-        self.theme.clone().and_then(|theme| String::from_utf8(theme).ok()).unwrap_or_else(parts::theme)
+        self.theme.as_ref().map_or_else(parts::theme, |theme| theme.text.clone())
+    }
+
+    /// Whether it has lists of its own.
+    pub(super) const fn has_numbering(&self) -> bool {
+        self.numbering.is_some()
     }
 
     /// Its numbering with definitions and lists behind its own.
     pub(super) fn numbering_with(&self, definitions: &str, instances: &str) -> Option<String> {
-        let own = self.numbering.as_deref()?;
+        let own = self.numbering.as_ref()?.text.as_str();
         let end = own.rfind("</w:numbering>")?;
         let lists = own.find("<w:num ").unwrap_or(end);
         let tail = own.find("<w:numIdMacAtCleanup").unwrap_or(end);
@@ -187,14 +226,17 @@ impl Template {
     }
 }
 
-fn ids_of(styles: &str) -> HashMap<(bool, String), String> {
-    let mut ids = HashMap::default();
+/// The ids of styles: by what they are for and their names, and all.
+fn ids_of(styles: &str) -> (HashMap<(bool, String), String>, Vec<String>) {
+    let mut by_name = HashMap::default();
+    let mut ids = Vec::new();
     let mut xml = Xml::new(styles);
     let mut open: Option<(bool, String)> = None;
     while let Some(event) = xml.next() {
         let Event::Open(element) = event else { continue };
         if element.is(b"style") {
             let id = element.get(b"styleId").unwrap_or_default().into_owned();
+            ids.push(id.clone());
             open = match element.get(b"type").as_deref() {
                 Some("paragraph") | None => Some((false, id)),
                 Some("character") => Some((true, id)),
@@ -204,10 +246,10 @@ fn ids_of(styles: &str) -> HashMap<(bool, String), String> {
             && element.local() == b"name"
             && let (Some((is_character, id)), Some(name)) = (open.take(), element.val())
         {
-            ids.entry((is_character, name.to_lowercase())).or_insert(id);
+            by_name.entry((is_character, name.to_lowercase())).or_insert(id);
         }
     }
-    ids
+    (by_name, ids)
 }
 
 fn highest(text: &str, element: &[u8], attribute: &[u8]) -> i64 {
