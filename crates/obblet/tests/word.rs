@@ -435,7 +435,7 @@ fn named_styles_are_classes_and_exact_looks_are_rules() {
     };
     case_with(&package, &["styling=named"], "<p class=\"notice-board\">one</p>\n<p class=\"notice-board\">two</p>\n<p>three</p>");
     let named = with(&package, &["styling=named", "shape=page", "page.look=none"]).into_text().unwrap();
-    assert!(named.contains(".notice-board { text-align: center; color: #ff0000 }"), "{named}");
+    assert!(named.contains(".notice-board { --style-name: \"Notice Board!\"; text-align: center; color: #ff0000 }"), "{named}");
     let page = with(&package, &["styling=exact", "shape=page", "page.look=none"]).into_text().unwrap();
     for piece in [
         "<title>T</title>",

@@ -60,6 +60,8 @@ pub struct LayoutHints {
     pub reads_typed_lists: bool,
     /// Paragraphs that look like headings, and the size of their letters in points; 0 where that is not known.
     pub heading_like: Vec<(NodeId, f32)>,
+    /// Whether the source had a list of contents that was left out, to be made anew.
+    pub had_contents: bool,
     /// Whether headings were made of such paragraphs.
     pub has_promoted: bool,
     /// For each node, the place of its hint, from 1.

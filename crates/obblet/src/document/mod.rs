@@ -30,6 +30,7 @@ mod references;
 mod source_map;
 mod source_tables;
 mod spans;
+mod style_names;
 mod style_properties;
 mod tree;
 mod walk;
@@ -48,8 +49,11 @@ pub use node::{Node, NodeId, Text};
 pub use node_table::NodeTable;
 pub use references::{Counter, CrossReference, Label, Shows};
 pub use source_map::{PARTS, Place, SourceMap, SourcePart, Span};
-pub use source_tables::{Comment, ListNumbering, Revision, RevisionKind, Section, StyleDefinition, StyleUse};
-pub use style_properties::{Edge, Line, Measure, Property, StyleProperties, Underline, Value};
+pub use source_tables::{
+    Comment, ListNumbering, PagePlace, PageText, Pages, Revision, RevisionKind, Section, StyleDefinition, StyleUse,
+};
+pub(crate) use style_names::{STYLE_NAME, needs_name, style_name_of_class};
+pub use style_properties::{Edge, Line, Measure, Property, StyleProperties, TabAlign, TabStop, Underline, Value};
 pub use walk::{Step, Walk};
 
 use crate::fast_hash::HashMap;
@@ -152,6 +156,9 @@ pub struct Document {
     pub formulas: Vec<Formula>,
     /// Tracked changes, by the nodes that they put in or took out.
     pub revisions: NodeTable<Revision>,
+    /// Fields whose text word processors compute anew, such as the number of the page: their instructions, by the nodes that hold
+    /// what they show.
+    pub fields: NodeTable<String>,
     /// Comments of reviewers, in the order of the text that they are about.
     pub comments: Vec<Comment>,
     /// Styles as the source defines them.
@@ -210,6 +217,7 @@ impl Document {
             notes: Vec::new(),
             formulas: Vec::new(),
             revisions: NodeTable::default(),
+            fields: NodeTable::default(),
             comments: Vec::new(),
             style_definitions: Vec::new(),
             numberings: NodeTable::default(),

@@ -111,6 +111,43 @@ pub struct Section {
     pub margins: [i32; 4],
     /// How many columns the text is set in.
     pub columns: u16,
+    /// The space between columns.
+    pub gap: i32,
+    /// Whether it begins on the page on which the one before it ends.
+    pub is_continuous: bool,
     /// The paths of the parts that hold its headers and footers.
     pub parts: Vec<String>,
+    /// What stands above and below the text of its pages, where that is kept; a section without has that of the one before it.
+    pub around: Vec<PageText>,
+}
+
+/// Where on a page something stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub enum PagePlace {
+    /// Above the text.
+    Top,
+    /// Below the text.
+    Foot,
+}
+
+/// On which pages of a section something stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub enum Pages {
+    /// On all, or those that have nothing of their own.
+    All,
+    /// On the first one.
+    First,
+    /// On those with even numbers.
+    Even,
+}
+
+/// What stands above or below the text of pages.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct PageText {
+    /// Where it stands.
+    pub place: PagePlace,
+    /// On which pages.
+    pub pages: Pages,
+    /// The node that holds it, apart from the tree.
+    pub body: NodeId,
 }

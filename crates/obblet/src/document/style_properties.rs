@@ -64,6 +64,7 @@ properties! {
     PaddingLeft = "padding-left",
     Position = "position",
     TabSize = "tab-size",
+    TabStops = "--tab-stops",
     TextAlign = "text-align",
     TextDecoration = "text-decoration",
     TextEmphasis = "text-emphasis",
@@ -169,8 +170,34 @@ pub enum Value {
     Edge(Edge),
     /// As many columns, none narrower than 12 times the size of the font.
     Columns(u16),
+    /// Where tabs lead to, which CSS has no word for.
+    Tabs(Vec<TabStop>),
     /// What CSS says in another way.
     Css(&'static str),
+}
+
+/// Where a tab leads to.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub struct TabStop {
+    /// Twentieths of a point from where lines begin.
+    pub at: i32,
+    /// How the text behind the tab stands at it.
+    pub align: TabAlign,
+    /// The line that leads to it.
+    pub leader: Option<Line>,
+}
+
+/// How text stands at a tab stop.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub enum TabAlign {
+    /// It begins there.
+    Left,
+    /// Its middle is there.
+    Center,
+    /// It ends there.
+    Right,
+    /// Its decimal separator is there.
+    Decimal,
 }
 
 impl Value {
@@ -213,6 +240,12 @@ impl fmt::Display for Value {
             }
             Self::Edge(edge) => edge.fmt(f),
             Self::Columns(columns) => write!(f, "{columns} 12em"),
+            Self::Tabs(stops) => {
+                for (index, stop) in stops.iter().enumerate() {
+                    write!(f, "{}{}", if index == 0 { "" } else { " " }, Measure::Twips(stop.at))?;
+                }
+                Ok(())
+            }
         }
     }
 }

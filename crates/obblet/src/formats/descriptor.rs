@@ -25,6 +25,8 @@ pub struct Descriptor {
     pub images: Images,
     /// Whether the house rules about elements and attributes are for it.
     pub has_element_rules: bool,
+    /// Whether its documents are formatted by hand, and looks of sources belong into them where nobody says otherwise.
+    pub keeps_looks: bool,
     /// Whether files of this format in a folder are its documents, where nobody says which formats are.
     pub is_published: bool,
     /// Reads a source.

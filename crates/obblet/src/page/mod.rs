@@ -48,7 +48,7 @@ pub(crate) use navigation::{NavLink, Navigation};
 
 #[cfg(feature = "frames")]
 use crate::context::Context;
-use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Property, Step};
+use crate::document::{Direction, Document, Finding, Kind, NamedStyle, NodeId, NoteId, Property, STYLE_NAME, Step, needs_name};
 use crate::fast_hash::HashSet;
 use crate::formats::Anchors;
 use crate::formats::html::{self, Characters, HeadingEntry, Highlighter};
@@ -256,7 +256,7 @@ pub(crate) fn named_styles(doc: &Document, characters: Characters, scope: Scope<
             .properties
             .iter()
             .map(|(property, value)| (*property, value.to_string()))
-            .filter(|(_, value)| is_value(value))
+            .filter(|(name, value)| *name != Property::TabStops && is_value(value))
             // Where the text stands on the page is for the look to say.
             .filter(|(name, _)| {
                 scope == Scope::Page || !style.class.is_empty() || !matches!(name, Property::Margin | Property::Padding)
@@ -269,6 +269,9 @@ pub(crate) fn named_styles(doc: &Document, characters: Characters, scope: Scope<
                 format!("@counter-style {prefix}{class} {{ system: extends {like}; prefix: {before}; suffix: {after} }}\n");
             rules.push_str(&rule);
             declarations.insert(0, format!("list-style-type: {prefix}{class}"));
+        }
+        if !style.name.is_empty() && !style.class.is_empty() && needs_name(&style.name, &style.class) {
+            declarations.insert(0, format!("{STYLE_NAME}: {}", css_string(&style.name)));
         }
         if !declarations.is_empty() {
             let selector = if style.class.is_empty() { whole.clone() } else { format!("{before}.{}", style.class) };

@@ -53,6 +53,7 @@ pub fn convert_in(
     context: &Context<'_>,
 ) -> Result<Converted, Error> {
     context.reached(Stage::Read)?;
+    let profile = &*profile.for_target(writes);
     let doc = read(source, reads, profile)?;
     write(doc, writes, profile, context)
 }

@@ -36,7 +36,9 @@ use crate::formats::markdown::Dialect;
 use crate::formats::{Format, ReadRequest, Settings as FormatSettings, StyleFidelity, html};
 use crate::links::ExternalLinks;
 use crate::refine::Cleaning;
+use crate::refine::revisions::Revisions;
 use crate::settings::{Choice, Declared, Section, choice};
+use std::borrow::Cow;
 use std::sync::LazyLock;
 
 /// What an HTML output is.
@@ -54,8 +56,10 @@ pub enum Shape {
 /// How much of the source's looks is carried over.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Styling {
-    /// Structure only.
+    /// As it suits what is written: all of it where people format text there, structure only elsewhere.
     #[default]
+    Auto,
+    /// Structure only.
     Semantic,
     /// Names of styles as classes.
     Named,
@@ -158,7 +162,7 @@ impl Declared for Profile {
             "styling",
             Styling,
             styling,
-            "How much of the source's looks is carried over: structure only, style names as classes, or all of it. Formats without styles have structure only."
+            "How much of the source's looks is carried over: structure only, style names as classes, or all of it. With auto, all of it goes into Word documents, and structure only into others. Formats without styles have structure only."
         ),
     ];
 }
@@ -169,7 +173,7 @@ impl Choice for Shape {
 
 impl Choice for Styling {
     const CHOICES: &'static [(&'static str, Self)] =
-        &[("semantic", Self::Semantic), ("named", Self::Named), ("exact", Self::Exact)];
+        &[("auto", Self::Auto), ("semantic", Self::Semantic), ("named", Self::Named), ("exact", Self::Exact)];
 }
 
 impl Profile {
@@ -212,7 +216,23 @@ impl Profile {
 
     /// Whether classes of the source are in the output.
     pub(crate) fn keeps_classes(&self) -> bool {
-        self.styling != Styling::Semantic || !self.clean.elements.classes.is_empty()
+        matches!(self.styling, Styling::Named | Styling::Exact) || !self.clean.elements.classes.is_empty()
+    }
+
+    /// The profile with what depends on the format that is written decided.
+    pub(crate) fn for_target(&self, writes: Format) -> Cow<'_, Self> {
+        let (keeps, mut own) = (writes.descriptor().keeps_looks, Cow::Borrowed(self));
+        if self.styling == Styling::Auto && keeps {
+            own.to_mut().styling = Styling::Exact;
+        }
+        if self.clean.revisions == Revisions::Auto && keeps {
+            own.to_mut().clean.revisions = Revisions::Keep;
+        }
+        #[cfg(feature = "word")]
+        if let Some(settings) = self.formats.word.for_target(keeps) {
+            own.to_mut().formats.word = settings;
+        }
+        own
     }
 
     /// Whether classes of the source are asked for.
@@ -226,8 +246,8 @@ impl Profile {
         ReadRequest {
             settings: &self.formats,
             fidelity: match self.styling {
-                Styling::Semantic if classes => StyleFidelity::Named,
-                Styling::Semantic => StyleFidelity::Semantic,
+                Styling::Auto | Styling::Semantic if classes => StyleFidelity::Named,
+                Styling::Auto | Styling::Semantic => StyleFidelity::Semantic,
                 Styling::Named => StyleFidelity::Named,
                 Styling::Exact => StyleFidelity::Exact,
             },

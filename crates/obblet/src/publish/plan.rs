@@ -18,6 +18,7 @@ use crate::formats::Format;
 use crate::profile::Makes;
 use crate::profile::{FILE_NAME, Layers, Profile, Shape, globs, settings};
 use rayon::prelude::*;
+use std::borrow::Cow;
 use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex};
@@ -272,7 +273,13 @@ impl Plan {
         self.others.retain(|path| !parts.contains(path));
         let (documents, profiles): (Vec<Found>, Vec<Arc<Profile>>) = profiled.into_iter().unzip();
         let named = output_paths::name_all(&documents, &self.others, self.options.writes);
+        let mut for_target: HashMap<*const Profile, Arc<Profile>> = HashMap::default();
         for ((found, profile), named) in documents.into_iter().zip(profiles).zip(named) {
+            let known = for_target.entry(Arc::as_ptr(&profile));
+            let resolved = Arc::clone(known.or_insert_with(|| match profile.for_target(self.options.writes) {
+                Cow::Borrowed(_) => Arc::clone(&profile),
+                Cow::Owned(own) => Arc::new(own),
+            }));
             let (hash, size) = found.content.as_ref().map_or((Hash::NOTHING, 0), |content| *content);
             self.documents.push(Planned {
                 output: named.output,
@@ -283,7 +290,7 @@ impl Plan {
                 source: found.path,
                 hash,
                 settings: settings.get(&Arc::as_ptr(&profile)).map_or(Hash::NOTHING, |(_, hash)| *hash),
-                profile,
+                profile: resolved,
                 size,
                 is_known: false,
                 findings: named.finding.into_iter().collect(),

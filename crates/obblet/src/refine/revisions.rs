@@ -5,8 +5,10 @@ use crate::document::{Document, Finding, Kind, KindSet, NodeId, Step};
 /// What becomes of insertions and deletions.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Revisions {
-    /// Those that a program recorded, with who made them, are accepted; those that an author wrote stay.
+    /// All stay where a Word document is written; elsewhere as with [`Recorded`](Self::Recorded).
     #[default]
+    Auto,
+    /// Those that a program recorded, with who made them, are accepted; those that an author wrote stay.
     Recorded,
     /// All stay.
     Keep,
@@ -26,7 +28,7 @@ pub fn resolve(doc: &mut Document, revisions: Revisions) {
         for step in doc.walk(root) {
             if let Step::Leave(id) = step
                 && matches!(doc.kind(id), Kind::Insertion | Kind::Deletion)
-                && (revisions != Revisions::Recorded || is_recorded(doc, id))
+                && (!matches!(revisions, Revisions::Auto | Revisions::Recorded) || is_recorded(doc, id))
             {
                 found.push(id);
             }

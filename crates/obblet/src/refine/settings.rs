@@ -298,7 +298,7 @@ impl Declared for Cleaning {
             "clean.revisions",
             Revisions,
             revisions,
-            "What becomes of insertions and deletions: those that a program recorded while somebody revised are accepted, or all are kept, accepted or rejected."
+            "What becomes of insertions and deletions: those that a program recorded while somebody revised are accepted, or all are kept, accepted or rejected. With auto, they stay tracked changes in Word documents that are written, and those that a program recorded are accepted elsewhere."
         ),
         flag!(
             "clean.layout-tables",
@@ -552,8 +552,13 @@ impl Choice for Lists {
 }
 
 impl Choice for Revisions {
-    const CHOICES: &'static [(&'static str, Self)] =
-        &[("recorded", Self::Recorded), ("keep", Self::Keep), ("accept", Self::Accept), ("reject", Self::Reject)];
+    const CHOICES: &'static [(&'static str, Self)] = &[
+        ("auto", Self::Auto),
+        ("recorded", Self::Recorded),
+        ("keep", Self::Keep),
+        ("accept", Self::Accept),
+        ("reject", Self::Reject),
+    ];
 }
 
 impl Choice for Capitals {

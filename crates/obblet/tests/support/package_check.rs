@@ -28,8 +28,8 @@ const CHARACTERS: &str = "rStyle rFonts b bCs i iCs caps smallCaps strike dstrik
 const TABLE: &str = "tblStyle tblpPr tblOverlap bidiVisual tblStyleRowBandSize tblStyleColBandSize tblW jc tblCellSpacing tblInd tblBorders shd tblLayout tblCellMar tblLook tblCaption tblDescription";
 const CELL: &str = "cnfStyle tcW gridSpan hMerge vMerge tcBorders shd noWrap tcMar textDirection tcFitText vAlign hideMark";
 const STYLE: &str = "name aliases basedOn next link autoRedefine hidden uiPriority semiHidden unhideWhenUsed qFormat locked personal rsid pPr rPr tblPr trPr tcPr tblStylePr";
-const SETTINGS: &str = "zoom mirrorMargins updateFields hdrShapeDefaults defaultTabStop characterSpacingControl footnotePr endnotePr compat themeFontLang decimalSymbol listSeparator";
-const SECTION: &str = "headerReference footerReference footnotePr pgSz pgMar cols titlePg bidi docGrid";
+const SETTINGS: &str = "zoom mirrorMargins updateFields hdrShapeDefaults defaultTabStop evenAndOddHeaders characterSpacingControl footnotePr endnotePr compat themeFontLang decimalSymbol listSeparator";
+const SECTION: &str = "headerReference footerReference footnotePr type pgSz pgMar cols titlePg bidi docGrid";
 
 /// What is wrong with a package; nothing where nothing is.
 pub fn faults(bytes: &[u8]) -> Vec<String> {
@@ -200,14 +200,14 @@ impl Checker<'_> {
     fn check_nesting(&mut self, node: Node<'_, '_>, name: &str, parent: &str, children: &[&str]) {
         let stands = match name {
             "p" if node.tag_name().namespace().is_some_and(|space| space.contains("wordprocessingml")) => {
-                matches!(parent, "body" | "tc" | "footnote" | "sdtContent" | "hdr" | "ftr")
+                matches!(parent, "body" | "tc" | "footnote" | "comment" | "sdtContent" | "hdr" | "ftr")
             }
             "tbl" => matches!(parent, "body" | "tc" | "footnote"),
             "tr" => parent == "tbl",
             "tc" => parent == "tr",
             "t" | "delText" => parent == "r",
             "hyperlink" => matches!(parent, "p" | "fldSimple"),
-            "sectPr" => parent == "body",
+            "sectPr" => matches!(parent, "body" | "pPr"),
             _ => true,
         };
         if !stands {

@@ -17,11 +17,13 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     is_published: true,
     images: Images::ByAddress,
     has_element_rules: true,
+    keeps_looks: false,
     read: Some(|bytes, request| {
         let options = ReadOptions {
             settings: &request.settings.html,
             classes: request.classes,
             formatting_classes: request.formatting_classes,
+            fidelity: request.fidelity,
         };
         Ok(read(bytes, &options))
     }),

@@ -16,6 +16,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     is_published: true,
     images: Images::ByName,
     has_element_rules: false,
+    keeps_looks: false,
     read: Some(|bytes, request| Ok(read(bytes, &request.settings.markdown))),
     write: Some(|doc, request| {
         let options = WriteOptions { settings: request.settings.markdown, element: Some(request.element) };

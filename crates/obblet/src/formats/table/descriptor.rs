@@ -15,6 +15,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     raw_html: RawHtml::Foreign,
     images: Images::ByName,
     has_element_rules: false,
+    keeps_looks: false,
     // Files of data beside documents are for readers to load.
     is_published: false,
     read: Some(|bytes, request| Ok(read(bytes, &request.settings.table))),

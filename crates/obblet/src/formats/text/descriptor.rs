@@ -16,6 +16,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     is_published: true,
     images: Images::ByName,
     has_element_rules: false,
+    keeps_looks: false,
     read: Some(|bytes, request| Ok(read(bytes, &ReadOptions { settings: &request.settings.text, classes: request.classes }))),
     write: Some(|doc, request| {
         let written = write(doc, &request.settings.text);

@@ -17,6 +17,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     is_published: true,
     images: Images::Held,
     has_element_rules: false,
+    keeps_looks: true,
     read: Some(|bytes, request| {
         let options = ReadOptions {
             settings: &request.settings.word,

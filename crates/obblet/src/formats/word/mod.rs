@@ -19,9 +19,15 @@ mod xml;
 pub use crate::formats::StyleFidelity;
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub use package::PackageError;
-pub use read::{Comments, Headers, HeadingNumbers, ListNumbers, ReadOptions, read};
-pub use settings::{Extras, PageSize, Settings, TrackedChanges};
+pub use read::{Comments, ContentsLists, Headers, HeadingNumbers, ListNumbers, ReadOptions, read};
+pub use settings::{Extras, PageSize, Settings, TabStops, TrackedChanges};
 pub use write::{WriteOptions, write};
 
 /// What the tag of a content control begins with that holds a block of code; its language follows.
 const CODE_TAG: &str = "language-";
+
+/// The class of rules that join paragraphs; they stand behind all others.
+const JOINED: &str = "joined";
+
+/// The name of the style of tables whose lines are said at each; it says nothing of them.
+const PLAIN_TABLE: &str = "Table Plain";

@@ -1,12 +1,12 @@
 //! The settings of Word documents.
 
-use super::{Comments, Headers, HeadingNumbers, ListNumbers};
+use super::{Comments, ContentsLists, Headers, HeadingNumbers, ListNumbers};
 use crate::settings::{Choice, Declared, Setting, choice, file, flag};
 
 /// Settings of Word documents.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Settings {
-    /// What becomes of comments in Word documents: they are left out with a finding, or become notes.
+    /// What becomes of comments in Word documents: they stay comments, are left out with a finding, or become notes.
     pub comments: Comments,
     /// What becomes of the headers and footers of pages in Word documents: they are left out with a finding, or stand at both ends of the text.
     pub headers: Headers,
@@ -15,7 +15,9 @@ pub struct Settings {
     /// What becomes of paragraphs with numbers that lists in HTML do not have, such as 1.2: items of lists, or paragraphs that begin with their numbers as text.
     pub list_numbers: ListNumbers,
     /// Whether lists of contents in Word documents stay; pages have one of their own.
-    pub contents: bool,
+    pub contents: ContentsLists,
+    /// How tab stops are kept where a document is to look like the source.
+    pub tab_stops: TabStops,
     /// Whether hidden text of Word documents is shown.
     pub hidden: bool,
     /// The pages of Word documents that are written: A4, Letter, or those of the source and of the language.
@@ -37,6 +39,18 @@ pub struct Extras {
     pub running_header: bool,
     /// Whether each page shows its number at its foot.
     pub page_numbers: bool,
+}
+
+/// How tab stops are kept.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum TabStops {
+    /// As they are where a Word document is written, and as style rules elsewhere.
+    #[default]
+    Auto,
+    /// As style rules that look like them, as far as there are such.
+    Rules,
+    /// As they are.
+    Stops,
 }
 
 /// Which insertions and deletions are tracked changes.
@@ -64,17 +78,49 @@ pub enum PageSize {
 impl Settings {
     /// The settings where nobody says others.
     pub(super) const USUAL: Self = Self {
-        comments: Comments::Drop,
-        headers: Headers::Drop,
+        comments: Comments::Auto,
+        headers: Headers::Auto,
         heading_numbers: HeadingNumbers::Auto,
         list_numbers: ListNumbers::Items,
-        contents: false,
+        contents: ContentsLists::Auto,
+        tab_stops: TabStops::Auto,
         hidden: false,
         page: PageSize::Auto,
         tracked_changes: TrackedChanges::Recorded,
         extras: Extras { contents_list: false, running_header: false, page_numbers: false },
         template: None,
     };
+}
+
+impl Settings {
+    /// The settings with what depends on the format that is written decided, where something does: whether that `keeps` what only
+    /// word processors have.
+    pub(crate) fn for_target(&self, keeps: bool) -> Option<Self> {
+        let mut own = self.clone();
+        match own.comments {
+            Comments::Auto if keeps => own.comments = Comments::Keep,
+            // Nothing else has comments.
+            Comments::Keep if !keeps => own.comments = Comments::Drop,
+            _ => {}
+        }
+        match own.headers {
+            Headers::Auto if keeps => own.headers = Headers::Pages,
+            // Nothing else has pages.
+            Headers::Pages if !keeps => own.headers = Headers::Drop,
+            _ => {}
+        }
+        match own.contents {
+            ContentsLists::Auto if keeps => own.contents = ContentsLists::Field,
+            ContentsLists::Field if !keeps => own.contents = ContentsLists::Drop,
+            _ => {}
+        }
+        match own.tab_stops {
+            TabStops::Auto if keeps => own.tab_stops = TabStops::Stops,
+            TabStops::Stops if !keeps => own.tab_stops = TabStops::Rules,
+            _ => {}
+        }
+        (own != *self).then_some(own)
+    }
 }
 
 impl Default for Settings {
@@ -92,13 +138,13 @@ impl Declared for Settings {
             "word.comments",
             Comments,
             comments,
-            "What becomes of comments in Word documents: they are left out with a finding, or become notes."
+            "What becomes of comments in Word documents: they stay comments, are left out with a finding, or become notes. With auto, they stay in Word documents that are written, and are left out of others, which have none."
         ),
         choice!(
             "word.headers",
             Headers,
             headers,
-            "What becomes of the headers and footers of pages in Word documents: they are left out with a finding, or stand at both ends of the text."
+            "What becomes of the headers and footers of pages in Word documents: they are left out with a finding, stand at both ends of the text, or stay on the pages. With auto, they stay in Word documents that are written, and are left out of others, which have no pages."
         ),
         choice!(
             "word.heading-numbers",
@@ -112,7 +158,18 @@ impl Declared for Settings {
             list_numbers,
             "What becomes of paragraphs with numbers that lists in HTML do not have, such as 1.2: items of lists, or paragraphs that begin with their numbers as text."
         ),
-        flag!("word.contents", contents, "Whether lists of contents in Word documents stay; pages have one of their own."),
+        choice!(
+            "word.contents",
+            ContentsLists,
+            contents,
+            "Whether lists of contents in Word documents stay: as text, as the field that they are, or not, since pages have one of their own. With auto, as the field in Word documents that are written, and not elsewhere."
+        ),
+        choice!(
+            "word.tab-stops",
+            TabStops,
+            tab_stops,
+            "How tab stops of Word documents are kept with styling=exact: as style rules that look like them, as far as there are such, or as they are. With auto, as they are in Word documents that are written, and as rules elsewhere."
+        ),
         choice!(
             "word.page",
             PageSize,
@@ -149,6 +206,10 @@ impl Declared for Settings {
     ];
 }
 
+impl Choice for TabStops {
+    const CHOICES: &'static [(&'static str, Self)] = &[("auto", Self::Auto), ("rules", Self::Rules), ("stops", Self::Stops)];
+}
+
 impl Choice for TrackedChanges {
     const CHOICES: &'static [(&'static str, Self)] = &[("recorded", Self::Recorded), ("all", Self::All)];
 }
@@ -158,11 +219,18 @@ impl Choice for PageSize {
 }
 
 impl Choice for Comments {
-    const CHOICES: &'static [(&'static str, Self)] = &[("drop", Self::Drop), ("notes", Self::Notes)];
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("auto", Self::Auto), ("keep", Self::Keep), ("drop", Self::Drop), ("notes", Self::Notes)];
 }
 
 impl Choice for Headers {
-    const CHOICES: &'static [(&'static str, Self)] = &[("drop", Self::Drop), ("keep", Self::Keep)];
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("auto", Self::Auto), ("drop", Self::Drop), ("keep", Self::Keep), ("pages", Self::Pages)];
+}
+
+impl Choice for ContentsLists {
+    const CHOICES: &'static [(&'static str, Self)] =
+        &[("auto", Self::Auto), ("false", Self::Drop), ("true", Self::Keep), ("field", Self::Field)];
 }
 
 impl Choice for HeadingNumbers {

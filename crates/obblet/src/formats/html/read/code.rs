@@ -62,7 +62,8 @@ pub(super) fn normalize_inline_code(doc: &mut Document, id: NodeId, in_block: bo
 pub(super) fn normalize_block(doc: &mut Document, id: NodeId) {
     let only = doc.node(id).first_child().filter(|&only| doc.node(only).next().is_none());
     let code = only.filter(|&code| matches!(doc.kind(code), Kind::TextLevel(TextLevel::Code)));
-    let language = |node: NodeId| doc.attributes(node).classes.first().copied();
+    let names_language = |class: &&Text| doc.text(**class).starts_with("language-");
+    let language = |node: NodeId| doc.attributes(node).classes.iter().find(names_language).copied();
     let language = code.and_then(language).or_else(|| language(id));
     let Some(mut text) = only_text(doc, id, code.is_some()) else { return };
     let info = match language {
@@ -75,7 +76,9 @@ pub(super) fn normalize_block(doc: &mut Document, id: NodeId) {
     }
     drop_children(doc, id);
     if doc.node(id).has_attributes() {
-        doc.attributes_mut(id).classes.clear();
+        let classes = std::mem::take(&mut doc.attributes_mut(id).classes);
+        let others = classes.into_iter().filter(|class| !doc.text(*class).starts_with("language-")).collect();
+        doc.attributes_mut(id).classes = others;
     }
     doc.set_kind(id, Kind::CodeBlock { code: text, info });
 }

@@ -1,25 +1,13 @@
 //! What style rules mean: bold, italic and their like, alignment, kinds of lists, text that is not shown.
 //!
-//! Rules of style elements and style attributes are followed as far as they are simple: selectors of names, classes and ids,
-//! below or directly in each other (Selectors Level 3, sections 6 to 8), and the cascade by importance, specificity and order
-//! (CSS Cascading Level 4, section 6).
+//! Which elements rules speak of is found in [`style_rules`](super::style_rules).
 
-use super::element_state::{ParseState, SelectorInput};
+use super::element_state::ParseState;
+use super::style_rules::{Declaration, Page, Sheet, Wanted, declarations};
 use crate::document::{Align, Document, Marker, NodeId};
 use crate::fast_hash::HashMap;
-use cssparser::{
-    AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser, RuleBodyItemParser,
-    RuleBodyParser, StyleSheetParser,
-};
 use html5ever::{LocalName, QualName};
 use smallvec::SmallVec;
-
-/// Style sheets with more rules than this are cut; no page that people wrote has so many.
-const MOST_RULES: usize = 20_000;
-/// So many rules may speak of one name, class or id: each is tried at each element that has it.
-const MOST_FOR_ONE: usize = 300;
-/// Selectors look so far up for what they stand below.
-const FARTHEST: usize = 64;
 
 bitflags::bitflags! {
     /// What style rules of programs say an element is.
@@ -73,53 +61,17 @@ pub(super) enum Raised {
     Below,
 }
 
-#[derive(Debug)]
-struct Declaration {
-    name: String,
-    value: String,
-    important: bool,
-}
-
-impl Declaration {
-    /// Whether it says something that is followed here.
-    fn is_followed(&self) -> bool {
-        let mut look = ComputedStyle::default();
-        look.set(&self.name, &self.value);
-        // No list takes a list back.
-        look != ComputedStyle::default() || self.name == "mso-list"
-    }
-}
-
-/// One name, or several that hold for one element.
-#[derive(Debug, Default)]
-struct Compound {
-    tag: Option<LocalName>,
-    id: Option<String>,
-    classes: Vec<String>,
-    /// Whether the compound before stands directly above, and not anywhere above.
-    child: bool,
-}
-
-#[derive(Debug)]
-struct Rule {
-    compounds: Vec<Compound>,
-    specificity: (usize, usize, usize),
-    declarations: usize,
-}
-
-/// All rules of a page, by what they are looked up with.
-#[derive(Debug, Default)]
-struct Sheet {
-    rules: Vec<Rule>,
-    bodies: Vec<Vec<Declaration>>,
-    by_class: HashMap<String, Vec<usize>>,
-    by_id: HashMap<String, Vec<usize>>,
-    by_tag: HashMap<LocalName, Vec<usize>>,
+/// Whether a declaration says something that is followed here.
+fn is_followed(declaration: &Declaration) -> bool {
+    let mut look = ComputedStyle::default();
+    look.set(&declaration.name, &declaration.value);
+    // No list takes a list back.
+    look != ComputedStyle::default() || declaration.name == "mso-list"
 }
 
 /// Finds what the rules of a page say of its nodes.
 pub(super) fn looks(doc: &Document, state: &ParseState, names: &[(NodeId, QualName)]) -> ComputedStyles {
-    let mut sheet = Sheet::default();
+    let mut sheet = Sheet::new(Wanted { keeps: is_followed, conditions: false });
     for &element in &state.style_elements {
         sheet.add(&doc.plain_text(element));
     }
@@ -132,13 +84,7 @@ pub(super) fn looks(doc: &Document, state: &ParseState, names: &[(NodeId, QualNa
         }
         return looks;
     }
-    let page = Page {
-        doc,
-        names,
-        by_node: places(doc, names.iter().map(|(node, _)| *node)),
-        selector_inputs: places(doc, state.selector_inputs.iter().map(|selector_input| selector_input.node)),
-        state,
-    };
+    let page = Page::of(doc, state, names);
     let mut known = Known::default();
     for (node, name) in names {
         looks.insert(*node, sheet.look(&page, *node, &name.local, &mut known));
@@ -158,107 +104,10 @@ struct Alike {
     look: Option<ComputedStyle>,
 }
 
-struct Page<'p> {
-    doc: &'p Document,
-    state: &'p ParseState,
-    names: &'p [(NodeId, QualName)],
-    /// For each node, the place of its name and of its selector input, from 1.
-    by_node: Vec<u32>,
-    selector_inputs: Vec<u32>,
-}
-
-/// For each node, its place in a list, from 1.
-fn places(doc: &Document, list: impl Iterator<Item = NodeId>) -> Vec<u32> {
-    let mut places = vec![0; doc.node_count()];
-    for (place, node) in list.enumerate() {
-        places[node.index()] = place as u32 + 1;
-    }
-    places
-}
-
-impl Page<'_> {
-    fn selector_input(&self, node: NodeId) -> Option<&SelectorInput> {
-        self.state.selector_inputs.get((self.selector_inputs[node.index()] as usize).wrapping_sub(1))
-    }
-
-    fn tag(&self, node: NodeId) -> Option<&LocalName> {
-        self.names.get((self.by_node[node.index()] as usize).wrapping_sub(1)).map(|(_, name)| &name.local)
-    }
-
-    fn classes(&self, node: NodeId) -> &str {
-        self.selector_input(node).and_then(|selector_input| selector_input.classes.as_deref()).unwrap_or_default()
-    }
-
-    fn id(&self, node: NodeId) -> &str {
-        self.doc.attributes(node).id.map_or("", |id| self.doc.text(id))
-    }
-
-    fn fits(&self, compound: &Compound, node: NodeId) -> bool {
-        compound.tag.as_ref().is_none_or(|tag| self.tag(node) == Some(tag))
-            && compound.id.as_ref().is_none_or(|id| self.id(node) == id)
-            && compound.classes.iter().all(|class| self.classes(node).split_ascii_whitespace().any(|known| known == class))
-    }
-
-    fn matches(&self, rule: &Rule, node: NodeId) -> bool {
-        let mut compounds = rule.compounds.iter().rev();
-        let Some(own) = compounds.next() else { return false };
-        if !self.fits(own, node) {
-            return false;
-        }
-        let (mut at, mut direct) = (node, own.child);
-        for compound in compounds {
-            let mut above = self.doc.ancestors(at).take(if direct { 1 } else { FARTHEST });
-            match above.find(|&above| self.fits(compound, above)) {
-                Some(found) => (at, direct) = (found, compound.child),
-                None => return false,
-            }
-        }
-        true
-    }
-}
-
 impl Sheet {
-    fn add(&mut self, text: &str) {
-        let text = text.trim().trim_start_matches("<!--").trim_end_matches("-->");
-        let mut parser = Parser::new(text);
-        let mut rules = Rules;
-        for (selectors, mut declarations) in StyleSheetParser::new(&mut parser, &mut rules).flatten() {
-            declarations.retain(Declaration::is_followed);
-            if declarations.is_empty() || self.rules.len() > MOST_RULES {
-                continue;
-            }
-            self.bodies.push(declarations);
-            for selector in selectors.split(',') {
-                let Some(compounds) = compounds(selector) else { continue };
-                let Some(last) = compounds.last() else { continue };
-                let index = self.rules.len();
-                let rules = if let Some(id) = &last.id {
-                    self.by_id.entry(id.clone()).or_default()
-                } else if let Some(class) = last.classes.first() {
-                    self.by_class.entry(class.clone()).or_default()
-                } else if let Some(tag) = &last.tag {
-                    self.by_tag.entry(tag.clone()).or_default()
-                } else {
-                    continue;
-                };
-                if rules.len() >= MOST_FOR_ONE {
-                    continue;
-                }
-                rules.push(index);
-                let count = |number: fn(&Compound) -> usize| compounds.iter().map(number).sum::<usize>();
-                let specificity = (
-                    count(|compound| usize::from(compound.id.is_some())),
-                    count(|compound| compound.classes.len()),
-                    count(|compound| usize::from(compound.tag.is_some())),
-                );
-                self.rules.push(Rule { compounds, specificity, declarations: self.bodies.len() - 1 });
-            }
-        }
-    }
-
     fn look(&self, page: &Page<'_>, node: NodeId, tag: &LocalName, known: &mut Known) -> ComputedStyle {
         let classes = page.classes(node);
-        let style = page.selector_input(node).and_then(|selector_input| selector_input.style.as_deref());
+        let style = page.style(node);
         let id = Some(page.id(node)).filter(|id| !id.is_empty() && !self.by_id.is_empty());
         let by_id = id.and_then(|id| self.by_id.get(id));
         let of_name = match known.get_mut(tag) {
@@ -280,17 +129,9 @@ impl Sheet {
             }
             return look;
         }
-        let matches = |&rule: &usize| {
-            let rule = &self.rules[rule];
-            rule.compounds.len() == 1 && rule.compounds[0].id.is_none() || page.matches(rule, node)
-        };
-        let mut rules: SmallVec<[usize; 16]> = alike.rules.iter().copied().filter(matches).collect();
-        if let Some(by_id) = by_id {
-            rules.extend(by_id.iter().copied().filter(matches));
-            rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
-        }
+        let rules = self.rules_of(page, node, &alike.rules);
         let own = style.map(declarations).unwrap_or_default();
-        let all = || rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]).chain(&own);
+        let all = || rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].body]).chain(&own);
         let mut look = ComputedStyle::default();
         for important in [false, true] {
             for declaration in all().filter(|declaration| declaration.important == important) {
@@ -300,37 +141,22 @@ impl Sheet {
         look
     }
 
-    /// The rules that may speak of an element because of its name and its classes.
-    fn candidates<'s>(&'s self, page: &'s Page<'_>, node: NodeId, tag: &LocalName) -> impl Iterator<Item = usize> + 's {
-        let by_class = page.classes(node).split_ascii_whitespace().filter_map(|class| self.by_class.get(class)).flatten();
-        by_class.chain(self.by_tag.get(tag).into_iter().flatten()).copied()
-    }
-
     /// What the rules say of all elements that have the name and the classes of this one.
     fn alike(&self, page: &Page<'_>, node: NodeId, tag: &LocalName) -> Alike {
-        let own = |rule: &usize| self.rules[*rule].compounds.last().is_some_and(|own| page.fits(own, node));
-        let mut rules: Vec<usize> = self.candidates(page, node, tag).filter(own).collect();
-        rules.sort_by_key(|&rule| (self.rules[rule].specificity, rule));
-        rules.dedup();
+        let rules = self.rules_of_alike(page, node, tag);
         let looks_around = |&rule: &usize| {
             let rule = &self.rules[rule];
-            rule.compounds.len() > 1 || self.bodies[rule.declarations].iter().any(|declaration| declaration.important)
+            !rule.is_of_one() || self.bodies[rule.body].iter().any(|declaration| declaration.important)
         };
         let look = (!rules.iter().any(looks_around)).then(|| {
             let mut look = ComputedStyle::default();
-            for declaration in rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].declarations]) {
+            for declaration in rules.iter().flat_map(|&rule| &self.bodies[self.rules[rule].body]) {
                 look.set(&declaration.name, &declaration.value);
             }
             look
         });
         Alike { rules, look }
     }
-}
-
-/// The declarations of a style attribute.
-fn declarations(style: &str) -> Vec<Declaration> {
-    let mut parser = Parser::new(style);
-    RuleBodyParser::new(&mut parser, &mut Body).flatten().collect()
 }
 
 /// What a style attribute says.
@@ -530,128 +356,4 @@ fn points(value: &str) -> Option<f32> {
         };
         Some(number()? * factor)
     })
-}
-
-/// The parts of a selector, or nothing where it has one that is not followed here.
-fn compounds(selector: &str) -> Option<Vec<Compound>> {
-    let mut compounds = Vec::new();
-    let mut child = false;
-    let spaced = selector.replace('>', " > ");
-    for word in spaced.split_ascii_whitespace() {
-        if word == ">" {
-            if let Some(last) = compounds.last_mut() {
-                let _: &mut Compound = last;
-                child = true;
-            }
-            continue;
-        }
-        let mut compound = Compound { child: std::mem::take(&mut child), ..Compound::default() };
-        let mut rest = word;
-        while !rest.is_empty() {
-            let (sign, name) = match rest.as_bytes()[0] {
-                sign @ (b'.' | b'#') => (sign, &rest[1..]),
-                b'*' => {
-                    rest = &rest[1..];
-                    continue;
-                }
-                _ => (b' ', rest),
-            };
-            let end = name.find(|c: char| !(c.is_alphanumeric() || matches!(c, '-' | '_'))).unwrap_or(name.len());
-            if end == 0 {
-                return None;
-            }
-            match sign {
-                b'.' => compound.classes.push(name[..end].to_owned()),
-                b'#' => compound.id = Some(name[..end].to_owned()),
-                _ if compound.tag.is_none() && compound.classes.is_empty() => {
-                    compound.tag = Some(LocalName::from(name[..end].to_ascii_lowercase()));
-                }
-                _ => return None,
-            }
-            rest = &name[end..];
-            if rest.starts_with([':', '[', '+', '~']) {
-                return None;
-            }
-        }
-        compounds.push(compound);
-    }
-    Some(compounds)
-}
-
-/// Reads style rules: selectors as text, and declarations.
-struct Rules;
-
-impl<'i> QualifiedRuleParser<'i> for Rules {
-    type Prelude = &'i str;
-    type QualifiedRule = (&'i str, Vec<Declaration>);
-    type Error = ();
-
-    fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<&'i str, ParseError<()>> {
-        Ok(rest(input))
-    }
-
-    fn parse_block(
-        &mut self,
-        selectors: &'i str,
-        _: &ParserState,
-        input: &mut Parser<'i>,
-    ) -> Result<Self::QualifiedRule, ParseError<()>> {
-        Ok((selectors, RuleBodyParser::new(input, &mut Body).flatten().collect()))
-    }
-}
-
-impl<'i> AtRuleParser<'i> for Rules {
-    type Prelude = ();
-    type AtRule = (&'i str, Vec<Declaration>);
-    type Error = ();
-}
-
-fn rest<'i>(input: &mut Parser<'i>) -> &'i str {
-    let start = input.position();
-    while input.next().is_ok() {}
-    input.slice_from(start)
-}
-
-/// Reads what stands between braces, or in an attribute.
-struct Body;
-
-impl<'i> DeclarationParser<'i> for Body {
-    type Declaration = Declaration;
-    type Error = ();
-
-    fn parse_value(
-        &mut self,
-        name: CowRcStr<'i>,
-        input: &mut Parser<'i>,
-        _: &ParserState,
-    ) -> Result<Declaration, ParseError<()>> {
-        let value = rest(input).trim().to_ascii_lowercase();
-        let (value, important) = match value.rsplit_once('!') {
-            Some((value, word)) if word.trim() == "important" => (value.trim().to_owned(), true),
-            _ => (value, false),
-        };
-        Ok(Declaration { name: name.to_ascii_lowercase(), value, important })
-    }
-}
-
-impl<'i> AtRuleParser<'i> for Body {
-    type Prelude = ();
-    type AtRule = Declaration;
-    type Error = ();
-}
-
-impl<'i> QualifiedRuleParser<'i> for Body {
-    type Prelude = ();
-    type QualifiedRule = Declaration;
-    type Error = ();
-}
-
-impl RuleBodyItemParser<'_, Declaration, ()> for Body {
-    fn parse_declarations(&self) -> bool {
-        true
-    }
-
-    fn parse_qualified(&self) -> bool {
-        false
-    }
 }

@@ -63,6 +63,8 @@ pub(super) struct SelectorInput {
     pub(super) id: Option<StrTendril>,
     pub(super) classes: Option<StrTendril>,
     pub(super) style: Option<StrTendril>,
+    /// What attributes from before there were style rules say, as declarations (HTML, section 15).
+    pub(super) hints: Option<Box<str>>,
 }
 
 /// How often something was left out, and where first.
@@ -94,6 +96,8 @@ pub(super) struct ParseState {
     /// Names and attributes of drawings and formulas.
     pub(super) foreign: HashMap<NodeId, (QualName, Vec<Attribute>)>,
     pub(super) selector_inputs: Vec<SelectorInput>,
+    /// Those of the elements around all, which say how the page looks and nothing of what is in it.
+    pub(super) page_inputs: Vec<SelectorInput>,
     /// Links to places in the page.
     pub(super) local_links: Vec<NodeId>,
     pub(super) roles: HashMap<NodeId, Role>,

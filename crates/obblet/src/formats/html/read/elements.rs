@@ -165,6 +165,7 @@ fn wrapper(doc: &mut Document, state: &mut ParseState, name: &LocalName, given: 
         "main" => (Kind::Division(DivisionKind::Plain), Origin::Wrapper),
         "html" | "body" => {
             whole(state, given);
+            page_input(state, node, given);
             // An office program names the namespaces of its own elements, whether they occur or not.
             if given.0.iter().any(|attribute| attribute.value.starts_with("urn:schemas-microsoft-com:")) {
                 doc.layout_hints.producer = Producer::Program;
@@ -350,6 +351,28 @@ fn whole(state: &mut ParseState, given: &Given<'_>) {
     }
 }
 
+/// What style rules may ask of the html and body elements, and what these say of the looks of the page.
+fn page_input(state: &mut ParseState, node: NodeId, given: &Given<'_>) {
+    let mut input = SelectorInput { node, id: None, classes: None, style: None, hints: None };
+    let mut hints = String::new();
+    for attribute in given.0.iter().filter(|attribute| attribute.name.ns == ns!()) {
+        match attribute.name.local {
+            local_name!("class") => input.classes = Some(attribute.value.clone()),
+            local_name!("style") => input.style = Some(attribute.value.clone()),
+            local_name!("text") | local_name!("bgcolor") => {
+                hint(&mut hints, &attribute.name.local, Kind::Root, &attribute.value);
+            }
+            _ => {}
+        }
+    }
+    if !hints.is_empty() {
+        input.hints = Some(hints.into());
+    }
+    if input.classes.is_some() || input.style.is_some() || input.hints.is_some() {
+        state.page_inputs.push(input);
+    }
+}
+
 fn language_tag(value: &str) -> String {
     value.trim().replace('_', "-")
 }
@@ -408,9 +431,9 @@ fn part(state: &mut ParseState, node: NodeId, name: &LocalName, given: &Given<'_
 }
 
 fn global_attributes(doc: &mut Document, state: &mut ParseState, node: NodeId, kind: Kind, given: &Given<'_>) {
-    let mut selector_input = SelectorInput { node, id: None, classes: None, style: None };
+    let mut selector_input = SelectorInput { node, id: None, classes: None, style: None, hints: None };
+    let (mut font, mut hints) = (String::new(), String::new());
     let (mut hidden, mut remark) = (false, false);
-    let mut font = String::new();
     let text = |doc: &mut Document, value: &str| -> Option<Text> {
         let value = value.trim();
         (!value.is_empty()).then(|| doc.intern(value))
@@ -440,6 +463,13 @@ fn global_attributes(doc: &mut Document, state: &mut ParseState, node: NodeId, k
             // Only fonts had these.
             local_name!("size") if kind == Kind::Span => font.push_str(vendor_markup::font_size(&attribute.value)),
             local_name!("face") if kind == Kind::Span => font.push_str(&format!("font-family:{};", attribute.value)),
+            local_name!("align")
+            | local_name!("bgcolor")
+            | local_name!("color")
+            | local_name!("height")
+            | local_name!("text")
+            | local_name!("valign")
+            | local_name!("width") => hint(&mut hints, &attribute.name.local, kind, &attribute.value),
             local_name!("aria-level") => vendor_markup::level(doc, node, &attribute.value),
             local_name!("name") if matches!(kind, Kind::Link { .. } | Kind::Anchor) && doc.attributes(node).id.is_none() => {
                 if let Some(id) = text(doc, &attribute.value) {
@@ -472,20 +502,47 @@ fn global_attributes(doc: &mut Document, state: &mut ParseState, node: NodeId, k
         }
     }
     language_class(doc, node, kind, selector_input.classes.as_deref());
-    if hidden {
-        // The rule that browsers have for the attribute.
-        selector_input.style = Some(format!("display:none;{}", selector_input.style.as_deref().unwrap_or_default()).into());
+    // The rule that browsers have for the attribute, and those of programs.
+    let before =
+        [if hidden { "display:none;" } else { "" }, &font, if remark { "mso-element:comment-list;" } else { "" }].concat();
+    if !before.is_empty() {
+        selector_input.style = Some([&before, selector_input.style.as_deref().unwrap_or_default()].concat().as_str().into());
     }
-    if !font.is_empty() {
-        font.push_str(selector_input.style.as_deref().unwrap_or_default());
-        selector_input.style = Some(font.as_str().into());
+    if !hints.is_empty() {
+        selector_input.hints = Some(hints.into());
     }
-    if remark {
-        selector_input.style =
-            Some(format!("mso-element:comment-list;{}", selector_input.style.as_deref().unwrap_or_default()).into());
-    }
-    if selector_input.classes.is_some() || selector_input.style.is_some() {
+    if selector_input.classes.is_some() || selector_input.style.is_some() || selector_input.hints.is_some() {
         state.selector_inputs.push(selector_input);
+    }
+}
+
+/// An attribute from before there were style rules, as a declaration (HTML, section 15).
+fn hint(hints: &mut String, name: &LocalName, kind: Kind, value: &str) {
+    let value = value.trim();
+    // Nothing that ends a declaration.
+    if value.is_empty() || !value.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'#' | b'%' | b'.' | b' ')) {
+        return;
+    }
+    let is_digits = value.bytes().all(|byte| byte.is_ascii_digit() || byte == b'.');
+    let is_table = matches!(kind, Kind::Table | Kind::Cell(_) | Kind::Row);
+    let (property, unit) = match (&**name, kind) {
+        ("align", Kind::Table) if value.eq_ignore_ascii_case("center") => {
+            return hints.push_str("margin-left:auto;margin-right:auto;");
+        }
+        ("align", Kind::Table | Kind::Image { .. }) => ("float", ""),
+        ("align", Kind::Cell(_)) => return,
+        ("align", _) => ("text-align", ""),
+        ("bgcolor", _) => ("background-color", ""),
+        ("color", Kind::Span) | ("text", _) => ("color", ""),
+        ("valign", _) => ("vertical-align", ""),
+        ("width", _) if is_table => ("width", if is_digits { "px" } else { "" }),
+        ("height", _) if is_table => ("height", if is_digits { "px" } else { "" }),
+        _ => return,
+    };
+    // Colours were written without their sign, too.
+    let is_colour = property.ends_with("color") && value.len() == 6 && value.bytes().all(|byte| byte.is_ascii_hexdigit());
+    for part in [property, ":", if is_colour { "#" } else { "" }, value, unit, ";"] {
+        hints.push_str(part);
     }
 }
 

@@ -2,11 +2,13 @@
 //!
 //! The source is cut into [`tokens`]; tree construction is the standard's, from a parser package, straight into the model
 //! ([`sink`]); what each element is in the model is in [`elements`]. Then style rules are looked up ([`css`]) and put on
-//! ([`apply_style`]), the tree is normalized in one walk ([`normalize`]), and what HTML has no element for is found in it ([`notes`]).
+//! ([`apply_style`]), and become styles of the document where looks count ([`looks`]); the tree is normalized in one walk ([`normalize`]), and what HTML has no element for is found in it ([`notes`]).
 
 mod apply_style;
 mod code;
 mod css;
+mod css_colours;
+mod css_values;
 mod decode;
 mod element_state;
 mod elements;
@@ -15,11 +17,14 @@ mod foreign;
 mod foreign_markup;
 mod formula;
 mod fragment_filter;
+mod looks;
 mod main_content;
 mod metadata;
 mod normalize;
 mod notes;
+mod own_styles;
 mod sink;
+mod style_rules;
 mod table;
 mod tokens;
 mod vendor_markup;
@@ -30,6 +35,7 @@ pub(crate) use embedded_html::open_raw_with;
 use super::Settings;
 use super::depth_limit::Guard;
 use crate::document::{DivisionKind, Document, Kind, LayoutHints, SourceMap, Step};
+use crate::formats::StyleFidelity;
 use crate::refine::rules::inline::formatting_of;
 use crate::refine::structure;
 use element_state::{Origin, ParseState};
@@ -58,11 +64,13 @@ pub struct ReadOptions<'o> {
     /// Whether spans with the classes that stand for formatting are that formatting, as
     /// [`Inline::Classes`](crate::refine::rules::inline::Inline::Classes) writes it. In pages that were written here they are.
     pub formatting_classes: bool,
+    /// How much of what style rules say of looks becomes styles of the document.
+    pub fidelity: StyleFidelity,
 }
 
 impl Default for ReadOptions<'_> {
     fn default() -> Self {
-        Self { settings: &super::settings::USUAL, classes: false, formatting_classes: false }
+        Self { settings: &super::settings::USUAL, classes: false, formatting_classes: false, fidelity: StyleFidelity::Semantic }
     }
 }
 
@@ -112,6 +120,8 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     } else {
         css::looks(doc, &state, &names)
     };
+    let own_styles = (options.fidelity.keeps_names() && own).then(|| own_styles::read(doc, &state));
+    let page_looks = (options.fidelity.is_exact() && !own).then(|| looks::read(doc, page, &state, &names));
     drop(names);
     let root = doc.root();
     if page != root {
@@ -131,7 +141,14 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
         set_formatting(doc, &mut state);
     }
     let mut normalizer = Normalizer::new(&mut state, &looks, options.classes);
+    normalizer.keeps_breaks = options.fidelity.is_exact();
     normalizer.keep_classes(doc);
+    if let Some(styles) = own_styles {
+        styles.put_into(doc);
+    }
+    if let Some(looks) = page_looks {
+        looks.put_into(doc);
+    }
     normalizer.tree(doc, root);
     let heading_like = std::mem::take(&mut normalizer.heading_like);
     notes::find(doc, &state);

@@ -16,6 +16,8 @@ pub(super) struct Normalizer<'m> {
     pub(super) looks: &'m ComputedStyles,
     /// Whether classes stay.
     classes: bool,
+    /// Whether page breaks became styles.
+    pub(super) keeps_breaks: bool,
     /// The last text of the line that ends with white space, if the line has one.
     ending: Option<NodeId>,
     /// Whether white space that comes now means nothing.
@@ -48,6 +50,7 @@ impl<'m> Normalizer<'m> {
             state,
             looks,
             classes,
+            keeps_breaks: false,
             ending: None,
             after_space: true,
             preformatted: 0,
@@ -387,7 +390,9 @@ impl<'m> Normalizer<'m> {
             return true;
         }
         if look.marks.contains(StyleMarks::PAGE_BREAK) {
-            self.page_breaks.add(|| doc.place(id), "");
+            if !self.keeps_breaks {
+                self.page_breaks.add(|| doc.place(id), "");
+            }
             if doc.kind(id) == Kind::LineBreak {
                 doc.detach(id);
                 return true;
@@ -540,6 +545,12 @@ fn normalize_callout(doc: &mut Document, id: NodeId, state: &ParseState) {
     if class.is_some_and(|class| class.eq_ignore_ascii_case(callout.word())) {
         doc.detach(first);
         doc.set_kind(id, Kind::Division(DivisionKind::Callout(callout)));
+        if doc.node(id).has_attributes() {
+            // What the class says, the kind says now.
+            let mut classes = std::mem::take(&mut doc.attributes_mut(id).classes);
+            classes.retain(|class| !doc.text(*class).eq_ignore_ascii_case(callout.word()));
+            doc.attributes_mut(id).classes = classes;
+        }
     }
 }
 

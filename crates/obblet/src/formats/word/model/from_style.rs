@@ -2,12 +2,16 @@
 //! what reading makes of these.
 
 use super::properties::{
-    Alignment, Border, CharacterProperties, Colour, EmphasisMark, Flag, LineRule, Names, ParagraphProperties, Raised,
+    Alignment, Border, Borders, CharacterProperties, Colour, EmphasisMark, Flag, LineRule, Names, ParagraphProperties, Raised,
+    TabKind, TabStop,
 };
-use crate::document::{Edge, Measure, Property, Value};
+use crate::document::{Edge, Measure, Property, TabAlign, Value};
 
 /// The size of text that a length in sizes of it counts, in twips.
 const USUAL_SIZE: i32 = 220;
+
+/// The width of the text on a usual page, in twips.
+pub(in crate::formats::word) const TEXT_WIDTH: i32 = 9070;
 
 /// Takes over what properties of a style say. What has no counterpart is left out.
 pub(in crate::formats::word) fn apply(
@@ -20,6 +24,33 @@ pub(in crate::formats::word) fn apply(
         apply_to_paragraph(*property, value, paragraph);
         apply_to_characters(*property, value, characters, names);
     }
+    for (property, value) in properties {
+        let side = match property {
+            Property::PaddingTop => &mut paragraph.borders.top,
+            Property::PaddingRight => &mut paragraph.borders.right,
+            Property::PaddingBottom => &mut paragraph.borders.bottom,
+            Property::PaddingLeft => &mut paragraph.borders.left,
+            _ => continue,
+        };
+        // The space between a line and the text, in points.
+        if let (Some(side), Some(twips)) = (side, twips(value)) {
+            side.space = (twips / 20).clamp(0, 31) as u16;
+        }
+    }
+}
+
+/// The lines around something that is no text.
+pub(in crate::formats::word) fn borders(properties: &[(Property, Value)]) -> Borders {
+    let mut own = ParagraphProperties::default();
+    for (property, value) in properties {
+        if matches!(
+            property,
+            Property::Border | Property::BorderTop | Property::BorderRight | Property::BorderBottom | Property::BorderLeft
+        ) {
+            apply_to_paragraph(*property, value, &mut own);
+        }
+    }
+    own.borders
 }
 
 /// Turns left and right around, which style sheets mean as they are seen, and paragraphs as their lines run.
@@ -33,7 +64,7 @@ pub(in crate::formats::word) const fn turn(own: &mut ParagraphProperties) {
 }
 
 /// Twips of a length; what depends on the page is none.
-fn twips(value: &Value) -> Option<i32> {
+pub(in crate::formats::word) fn twips(value: &Value) -> Option<i32> {
     let Value::Length(length) = value else { return None };
     match *length {
         Measure::Twips(twips) => Some(twips.clamp(-31_680, 31_680)),
@@ -42,8 +73,16 @@ fn twips(value: &Value) -> Option<i32> {
     }
 }
 
+/// As [`twips`], with what depends on the page as it is on a usual one.
+pub(in crate::formats::word) fn twips_of_page(value: &Value) -> Option<i32> {
+    match value {
+        Value::Length(Measure::Percent(percent)) => Some((TEXT_WIDTH.saturating_mul(*percent) / 5000).clamp(-31_680, 31_680)),
+        value => twips(value),
+    }
+}
+
 /// Lengths of all sides: top, right, bottom, left.
-fn sides(value: &Value) -> Option<[Option<i32>; 4]> {
+pub(in crate::formats::word) fn sides(value: &Value) -> Option<[Option<i32>; 4]> {
     let lengths: Vec<Option<i32>> = match value {
         Value::Length(length) => vec![twips(&Value::Length(*length))],
         Value::Lengths(lengths) => lengths.iter().map(|length| twips(&Value::Length(*length))).collect(),
@@ -56,6 +95,15 @@ fn sides(value: &Value) -> Option<[Option<i32>; 4]> {
         [top, right, bottom, left] => [top, right, bottom, left],
         _ => return None,
     })
+}
+
+const fn kind_of(align: TabAlign) -> TabKind {
+    match align {
+        TabAlign::Left => TabKind::Left,
+        TabAlign::Center => TabKind::Center,
+        TabAlign::Right => TabKind::Right,
+        TabAlign::Decimal => TabKind::Decimal,
+    }
 }
 
 fn border(value: &Value) -> Option<Border> {
@@ -72,8 +120,8 @@ fn apply_to_paragraph(property: Property, value: &Value, own: &mut ParagraphProp
     match property {
         Property::MarginTop => own.before = twips(value).map(|twips| twips.max(0)),
         Property::MarginBottom => own.after = twips(value).map(|twips| twips.max(0)),
-        Property::MarginLeft => own.indent_start = twips(value),
-        Property::MarginRight => own.indent_end = twips(value),
+        Property::MarginLeft => own.indent_start = twips_of_page(value),
+        Property::MarginRight => own.indent_end = twips_of_page(value),
         Property::Margin => {
             if let Some([top, right, bottom, left]) = sides(value) {
                 (own.before, own.after) = (top.map(|top| top.max(0)), bottom.map(|bottom| bottom.max(0)));
@@ -103,6 +151,10 @@ fn apply_to_paragraph(property: Property, value: &Value, own: &mut ParagraphProp
             }
         }
         Property::BreakBefore => own.page_break = Some(matches!(value, Value::Keyword("page"))),
+        Property::TabStops => {
+            let Value::Tabs(stops) = value else { return };
+            own.tabs = stops.iter().map(|stop| TabStop { at: stop.at, kind: kind_of(stop.align), leader: stop.leader }).collect();
+        }
         Property::Border => {
             let line = border(value);
             (own.borders.top, own.borders.right, own.borders.bottom, own.borders.left) = (line, line, line, line);

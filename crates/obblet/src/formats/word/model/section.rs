@@ -18,6 +18,8 @@ pub(in crate::formats::word) struct Section {
     pub(in crate::formats::word) right: Option<i32>,
     pub(in crate::formats::word) top: Option<i32>,
     pub(in crate::formats::word) bottom: Option<i32>,
+    /// Whether it begins on the page on which the one before it ends.
+    pub(in crate::formats::word) is_continuous: bool,
 }
 
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
@@ -62,6 +64,7 @@ impl Section {
                     section.columns = section.columns.max(widths).clamp(1, 12);
                     continue;
                 }
+                b"type" => section.is_continuous = element.val().as_deref() == Some("continuous"),
                 b"pgSz" => (section.width, section.height) = (element.number(b"w"), element.number(b"h")),
                 b"pgMar" => {
                     (section.left, section.right) = (element.number(b"left"), element.number(b"right"));

@@ -1,9 +1,9 @@
 //! Paragraphs with borders. Those that follow each other with the same border and the same margins are in one box, with lines
 //! around the whole and, where the border says so, between (ECMA-376, part 1, sections 17.3.1.5, 17.3.1.7 and 17.3.1.24).
 
+use super::super::JOINED;
 use super::super::model::properties::{Borders, Name, ParagraphProperties};
 use super::Reader;
-use super::css_declarations::JOINED;
 use super::css_declarations::{Rules, edge};
 use super::open::OpenParagraph;
 use crate::document::{Kind, Line, NodeId, Property, Value};

@@ -2,7 +2,7 @@
 //! content like any other, but for lists of contents, and for hints that nobody has filled in.
 
 use super::super::xml::{Event, Ns, Xml, is_on};
-use super::Reader;
+use super::{ContentsLists, Reader};
 use crate::document::Kind;
 
 /// What a content control says of itself.
@@ -49,7 +49,7 @@ impl Reader<'_, '_> {
 
     /// Whether the control that was opened last holds a list of contents, and those are left out.
     pub(super) fn is_contents_control(&self) -> bool {
-        self.controls.last().is_some_and(|control| control.is_contents) && !self.options.settings.contents
+        self.controls.last().is_some_and(|control| control.is_contents) && self.options.settings.contents != ContentsLists::Keep
     }
 
     /// Whether the control that was opened last is the box before the text of an item, which is a task then.

@@ -33,6 +33,7 @@ impl Reader<'_, '_> {
                         value.split([',', ';']).map(|word| word.trim().to_owned()).filter(|word| !word.is_empty()).collect();
                 }
                 b"language" => metadata.language = Some(value),
+                b"created" if metadata.date.is_none() => metadata.date = value.split('T').next().map(str::to_owned),
                 b"modified" => metadata.date = value.split('T').next().map(str::to_owned),
                 b"category" => metadata.other.push(("category".to_owned(), value)),
                 _ => {}

@@ -7,9 +7,6 @@ use super::super::model::styles::{TablePart, TableStyle};
 use super::Reader;
 use crate::document::{Edge, Line, Measure, Property, StyleProperties, Underline, Value};
 
-/// The class of rules that join paragraphs; they stand behind all others.
-pub(super) const JOINED: &str = "joined";
-
 /// What a class sets, in the order in which it is written.
 pub(super) type Rules = StyleProperties;
 

@@ -5,7 +5,7 @@ use super::super::model::properties::Name;
 use super::super::xml::{Event, Xml};
 use super::open::OpenParagraph;
 use super::open::ParagraphMarks;
-use super::{Comments, Reader};
+use super::{Comments, ContentsLists, Reader};
 use crate::document::{Document, Finding, Kind, NodeId, Step};
 use crate::fast_hash::HashMap;
 use std::collections::BTreeMap;
@@ -137,7 +137,8 @@ impl Reader<'_, '_> {
                 self.diagnostics.spaces.add(offset, "");
             }
         }
-        if paragraph.tabs > 0 && !in_cell && self.has_inner_tab(node) {
+        let keeps_tabs = self.options.settings.tab_stops == crate::formats::word::TabStops::Stops;
+        if paragraph.tabs > 0 && !keeps_tabs && !in_cell && self.has_inner_tab(node) {
             self.diagnostics.tabs.add(offset, "");
         }
         if self.breaks_a_sentence(node) {
@@ -205,7 +206,8 @@ impl Reader<'_, '_> {
         self.report_source(&diagnostics);
         self.report_layout(&diagnostics);
         let doc = &mut self.doc;
-        if diagnostics.contents.count > 0 {
+        doc.layout_hints.had_contents = diagnostics.contents.count > 0;
+        if diagnostics.contents.count > 0 && self.options.settings.contents != ContentsLists::Field {
             let place = doc.source.place("", diagnostics.contents.first);
             doc.push_finding(
                 Finding::changed("word.contents", "the table of contents was left out; pages have their own")
@@ -480,7 +482,7 @@ impl Reader<'_, '_> {
 
     /// What the comments say that were left out.
     pub(super) fn report_comments(&mut self, part: &str) {
-        if self.comments.is_empty() || self.options.settings.comments != Comments::Drop {
+        if self.comments.is_empty() || matches!(self.options.settings.comments, Comments::Keep | Comments::Notes) {
             return;
         }
         let Ok(Some(text)) = self.package.text(part) else { return };

@@ -6,7 +6,7 @@ use super::Reader;
 use super::open::Wrap;
 use super::open_element::Frame;
 use super::pictures::{Crop, Shown};
-use crate::document::{DivisionKind, Kind, NodeId};
+use crate::document::{DivisionKind, Kind, NodeId, Property, Value};
 
 /// A drawing that is being read.
 #[derive(Debug, Default)]
@@ -21,6 +21,10 @@ pub(super) struct Drawing {
     /// An object of another program, by the program's name for it.
     object: Option<String>,
     shows: bool,
+    /// Where it stands between the margins, as far as a keyword says it.
+    place: String,
+    /// Whether text flows around it.
+    wraps: bool,
 }
 
 /// A picture within a drawing.
@@ -52,15 +56,18 @@ impl Reader<'_, '_> {
     pub(super) fn open_drawing(&mut self, xml: &mut Xml<'_>, element: &Element<'_>) -> Option<Frame> {
         match (element.ns, element.local()) {
             (Ns::Wp, b"extent") => {
-                let extent = extent(element);
-                if let Some(drawing) = self.drawings.last_mut() {
-                    drawing.extent = extent;
-                }
+                self.drawings.last_mut().into_iter().for_each(|drawing| drawing.extent = extent(element));
+            }
+            (Ns::Wp, b"positionH") => {
+                let place = xml.text();
+                self.drawings.last_mut().into_iter().for_each(|drawing| drawing.place.clone_from(&place));
+                return None;
+            }
+            (Ns::Wp, b"wrapSquare" | b"wrapTight" | b"wrapThrough") => {
+                self.drawings.last_mut().into_iter().for_each(|drawing| drawing.wraps = true);
             }
             (Ns::Wp, b"docPr") => {
-                if let Some(drawing) = self.drawings.last_mut() {
-                    drawing.alt = words_of(element);
-                }
+                self.drawings.last_mut().into_iter().for_each(|drawing| drawing.alt = words_of(element));
             }
             (Ns::A, b"hlinkClick") => self.drawing_link(element),
             (Ns::Pic, b"pic") => {
@@ -205,6 +212,18 @@ impl Reader<'_, '_> {
             None => parent,
         };
         self.place_picture(parent, &relation, &alt, &Shown { size, crop: picture.crop, decorative });
+        let side = self.drawings.last().filter(|drawing| drawing.wraps).and_then(|drawing| match drawing.place.trim() {
+            "left" | "inside" => Some("left"),
+            "right" | "outside" => Some("right"),
+            _ => None,
+        });
+        if let (Some(side), Some(image)) = (side, self.doc.node(parent).last_child())
+            && self.options.fidelity.is_exact()
+            && matches!(self.doc.kind(image), Kind::Image { .. })
+        {
+            let beside = if side == "left" { Property::MarginRight } else { Property::MarginLeft };
+            self.add_rules(image, "picture", vec![(Property::Float, Value::Keyword(side)), (beside, Value::twips(180))]);
+        }
     }
 
     /// A shape of the old markup: its size stands in its style.

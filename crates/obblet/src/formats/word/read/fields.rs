@@ -4,9 +4,10 @@
 //! at for links, for lists of contents, and for the few that are saved without a result.
 
 use super::super::xml::{Element, Event, Xml};
-use super::Reader;
 use super::open::Wrap;
-use crate::document::Shows;
+use super::sections::InHeader;
+use super::{ContentsLists, Reader};
+use crate::document::{Kind, Shows};
 use crate::fast_hash::HashSet;
 
 bitflags::bitflags! {
@@ -151,14 +152,17 @@ impl Reader<'_, '_> {
                 self.field_is_link(link);
             }
             // A page of HTML has no number; the one of the last print would be wrong.
-            "PAGE" | "NUMPAGES" | "SECTIONPAGES" if self.in_header => {
+            "PAGE" | "NUMPAGES" | "SECTIONPAGES" | "STYLEREF" if self.in_header == InHeader::OfPage => {
+                self.computed(&name.text.to_ascii_uppercase(), arguments);
+            }
+            "PAGE" | "NUMPAGES" | "SECTIONPAGES" if self.in_header == InHeader::InText => {
                 if let Some(field) = self.fields.last_mut() {
                     field.state.insert(FieldState::OMITS);
                 }
                 self.page_numbers += 1;
                 self.omit();
             }
-            "TOC" if !self.options.settings.contents && !has("\\c") && !has("\\a") => {
+            "TOC" if self.options.settings.contents != ContentsLists::Keep && !has("\\c") && !has("\\a") => {
                 if let Some(field) = self.fields.last_mut() {
                     field.state.insert(FieldState::OMITS);
                 }
@@ -166,6 +170,26 @@ impl Reader<'_, '_> {
             }
             _ => {}
         }
+    }
+
+    /// A field whose text word processors compute anew on each page: what it shows is one such text.
+    fn computed(&mut self, name: &str, arguments: &[Word]) {
+        if let Some(field) = self.fields.last_mut() {
+            field.state.insert(FieldState::OMITS);
+        }
+        self.ensure_paragraph();
+        let parent = self.inline_parent();
+        let node = self.doc.append_at(parent, Kind::Span, self.offset);
+        let mut instruction = name.to_owned();
+        for argument in arguments {
+            let text = argument.text.replace('"', "");
+            instruction.push_str(&if argument.quoted { format!(" \"{text}\"") } else { format!(" {text}") });
+        }
+        if name != "STYLEREF" {
+            self.doc.append_text(node, "1");
+        }
+        self.doc.fields.set(node, instruction);
+        self.omit();
     }
 
     fn field_is_link(&mut self, link: Wrap) {

@@ -53,21 +53,43 @@ use style_classes::ClassRegistry;
 /// What becomes of comments.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Comments {
-    /// They are left out, with a finding that has their words.
+    /// They stay where a Word document is written, and are left out elsewhere.
     #[default]
+    Auto,
+    /// They stay comments: [`Document::comments`].
+    Keep,
+    /// They are left out, with a finding that has their words.
     Drop,
     /// They become notes.
     Notes,
 }
 
+/// What becomes of lists of contents.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum ContentsLists {
+    /// They are fields again where a Word document is written, and are left out elsewhere.
+    #[default]
+    Auto,
+    /// They are left out, with a finding.
+    Drop,
+    /// They stay, as text.
+    Keep,
+    /// They are left out, and whoever writes the document makes them anew.
+    Field,
+}
+
 /// What becomes of the headers and footers of pages.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Headers {
-    /// They are left out, with a finding that has their words.
+    /// They stay where a Word document is written, and are left out elsewhere.
     #[default]
+    Auto,
+    /// They are left out, with a finding that has their words.
     Drop,
     /// They stand at both ends of the text.
     Keep,
+    /// They stay beside the text: [`Section::around`](crate::document::Section::around).
+    Pages,
 }
 
 /// What becomes of the numbers that the program puts before headings.
@@ -114,7 +136,7 @@ impl Default for ReadOptions<'_> {
         Self {
             settings: &super::settings::USUAL,
             fidelity: StyleFidelity::Semantic,
-            revisions: Revisions::Recorded,
+            revisions: Revisions::Auto,
             unpacked: 1 << 28,
             keeps_source: false,
             external: &NoExternalLinks,
@@ -241,7 +263,7 @@ struct Reader<'p, 'b> {
     /// Paragraphs with numbers that may be headings, with their numbers and levels.
     numbered_headings: Vec<(NodeId, String, u8)>,
     /// Whether a header or a footer is being read, and how many numbers of pages were left out of them.
-    in_header: bool,
+    in_header: sections::InHeader,
     page_numbers: usize,
     sections: sections::Sections,
     breaks: usize,
@@ -323,7 +345,7 @@ impl<'p, 'b> Reader<'p, 'b> {
             page_break: false,
             boxes: boxes::Boxes::default(),
             numbered_headings: Vec::new(),
-            in_header: false,
+            in_header: sections::InHeader::default(),
             page_numbers: 0,
             sections: sections::Sections::default(),
             breaks: 0,
@@ -394,6 +416,7 @@ impl<'p, 'b> Reader<'p, 'b> {
         self.wraps.clear();
         self.open_links.clear();
         self.tables.clear();
+        self.space_above = 0;
         self.begin_context(holder);
         self.story(&mut Xml::new(&text));
         self.end_open_fields();

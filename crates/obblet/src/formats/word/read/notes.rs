@@ -22,7 +22,7 @@ impl Reader<'_, '_> {
             _ => NoteKind::Comment,
         };
         let Some(id) = element.number(b"id") else { return };
-        if kind == NoteKind::Comment && self.options.settings.comments == Comments::Drop {
+        if kind == NoteKind::Comment && self.options.settings.comments != Comments::Notes {
             self.comments.push((id, self.offset));
             return;
         }

@@ -6,7 +6,7 @@ use super::super::model::styles::{Role, StyleKind};
 use super::open::{Context, Flow, OpenParagraph, ParagraphMarks};
 use super::style_classes::Subject;
 use super::tables::OpenTable;
-use super::{HeadingNumbers, ListNumbers, Reader};
+use super::{Headers, HeadingNumbers, ListNumbers, Reader};
 use crate::document::{Direction, DivisionKind, HintRole, Kind, NodeId, Step};
 use crate::refine::revisions::Revisions;
 
@@ -243,7 +243,7 @@ impl Reader<'_, '_> {
         let deleted = paragraph.properties.mark.flags.is(Flag::Deleted);
         let inserted = paragraph.properties.mark.flags.is(Flag::Inserted);
         let joins = match self.options.revisions {
-            Revisions::Recorded | Revisions::Accept => deleted,
+            Revisions::Auto | Revisions::Recorded | Revisions::Accept => deleted,
             Revisions::Reject => inserted,
             Revisions::Keep => false,
         };
@@ -251,7 +251,7 @@ impl Reader<'_, '_> {
             self.revisions += 1;
         }
         if paragraph.properties.section.is_some() {
-            self.breaks += 1;
+            self.breaks += usize::from(self.options.settings.headers != Headers::Pages);
         }
         if joins || (paragraph.properties.drop_capital && !is_empty) {
             if paragraph.properties.drop_capital && self.options.fidelity.is_exact() {
@@ -391,7 +391,9 @@ impl Reader<'_, '_> {
             return;
         }
         if self.options.fidelity.is_exact() {
-            let height = self.line_height(&paragraph.properties, &paragraph.base);
+            // A point is room that nobody sees, for what has to stand in a paragraph of its own.
+            let height =
+                Some(self.line_height(&paragraph.properties, &paragraph.base)).filter(|height| *height > 20).unwrap_or(0);
             match self.tables.last_mut().filter(|_| in_cell) {
                 Some(table) => table.cell_space += height,
                 None => self.space_above += height,

@@ -76,7 +76,7 @@ impl Reader<'_, '_> {
         }
         if !self.wraps.is_empty() {
             let gone = match self.options.revisions {
-                Revisions::Recorded | Revisions::Accept => Some(RevisionKind::Deleted),
+                Revisions::Auto | Revisions::Recorded | Revisions::Accept => Some(RevisionKind::Deleted),
                 Revisions::Reject => Some(RevisionKind::Inserted),
                 Revisions::Keep => None,
             };
@@ -242,8 +242,10 @@ impl Reader<'_, '_> {
             return;
         }
         if matches!(kind, Some("page" | "column")) {
-            self.breaks += 1;
             self.page_break = kind == Some("page");
+            if !(self.page_break && self.options.fidelity.is_exact()) {
+                self.breaks += 1;
+            }
             // What stood on both sides stays apart.
             self.characters(" ");
             return;

@@ -4,8 +4,19 @@ use super::super::model::section::{Pages, Place, Section};
 use super::Reader;
 use crate::document as model;
 use crate::document::{DivisionKind, Finding, Kind, NodeId, Property, Value};
-use crate::fast_hash::HashSet;
+use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::word::Headers;
+
+/// Whether a header or a footer is read, and where what it says goes.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) enum InHeader {
+    #[default]
+    Not,
+    /// Its words are text of the document.
+    InText,
+    /// It stays what it is.
+    OfPage,
+}
 
 /// What is known of the sections that were read.
 #[derive(Debug, Default)]
@@ -13,6 +24,8 @@ pub(super) struct Sections {
     /// The parts of headers and footers, each once.
     parts: Vec<(Place, Pages, String)>,
     known: HashSet<(Place, String)>,
+    /// The parts of headers and footers of each section.
+    around: Vec<Vec<(Place, Pages, String)>>,
     /// The last block of the sections that have ended.
     last: Option<NodeId>,
     /// The most columns that text is set in, where they are not kept.
@@ -63,8 +76,50 @@ impl Reader<'_, '_> {
             page: (length(section.width), length(section.height)),
             margins: [section.top, section.right, section.bottom, section.left].map(length),
             columns: section.columns.clamp(1, 100) as u16,
+            gap: section.gap.unwrap_or(0).clamp(0, 4000),
+            is_continuous: section.is_continuous,
             parts,
+            around: Vec::new(),
         });
+        let of_section = section.parts.iter();
+        let around = of_section.filter_map(|(place, pages, id)| Some((*place, *pages, self.relations.get(id)?.target.clone())));
+        self.sections.around.push(around.collect());
+    }
+
+    /// Reads headers and footers as parts of the pages of their sections, each once.
+    fn headers_of_pages(&mut self) {
+        let mut known: HashMap<String, NodeId> = HashMap::default();
+        self.in_header = InHeader::OfPage;
+        for (number, around) in std::mem::take(&mut self.sections.around).into_iter().enumerate() {
+            for (place, pages, part) in around {
+                let body = match known.get(&part) {
+                    Some(known) => *known,
+                    None => {
+                        let (kind, what) = match place {
+                            Place::Header => (DivisionKind::Header, "header"),
+                            Place::Footer => (DivisionKind::Footer, "footer"),
+                        };
+                        let body = self.doc.create(Kind::Division(kind));
+                        self.read_part(&part, body, what);
+                        known.insert(part, body);
+                        body
+                    }
+                };
+                let place = match place {
+                    Place::Header => model::PagePlace::Top,
+                    Place::Footer => model::PagePlace::Foot,
+                };
+                let pages = match pages {
+                    Pages::All => model::Pages::All,
+                    Pages::First => model::Pages::First,
+                    Pages::Even => model::Pages::Even,
+                };
+                if let Some(section) = self.doc.sections.get_mut(number) {
+                    section.around.push(model::PageText { place, pages, body });
+                }
+            }
+        }
+        self.in_header = InHeader::Not;
     }
 
     /// Puts the blocks from `first` on into a division with columns.
@@ -91,12 +146,15 @@ impl Reader<'_, '_> {
     /// Reads headers and footers. All that say something of their own are kept where that is asked for; else what they say is
     /// reported.
     pub(super) fn headers(&mut self) {
+        if self.options.settings.headers == Headers::Pages {
+            return self.headers_of_pages();
+        }
         let mut parts = std::mem::take(&mut self.sections.parts);
         parts.sort_by_key(|(place, pages, _)| (*place == Place::Footer, *pages));
         let keeps = self.options.settings.headers == Headers::Keep;
         let mut kept: [Option<NodeId>; 2] = [None; 2];
         let mut reported: HashSet<(Place, String)> = HashSet::default();
-        self.in_header = keeps;
+        self.in_header = if keeps { InHeader::InText } else { InHeader::Not };
         for (place, _, part) in parts {
             let (kind, code, what) = match place {
                 Place::Header => (DivisionKind::Header, "word.header", "header"),
@@ -128,7 +186,7 @@ impl Reader<'_, '_> {
                 None => self.doc.move_into(self.doc.root(), holder),
             }
         }
-        self.in_header = false;
+        self.in_header = InHeader::Not;
         if self.page_numbers > 0 {
             let message = format!("page numbers were left out of headers and footers: {}", self.page_numbers);
             self.doc.push_finding(

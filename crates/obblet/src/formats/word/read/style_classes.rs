@@ -5,10 +5,11 @@ use super::super::model::properties::{
     Alignment, Border, CharacterProperties, Colour, Flag, LineRule, ParagraphProperties, TabKind, TabStop,
 };
 use super::super::model::styles::{InCell, Role, Style, StyleKind};
+use super::super::{JOINED, PLAIN_TABLE};
 use super::Reader;
-use super::css_declarations::JOINED;
 use super::css_declarations::{CellKey, Rules, cell_rules, difference, edge};
 use super::tables::{OpenTable, TableParts};
+use crate::document as model;
 use crate::document::{Kind, Line, Measure, NamedStyle, NodeId, NumberStyle, Property, Underline, Value};
 use crate::fast_hash::HashMap;
 
@@ -17,6 +18,16 @@ const DEFAULT_TAB: i32 = 720;
 
 /// What the looks of a paragraph depend on: its properties, what the table says of its cell, and whether it is in a list.
 type ParagraphKey = (ParagraphProperties, Option<InCell>, bool);
+
+/// How text stands at a stop of a kind.
+const fn align(kind: TabKind) -> model::TabAlign {
+    match kind {
+        TabKind::Left | TabKind::Clear => model::TabAlign::Left,
+        TabKind::Center => model::TabAlign::Center,
+        TabKind::Right => model::TabAlign::Right,
+        TabKind::Decimal => model::TabAlign::Decimal,
+    }
+}
 
 /// The classes that were made so far.
 #[derive(Debug, Default)]
@@ -441,7 +452,7 @@ impl Reader<'_, '_> {
         let node = table.node;
         let Some(style) = self.styles.get(table.style, StyleKind::Table) else { return };
         let name = style.name.clone();
-        if !name.is_empty() && !name.eq_ignore_ascii_case("normal table") {
+        if !name.is_empty() && !name.eq_ignore_ascii_case("normal table") && name != PLAIN_TABLE {
             let class = self.registry.of_style(StyleKind::Table, &name, Vec::new);
             self.add_class(node, &class);
         }
@@ -533,6 +544,11 @@ impl Reader<'_, '_> {
         let mut whole = self.styles.of_paragraph(properties.style).paragraph.clone();
         whole.override_with(properties);
         let stops: Vec<TabStop> = whole.tabs.iter().copied().filter(|stop| stop.kind != TabKind::Clear && stop.at > 0).collect();
+        if self.options.settings.tab_stops == super::super::TabStops::Stops {
+            let kinds = stops.iter().map(|stop| model::TabStop { at: stop.at, align: align(stop.kind), leader: stop.leader });
+            let tabs = (Property::TabStops, Value::Tabs(kinds.collect()));
+            return self.add_rules(node, "p", vec![(Property::WhiteSpace, Value::Keyword("pre-wrap")), tabs]);
+        }
         let is_broken = self.doc.children(node).any(|child| self.doc.kind(child) == Kind::LineBreak);
         let tabs = if is_broken { None } else { self.split_at_tabs(node, &stops) };
         let right = stops.iter().rev().find(|stop| stop.kind == TabKind::Right);

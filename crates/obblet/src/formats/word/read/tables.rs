@@ -272,7 +272,7 @@ impl Reader<'_, '_> {
         }
         self.revisions += usize::from(inserted || deleted);
         let gone = match self.options.revisions {
-            Revisions::Recorded | Revisions::Accept => deleted,
+            Revisions::Auto | Revisions::Recorded | Revisions::Accept => deleted,
             Revisions::Reject => inserted,
             Revisions::Keep => false,
         };

@@ -1,12 +1,15 @@
 //! Blocks: paragraphs with what the blocks around them say.
 
-use super::super::model::properties::{Alignment, ParagraphProperties};
+use super::super::model::properties::{Alignment, CharacterProperties, ParagraphProperties};
 use super::super::model::{from_style, print};
 use super::Writer;
 use super::numbering::{self, LEVELS, STEP};
 use super::run::{Last, Paragraph, Run};
-use super::style_sheet::Direct;
-use crate::document::{Align, Attributes, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Step, Text};
+use super::style_sheet::{ClassStyle, Direct, is_inherited};
+use crate::document::{
+    Align, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Property, Step, StyleProperties, Text, Value,
+};
+use std::rc::Rc;
 
 /// Quotations in quotations are set in so often at most.
 const DEEPEST_QUOTE: u8 = 8;
@@ -36,12 +39,42 @@ pub(super) struct Context {
     language: Option<Text>,
     is_bold: bool,
     keeps_with_next: bool,
+    /// The looks that blocks around give to what is in them.
+    looks: Option<Rc<HandedDown>>,
+}
+
+/// Looks that a block gives to what is in it.
+#[derive(Clone, Debug, Default)]
+struct HandedDown {
+    properties: StyleProperties,
+    /// How far it is set in at the left and at the right, in twips.
+    indent: [i32; 2],
+    /// The style that paragraphs in it have which have no class of their own.
+    style: Option<ClassStyle>,
+}
+
+/// What a block says of what is in it.
+#[derive(Debug)]
+struct Said {
+    direction: Option<Direction>,
+    language: Option<Text>,
+    looks: Option<Rc<HandedDown>>,
 }
 
 impl Context {
+    fn take_over(&mut self, said: Said) {
+        self.direction = said.direction.or(self.direction);
+        self.language = said.language.or(self.language);
+        self.looks = said.looks.or_else(|| self.looks.take());
+    }
+
     /// How many lists are around.
     pub(super) const fn depth(&self) -> u8 {
         self.depth
+    }
+
+    pub(super) fn of_page(style: &'static str) -> Self {
+        Self { style: Some(style), ..Self::default() }
     }
 
     pub(super) fn of_note() -> Self {
@@ -91,12 +124,9 @@ impl<'d> Writer<'d> {
         if !matches!(kind, Kind::Paragraph | Kind::Heading(_) | Kind::Caption | Kind::Term | Kind::Summary) {
             self.announce(id);
         }
-        let attributes = self.doc.attributes(id);
-        let (direction, language) = (attributes.direction, attributes.language);
-        let inherit = move |context: &mut Context| {
-            context.direction = direction.or(context.direction);
-            context.language = language.or(context.language);
-        };
+        self.section_before(id, kind);
+        let said = self.said_by(id, kind);
+        let inherit = move |context: &mut Context| context.take_over(said);
         match kind {
             Kind::Heading(_) => {
                 let style = ["Title", "Heading1", "Heading2", "Heading3", "Heading4", "Heading5", "Heading6"];
@@ -128,7 +158,10 @@ impl<'d> Writer<'d> {
                 context.quotes = (context.quotes + 1).min(DEEPEST_QUOTE);
                 context.style = Some("Quote");
             }),
-            Kind::List(list) => self.begin_list(id, list),
+            Kind::List(list) => {
+                self.push(inherit);
+                self.begin_list(id, list);
+            }
             Kind::ListItem { checked } => {
                 self.count_from_value(id);
                 self.push(|context| {
@@ -147,7 +180,10 @@ impl<'d> Writer<'d> {
             Kind::Row => self.begin_row(),
             Kind::Cell(cell) => self.begin_cell(id, cell),
             Kind::ThematicBreak => self.thematic_break(id),
-            Kind::Division(DivisionKind::Callout(callout)) => self.begin_callout(id, callout),
+            Kind::Division(DivisionKind::Callout(callout)) => {
+                self.push(inherit);
+                self.begin_callout(id, callout);
+            }
             Kind::Details { .. } => {
                 self.unsaid("collapsible content (details)", id);
                 self.push(inherit);
@@ -194,6 +230,7 @@ impl<'d> Writer<'d> {
                 self.contexts.pop();
             }
         }
+        self.section_behind(id);
     }
 
     /// A place of its own for the id of a block: it begins with the next paragraph.
@@ -205,13 +242,9 @@ impl<'d> Writer<'d> {
 
     /// A callout, with its kind in a word for those who do not see its colour.
     fn begin_callout(&mut self, id: NodeId, callout: Callout) {
-        let attributes = self.doc.attributes(id);
-        let (direction, language) = (attributes.direction, attributes.language);
-        self.push(|context| {
-            context.direction = direction.or(context.direction);
-            context.language = language.or(context.language);
+        if let Some(context) = self.contexts.last_mut() {
             context.style = Some(callout_style(callout));
-        });
+        }
         self.begin_paragraph(id, None);
         let run = self.run_now().with(super::super::model::properties::Flag::Bold);
         self.emit(callout.word(), &run);
@@ -225,16 +258,12 @@ impl<'d> Writer<'d> {
         }
         let level = depth.min(LEVELS - 1);
         let instance = self.numberings.begin(list, level, self.doc.numberings.get(id));
-        let attributes: &Attributes = self.doc.attributes(id);
-        let (direction, language) = (attributes.direction, attributes.language);
-        self.push(|context| {
-            context.direction = direction.or(context.direction);
-            context.language = language.or(context.language);
+        if let Some(context) = self.contexts.last_mut() {
             context.list = Some((instance, level, list.ordered));
             context.depth = depth.saturating_add(1);
             context.is_tight = list.tight;
             context.item = None;
-        });
+        }
     }
 
     /// An item that says its number begins the counting anew.
@@ -257,12 +286,17 @@ impl<'d> Writer<'d> {
     }
 
     /// The properties that the blocks around a paragraph and its node give it.
-    fn properties(&mut self, id: NodeId, own: Option<&'static str>) -> (ParagraphProperties, Option<Option<bool>>) {
+    fn properties(
+        &mut self,
+        id: NodeId,
+        own: Option<&'static str>,
+    ) -> (ParagraphProperties, Option<Option<bool>>, Option<usize>) {
         let mut context = self.context();
         let mut properties = ParagraphProperties::default();
         let item = self.contexts.last_mut().and_then(|context| context.item.take());
         // A class of its own names its style, but for what word processors know by a style of theirs.
-        let class = if own.is_none() || own == Some("Caption") { self.class_style(id) } else { None };
+        let has_class = own.is_none() || own == Some("Caption") || self.is_defined_heading(id);
+        let class = if has_class && !matches!(self.doc.kind(id), Kind::Cell(_)) { self.class_style(id) } else { None };
         if let Some((instance, level, ordered)) = context.list {
             if item.is_some() {
                 properties.numbering.id = Some(instance);
@@ -285,9 +319,14 @@ impl<'d> Writer<'d> {
                 properties.contextual = Some(false);
             }
         }
-        let style = class.as_deref().or(own).or(context.style.filter(|_| context.list.is_none()));
+        let of_block =
+            context.looks.as_ref().and_then(|looks| looks.style.clone()).filter(|_| own.is_none() && context.list.is_none());
+        let class = class.or(of_block);
+        let class_id = class.as_ref().map(|class| class.id.as_str());
+        let style = class_id.or(own).or(context.style.filter(|_| context.list.is_none()));
         if let Some(style) = style.filter(|_| item.is_none() || own.is_some()) {
-            properties.style = Some(self.style(style));
+            // The one that paragraphs have anyway is not said.
+            properties.style = Some(style).filter(|style| *style != "Normal").map(|style| self.style(style));
         }
         let deeper = QUOTE * (i32::from(context.quotes) - 1).max(0);
         if deeper > 0 && context.list.is_none() {
@@ -311,11 +350,15 @@ impl<'d> Writer<'d> {
         if context.keeps_with_next {
             properties.keep_next = Some(true);
         }
-        if self.line.last == Last::Table && own.is_none() && context.list.is_none() {
+        let place = class.and_then(|class| class.place).filter(|_| item.is_none() || own.is_some());
+        let says_space = place.and_then(|place| self.doc.styles.get(place)).is_some_and(|style| {
+            style.properties.iter().any(|(property, _)| matches!(property, Property::MarginTop | Property::Margin))
+        });
+        if self.line.last == Last::Table && own.is_none() && context.list.is_none() && !says_space {
             // Tables have no space of their own below them.
             properties.before = Some(SPACE_BELOW_TABLE);
         }
-        (properties, item)
+        (properties, item, place)
     }
 
     /// Whether text runs from right to left, where a block or the document says so.
@@ -327,8 +370,23 @@ impl<'d> Writer<'d> {
     pub(super) fn begin_paragraph(&mut self, id: NodeId, own: Option<&'static str>) {
         self.end_paragraph();
         self.announce(id);
-        let (mut properties, item) = self.properties(id, own);
-        let direct = self.direct(id);
+        let (mut properties, item, class) = self.properties(id, own);
+        // What a block sets, its paragraphs have from it already.
+        let direct = if is_container(self.doc.kind(id)) { None } else { self.direct(id) };
+        let (handed_down, indent) = self.looks_of_blocks(own, class);
+        let is_right_to_left = properties.right_to_left == Some(true);
+        let mut run = Run::default();
+        if let Some(Direct { paragraph, characters, .. }) = handed_down {
+            // Cells say how their text stands.
+            let alignment = properties.alignment;
+            properties.override_with(&paragraph);
+            properties.alignment = alignment.or(properties.alignment);
+            run.properties = characters;
+        }
+        if let Some(Direct { paragraph, characters, .. }) = self.unused_style(id, class, item.is_some()) {
+            properties.override_with(&paragraph);
+            run.properties.override_with(&characters);
+        }
         if let Some(Direct { paragraph, .. }) = &direct {
             let mut paragraph = paragraph.clone();
             if properties.right_to_left == Some(true) {
@@ -336,7 +394,18 @@ impl<'d> Writer<'d> {
             }
             properties.override_with(&paragraph);
         }
+        if indent != [0, 0] {
+            let [start, end] = if is_right_to_left { [indent[1], indent[0]] } else { indent };
+            let list = self.context().list.map_or(0, |(_, level, _)| STEP * (i32::from(level) + 1));
+            properties.indent_start = Some(properties.indent_start.unwrap_or(list) + start);
+            properties.indent_end = Some(properties.indent_end.unwrap_or(0) + end).filter(|end| *end != 0);
+        }
         let context = self.context();
+        if item.is_some() {
+            // The mark of an item looks as its text does.
+            let CharacterProperties { colour, size, size_complex, font, font_complex, flags, .. } = run.properties;
+            properties.mark = CharacterProperties { colour, size, size_complex, font, font_complex, flags, ..properties.mark };
+        }
         self.part.out.open("w:p");
         print::paragraph(&properties, &self.names, &mut self.part.out);
         self.line.waiting.extend(self.bookmarks.in_contents(id));
@@ -346,9 +415,8 @@ impl<'d> Writer<'d> {
         }
         self.line.paragraph = Paragraph::Open;
         (self.line.space, self.line.has_text) = (None, false);
-        let mut run = Run::default();
         if let Some(direct) = direct {
-            run.properties = direct.characters;
+            run.properties.override_with(&direct.characters);
             if direct.is_preformatted {
                 self.line.paragraph = Paragraph::Preformatted;
             }
@@ -371,6 +439,56 @@ impl<'d> Writer<'d> {
         if let Some(Some(done)) = item {
             self.checkbox(done);
         }
+    }
+
+    /// Whether a heading has a class that a program defined as a style for headings.
+    fn is_defined_heading(&self, id: NodeId) -> bool {
+        let doc = self.doc;
+        matches!(doc.kind(id), Kind::Heading(_))
+            && doc.node(id).has_attributes()
+            && doc.attributes(id).classes.iter().any(|class| self.styles.is_heading(doc, doc.text(*class)))
+    }
+
+    /// What the style of a class sets that a paragraph does not have because word processors know it by another one. What a program
+    /// defined, it has by that.
+    fn unused_style(&mut self, id: NodeId, used: Option<usize>, is_item: bool) -> Option<Direct> {
+        if self.doc.styles.is_empty() || is_container(self.doc.kind(id)) {
+            return None;
+        }
+        let doc = self.doc;
+        let place = self.described_style(id)?.place.filter(|place| Some(*place) != used)?;
+        let style = doc.styles.get(place)?;
+        if doc.style_definitions.iter().any(|known| !known.id.is_empty()) {
+            return None;
+        }
+        // Where items stand is for their lists to say.
+        let is_place =
+            |property: Property| matches!(property, Property::MarginLeft | Property::MarginRight | Property::TextIndent);
+        let given: StyleProperties =
+            style.properties.iter().filter(|(property, _)| !(is_item && is_place(*property))).cloned().collect();
+        let mut direct = Direct::default();
+        from_style::apply(&given, &mut direct.paragraph, &mut direct.characters, &mut self.names);
+        Some(direct)
+    }
+
+    /// What the blocks around give to a paragraph with a style, and how far they are set in.
+    fn looks_of_blocks(&mut self, own: Option<&'static str>, class: Option<usize>) -> (Option<Direct>, [i32; 2]) {
+        let Some(looks) = self.contexts.last().and_then(|context| context.looks.clone()) else { return (None, [0, 0]) };
+        let style = class.and_then(|place| self.doc.styles.get(place)).map_or(&[][..], |style| &style.properties);
+        // What is the size of a heading on its own is its size here, too.
+        let is_sized = own.is_some_and(|own| own.starts_with("Heading") || own == "Title");
+        let defined = own.and_then(|own| self.styles.defined(self.doc, own)).map_or(&[][..], |defined| defined);
+        let is_set = |property: Property| {
+            style.iter().chain(defined).any(|(known, _)| *known == property)
+                || (is_sized && matches!(property, Property::FontSize | Property::FontWeight | Property::LineHeight))
+        };
+        let given: StyleProperties = looks.properties.iter().filter(|(property, _)| !is_set(*property)).cloned().collect();
+        let mut direct = Direct::default();
+        from_style::apply(&given, &mut direct.paragraph, &mut direct.characters, &mut self.names);
+        // The style of the block holds where that is set in.
+        let indent =
+            if class.is_some() && looks.style.as_ref().map(|style| style.place) == Some(class) { [0, 0] } else { looks.indent };
+        (Some(direct), indent)
     }
 
     /// Ends the paragraph that is open, if one is.
@@ -464,25 +582,105 @@ impl<'d> Writer<'d> {
         self.end_paragraph();
     }
 
-    /// What a cell holds is bold.
-    pub(super) fn make_bold(&mut self) {
-        if let Some(context) = self.contexts.last_mut() {
-            context.is_bold = true;
+    /// What a cell holds is bold, where nothing else is said.
+    pub(super) fn make_head(&mut self) {
+        let Some(context) = self.contexts.last_mut() else { return };
+        let looks = Rc::make_mut(context.looks.get_or_insert_default());
+        if !looks.properties.iter().any(|(property, _)| *property == Property::FontWeight) {
+            looks.properties.push((Property::FontWeight, Value::Keyword("bold")));
         }
     }
 
     /// Sets how the cells of a column stand, within a cell.
     pub(super) fn push_cell(&mut self, id: NodeId, align: Align) {
-        let attributes = self.doc.attributes(id);
-        let (direction, language) = (attributes.direction, attributes.language);
+        let said = self.said_by(id, self.doc.kind(id));
         let outer = self.context();
-        self.contexts.push(Context {
-            direction: direction.or(outer.direction),
-            language: language.or(outer.language),
+        let mut context = Context {
+            direction: outer.direction,
+            language: outer.language,
+            looks: outer.looks,
             alignment: alignment(align),
             ..Context::default()
-        });
+        };
+        // Where a table stands says nothing of what is in it.
+        if let Some(looks) = context.looks.as_mut().filter(|looks| looks.indent != [0, 0] || looks.style.is_some()) {
+            let looks = Rc::make_mut(looks);
+            (looks.indent, looks.style) = ([0, 0], None);
+        }
+        context.take_over(said);
+        self.contexts.push(context);
     }
+
+    /// What a block says of what is in it.
+    fn said_by(&mut self, id: NodeId, kind: Kind) -> Said {
+        let attributes = self.doc.attributes(id);
+        let (direction, language) = (attributes.direction, attributes.language);
+        Said { direction, language, looks: self.handed_down(id, kind) }
+    }
+
+    /// The looks that a block gives to what is in it, with those of the blocks around.
+    fn handed_down(&mut self, id: NodeId, kind: Kind) -> Option<Rc<HandedDown>> {
+        if !is_container(kind) || !self.doc.node(id).has_attributes() {
+            return None;
+        }
+        let looks = self.looks(id);
+        let is_division = matches!(kind, Kind::Division(_) | Kind::BlockQuote | Kind::Details { .. });
+        let style = if is_division { self.described_style(id) } else { None };
+        let is_handed = |property: Property| is_inherited(property) || (is_division && is_ground(property));
+        let mut down = self.contexts.last().and_then(|context| context.looks.as_deref()).cloned().unwrap_or_default();
+        down.style = style.or(down.style);
+        for (property, value) in &looks {
+            if is_handed(*property) {
+                down.properties.retain(|(known, _)| known != property);
+                down.properties.push((*property, value.clone()));
+            }
+            let side = match property {
+                Property::MarginLeft | Property::PaddingLeft => 0,
+                Property::MarginRight | Property::PaddingRight => 1,
+                _ => continue,
+            };
+            let has_lines = looks.iter().any(|(property, _)| matches!(property, Property::BorderLeft | Property::Border));
+            let is_space_of_line = has_lines && matches!(property, Property::PaddingLeft | Property::PaddingRight);
+            if is_division && !is_space_of_line {
+                let twips = from_style::twips_of_page(value).unwrap_or(0);
+                down.indent[side] = (down.indent[side] + twips).clamp(-7000, 7000);
+            }
+        }
+        let is_something = !down.properties.is_empty() || down.indent != [0, 0] || down.style.is_some();
+        is_something.then(|| Rc::new(down))
+    }
+}
+
+/// Whether a block holds blocks.
+const fn is_container(kind: Kind) -> bool {
+    !kind.is_inline()
+        && !matches!(
+            kind,
+            Kind::Paragraph
+                | Kind::Heading(_)
+                | Kind::Caption
+                | Kind::Term
+                | Kind::Summary
+                | Kind::Preformatted
+                | Kind::CodeBlock { .. }
+        )
+}
+
+/// Whether a block gives a property to its paragraphs, because paragraphs are all that there is of it.
+const fn is_ground(property: Property) -> bool {
+    matches!(
+        property,
+        Property::BackgroundColor
+            | Property::Border
+            | Property::BorderTop
+            | Property::BorderRight
+            | Property::BorderBottom
+            | Property::BorderLeft
+            | Property::PaddingTop
+            | Property::PaddingRight
+            | Property::PaddingBottom
+            | Property::PaddingLeft
+    )
 }
 
 /// How paragraphs stand by the words of the model.

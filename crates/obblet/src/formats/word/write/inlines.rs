@@ -54,7 +54,7 @@ impl Writer<'_> {
             self.begin_paragraph(holder, None);
         }
         match kind {
-            Kind::Text(text) => self.text(text),
+            Kind::Text(text) => self.commented_text(id, text),
             Kind::SoftBreak => self.space(),
             Kind::LineBreak => self.line_break(),
             Kind::Code(text) => {
@@ -95,6 +95,10 @@ impl Writer<'_> {
                 self.ruby(id);
                 return false;
             }
+            Kind::Span if self.doc.fields.get(id).is_some() => {
+                self.computed(id);
+                return false;
+            }
             _ => {
                 self.bookmark_here(id);
                 let run = self.formatted(id, kind);
@@ -108,7 +112,19 @@ impl Writer<'_> {
         !kind.is_leaf()
     }
 
+    /// A field that word processors compute anew, with what it shows.
+    fn computed(&mut self, id: NodeId) {
+        let (run, doc) = (self.formatted(id, Kind::Span), self.doc);
+        let Some(instruction) = doc.fields.get(id) else { return };
+        self.part.out.open("w:fldSimple").attribute("w:instr", &format!(" {instruction} "));
+        self.emit(&doc.plain_text(id), &run);
+        self.part.out.close();
+    }
+
     pub(super) fn leave_inline(&mut self, id: NodeId, kind: Kind) {
+        if self.doc.fields.get(id).is_some() {
+            return;
+        }
         if kind.is_leaf() || (kind == Kind::TextLevel(TextLevel::Ruby) && self.is_plain_ruby(id)) {
             return;
         }
@@ -198,7 +214,7 @@ impl Writer<'_> {
     }
 
     /// Text in which runs of white space are one space.
-    fn text(&mut self, text: Text) {
+    pub(super) fn text(&mut self, text: Text) {
         let run = self.run_now();
         let text = self.doc.text(text);
         if self.line.paragraph == Paragraph::Preformatted || (!text.contains(is_white) && self.line.label.is_none()) {

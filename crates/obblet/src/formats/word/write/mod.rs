@@ -6,6 +6,7 @@
 mod archive;
 mod blocks;
 mod bookmarks;
+mod comments;
 mod contents;
 mod headers;
 mod inlines;
@@ -14,6 +15,7 @@ mod office_math;
 mod parts;
 mod pictures;
 mod run;
+mod sections;
 mod style_sheet;
 mod style_table;
 mod tables;
@@ -24,6 +26,7 @@ use super::Settings;
 use super::model::print;
 use super::model::properties::{Name, Names, ParagraphProperties};
 use super::printer::Printer;
+use super::read::{Comments, ContentsLists};
 use crate::document::{Document, Finding, HintRole, Kind, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::Written;
@@ -31,9 +34,11 @@ use crate::refine::structure;
 use archive::{Archive, Relations};
 use blocks::Context;
 use bookmarks::Bookmarks;
+use comments::CommentMarks;
 use numbering::Numberings;
 use pictures::Pictures;
 use run::{Change, Line, Run};
+use sections::Sections;
 use std::collections::BTreeMap;
 use style_sheet::StyleSheet;
 use template::Template;
@@ -102,6 +107,10 @@ struct Writer<'d> {
     numberings: Numberings,
     pictures: Pictures,
     bookmarks: Bookmarks,
+    comments: CommentMarks,
+    sections: Sections,
+    /// Whether the text itself is written, and no note, header or footer.
+    is_main: bool,
     /// What the blocks say that the walk is in, the innermost last.
     contexts: Vec<Context>,
     tables: Vec<tables::OpenTable>,
@@ -146,7 +155,10 @@ impl<'d> Writer<'d> {
             numberings: Numberings::behind(template.as_ref()),
             template,
             pictures: Pictures::default(),
-            bookmarks: Bookmarks::of(doc, options.settings.extras.contents_list, options.linked),
+            bookmarks: Bookmarks::of(doc, has_contents(doc, options.settings), options.linked),
+            sections: Sections::of(doc),
+            is_main: true,
+            comments: if options.settings.comments == Comments::Keep { CommentMarks::of(doc) } else { CommentMarks::default() },
             contexts: vec![Context::default()],
             tables: Vec::new(),
             runs: vec![Run::default()],
@@ -172,7 +184,7 @@ impl<'d> Writer<'d> {
         self.part.out = Printer::part("w:document");
         self.part.out.open("w:body");
         self.write_title();
-        if self.settings.extras.contents_list {
+        if has_contents(self.doc, self.settings) {
             self.contents_below = self.title_block();
             if self.contents_below.is_none() {
                 self.contents_list();
@@ -185,13 +197,18 @@ impl<'d> Writer<'d> {
             Some(template) => template.add_to(&mut archive, &mut self.part.relations),
             None => Vec::new(),
         };
+        let of_source = self.doc.sections.len().checked_sub(1).map(|last| self.texts_around(last)).unwrap_or_default();
         let own = self.headers(&mut archive);
-        // What is asked for stands in place of what the template has.
+        // What is asked for stands in place of what the template has, and that in place of what the source has.
+        let of_source = of_source.into_iter().filter(|(element, ..)| !around.iter().any(|(known, ..)| known == element));
+        let of_source: Vec<parts::Around> = of_source.collect();
+        around.extend(of_source);
         around.retain(|(element, ..)| !own.iter().any(|(known, ..)| known == element));
         around.extend(own);
         around.sort_by_key(|(element, ..)| *element == "w:footerReference");
         let pages = self.template.as_ref().map(|template| template.section.as_str()).filter(|section| !section.is_empty());
-        parts::section(&mut self.part.out, self.doc, self.settings, &around, pages);
+        let pages = pages.map(str::to_owned);
+        self.last_section(&around, pages.as_deref());
         self.part.out.close();
         let mut main = std::mem::take(&mut self.part);
         let notes = self.write_notes();
@@ -204,13 +221,21 @@ impl<'d> Writer<'d> {
             archive.relate("word/footnotes.xml", &notes.relations);
             self.add_text(&mut archive, "footnotes", notes.out);
         }
+        for (name, kind, part) in std::mem::take(&mut self.sections.parts) {
+            archive.relate(&format!("word/{name}"), &part.relations);
+            archive.add(&format!("word/{name}"), parts::media_type(kind), part.out.finish());
+        }
+        if let Some(comments) = self.comments_part() {
+            main.relations.name("comments", "comments.xml", false);
+            self.add_text(&mut archive, "comments", comments);
+        }
         main.relations.name("theme", "theme/theme1.xml", false);
         archive.relate("word/document.xml", &main.relations);
         self.add_text(&mut archive, "document", main.out);
         let contents = [
             self.styles.print(self.doc, &mut self.names, self.template.as_ref()),
             self.numberings.print(self.template.as_ref()),
-            parts::settings(self.doc, !self.notes.is_empty()),
+            parts::settings(self.doc, !self.notes.is_empty(), Sections::has_even_pages(self.doc)),
             parts::fonts(),
         ];
         for (kind, content) in parts.into_iter().zip(contents) {
@@ -223,6 +248,12 @@ impl<'d> Writer<'d> {
         );
         parts::add_properties(&mut archive, self.doc);
         self.pictures.add_to(&mut archive);
+        let lost = self.comments.written.iter().zip(&self.doc.comments).filter(|(written, _)| !**written);
+        let lost: Vec<&str> = lost.map(|(_, comment)| comment.text.trim()).collect();
+        if !lost.is_empty() {
+            let message = format!("comments about what is not in the text were left out: {}", lost.len());
+            self.findings.push(Finding::lost("word.comment", message).losing(lost.join("\n")));
+        }
         self.report();
         Written { bytes: archive.finish(), findings: self.findings, anchors: Default::default() }
     }
@@ -331,6 +362,7 @@ impl<'d> Writer<'d> {
         }
         self.part = TextPart { out: Printer::part("w:footnotes"), relations: Relations::default() };
         self.part.out.raw(parts::NOTE_SEPARATORS);
+        self.is_main = false;
         let mut at = 0;
         while let Some(&body) = self.notes.get(at) {
             at += 1;
@@ -367,6 +399,11 @@ impl<'d> Writer<'d> {
             self.findings.push(finding.at(self.doc.place(node)));
         }
     }
+}
+
+/// Whether there is a list of contents: one that is asked for, or in place of the one that the source had.
+fn has_contents(doc: &Document, settings: &Settings) -> bool {
+    settings.extras.contents_list || (settings.contents == ContentsLists::Field && doc.layout_hints.had_contents)
 }
 
 /// The title that the source says is one, and by how many levels the headings below it were lowered.

@@ -5,7 +5,7 @@ use super::super::dates::date_and_time;
 use super::super::printer::Printer;
 use super::super::settings::PageSize;
 use super::archive::{Archive, Relations};
-use crate::document::Document;
+use crate::document::{Document, Section};
 use crate::language_tag::is_well_formed;
 
 /// The lines between text and notes, which word processors want to find among the notes.
@@ -63,20 +63,31 @@ pub(super) fn media_type(part: &str) -> &'static str {
         "header" => "application/vnd.openxmlformats-officedocument.wordprocessingml.header+xml",
         "footer" => "application/vnd.openxmlformats-officedocument.wordprocessingml.footer+xml",
         "theme" => "application/vnd.openxmlformats-officedocument.theme+xml",
+        "comments" => "application/vnd.openxmlformats-officedocument.wordprocessingml.comments+xml",
         "footnotes" => "application/vnd.openxmlformats-officedocument.wordprocessingml.footnotes+xml",
         _ => "application/xml",
     }
 }
 
-/// The pages: as the source has them, as the settings say, or as people of the language have them.
-pub(super) fn section(
-    out: &mut Printer,
-    doc: &Document,
-    settings: &Settings,
-    around: &[(&'static str, String, String)],
-    pages: Option<&str>,
-) {
-    let known = doc.sections.first().filter(|section| section.page.0 > 0 && section.page.1 > 0);
+/// A reference to a header or a footer: its element, the pages on which it stands, and the relation.
+pub(super) type Around = (&'static str, String, String);
+
+/// What a section says beside the page.
+#[derive(Debug, Default)]
+pub(super) struct SectionLook<'s> {
+    /// The references to its headers and footers.
+    pub(super) around: &'s [Around],
+    /// Elements of a template, in place of what is said of the pages.
+    pub(super) pages: Option<&'s str>,
+    /// How many columns it has, and the space between them.
+    pub(super) columns: (u16, i32),
+    /// Whether it begins on the page on which the one before it ends.
+    pub(super) is_continuous: bool,
+}
+
+/// A section: its pages as the source has them, as the settings say, or as people of the language have them.
+pub(super) fn section(out: &mut Printer, doc: &Document, settings: &Settings, known: Option<&Section>, look: &SectionLook<'_>) {
+    let known = known.filter(|section| section.page.0 > 0 && section.page.1 > 0);
     let letter = match settings.page {
         PageSize::A4 => false,
         PageSize::Letter => true,
@@ -89,12 +100,15 @@ pub(super) fn section(
     let page = known.filter(|_| settings.page == PageSize::Auto).map_or(usual, |section| section.page);
     let margins = known.map_or([1418; 4], |section| section.margins);
     out.open("w:sectPr");
-    for (element, pages, relation) in around {
+    for (element, pages, relation) in look.around {
         out.open(element).attribute("w:type", pages).attribute("r:id", relation).close();
     }
-    if let Some(pages) = pages {
+    if let Some(pages) = look.pages {
         out.raw(pages).close();
         return;
+    }
+    if look.is_continuous {
+        out.value("w:type", "continuous");
     }
     out.open("w:pgSz").number("w:w", page.0).number("w:h", page.1);
     if page.0 > page.1 {
@@ -108,17 +122,25 @@ pub(super) fn section(
         .number("w:bottom", bottom)
         .number("w:left", left.max(0));
     out.number("w:header", 709).number("w:footer", 709).number("w:gutter", 0).close();
-    if let Some(columns) = known.map(|section| section.columns).filter(|columns| *columns > 1) {
-        out.open("w:cols").number("w:num", columns.min(45)).number("w:space", 708).close();
+    let (columns, gap) = look.columns;
+    if columns > 1 {
+        let gap = if gap > 0 { gap } else { 708 };
+        out.open("w:cols").number("w:num", columns.min(45)).number("w:space", gap).close();
+    }
+    if look.around.iter().any(|(_, pages, _)| pages == "first") {
+        out.empty("w:titlePg");
     }
     out.close();
 }
 
 /// The settings of the document.
-pub(super) fn settings(doc: &Document, has_notes: bool) -> String {
+pub(super) fn settings(doc: &Document, has_notes: bool, has_even_pages: bool) -> String {
     let mut out = Printer::part("w:settings");
     out.open("w:zoom").attribute("w:percent", "100").close();
     out.value_of("w:defaultTabStop", 709);
+    if has_even_pages {
+        out.empty("w:evenAndOddHeaders");
+    }
     out.value("w:characterSpacingControl", "doNotCompress");
     if has_notes {
         out.raw("<w:footnotePr><w:footnote w:id=\"-1\"/><w:footnote w:id=\"0\"/></w:footnotePr>");

@@ -1,8 +1,9 @@
 //! Images: their bytes as parts of the package, and drawings that show them (ECMA-376, part 1, section 20.4).
 
+use super::super::model::from_style;
 use super::Writer;
 use super::archive::Archive;
-use crate::document::{Finding, MediaId, NodeId, Text};
+use crate::document::{Finding, Measure, MediaId, NodeId, Property, Text, Value};
 use crate::fast_hash::HashMap;
 use crate::picture::{self, Kind};
 
@@ -126,12 +127,33 @@ impl Writer<'_> {
                 .ok()
                 .filter(|pixels| (1.0..=20_000.0).contains(pixels))
         };
+        // Style rules win over attributes.
+        let looks = self.looks(id);
+        let ruled = |wanted: Property| {
+            let (_, value) = looks.iter().find(|(property, _)| *property == wanted)?;
+            match value {
+                Value::Length(Measure::Percent(percent)) if wanted != Property::Height => {
+                    Some(f64::from(*percent) / 5000.0 * WIDEST / PER_PIXEL)
+                }
+                value => from_style::twips(value).map(|twips| f64::from(twips) / 15.0),
+            }
+            .filter(|pixels| (1.0..=20_000.0).contains(pixels))
+        };
         let ratio = if width > 0.0 { height / width } else { 1.0 };
+        let (wide, high) = (ruled(Property::Width), ruled(Property::Height));
+        let said = |name: &str| match name {
+            "width" => wide.or_else(|| said(name).filter(|_| high.is_none())),
+            _ => high.or_else(|| said(name).filter(|_| wide.is_none())),
+        };
         let (width, height) = match (said("width"), said("height")) {
             (Some(width), Some(height)) => (width, height),
             (Some(width), None) => (width, width * ratio),
             (None, Some(height)) => (if ratio > 0.0 { height / ratio } else { height }, height),
             (None, None) => (width, height),
+        };
+        let (width, height) = match ruled(Property::MaxWidth) {
+            Some(most) if most < width => (most, height * most / width),
+            _ => (width, height),
         };
         let (width, height) = (width.max(1.0) * PER_PIXEL, height.max(1.0) * PER_PIXEL);
         let scale = (WIDEST / width).min(HIGHEST / height).min(1.0);
@@ -143,6 +165,11 @@ impl Writer<'_> {
         (self.line.space, self.line.has_text) = (None, true);
         self.pictures.drawings += 1;
         let number = i64::from(self.pictures.drawings);
+        let float = self.looks(id).into_iter().find_map(|(property, value)| match (property, value) {
+            (Property::Float, Value::Keyword("left")) => Some("left"),
+            (Property::Float, Value::Keyword("right")) => Some("right"),
+            _ => None,
+        });
         let attributes = self.doc.attributes(id);
         let is_decoration = attributes
             .other
@@ -153,8 +180,23 @@ impl Writer<'_> {
         let name = format!("Picture {number}");
         let out = &mut self.part.out;
         out.open("w:r").open("w:drawing");
-        out.open("wp:inline").number("distT", 0).number("distB", 0).number("distL", 0).number("distR", 0);
-        out.open("wp:extent").number("cx", width).number("cy", height).close();
+        match float {
+            Some(side) => {
+                // Text flows around it.
+                out.open("wp:anchor").number("distT", 0).number("distB", 0).number("distL", 114_300).number("distR", 114_300);
+                out.number("simplePos", 0).number("relativeHeight", number).number("behindDoc", 0).number("locked", 0);
+                out.number("layoutInCell", 1).number("allowOverlap", 0);
+                out.raw("<wp:simplePos x=\"0\" y=\"0\"/><wp:positionH relativeFrom=\"column\"><wp:align>");
+                out.text(side).raw("</wp:align></wp:positionH>");
+                out.raw("<wp:positionV relativeFrom=\"paragraph\"><wp:posOffset>0</wp:posOffset></wp:positionV>");
+                out.open("wp:extent").number("cx", width).number("cy", height).close();
+                out.raw("<wp:effectExtent l=\"0\" t=\"0\" r=\"0\" b=\"0\"/><wp:wrapSquare wrapText=\"bothSides\"/>");
+            }
+            None => {
+                out.open("wp:inline").number("distT", 0).number("distB", 0).number("distL", 0).number("distR", 0);
+                out.open("wp:extent").number("cx", width).number("cy", height).close();
+            }
+        }
         out.open("wp:docPr").number("id", number).attribute("name", &name);
         if !alt.is_empty() {
             out.attribute("descr", alt);

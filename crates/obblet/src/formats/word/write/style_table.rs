@@ -2,10 +2,22 @@
 //! gets it restyles them.
 
 /// What a style is for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub(super) enum Use {
     Paragraph,
     Character,
+    Table,
+}
+
+impl Use {
+    /// The kind of style (section 17.18.83).
+    pub(super) const fn kind(self) -> &'static str {
+        match self {
+            Self::Paragraph => "paragraph",
+            Self::Character => "character",
+            Self::Table => "table",
+        }
+    }
 }
 
 /// A style: what it is called, what it inherits, and what it sets, as markup.
@@ -278,3 +290,7 @@ pub(super) const TABLE_BASE: &str = "<w:style w:type=\"table\" w:default=\"1\" w
 /// The style of tables that have none of their own.
 pub(super) const TABLE: &str = "<w:style w:type=\"table\" w:styleId=\"TableGridLight\"><w:name w:val=\"Grid Table Light\"/><w:basedOn w:val=\"TableNormal\"/><w:uiPriority w:val=\"40\"/><w:pPr><w:spacing w:before=\"40\" w:after=\"40\" w:line=\"240\" w:lineRule=\"auto\"/></w:pPr><w:tblPr><w:tblBorders><w:top w:val=\"single\" w:sz=\"6\" w:space=\"0\" w:color=\"8FA6AE\"/><w:left w:val=\"single\" w:sz=\"4\" w:space=\"0\" w:color=\"C9D5D9\"/><w:bottom w:val=\"single\" w:sz=\"6\" w:space=\"0\" w:color=\"8FA6AE\"/><w:right w:val=\"single\" w:sz=\"4\" w:space=\"0\" w:color=\"C9D5D9\"/><w:insideH w:val=\"single\" w:sz=\"4\" w:space=\"0\" w:color=\"C9D5D9\"/><w:insideV w:val=\"single\" w:sz=\"4\" w:space=\"0\" w:color=\"C9D5D9\"/></w:tblBorders></w:tblPr>\
 <w:tblStylePr w:type=\"firstRow\"><w:rPr><w:b/><w:bCs/></w:rPr><w:tblPr/><w:tcPr><w:tcBorders><w:bottom w:val=\"single\" w:sz=\"8\" w:space=\"0\" w:color=\"5F7D88\"/></w:tcBorders><w:shd w:val=\"clear\" w:color=\"auto\" w:fill=\"EAF1F3\"/></w:tcPr></w:tblStylePr><w:tblStylePr w:type=\"firstCol\"><w:rPr><w:b/><w:bCs/></w:rPr></w:tblStylePr></w:style>";
+
+/// The style of tables whose lines the source says: it marks heads.
+pub(super) const PLAIN_TABLE: &str = "<w:style w:type=\"table\" w:customStyle=\"1\" w:styleId=\"TablePlain\"><w:name w:val=\"Table Plain\"/><w:basedOn w:val=\"TableNormal\"/><w:uiPriority w:val=\"40\"/>\
+<w:tblStylePr w:type=\"firstRow\"><w:rPr><w:b/><w:bCs/></w:rPr></w:tblStylePr><w:tblStylePr w:type=\"firstCol\"><w:rPr><w:b/><w:bCs/></w:rPr></w:tblStylePr></w:style>";

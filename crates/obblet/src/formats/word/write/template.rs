@@ -41,7 +41,7 @@ struct File {
 pub(super) struct Template {
     pub(super) styles: String,
     /// The ids of its styles, by what they are for and their names in lower case.
-    by_name: HashMap<(bool, String), String>,
+    by_name: HashMap<(Use, String), String>,
     /// The ids of all its styles, those of tables and lists too.
     ids: Vec<String>,
     numbering: Option<Part>,
@@ -171,7 +171,7 @@ impl Template {
 
     /// The id that a style has in the template, by its name.
     pub(super) fn id(&self, of: Use, name: &str) -> Option<&str> {
-        self.by_name.get(&(of == Use::Character, name.to_lowercase())).map(String::as_str)
+        self.by_name.get(&(of, name.to_lowercase())).map(String::as_str)
     }
 
     /// The ids of its styles.
@@ -227,26 +227,27 @@ impl Template {
 }
 
 /// The ids of styles: by what they are for and their names, and all.
-fn ids_of(styles: &str) -> (HashMap<(bool, String), String>, Vec<String>) {
+fn ids_of(styles: &str) -> (HashMap<(Use, String), String>, Vec<String>) {
     let mut by_name = HashMap::default();
     let mut ids = Vec::new();
     let mut xml = Xml::new(styles);
-    let mut open: Option<(bool, String)> = None;
+    let mut open: Option<(Use, String)> = None;
     while let Some(event) = xml.next() {
         let Event::Open(element) = event else { continue };
         if element.is(b"style") {
             let id = element.get(b"styleId").unwrap_or_default().into_owned();
             ids.push(id.clone());
             open = match element.get(b"type").as_deref() {
-                Some("paragraph") | None => Some((false, id)),
-                Some("character") => Some((true, id)),
+                Some("paragraph") | None => Some((Use::Paragraph, id)),
+                Some("character") => Some((Use::Character, id)),
+                Some("table") => Some((Use::Table, id)),
                 _ => None,
             };
         } else if element.ns == Ns::W
             && element.local() == b"name"
-            && let (Some((is_character, id)), Some(name)) = (open.take(), element.val())
+            && let (Some((of, id)), Some(name)) = (open.take(), element.val())
         {
-            by_name.entry((is_character, name.to_lowercase())).or_insert(id);
+            by_name.entry((of, name.to_lowercase())).or_insert(id);
         }
     }
     (by_name, ids)
