@@ -12,6 +12,11 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     let mut profile = Profile::fragment();
     let _ = profile.set("limits.unpacked=4000000");
     let Ok(converted) = convert(rest, reads, writes, &profile) else { return };
+    if writes == Format::Word {
+        // With all the looks that there are, and again: the package is one that can be read.
+        let _ = profile.set("styling=exact");
+        assert!(convert(&converted.bytes, writes, writes, &profile).is_ok());
+    }
     let again = convert(&converted.bytes, writes, Format::Html, &profile);
     // Text may begin with the letters of an archive.
     let is_read = matches!(again, Ok(_) | Err(Error::NotText { .. }));

@@ -7,12 +7,13 @@ mod dom;
 #[path = "../../crates/obblet/tests/support/validity.rs"]
 mod validity;
 
-use obblet::formats::{html, markdown, text};
+use obblet::formats::{StyleFidelity, html, markdown, text};
 
 libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
-    for content in [html::Content::All, html::Content::Main] {
+    for (content, fidelity) in [(html::Content::All, StyleFidelity::Exact), (html::Content::Main, StyleFidelity::Semantic)] {
         let settings = html::Settings { content, ..Default::default() };
-        let options = html::ReadOptions { settings: &settings, ..Default::default() };
+        let classes = fidelity == StyleFidelity::Exact;
+        let options = html::ReadOptions { settings: &settings, fidelity, classes, ..Default::default() };
         let doc = html::read(bytes, &options);
         let written = html::write(&doc, &html::Options::default()).html;
         let faults = validity::faults(&written);

@@ -117,15 +117,42 @@ fn pages_sections_and_tabs_stay() {
 fn changes_and_contents_stay() {
     let change = "<w:ins w:id=\"1\" w:author=\"Ada\" w:date=\"2031-03-05T10:00:00Z\"><w:r><w:t>new</w:t></w:r></w:ins><w:del w:id=\"2\" w:author=\"Ada\" w:date=\"2031-03-05T10:00:00Z\"><w:r><w:delText>old</w:delText></w:r></w:del>";
     let contents = "<w:p><w:r><w:fldChar w:fldCharType=\"begin\"/></w:r><w:r><w:instrText> TOC \\o \"1-3\" </w:instrText></w:r><w:r><w:fldChar w:fldCharType=\"separate\"/></w:r><w:r><w:t>Tides 3</w:t></w:r><w:r><w:fldChar w:fldCharType=\"end\"/></w:r></w:p>";
+    let end = "<w:p><w:pPr><w:rPr><w:del w:id=\"3\" w:author=\"Ada\"/></w:rPr></w:pPr><w:r><w:t>joined</w:t></w:r></w:p><w:p><w:r><w:t>soon</w:t></w:r></w:p>";
     let body = contents.to_owned()
+        + end
         + "<w:p><w:pPr><w:outlineLvl w:val=\"0\"/></w:pPr><w:r><w:t>Tides</w:t></w:r></w:p>"
         + &format!("<w:p>{change}</w:p>");
     let main = main_part(&again(&Package::of(&body), &[]));
-    for piece in ["<w:ins w:id=", "<w:delText>old</w:delText>", "TOC \\o", "w:author=\"Ada\" w:date=\"2031-03-05T10:00:00Z\""] {
+    for piece in [
+        "<w:ins w:id=",
+        "<w:delText>old</w:delText>",
+        "TOC \\o",
+        "<w:rPr><w:del w:id=\"0\" w:author=\"Ada\"/></w:rPr></w:pPr>",
+        "w:author=\"Ada\" w:date=\"2031-03-05T10:00:00Z\"",
+    ] {
         assert!(main.contains(piece), "{piece} in {main}");
     }
     let accepted = main_part(&again(&Package::of(&body), &["clean.revisions=accept", "word.contents=false"]));
     assert!(!accepted.contains("old") && !accepted.contains("TOC"), "{accepted}");
+}
+
+#[test]
+fn numbers_that_show_those_of_other_levels_stay() {
+    let package = Package {
+        numbering: package::numbering(&[(
+            1,
+            package::levels(&[("decimal", "%1."), ("decimal", "%1.%2"), ("lowerLetter", "(%3)")]),
+        )]),
+        ..Package::of(&[0, 1, 1, 2, 0, 1].map(|level| package::item(1, level, "x")).concat())
+    };
+    let written = again(&package, &[]);
+    let numbering = part(&written.bytes, "word/numbering.xml");
+    for text in ["\"%1.\"", "\"%1.%2\"", "\"(%3)\""] {
+        assert!(numbering.contains(&format!("<w:lvlText w:val={text}/>")), "{text} in {numbering}");
+    }
+    let main = main_part(&written);
+    let of_items: Vec<&str> = main.split("<w:numId w:val=\"").skip(1).map(|rest| rest.split('"').next().unwrap()).collect();
+    assert!(of_items.len() == 6 && of_items.iter().all(|number| *number == of_items[0]), "{of_items:?}");
 }
 
 /// Word to HTML to Word to HTML, in each styling: the second page is the third, and in all of them the names of styles stay.

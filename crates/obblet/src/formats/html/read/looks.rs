@@ -18,18 +18,37 @@ use std::rc::Rc;
 const REPEATED: u32 = 3;
 /// Values with properties of the page's own get no longer than this.
 const LONGEST_VALUE: usize = 4096;
+/// A value holds no more properties of the page's own than this.
+const MOST_VARIABLES: u32 = 200;
 /// Properties of the page's own stand in each other no deeper than this.
 const DEEPEST_VARIABLE: u8 = 16;
 
-/// Properties of the page's own, by their names.
-type Variables = Rc<HashMap<String, String>>;
+/// Properties of the page's own, by their names: those of an element, and those of the elements around it.
+#[derive(Debug, Default)]
+struct Variables {
+    own: HashMap<String, String>,
+    around: Option<Rc<Variables>>,
+}
+
+impl Variables {
+    fn get(&self, name: &str) -> Option<&str> {
+        let mut at = Some(self);
+        while let Some(variables) = at {
+            if let Some(value) = variables.own.get(name) {
+                return Some(value);
+            }
+            at = variables.around.as_deref();
+        }
+        None
+    }
+}
 
 /// What an element hands down to those in it.
 #[derive(Clone, Debug)]
 struct HandedDown {
     /// The size of letters, in twips.
     size: f64,
-    variables: Variables,
+    variables: Rc<Variables>,
 }
 
 /// Elements that are alike: by name, rules, what older attributes and the style attribute declare, and what they are handed down.
@@ -92,6 +111,7 @@ struct Looks<'p> {
     handed: Vec<HandedDown>,
     /// The size of letters of the page, in twips.
     root: f64,
+    alike: HashMap<LocalName, HashMap<String, Rc<[usize]>>>,
     outcomes: HashMap<Likeness, (Rc<Declared>, usize)>,
     /// The styles of classes and names of elements, which may be empty.
     of_class: HashMap<String, Rc<StyleProperties>>,
@@ -99,6 +119,8 @@ struct Looks<'p> {
     nameless: Vec<Nameless>,
     places: HashMap<(Purpose, StyleProperties, bool), usize>,
     taken: HashSet<String>,
+    /// How many classes were made for a purpose.
+    counts: HashMap<Purpose, u32>,
     /// Classes to give to nodes.
     given: Vec<(NodeId, Given)>,
     page_properties: StyleProperties,
@@ -175,13 +197,15 @@ pub(super) fn read(doc: &Document, top: NodeId, state: &ParseState, names: &[(No
     for &element in &state.style_elements {
         sheet.add(&doc.plain_text(element));
     }
-    let usual = HandedDown { size: USUAL_SIZE, variables: Variables::default() };
+    let usual = HandedDown { size: USUAL_SIZE, variables: Rc::default() };
     let mut looks = Looks {
         page: Page::whole(doc, state, names),
         sheet: &sheet,
         handed: vec![usual.clone()],
         root: USUAL_SIZE,
+        alike: HashMap::default(),
         outcomes: HashMap::default(),
+        counts: HashMap::default(),
         of_class: HashMap::default(),
         of_name: HashMap::default(),
         nameless: Vec::new(),
@@ -226,10 +250,8 @@ impl<'p> Looks<'p> {
 
     /// Finds what an element looks like, and returns what it hands down.
     fn element(&mut self, node: NodeId, tag: &LocalName, handed: usize) -> usize {
-        let rules = {
-            let alike = self.sheet.rules_of_alike(&self.page, node, tag);
-            self.sheet.rules_of(&self.page, node, &alike)
-        };
+        let alike = self.rules_of_alike(node, tag);
+        let rules = self.sheet.rules_of(&self.page, node, &alike);
         let input = self.page.selector_input(node);
         let own = [input.and_then(|input| input.hints.clone()), input.and_then(|input| input.style.as_deref()).map(Into::into)];
         let kind = self.page.doc.kind(node);
@@ -266,6 +288,18 @@ impl<'p> Looks<'p> {
             self.give(node, tag, kind, properties, &key.1);
         }
         down
+    }
+
+    /// The rules that may speak of all elements with the name and the classes of one.
+    fn rules_of_alike(&mut self, node: NodeId, tag: &LocalName) -> Rc<[usize]> {
+        let classes = self.page.classes(node);
+        let of_name = self.alike.entry(tag.clone()).or_default();
+        if let Some(known) = of_name.get(classes) {
+            return known.clone();
+        }
+        let rules: Rc<[usize]> = self.sheet.rules_of_alike(&self.page, node, tag).into();
+        of_name.insert(classes.to_owned(), rules.clone());
+        rules
     }
 
     fn leave(&mut self, node: NodeId) {
@@ -386,13 +420,14 @@ impl<'p> Looks<'p> {
             known.is_alone &= is_alone;
             return place;
         }
-        let of_purpose = self.nameless.iter().filter(|known| known.purpose == purpose).count();
-        let mut number = of_purpose + 1;
-        let mut class = format!("{}{number}", purpose.class());
-        while !self.taken.insert(class.clone()) {
-            number += 1;
-            class = format!("{}{number}", purpose.class());
-        }
+        let count = self.counts.entry(purpose).or_insert(0);
+        let class = loop {
+            *count += 1;
+            let class = format!("{}{count}", purpose.class());
+            if self.taken.insert(class.clone()) {
+                break class;
+            }
+        };
         self.nameless.push(Nameless { properties: key.1.clone(), purpose, of_name, class, count: 1, is_alone });
         self.places.insert(key, self.nameless.len() - 1);
         self.nameless.len() - 1
@@ -402,14 +437,16 @@ impl<'p> Looks<'p> {
 /// Puts declarations over each other: what they come to, and what is handed down to what is within.
 fn cascade(all: &[&Declaration], tag: &LocalName, above: &HandedDown, root: f64) -> (Declared, HandedDown) {
     let by_weight = || [false, true].into_iter().flat_map(|important| all.iter().filter(move |one| one.important == important));
-    let mut variables = above.variables.clone();
-    for declaration in by_weight().filter(|declaration| declaration.name.starts_with("--")) {
-        Rc::make_mut(&mut variables).insert(declaration.name.clone(), declaration.written().to_owned());
-    }
+    let own: HashMap<String, String> = by_weight()
+        .filter(|declaration| declaration.name.starts_with("--"))
+        .map(|declaration| (declaration.name.clone(), declaration.written().to_owned()))
+        .collect();
+    let around = above.variables.clone();
+    let variables = if own.is_empty() { around } else { Rc::new(Variables { own, around: Some(around) }) };
     let mut declared = Declared::default();
     let mut size = above.size * usual_size(tag);
     for declaration in by_weight().filter(|declaration| matches!(declaration.name.as_str(), "font-size" | "font")) {
-        let value = resolve(declaration.written(), &variables, 0);
+        let value = resolve(declaration.written(), &variables, 0, &mut left());
         let value = if declaration.name == "font" { size_of_font(&value).unwrap_or_default() } else { &value };
         if let Some(own) = font_size(value, above.size, root) {
             size = own;
@@ -418,9 +455,14 @@ fn cascade(all: &[&Declaration], tag: &LocalName, above: &HandedDown, root: f64)
     }
     let sizes = Sizes { font: size, root };
     for declaration in by_weight().filter(|declaration| !declaration.name.starts_with("--")) {
-        declared.set(&declaration.name, &resolve(declaration.written(), &variables, 0), sizes);
+        declared.set(&declaration.name, &resolve(declaration.written(), &variables, 0, &mut left()), sizes);
     }
     (declared.finish(), HandedDown { size, variables })
+}
+
+/// How many properties of the page's own a value may still hold, at its beginning.
+const fn left() -> u32 {
+    MOST_VARIABLES
 }
 
 /// How large letters of an element are that nothing sets (HTML, section 15.3).
@@ -436,7 +478,7 @@ fn usual_size(tag: &LocalName) -> f64 {
 }
 
 /// A value with what its properties of the page's own stand for (CSS Custom Properties, section 3).
-fn resolve<'v>(value: &'v str, variables: &Variables, depth: u8) -> std::borrow::Cow<'v, str> {
+fn resolve<'v>(value: &'v str, variables: &Variables, depth: u8, left: &mut u32) -> std::borrow::Cow<'v, str> {
     let Some(start) = value.find("var(") else { return value.into() };
     if depth > DEEPEST_VARIABLE {
         return "".into();
@@ -460,11 +502,12 @@ fn resolve<'v>(value: &'v str, variables: &Variables, depth: u8) -> std::borrow:
             Some((name, fallback)) => (name.trim(), Some(fallback.trim())),
             None => (inner[..close].trim(), None),
         };
-        if let Some(value) = variables.get(name).map(String::as_str).or(fallback) {
-            out.push_str(&resolve(value, variables, depth + 1));
-        }
-        if out.len() > LONGEST_VALUE {
+        *left = left.saturating_sub(1);
+        if out.len() > LONGEST_VALUE || *left == 0 {
             return "".into();
+        }
+        if let Some(value) = variables.get(name).or(fallback) {
+            out.push_str(&resolve(value, variables, depth + 1, left));
         }
         rest = inner.get(close + 1..).unwrap_or_default();
     }
@@ -531,7 +574,7 @@ fn section(sheet: &Sheet) -> Option<Section> {
         if let (Some(side), Value::Length(crate::document::Measure::Twips(twips))) =
             (sides.iter().position(|side| *side == property), value)
         {
-            section.margins[side] = twips.clamp(0, 8000);
+            section.margins[side] = twips.clamp(0, 8000).min(section.page.0.min(section.page.1) / 3);
         }
     }
     (section.page.0 > 0 && section.page.1 > 0).then_some(section)

@@ -10,6 +10,9 @@ use crate::document::{Edge, Measure, Property, TabAlign, Value};
 /// The size of text that a length in sizes of it counts, in twips.
 const USUAL_SIZE: i32 = 220;
 
+/// Names of fonts have so many characters at most.
+const LONGEST_FONT: usize = 31;
+
 /// The width of the text on a usual page, in twips.
 pub(in crate::formats::word) const TEXT_WIDTH: i32 = 9070;
 
@@ -186,7 +189,7 @@ fn apply_to_characters(property: Property, value: &Value, own: &mut CharacterPro
             (own.size, own.size_complex) = (size, size);
         }
         (Property::FontFamily, Value::Fonts(fonts)) => {
-            if let Some(font) = fonts.first().filter(|font| !font.is_empty()) {
+            if let Some(font) = fonts.iter().find(|font| (1..=LONGEST_FONT).contains(&font.chars().count())) {
                 let name = Some(names.number(font));
                 (own.font, own.font_east, own.font_complex) = (name, name, name);
             }

@@ -14,7 +14,8 @@ type Word = CharacterProperties;
 type Part = fn(&Word, &Names, &mut Printer);
 
 /// All properties of characters.
-const CHARACTERS: [Part; 28] = [
+const CHARACTERS: [Part; 29] = [
+    change,
     |own, names, out| name(out, "w:rStyle", own.style, names),
     fonts,
     |own, _, out| flag(out, "w:b", own.flags, Flag::Bold),
@@ -59,6 +60,20 @@ pub(in crate::formats::word) fn characters(own: &CharacterProperties, names: &Na
         part(own, names, out);
     }
     out.close();
+}
+
+/// A change of the end of a paragraph (section 17.13.5).
+fn change(own: &Word, names: &Names, out: &mut Printer) {
+    for (flag, element) in [(Flag::Inserted, "w:ins"), (Flag::Deleted, "w:del")] {
+        if own.flags.is(flag) {
+            let author = own.changed_by.map_or("Unknown", |author| names.name(author));
+            out.open(element).number("w:id", 0).attribute("w:author", author);
+            if let Some(date) = own.changed_at {
+                out.attribute("w:date", names.name(date));
+            }
+            out.close();
+        }
+    }
 }
 
 fn flag(out: &mut Printer, element: &'static str, flags: Flags, which: Flag) {
@@ -389,6 +404,9 @@ mod tests {
             language: number("en-GB"),
             language_east: number("ja-JP"),
             language_complex: number("ar-SA"),
+            // Only ends of paragraphs have these.
+            changed_by: None,
+            changed_at: None,
         };
         for on in [0x2AAA, 0x1555] {
             all.flags.on = on;
@@ -413,6 +431,8 @@ mod tests {
         let stop = |at, kind, leader| TabStop { at, kind, leader };
         let mut mark = CharacterProperties::default();
         mark.flags.set(Flag::Bold, true);
+        mark.flags.set(Flag::Deleted, true);
+        (mark.changed_by, mark.changed_at) = (Some(names.number("Ada")), Some(names.number("2031-03-05T10:00:00Z")));
         let all = ParagraphProperties {
             style: Some(names.number("Heading1")),
             outline: Some(2),

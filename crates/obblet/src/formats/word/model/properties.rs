@@ -162,6 +162,9 @@ pub(in crate::formats::word) struct CharacterProperties {
     pub(in crate::formats::word) language: Option<Name>,
     pub(in crate::formats::word) language_east: Option<Name>,
     pub(in crate::formats::word) language_complex: Option<Name>,
+    /// Who put the end of a paragraph in or took it out, and when, where its flags say that somebody did.
+    pub(in crate::formats::word) changed_by: Option<Name>,
+    pub(in crate::formats::word) changed_at: Option<Name>,
 }
 
 macro_rules! take_over {
@@ -188,7 +191,7 @@ impl CharacterProperties {
 
     fn take(&mut self, nearer: &Self) {
         take_over!(self, nearer: style, underline, underline_colour, emphasis_mark, raised, size, size_complex, position, spacing, colour, highlight, shade, border);
-        take_over!(self, nearer: font, font_east, font_complex, language, language_east, language_complex);
+        take_over!(self, nearer: font, font_east, font_complex, language, language_east, language_complex, changed_by, changed_at);
     }
 }
 
@@ -363,8 +366,12 @@ fn character(properties: &mut CharacterProperties, element: &Element<'_>, words:
         b"webHidden" => Flag::WebHidden,
         b"rtl" => Flag::RightToLeft,
         b"cs" => Flag::Complex,
-        b"ins" | b"moveTo" => return properties.flags.set(Flag::Inserted, true),
-        b"del" | b"moveFrom" => return properties.flags.set(Flag::Deleted, true),
+        name @ (b"ins" | b"moveTo" | b"del" | b"moveFrom") => {
+            let flag = if matches!(name, b"ins" | b"moveTo") { Flag::Inserted } else { Flag::Deleted };
+            properties.changed_by = element.get(b"author").map(|author| words.names.number(&author));
+            properties.changed_at = element.get(b"date").map(|date| words.names.number(&date));
+            return properties.flags.set(flag, true);
+        }
         _ => return other_character(properties, element, words),
     };
     properties.flags.set(flag, element.is_on());

@@ -7,7 +7,7 @@ use super::open::{Context, Flow, OpenParagraph, ParagraphMarks};
 use super::style_classes::Subject;
 use super::tables::OpenTable;
 use super::{Headers, HeadingNumbers, ListNumbers, Reader};
-use crate::document::{Direction, DivisionKind, HintRole, Kind, NodeId, Step};
+use crate::document::{Direction, DivisionKind, HintRole, Kind, NodeId, Revision, RevisionKind, Step};
 use crate::refine::revisions::Revisions;
 
 impl Reader<'_, '_> {
@@ -249,6 +249,13 @@ impl Reader<'_, '_> {
         };
         if deleted || inserted {
             self.revisions += 1;
+            if self.options.revisions == Revisions::Keep {
+                let mark = &paragraph.properties.mark;
+                let name = |name: Option<Name>| name.map(|name| self.names.name(name).to_owned()).unwrap_or_default();
+                let kind = if deleted { RevisionKind::Deletion } else { RevisionKind::Insertion };
+                let revision = Revision { kind, author: name(mark.changed_by), date: name(mark.changed_at) };
+                self.doc.revisions.set(node, revision);
+            }
         }
         if paragraph.properties.section.is_some() {
             self.breaks += usize::from(self.options.settings.headers != Headers::Pages);

@@ -1,13 +1,16 @@
 //! Blocks: paragraphs with what the blocks around them say.
 
-use super::super::model::properties::{Alignment, CharacterProperties, ParagraphProperties};
+use super::super::dates::date_and_time;
+use super::super::model::properties::{Alignment, CharacterProperties, Flag, ParagraphProperties};
 use super::super::model::{from_style, print};
 use super::Writer;
 use super::numbering::{self, LEVELS, STEP};
 use super::run::{Last, Paragraph, Run};
 use super::style_sheet::{ClassStyle, Direct, is_inherited};
+use super::style_table::Use;
 use crate::document::{
-    Align, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Property, Step, StyleProperties, Text, Value,
+    Align, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Property, RevisionKind, Step, StyleProperties, Text,
+    Value,
 };
 use std::rc::Rc;
 
@@ -257,7 +260,8 @@ impl<'d> Writer<'d> {
             self.unsaid("lists on more than nine levels", id);
         }
         let level = depth.min(LEVELS - 1);
-        let instance = self.numberings.begin(list, level, self.doc.numberings.get(id));
+        let outer = self.context().list.map(|(instance, ..)| instance);
+        let (instance, level) = self.numberings.begin(list, level, self.doc.numberings.get(id), outer);
         if let Some(context) = self.contexts.last_mut() {
             context.list = Some((instance, level, list.ordered));
             context.depth = depth.saturating_add(1);
@@ -278,7 +282,7 @@ impl<'d> Writer<'d> {
             && list.ordered
             && let Some((_, level, ordered)) = self.context().list
         {
-            let instance = self.numberings.begin(ListKind { start, ..list }, level, self.doc.numberings.get(node));
+            let (instance, level) = self.numberings.begin(ListKind { start, ..list }, level, self.doc.numberings.get(node), None);
             if let Some(context) = self.contexts.last_mut() {
                 context.list = Some((instance, level, ordered));
             }
@@ -301,9 +305,15 @@ impl<'d> Writer<'d> {
             if item.is_some() {
                 properties.numbering.id = Some(instance);
                 properties.numbering.level = Some(level);
-                properties.style = Some(self.style(&numbering::list_style(ordered, level)));
-                // The style says how items of the first five levels are set in.
-                if level > 4 {
+                // Programs have styles of their own for items; those of lists say how items of the first five levels are set in.
+                let own = class.as_ref().filter(|class| self.is_of_program(class));
+                properties.style = match own {
+                    Some(class) if class.id == "Normal" => None,
+                    Some(class) => Some(self.names.number(&class.id)),
+                    None => Some(self.style(&numbering::list_style(ordered, level))),
+                };
+                let says_place = own.is_none() || class.as_ref().is_some_and(|class| class.id.starts_with("List"));
+                if level > 4 || !says_place {
                     properties.indent_start = Some(STEP * (i32::from(level) + 1));
                     properties.first_line = Some(-STEP);
                 }
@@ -325,6 +335,10 @@ impl<'d> Writer<'d> {
         let class_id = class.as_ref().map(|class| class.id.as_str());
         let style = class_id.or(own).or(context.style.filter(|_| context.list.is_none()));
         if let Some(style) = style.filter(|_| item.is_none() || own.is_some()) {
+            if item.is_none() && (style.starts_with("ListBullet") || style.starts_with("ListNumber")) {
+                // It has the style of items, and is none.
+                properties.numbering.id = Some(0);
+            }
             // The one that paragraphs have anyway is not said.
             properties.style = Some(style).filter(|style| *style != "Normal").map(|style| self.style(style));
         }
@@ -401,10 +415,19 @@ impl<'d> Writer<'d> {
             properties.indent_end = Some(properties.indent_end.unwrap_or(0) + end).filter(|end| *end != 0);
         }
         let context = self.context();
+        self.mark_change(id, &mut properties);
         if item.is_some() {
             // The mark of an item looks as its text does.
             let CharacterProperties { colour, size, size_complex, font, font_complex, flags, .. } = run.properties;
-            properties.mark = CharacterProperties { colour, size, size_complex, font, font_complex, flags, ..properties.mark };
+            properties.mark.override_with(&CharacterProperties {
+                colour,
+                size,
+                size_complex,
+                font,
+                font_complex,
+                flags,
+                ..CharacterProperties::default()
+            });
         }
         self.part.out.open("w:p");
         print::paragraph(&properties, &self.names, &mut self.part.out);
@@ -441,6 +464,25 @@ impl<'d> Writer<'d> {
         }
     }
 
+    /// Whether the style of a class is one that a program defined.
+    fn is_of_program(&self, class: &ClassStyle) -> bool {
+        let doc = self.doc;
+        let name = class.place.and_then(|place| doc.styles.get(place)).map(|style| style.name.as_str());
+        let known = name.and_then(|name| self.styles.definition_of(doc, name, Use::Paragraph));
+        known.is_some_and(|known| !known.id.is_empty())
+    }
+
+    /// Says that the end of a paragraph was put in or taken out, where somebody did that.
+    fn mark_change(&mut self, id: NodeId, properties: &mut ParagraphProperties) {
+        let doc = self.doc;
+        let Some(revision) = doc.revisions.get(id).filter(|_| doc.kind(id) == Kind::Paragraph) else { return };
+        let is_deletion = matches!(revision.kind, RevisionKind::Deletion | RevisionKind::MoveFrom);
+        properties.mark.flags.set(if is_deletion { Flag::Deleted } else { Flag::Inserted }, true);
+        let author = if revision.author.is_empty() { "Unknown" } else { revision.author.as_str() };
+        properties.mark.changed_by = Some(self.names.number(author));
+        properties.mark.changed_at = date_and_time(&revision.date).map(|date| self.names.number(&date));
+    }
+
     /// Whether a heading has a class that a program defined as a style for headings.
     fn is_defined_heading(&self, id: NodeId) -> bool {
         let doc = self.doc;
@@ -458,7 +500,7 @@ impl<'d> Writer<'d> {
         let doc = self.doc;
         let place = self.described_style(id)?.place.filter(|place| Some(*place) != used)?;
         let style = doc.styles.get(place)?;
-        if doc.style_definitions.iter().any(|known| !known.id.is_empty()) {
+        if self.styles.is_of_program {
             return None;
         }
         // Where items stand is for their lists to say.

@@ -173,9 +173,9 @@ impl Writer<'_> {
         let mut out = Printer::part("w:comments");
         let written = self.comments.written.iter().enumerate().filter(|(_, written)| **written);
         for (number, comment) in written.filter_map(|(number, _)| Some((number, self.doc.comments.get(number)?))) {
-            let author = if comment.author.is_empty() { "Unknown" } else { comment.author.as_str() };
+            let author: String = if comment.author.is_empty() { "Unknown" } else { &comment.author }.chars().take(255).collect();
             let initials: String = author.split_whitespace().filter_map(|word| word.chars().next()).take(3).collect();
-            out.open("w:comment").number("w:id", number as i64).attribute("w:author", author);
+            out.open("w:comment").number("w:id", number as i64).attribute("w:author", &author);
             if let Some(date) = date_and_time(&comment.date) {
                 out.attribute("w:date", &date);
             }

@@ -152,7 +152,7 @@ impl<'d> Writer<'d> {
             part: TextPart::default(),
             names: Names::default(),
             styles: StyleSheet::of(doc, template.as_ref()),
-            numberings: Numberings::behind(template.as_ref()),
+            numberings: Numberings::of(doc, template.as_ref()),
             template,
             pictures: Pictures::default(),
             bookmarks: Bookmarks::of(doc, has_contents(doc, options.settings), options.linked),

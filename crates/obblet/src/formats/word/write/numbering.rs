@@ -2,8 +2,9 @@
 
 use super::super::printer::Printer;
 use super::template::Template;
-use crate::document::{ListKind, ListNumbering, Marker};
+use crate::document::{Document, Kind, ListKind, ListNumbering, Marker};
 use crate::fast_hash::HashMap;
+use std::collections::BTreeMap;
 
 /// Levels that a definition has; what is deeper stands on the last.
 pub(super) const LEVELS: u8 = 9;
@@ -17,6 +18,8 @@ struct Definition {
     format: &'static str,
     before: String,
     after: String,
+    /// Levels whose numbers show those of others: how each counts, and its text.
+    levels: [Option<(&'static str, String)>; LEVELS as usize],
 }
 
 /// The definitions that every document has: bullets, and a way of counting each.
@@ -47,6 +50,8 @@ pub(super) struct Numberings {
     /// The places of the definitions.
     places: HashMap<Definition, usize>,
     instances: Vec<Instance>,
+    /// The places of definitions of the source whose numbers show those of other levels.
+    of_source: HashMap<u32, usize>,
     /// The number of the first definition, and the one before that of the first list.
     first_definition: i64,
     last_before: i64,
@@ -54,7 +59,12 @@ pub(super) struct Numberings {
 
 impl Default for Numberings {
     fn default() -> Self {
-        let usual = |(format, _): &(&'static str, Marker)| Definition { format, before: String::new(), after: ".".to_owned() };
+        let usual = |(format, _): &(&'static str, Marker)| Definition {
+            format,
+            before: String::new(),
+            after: ".".to_owned(),
+            levels: Default::default(),
+        };
         // Those that the styles of lists have: the first bullets, the second numbers.
         let plain = |definition| Instance { definition, level: 0, start: None };
         let definitions: Vec<Definition> = FORMATS.iter().map(usual).collect();
@@ -62,6 +72,7 @@ impl Default for Numberings {
             places: definitions.iter().cloned().enumerate().map(|(place, known)| (known, place)).collect(),
             definitions,
             instances: vec![plain(0), plain(1)],
+            of_source: HashMap::default(),
             first_definition: 0,
             last_before: 0,
         }
@@ -70,12 +81,48 @@ impl Default for Numberings {
 
 impl Numberings {
     /// Numberings that stand behind those of a template.
-    pub(super) fn behind(template: Option<&Template>) -> Self {
+    pub(super) fn of(doc: &Document, template: Option<&Template>) -> Self {
         let mut own = Self::default();
+        own.take_definitions(doc);
         if let Some(template) = template.filter(|template| template.has_numbering()) {
             (own.first_definition, own.last_before) = (template.last_definition + 1, template.last_instance.max(0));
         }
         own
+    }
+
+    /// Takes over definitions of the source in which numbers show those of other levels, as in 1.2.
+    fn take_definitions(&mut self, doc: &Document) {
+        type Levels = [Option<(&'static str, String)>; LEVELS as usize];
+        let mut found: BTreeMap<u32, (Levels, bool)> = BTreeMap::new();
+        for (node, numbering) in doc.numberings.iter() {
+            let Kind::List(list) = doc.kind(node) else { continue };
+            let level = usize::from(numbering.level.min(LEVELS - 1));
+            if list.ordered && numbering.text.len() < 60 {
+                let (levels, is_joint) = found.entry(numbering.definition).or_default();
+                *is_joint |= numbering.text.matches('%').count() > 1;
+                levels[level].get_or_insert_with(|| (format_of(list.marker), numbering.text.clone()));
+            }
+        }
+        for (source, (levels, _)) in found.into_iter().filter(|(_, (_, is_joint))| *is_joint) {
+            self.of_source.insert(source, self.definitions.len());
+            self.definitions.push(Definition { format: "decimal", before: String::new(), after: ".".to_owned(), levels });
+        }
+    }
+
+    /// The number and the level of a list of the source whose numbers show those of other levels: within another one of the same
+    /// definition, it goes on with that.
+    fn begin_joint(&mut self, list: ListKind, known: &ListNumbering, outer: Option<i32>) -> Option<(i32, u8)> {
+        let definition = *self.of_source.get(&known.definition).filter(|_| list.ordered)?;
+        let level = known.level.min(LEVELS - 1);
+        let around = outer.and_then(|outer| self.instances.get((i64::from(outer) - self.last_before - 1) as usize));
+        if let (Some(outer), Some(around)) = (outer, around)
+            && around.definition == definition
+            && around.level < level
+        {
+            return Some((outer, level));
+        }
+        self.instances.push(Instance { definition, level, start: Some(list.start.max(0)) });
+        Some((self.number(self.instances.len() - 1), level))
     }
 
     /// The number of a list in the part.
@@ -83,18 +130,19 @@ impl Numberings {
         i32::try_from(self.last_before + place as i64 + 1).unwrap_or(i32::MAX)
     }
 
-    /// The number of a new list on a level, with what the source says of its numbers. All lists with bullets are one.
-    pub(super) fn begin(&mut self, list: ListKind, level: u8, known: Option<&ListNumbering>) -> i32 {
+    /// The number of a new list on a level within another one, with what the source says of its numbers; and the level that it has
+    /// there. All lists with bullets are one.
+    pub(super) fn begin(&mut self, list: ListKind, level: u8, known: Option<&ListNumbering>, outer: Option<i32>) -> (i32, u8) {
         if !list.ordered {
-            return self.number(0);
+            return (self.number(0), level);
         }
-        let usual = match list.marker {
-            Marker::Plain => 1,
-            marker => FORMATS.iter().rposition(|(_, known)| *known == marker).unwrap_or(1),
-        };
+        if let Some(joint) = known.and_then(|known| self.begin_joint(list, known, outer)) {
+            return joint;
+        }
+        let usual = usual(list.marker);
         let definition = match known.and_then(around_number) {
             Some((before, after)) => {
-                let own = Definition { format: FORMATS[usual].0, before, after };
+                let own = Definition { format: FORMATS[usual].0, before, after, levels: Default::default() };
                 *self.places.entry(own).or_insert_with_key(|own| {
                     self.definitions.push(own.clone());
                     self.definitions.len() - 1
@@ -103,7 +151,7 @@ impl Numberings {
             None => usual,
         };
         self.instances.push(Instance { definition, level, start: Some(list.start.max(0)) });
-        self.number(self.instances.len() - 1)
+        (self.number(self.instances.len() - 1), level)
     }
 
     /// The part.
@@ -137,6 +185,19 @@ impl Numberings {
     }
 }
 
+/// The place of the usual definition that counts in a way.
+fn usual(marker: Marker) -> usize {
+    match marker {
+        Marker::Plain => 1,
+        marker => FORMATS.iter().rposition(|(_, known)| *known == marker).unwrap_or(1),
+    }
+}
+
+/// The name of a way of counting (section 17.18.59).
+fn format_of(marker: Marker) -> &'static str {
+    FORMATS[usual(marker)].0
+}
+
 /// What stands before and behind the number of an item, where its text holds no number of another level.
 fn around_number(numbering: &ListNumbering) -> Option<(String, String)> {
     let own = format!("%{}", numbering.level + 1);
@@ -147,14 +208,16 @@ fn around_number(numbering: &ListNumbering) -> Option<(String, String)> {
 
 fn print_level(out: &mut Printer, index: usize, definition: &Definition, level: u8, has_style: bool) {
     out.open("w:lvl").number("w:ilvl", level);
-    out.value_of("w:start", 1).value("w:numFmt", definition.format);
+    let own = definition.levels[usize::from(level)].as_ref();
+    out.value_of("w:start", 1).value("w:numFmt", own.map_or(definition.format, |(format, _)| format));
     if has_style && level < 5 {
         out.value("w:pStyle", &list_style(index == 1, level));
     }
     if index == 0 {
         out.value("w:lvlText", BULLETS[usize::from(level) % BULLETS.len()]);
     } else {
-        out.value("w:lvlText", &format!("{}%{}{}", definition.before, level + 1, definition.after));
+        let usual = || format!("{}%{}{}", definition.before, level + 1, definition.after);
+        out.value("w:lvlText", &own.map_or_else(usual, |(_, text)| text.clone()));
     }
     out.value("w:lvlJc", "left");
     let indent = STEP * (i32::from(level) + 1);

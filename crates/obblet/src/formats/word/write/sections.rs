@@ -13,6 +13,8 @@ use crate::fast_hash::HashMap;
 pub(super) struct Sections {
     /// The sections that end before the last one, by their last blocks.
     ends: HashMap<NodeId, usize>,
+    /// Whether sections of the source say that something stands in columns.
+    says_columns: bool,
     /// Blocks in columns that no section of the source says.
     open_columns: Vec<NodeId>,
     /// Whether the section that is written now begins on the page on which the one before it ends.
@@ -26,7 +28,11 @@ impl Sections {
     pub(super) fn of(doc: &crate::document::Document) -> Self {
         let before = doc.sections.len().saturating_sub(1);
         let ends = doc.sections.iter().take(before).enumerate();
-        Self { ends: ends.filter_map(|(number, section)| Some((section.last?, number))).collect(), ..Self::default() }
+        Self {
+            ends: ends.filter_map(|(number, section)| Some((section.last?, number))).collect(),
+            says_columns: doc.sections.iter().any(|section| section.columns > 1),
+            ..Self::default()
+        }
     }
 
     /// Whether something stands on pages with even numbers only.
@@ -71,8 +77,11 @@ impl Writer<'_> {
 
     /// The columns of a block that stands in the text itself.
     fn columns_of(&self, id: NodeId, kind: Kind) -> Option<(u16, i32)> {
-        let is_said = self.doc.sections.iter().any(|section| section.columns > 1);
-        if is_said || !matches!(kind, Kind::Division(_)) || !self.is_at_top() || self.sections.open_columns.len() > 1 {
+        if self.sections.says_columns
+            || !matches!(kind, Kind::Division(_))
+            || !self.is_at_top()
+            || self.sections.open_columns.len() > 1
+        {
             return None;
         }
         let looks = self.looks(id);

@@ -50,6 +50,10 @@ pub(super) struct StyleSheet {
     tables: HashMap<String, Option<String>>,
     /// Whether a table has lines of its own.
     has_plain_tables: bool,
+    /// The places of the definitions of the document, by their use and their names in lower case.
+    definitions: HashMap<(StyleUse, String), usize>,
+    /// Whether a program made them.
+    pub(super) is_of_program: bool,
 }
 
 impl StyleSheet {
@@ -82,11 +86,13 @@ impl StyleSheet {
             characters: HashMap::default(),
             tables: HashMap::default(),
             has_plain_tables: false,
+            definitions: definitions(doc),
+            is_of_program: doc.style_definitions.iter().any(|known| !known.id.is_empty()),
         }
     }
 
     /// Whether the document has the looks of a word processor's, which says what it does not want as well.
-    pub(super) fn is_of_program(doc: &Document) -> bool {
+    pub(super) fn has_page_of_program(doc: &Document) -> bool {
         doc.styles.iter().any(|style| style.class.is_empty() && !style.name.is_empty())
     }
 
@@ -98,7 +104,7 @@ impl StyleSheet {
     /// Whether a class stands for a style that a program defined for headings.
     pub(super) fn is_heading(&self, doc: &Document, class: &str) -> bool {
         let named = self.rules.get(class).and_then(|rules| doc.styles.get(rules.named?));
-        named.and_then(|style| definition_of(doc, &style.name, Use::Paragraph)).is_some_and(|known| !known.id.is_empty())
+        named.and_then(|style| self.definition_of(doc, &style.name, Use::Paragraph)).is_some_and(|known| !known.id.is_empty())
     }
 
     /// The id of the style of a class: one that is built in, by its name, or one of its own.
@@ -145,10 +151,20 @@ impl StyleSheet {
         }
     }
 
+    /// How the document defines a style of this name, where its looks were read.
+    pub(super) fn definition_of<'d>(&self, doc: &'d Document, name: &str, of: Use) -> Option<&'d StyleDefinition> {
+        let wanted = match of {
+            Use::Paragraph => StyleUse::Paragraph,
+            Use::Character => StyleUse::Character,
+            Use::Table => StyleUse::Table,
+        };
+        doc.style_definitions.get(*self.definitions.get(&(wanted, name.to_lowercase()))?)
+    }
+
     /// What the document sets for a built-in style, by its id.
     pub(super) fn defined<'d>(&self, doc: &'d Document, id: &str) -> Option<&'d StyleProperties> {
         let known = STYLES.iter().find(|known| known.id == id)?;
-        definition_of(doc, known.name, known.of).map(|known| &known.properties)
+        self.definition_of(doc, known.name, known.of).map(|known| &known.properties)
     }
 
     /// The part: with a template its styles, and those that it lacks.
@@ -158,7 +174,7 @@ impl StyleSheet {
             match template {
                 Some(template) if template.id(style.of, style.name).is_some() => {}
                 Some(template) => print_added(&mut out, style, template),
-                None => print_style(&mut out, style, doc, names),
+                None => print_style(&mut out, style, self.definition_of(doc, style.name, style.of), names),
             }
         }
         for own in &self.own {
@@ -178,7 +194,7 @@ impl StyleSheet {
                 if own.of == Use::Character { ("DefaultParagraphFont", "Default Paragraph Font") } else { ("Normal", "Normal") };
             out.value("w:basedOn", template.and_then(|template| template.id(own.of, name)).unwrap_or(id));
             out.empty("w:qFormat");
-            let known = definition_of(doc, &own.name, own.of).and_then(|known| known.outline_level);
+            let known = self.definition_of(doc, &own.name, own.of).and_then(|known| known.outline_level);
             let outline = known.and_then(|level| level.checked_sub(1)).filter(|level| *level < 9);
             print_properties(&mut out, Default::default(), &own.properties, own.of, outline, names);
             out.close();
@@ -286,16 +302,13 @@ pub(super) const fn is_inherited(property: Property) -> bool {
     )
 }
 
-/// How the document defines a style of this name, where its looks were read.
-fn definition_of<'d>(doc: &'d Document, name: &str, of: Use) -> Option<&'d StyleDefinition> {
-    let wanted = match of {
-        Use::Paragraph => StyleUse::Paragraph,
-        Use::Character => StyleUse::Character,
-        Use::Table => StyleUse::Table,
-    };
-    doc.style_definitions
-        .iter()
-        .find(|known| known.applies_to == wanted && known.name.eq_ignore_ascii_case(name) && !known.properties.is_empty())
+/// The places of definitions.
+fn definitions(doc: &Document) -> HashMap<(StyleUse, String), usize> {
+    let mut places = HashMap::default();
+    for (place, known) in doc.style_definitions.iter().enumerate() {
+        places.entry((known.applies_to, known.name.to_lowercase())).or_insert(place);
+    }
+    places
 }
 
 /// What a built-in style sets.
@@ -335,9 +348,9 @@ fn print_properties(
     print::characters(&characters, names, out);
 }
 
-fn print_style(out: &mut Printer, style: &BuiltIn, doc: &Document, names: &mut Names) {
+fn print_style(out: &mut Printer, style: &BuiltIn, known: Option<&StyleDefinition>, names: &mut Names) {
     print_built_in(out, style, style.based_on, style.next);
-    match definition_of(doc, style.name, style.of) {
+    match known.filter(|known| !known.properties.is_empty()) {
         Some(known) => {
             let outline = style.name.strip_prefix("heading ").and_then(|level| level.parse::<u8>().ok()).map(|level| level - 1);
             // What a program defines is the whole style; what a style sheet says of an element is more than the element is.

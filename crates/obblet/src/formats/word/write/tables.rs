@@ -79,7 +79,7 @@ impl Writer<'_> {
         let is_right_to_left = self.is_table_right_to_left(id);
         let mut looks = TableLooks::of(&self.looks(id));
         self.find_shared(id, &mut table, looks.width);
-        table.is_ruled |= looks.borders != Borders::default() || StyleSheet::is_of_program(self.doc);
+        table.is_ruled |= looks.borders != Borders::default() || StyleSheet::has_page_of_program(self.doc);
         let style = if table.is_ruled { self.table_style(id) } else { None };
         let (borders, space) = table.shared;
         looks.borders.override_with(&borders);
