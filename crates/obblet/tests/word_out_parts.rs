@@ -294,6 +294,12 @@ fn a_template_gives_its_design() {
         part(&written.bytes, "word/numbering.xml")
     );
     assert_eq!(convert(&written.bytes, Format::Word, Format::Markdown, &[]).text(), Some(source));
+    // Its design holds: of the looks of the source, only the names come.
+    let looks = "<style>h1{color:red}.own{color:red}</style><h1>a</h1><p class=own style='color:red'>b";
+    let plain = convert(looks, Format::Html, Format::Word, &[&setting]).bytes;
+    assert!(!part(&plain, MAIN).contains("FF0000") && !part(&plain, "word/styles.xml").contains("FF0000"));
+    assert!(part(&plain, MAIN).contains("<w:pStyle w:val=\"own\"/>"));
+    assert!(part(&convert(looks, Format::Html, Format::Word, &[&setting, "styling=exact"]).bytes, MAIN).contains("FF0000"));
     // One that can't be used is said, and one that is not there is an error.
     for bytes in [&b"PK\x03\x04 cut"[..], b"", b"\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1"] {
         std::fs::write(&path, bytes).unwrap();

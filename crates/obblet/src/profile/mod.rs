@@ -162,7 +162,7 @@ impl Declared for Profile {
             "styling",
             Styling,
             styling,
-            "How much of the source's looks is carried over: structure only, style names as classes, or all of it. With auto, all of it goes into Word documents, and structure only into others. Formats without styles have structure only."
+            "How much of the source's looks is carried over: structure only, style names as classes, or all of it. With auto, all of it goes into Word documents, or style names where they have a template, and structure only into others. Formats without styles have structure only."
         ),
     ];
 }
@@ -223,7 +223,12 @@ impl Profile {
     pub(crate) fn for_target(&self, writes: Format) -> Cow<'_, Self> {
         let (keeps, mut own) = (writes.descriptor().keeps_looks, Cow::Borrowed(self));
         if self.styling == Styling::Auto && keeps {
-            own.to_mut().styling = Styling::Exact;
+            // A template has a design of its own.
+            #[cfg(feature = "word")]
+            let has_template = self.formats.word.template.is_some();
+            #[cfg(not(feature = "word"))]
+            let has_template = false;
+            own.to_mut().styling = if has_template { Styling::Named } else { Styling::Exact };
         }
         if self.clean.revisions == Revisions::Auto && keeps {
             own.to_mut().clean.revisions = Revisions::Keep;

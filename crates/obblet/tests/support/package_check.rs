@@ -28,7 +28,7 @@ const CHARACTERS: &str = "ins del rStyle rFonts b bCs i iCs caps smallCaps strik
 const TABLE: &str = "tblStyle tblpPr tblOverlap bidiVisual tblStyleRowBandSize tblStyleColBandSize tblW jc tblCellSpacing tblInd tblBorders shd tblLayout tblCellMar tblLook tblCaption tblDescription";
 const CELL: &str = "cnfStyle tcW gridSpan hMerge vMerge tcBorders shd noWrap tcMar textDirection tcFitText vAlign hideMark";
 const STYLE: &str = "name aliases basedOn next link autoRedefine hidden uiPriority semiHidden unhideWhenUsed qFormat locked personal rsid pPr rPr tblPr trPr tcPr tblStylePr";
-const SETTINGS: &str = "zoom mirrorMargins updateFields hdrShapeDefaults defaultTabStop evenAndOddHeaders characterSpacingControl footnotePr endnotePr compat themeFontLang decimalSymbol listSeparator";
+const SETTINGS: &str = "zoom displayBackgroundShape mirrorMargins updateFields hdrShapeDefaults defaultTabStop evenAndOddHeaders characterSpacingControl footnotePr endnotePr compat themeFontLang decimalSymbol listSeparator";
 const SECTION: &str = "headerReference footerReference footnotePr type pgSz pgMar cols titlePg bidi docGrid";
 
 /// What is wrong with a package; nothing where nothing is.

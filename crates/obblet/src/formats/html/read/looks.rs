@@ -256,7 +256,7 @@ impl<'p> Looks<'p> {
         let own = [input.and_then(|input| input.hints.clone()), input.and_then(|input| input.style.as_deref()).map(Into::into)];
         let kind = self.page.doc.kind(node);
         let breaks = self.breaks && matches!(kind, Kind::Paragraph | Kind::Heading(_) | Kind::Table | Kind::Preformatted);
-        if rules.is_empty() && own == [None, None] && !breaks {
+        if rules.is_empty() && own == [None, None] && !breaks && usual_size(tag) == 1.0 {
             return handed;
         }
         let key: Likeness = (tag.clone(), rules, own, handed);

@@ -524,7 +524,10 @@ impl<'d> Writer<'d> {
             style.iter().chain(defined).any(|(known, _)| *known == property)
                 || (is_sized && matches!(property, Property::FontSize | Property::FontWeight | Property::LineHeight))
         };
-        let given: StyleProperties = looks.properties.iter().filter(|(property, _)| !is_set(*property)).cloned().collect();
+        // Lines around items that are set in by themselves would be boxes of their own.
+        let in_list = self.contexts.last().is_some_and(|context| context.list.is_some());
+        let is_given = |property: Property| !(is_set(property) || in_list && is_line(property));
+        let given: StyleProperties = looks.properties.iter().filter(|(property, _)| is_given(*property)).cloned().collect();
         let mut direct = Direct::default();
         from_style::apply(&given, &mut direct.paragraph, &mut direct.characters, &mut self.names);
         // The style of the block holds where that is set in.
@@ -706,6 +709,14 @@ const fn is_container(kind: Kind) -> bool {
                 | Kind::Preformatted
                 | Kind::CodeBlock { .. }
         )
+}
+
+/// Whether a property is a line around something.
+const fn is_line(property: Property) -> bool {
+    matches!(
+        property,
+        Property::Border | Property::BorderTop | Property::BorderRight | Property::BorderBottom | Property::BorderLeft
+    )
 }
 
 /// Whether a block gives a property to its paragraphs, because paragraphs are all that there is of it.

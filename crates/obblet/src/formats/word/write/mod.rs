@@ -27,7 +27,7 @@ use super::model::print;
 use super::model::properties::{Name, Names, ParagraphProperties};
 use super::printer::Printer;
 use super::read::{Comments, ContentsLists};
-use crate::document::{Document, Finding, HintRole, Kind, NodeId, Step};
+use crate::document::{Document, Finding, HintRole, Kind, NodeId, Property, Step, Value};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::Written;
 use crate::refine::structure;
@@ -182,6 +182,9 @@ impl<'d> Writer<'d> {
     fn run(mut self) -> Written {
         let mut archive = Archive::default();
         self.part.out = Printer::part("w:document");
+        if let Some(ground) = ground_of_page(self.doc) {
+            self.part.out.open("w:background").attribute("w:color", &format!("{ground:06X}")).close();
+        }
         self.part.out.open("w:body");
         self.write_title();
         if has_contents(self.doc, self.settings) {
@@ -193,19 +196,7 @@ impl<'d> Writer<'d> {
         self.tree(self.doc.root());
         self.mention_others();
         self.end_container();
-        let mut around = match &mut self.template {
-            Some(template) => template.add_to(&mut archive, &mut self.part.relations),
-            None => Vec::new(),
-        };
-        let of_source = self.doc.sections.len().checked_sub(1).map(|last| self.texts_around(last)).unwrap_or_default();
-        let own = self.headers(&mut archive);
-        // What is asked for stands in place of what the template has, and that in place of what the source has.
-        let of_source = of_source.into_iter().filter(|(element, ..)| !around.iter().any(|(known, ..)| known == element));
-        let of_source: Vec<parts::Around> = of_source.collect();
-        around.extend(of_source);
-        around.retain(|(element, ..)| !own.iter().any(|(known, ..)| known == element));
-        around.extend(own);
-        around.sort_by_key(|(element, ..)| *element == "w:footerReference");
+        let around = self.around_text(&mut archive);
         let pages = self.template.as_ref().map(|template| template.section.as_str()).filter(|section| !section.is_empty());
         let pages = pages.map(str::to_owned);
         self.last_section(&around, pages.as_deref());
@@ -235,7 +226,12 @@ impl<'d> Writer<'d> {
         let contents = [
             self.styles.print(self.doc, &mut self.names, self.template.as_ref()),
             self.numberings.print(self.template.as_ref()),
-            parts::settings(self.doc, !self.notes.is_empty(), Sections::has_even_pages(self.doc)),
+            parts::settings(
+                self.doc,
+                !self.notes.is_empty(),
+                Sections::has_even_pages(self.doc),
+                ground_of_page(self.doc).is_some(),
+            ),
             parts::fonts(),
         ];
         for (kind, content) in parts.into_iter().zip(contents) {
@@ -248,14 +244,27 @@ impl<'d> Writer<'d> {
         );
         parts::add_properties(&mut archive, self.doc);
         self.pictures.add_to(&mut archive);
-        let lost = self.comments.written.iter().zip(&self.doc.comments).filter(|(written, _)| !**written);
-        let lost: Vec<&str> = lost.map(|(_, comment)| comment.text.trim()).collect();
-        if !lost.is_empty() {
-            let message = format!("comments about what is not in the text were left out: {}", lost.len());
-            self.findings.push(Finding::lost("word.comment", message).losing(lost.join("\n")));
-        }
+        self.report_comments();
         self.report();
         Written { bytes: archive.finish(), findings: self.findings, anchors: Default::default() }
+    }
+
+    /// The headers and footers of the last section: what is asked for stands in place of what the template has, and that in place of
+    /// what the source has.
+    fn around_text(&mut self, archive: &mut Archive) -> Vec<parts::Around> {
+        let mut around = match &mut self.template {
+            Some(template) => template.add_to(archive, &mut self.part.relations),
+            None => Vec::new(),
+        };
+        let of_source = self.doc.sections.len().checked_sub(1).map(|last| self.texts_around(last)).unwrap_or_default();
+        let own = self.headers(archive);
+        let of_source = of_source.into_iter().filter(|(element, ..)| !around.iter().any(|(known, ..)| known == element));
+        let of_source: Vec<parts::Around> = of_source.collect();
+        around.extend(of_source);
+        around.retain(|(element, ..)| !own.iter().any(|(known, ..)| known == element));
+        around.extend(own);
+        around.sort_by_key(|(element, ..)| *element == "w:footerReference");
+        around
     }
 
     fn add_text(&mut self, archive: &mut Archive, name: &str, out: Printer) {
@@ -392,6 +401,16 @@ impl<'d> Writer<'d> {
         known.unwrap_or(id).to_owned()
     }
 
+    /// Comments that stand nowhere are lost.
+    fn report_comments(&mut self) {
+        let lost = self.comments.written.iter().zip(&self.doc.comments).filter(|(written, _)| !**written);
+        let lost: Vec<&str> = lost.map(|(_, comment)| comment.text.trim()).collect();
+        if !lost.is_empty() {
+            let message = format!("comments about what is not in the text were left out: {}", lost.len());
+            self.findings.push(Finding::lost("word.comment", message).losing(lost.join("\n")));
+        }
+    }
+
     fn report(&mut self) {
         for (what, (count, node)) in std::mem::take(&mut self.unsaid) {
             let count = if count > 1 { format!(" ({count} times)") } else { String::new() };
@@ -399,6 +418,15 @@ impl<'d> Writer<'d> {
             self.findings.push(finding.at(self.doc.place(node)));
         }
     }
+}
+
+/// The ground of all pages, where it is not white.
+fn ground_of_page(doc: &Document) -> Option<u32> {
+    let page = doc.styles.iter().find(|style| style.class.is_empty())?;
+    page.properties.iter().find_map(|(property, value)| match (property, value) {
+        (Property::BackgroundColor, Value::Colour(colour)) => Some(*colour).filter(|colour| *colour != 0x00FF_FFFF),
+        _ => None,
+    })
 }
 
 /// Whether there is a list of contents: one that is asked for, or in place of the one that the source had.

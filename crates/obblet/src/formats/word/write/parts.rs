@@ -134,9 +134,12 @@ pub(super) fn section(out: &mut Printer, doc: &Document, settings: &Settings, kn
 }
 
 /// The settings of the document.
-pub(super) fn settings(doc: &Document, has_notes: bool, has_even_pages: bool) -> String {
+pub(super) fn settings(doc: &Document, has_notes: bool, has_even_pages: bool, has_ground: bool) -> String {
     let mut out = Printer::part("w:settings");
     out.open("w:zoom").attribute("w:percent", "100").close();
+    if has_ground {
+        out.empty("w:displayBackgroundShape");
+    }
     out.value_of("w:defaultTabStop", 709);
     if has_even_pages {
         out.empty("w:evenAndOddHeaders");

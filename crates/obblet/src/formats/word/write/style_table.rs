@@ -292,5 +292,5 @@ pub(super) const TABLE: &str = "<w:style w:type=\"table\" w:styleId=\"TableGridL
 <w:tblStylePr w:type=\"firstRow\"><w:rPr><w:b/><w:bCs/></w:rPr><w:tblPr/><w:tcPr><w:tcBorders><w:bottom w:val=\"single\" w:sz=\"8\" w:space=\"0\" w:color=\"5F7D88\"/></w:tcBorders><w:shd w:val=\"clear\" w:color=\"auto\" w:fill=\"EAF1F3\"/></w:tcPr></w:tblStylePr><w:tblStylePr w:type=\"firstCol\"><w:rPr><w:b/><w:bCs/></w:rPr></w:tblStylePr></w:style>";
 
 /// The style of tables whose lines the source says: it marks heads.
-pub(super) const PLAIN_TABLE: &str = "<w:style w:type=\"table\" w:customStyle=\"1\" w:styleId=\"TablePlain\"><w:name w:val=\"Table Plain\"/><w:basedOn w:val=\"TableNormal\"/><w:uiPriority w:val=\"40\"/>\
+pub(super) const PLAIN_TABLE: &str = "<w:style w:type=\"table\" w:customStyle=\"1\" w:styleId=\"TablePlain\"><w:name w:val=\"Table Plain\"/><w:basedOn w:val=\"TableNormal\"/><w:uiPriority w:val=\"40\"/><w:pPr><w:spacing w:before=\"0\" w:after=\"0\"/></w:pPr>\
 <w:tblStylePr w:type=\"firstRow\"><w:rPr><w:b/><w:bCs/></w:rPr></w:tblStylePr><w:tblStylePr w:type=\"firstCol\"><w:rPr><w:b/><w:bCs/></w:rPr></w:tblStylePr></w:style>";
