@@ -107,6 +107,9 @@ fn changes_ruby_languages_and_directions_are_structures() {
     let written = convert(html, Format::Html, Format::Word, &["clean.revisions=keep", "word.tracked-changes=all"]);
     assert_eq!(faults(&written.bytes), [""; 0]);
     let main = part(&written.bytes, "word/document.xml");
+    // Parentheses without a reading are text.
+    let alone = convert("<p><ruby><rp>only</rp></ruby></p>", Format::Html, Format::Word, &[]).bytes;
+    assert!(part(&alone, "word/document.xml").contains("only"));
     for expected in [
         "<w:bidi/>",
         "<w:rtl/>",

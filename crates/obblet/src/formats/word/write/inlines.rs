@@ -491,8 +491,13 @@ impl Writer<'_> {
         self.ruby_pair(&base, &reading, &run);
     }
 
-    /// Whether there is nothing but text in a ruby: the format has room for no more.
+    /// Whether there is nothing but text in a ruby, and a reading of it: the format has room for no more.
     fn is_plain_ruby(&self, id: NodeId) -> bool {
+        let is_reading = |step| matches!(step, Step::Enter(node) if self.doc.kind(node) == Kind::TextLevel(TextLevel::RubyText));
+        // Without one, what is in parentheses for programs without ruby is all that there is.
+        if !self.doc.walk(id).any(is_reading) {
+            return false;
+        }
         self.doc.walk(id).all(|step| match step {
             Step::Enter(node) => match self.doc.kind(node) {
                 Kind::Text(_) | Kind::SoftBreak | Kind::Span | Kind::Strong | Kind::Emphasis => true,
