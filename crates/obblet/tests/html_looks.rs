@@ -5,6 +5,7 @@ mod support;
 
 use obblet::document::{Document, StyleProperties};
 use obblet::{Format, read};
+use proptest::prelude::*;
 use support::convert::{convert, profile};
 use support::linear::assert_linear;
 use support::package_check::{faults, part};
@@ -250,8 +251,93 @@ fn styles_of_a_page_are_those_of_the_document() {
         style("intro").contains("<w:name w:val=\"intro\"/><w:basedOn w:val=\"Normal\"/>")
             && style("intro").contains("<w:sz w:val=\"30\"/>")
     );
+    // A class that has the name of a built-in style defines that, but for the style of all paragraphs.
+    let named = convert(
+        "<style>.title{color:#abcdef}.normal{color:#fedcba}</style><p class=title>x<p class=normal>x<p>x",
+        Format::Html,
+        Format::Word,
+        &[],
+    );
+    let (main, named) = (part(&named.bytes, "word/document.xml"), part(&named.bytes, "word/styles.xml"));
+    assert!(main.contains("<w:pStyle w:val=\"Title\"/>") && main.contains("<w:pStyle w:val=\"NormalText\"/>"), "{main}");
+    let of =
+        |id: &str| named.split(&format!("w:styleId=\"{id}\"")).nth(1).unwrap().split("</w:style>").next().unwrap().to_owned();
+    assert!(of("Title").contains("ABCDEF") && of("NormalText").contains("FEDCBA") && !of("Normal").contains("FEDCBA"));
     let defaults = styles.split_once("</w:docDefaults>").unwrap().0;
     assert!(defaults.contains("w:ascii=\"Georgia\"") && defaults.contains("<w:sz w:val=\"22\"/>"), "{defaults}");
+}
+
+/// What rules are made of, good and bad.
+const NAMES: [&str; 20] = [
+    "color",
+    "background",
+    "margin",
+    "padding-left",
+    "border",
+    "border-left-style",
+    "font",
+    "font-size",
+    "font-family",
+    "width",
+    "height",
+    "float",
+    "columns",
+    "text-indent",
+    "line-height",
+    "letter-spacing",
+    "text-decoration",
+    "break-before",
+    "vertical-align",
+    "--own",
+];
+const VALUES: [&str; 22] = [
+    "red",
+    "#12345678",
+    "0",
+    "1em",
+    "-9e9px",
+    "150%",
+    "1e99pt",
+    "auto",
+    "2px solid",
+    "thick double hsl(9 9% 9%)",
+    "bold 12pt/2 Georgia",
+    "'A \u{1}B', serif",
+    "calc(1px*(2 + 3))",
+    "var(--own, 3pt)",
+    "var(--own",
+    "3",
+    "page",
+    "middle",
+    "left",
+    "underline wavy",
+    "}{;:",
+    "inherit",
+];
+const SELECTORS: [&str; 12] =
+    ["p", "body", ".a", ".title", "div .a", "td:nth-child(2n+1)", "h1", ":root", "li", "table", "a", "span.a"];
+
+proptest! {
+    /// Any rules over any elements give a package in order, with all the words, and a page whose rules are no more than rules.
+    #[test]
+    fn any_rules_are_looks_and_nothing_else(
+        rules in proptest::collection::vec((0..SELECTORS.len(), 0..NAMES.len(), 0..VALUES.len()), 0..12),
+        own in proptest::collection::vec((0..NAMES.len(), 0..VALUES.len()), 10),
+    ) {
+        let sheet: String = rules.iter().map(|&(on, name, value)| format!("{}{{{}:{}}}\n", SELECTORS[on], NAMES[name], VALUES[value])).collect();
+        let style = |at: usize| format!("{}:{}", NAMES[own[at].0], VALUES[own[at].1]).replace('\'', "");
+        let html = format!(
+            "<style>{sheet}</style><h1 style='{}'>word <span class=a style='{}'>word</span></h1><div style='{}'><p class='a' style='{}'>word<p class=title>word<ul style='{}'><li style='{}'>word<li>word</ul></div><table style='{}'><tr style='{}'><td style='{}'>word<td>word</table><blockquote style='{}'>word</blockquote>",
+            style(0), style(1), style(2), style(3), style(4), style(5), style(6), style(7), style(8), style(9),
+        );
+        let written = convert(&html, Format::Html, Format::Word, &[]);
+        prop_assert_eq!(faults(&written.bytes), Vec::<String>::new(), "{}", html);
+        let main = part(&written.bytes, "word/document.xml");
+        prop_assert_eq!(main.matches("word</w:t>").count() + main.matches("word </w:t>").count(), 9, "{}", html);
+        let page = convert(&html, Format::Html, Format::Html, &["styling=exact", "shape=page", "page.look=none"]).into_text().unwrap();
+        let rules = page.split_once("<style>").map_or("", |(_, rest)| rest.split_once("</style>").unwrap().0);
+        prop_assert!(rules.lines().all(|line| line.is_empty() || line.matches(['{', '}']).count() == 2), "{}", rules);
+    }
 }
 
 #[test]

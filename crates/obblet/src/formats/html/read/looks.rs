@@ -12,6 +12,7 @@ use crate::document::{
 use crate::fast_hash::{HashMap, HashSet};
 use html5ever::{LocalName, QualName};
 use smallvec::SmallVec;
+use std::borrow::Cow;
 use std::rc::Rc;
 
 /// What is set at so many places is a style.
@@ -114,7 +115,7 @@ struct Looks<'p> {
     alike: HashMap<LocalName, HashMap<String, Rc<[usize]>>>,
     outcomes: HashMap<Likeness, (Rc<Declared>, usize)>,
     /// The styles of classes and names of elements, which may be empty.
-    of_class: HashMap<String, Rc<StyleProperties>>,
+    of_class: HashMap<String, (Rc<StyleProperties>, StyleUse)>,
     of_name: HashMap<LocalName, Rc<StyleProperties>>,
     nameless: Vec<Nameless>,
     places: HashMap<(Purpose, StyleProperties, bool), usize>,
@@ -167,28 +168,27 @@ fn built_in(tag: &str) -> Option<(&'static str, &'static str, StyleUse)> {
 
 /// Whether a declaration may say something of how a document looks.
 fn is_wanted(declaration: &Declaration) -> bool {
-    const BEGINNINGS: [&str; 16] = [
-        "--",
-        "background",
-        "border",
-        "break-",
+    const BEGINNINGS: [&str; 10] =
+        ["--", "background", "border", "break-", "column", "font", "margin", "padding", "page-break", "text-"];
+    const OTHERS: [&str; 15] = [
+        "block-size",
+        "clear",
         "color",
-        "colu",
         "direction",
         "float",
-        "font",
-        "clear",
+        "height",
         "inline-size",
-        "le",
+        "letter-spacing",
         "line-height",
-        "margin",
-        "padding",
-        "page-break",
+        "list-style",
+        "list-style-type",
+        "max-width",
+        "vertical-align",
+        "white-space",
+        "width",
     ];
-    const OTHERS: [&str; 9] =
-        ["block-size", "height", "list-style", "list-style-type", "max-width", "vertical-align", "white-space", "width", "size"];
     let name = declaration.name.as_str();
-    name.starts_with("text-") || BEGINNINGS.iter().any(|beginning| name.starts_with(beginning)) || OTHERS.contains(&name)
+    BEGINNINGS.iter().any(|beginning| name.starts_with(beginning)) || OTHERS.contains(&name)
 }
 
 /// Finds what a page looks like.
@@ -376,14 +376,19 @@ impl<'p> Looks<'p> {
         let classes = self.page.classes(node).split_ascii_whitespace();
         let class = classes.filter(|class| !self.by_program || !vendor_markup::is_own_class(class)).find(is_ruled)?;
         let style = match self.of_class.get(class) {
-            Some(known) => known.clone(),
+            Some((known, _)) => known.clone(),
             None => {
                 // The style has what the rules for the name of the element say, too.
                 let with_name = built_in(tag).is_some();
                 let mut style = self.of_rules(tag, rules, |own| own == class || (own.is_empty() && with_name));
                 leave_out_said(&mut style, kind);
                 let style = Rc::new(style);
-                self.of_class.insert(class.to_owned(), style.clone());
+                let applies_to = match kind {
+                    Kind::Table => StyleUse::Table,
+                    kind if kind.is_inline() => StyleUse::Character,
+                    _ => StyleUse::Paragraph,
+                };
+                self.of_class.insert(class.to_owned(), (style.clone(), applies_to));
                 style
             }
         };
@@ -446,7 +451,7 @@ fn cascade(all: &[&Declaration], tag: &LocalName, above: &HandedDown, root: f64)
     let mut declared = Declared::default();
     let mut size = above.size * usual_size(tag);
     for declaration in by_weight().filter(|declaration| matches!(declaration.name.as_str(), "font-size" | "font")) {
-        let value = resolve(declaration.written(), &variables, 0, &mut left());
+        let value = resolve(declaration.written(), &variables);
         let value = if declaration.name == "font" { size_of_font(&value).unwrap_or_default() } else { &value };
         if let Some(own) = font_size(value, above.size, root) {
             size = own;
@@ -455,14 +460,9 @@ fn cascade(all: &[&Declaration], tag: &LocalName, above: &HandedDown, root: f64)
     }
     let sizes = Sizes { font: size, root };
     for declaration in by_weight().filter(|declaration| !declaration.name.starts_with("--")) {
-        declared.set(&declaration.name, &resolve(declaration.written(), &variables, 0, &mut left()), sizes);
+        declared.set(&declaration.name, &resolve(declaration.written(), &variables), sizes);
     }
     (declared.finish(), HandedDown { size, variables })
-}
-
-/// How many properties of the page's own a value may still hold, at its beginning.
-const fn left() -> u32 {
-    MOST_VARIABLES
 }
 
 /// How large letters of an element are that nothing sets (HTML, section 15.3).
@@ -478,7 +478,13 @@ fn usual_size(tag: &LocalName) -> f64 {
 }
 
 /// A value with what its properties of the page's own stand for (CSS Custom Properties, section 3).
-fn resolve<'v>(value: &'v str, variables: &Variables, depth: u8, left: &mut u32) -> std::borrow::Cow<'v, str> {
+fn resolve<'v>(value: &'v str, variables: &Variables) -> Cow<'v, str> {
+    let mut left = MOST_VARIABLES;
+    resolve_within(value, variables, 0, &mut left)
+}
+
+/// The same of a value within others, of which so many may still come.
+fn resolve_within<'v>(value: &'v str, variables: &Variables, depth: u8, left: &mut u32) -> Cow<'v, str> {
     let Some(start) = value.find("var(") else { return value.into() };
     if depth > DEEPEST_VARIABLE {
         return "".into();
@@ -507,7 +513,7 @@ fn resolve<'v>(value: &'v str, variables: &Variables, depth: u8, left: &mut u32)
             return "".into();
         }
         if let Some(value) = variables.get(name).or(fallback) {
-            out.push_str(&resolve(value, variables, depth + 1, left));
+            out.push_str(&resolve_within(value, variables, depth + 1, left));
         }
         rest = inner.get(close + 1..).unwrap_or_default();
     }
@@ -584,7 +590,7 @@ fn section(sheet: &Sheet) -> Option<Section> {
 pub(super) struct Found {
     given: Vec<(NodeId, Given)>,
     nameless: Vec<Nameless>,
-    of_class: Vec<(String, StyleProperties)>,
+    of_class: Vec<(String, StyleProperties, StyleUse)>,
     of_name: Vec<(LocalName, StyleProperties)>,
     page: StyleProperties,
     section: Option<Section>,
@@ -592,8 +598,8 @@ pub(super) struct Found {
 
 impl Found {
     fn of(looks: Looks<'_>, section: Option<Section>) -> Self {
-        let mut of_class: Vec<_> = looks.of_class.into_iter().map(|(class, style)| (class, (*style).clone())).collect();
-        of_class.retain(|(_, style)| !style.is_empty());
+        let classes = looks.of_class.into_iter().filter(|(_, (style, _))| !style.is_empty());
+        let mut of_class: Vec<_> = classes.map(|(class, (style, applies_to))| (class, (*style).clone(), applies_to)).collect();
         of_class.sort_by(|one, other| one.0.cmp(&other.0));
         let mut of_name: Vec<_> = looks.of_name.into_iter().map(|(name, style)| (name, (*style).clone())).collect();
         of_name.retain(|(_, style)| !style.is_empty());
@@ -620,8 +626,11 @@ impl Found {
             let name = name.to_owned();
             doc.style_definitions.push(StyleDefinition { name, applies_to, properties, ..StyleDefinition::default() });
         }
-        for (class, properties) in self.of_class {
-            doc.styles.push(style(&class, &class, properties));
+        for (class, properties, applies_to) in self.of_class {
+            // The style of all paragraphs is none that a class defines.
+            let name = if class.eq_ignore_ascii_case("normal") { "Normal Text".to_owned() } else { class.clone() };
+            doc.styles.push(style(&name, &class, properties.clone()));
+            doc.style_definitions.push(StyleDefinition { name, applies_to, properties, ..StyleDefinition::default() });
         }
         let mut counts = [0_u32; 2];
         for one in &mut self.nameless {

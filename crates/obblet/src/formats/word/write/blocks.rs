@@ -390,23 +390,25 @@ impl<'d> Writer<'d> {
         let (handed_down, indent) = self.looks_of_blocks(own, class);
         let is_right_to_left = properties.right_to_left == Some(true);
         let mut run = Run::default();
+        let turned = |mut paragraph: ParagraphProperties| {
+            if is_right_to_left {
+                from_style::turn(&mut paragraph);
+            }
+            paragraph
+        };
         if let Some(Direct { paragraph, characters, .. }) = handed_down {
             // Cells say how their text stands.
             let alignment = properties.alignment;
-            properties.override_with(&paragraph);
+            properties.override_with(&turned(paragraph));
             properties.alignment = alignment.or(properties.alignment);
             run.properties = characters;
         }
         if let Some(Direct { paragraph, characters, .. }) = self.unused_style(id, class, item.is_some()) {
-            properties.override_with(&paragraph);
+            properties.override_with(&turned(paragraph));
             run.properties.override_with(&characters);
         }
         if let Some(Direct { paragraph, .. }) = &direct {
-            let mut paragraph = paragraph.clone();
-            if properties.right_to_left == Some(true) {
-                from_style::turn(&mut paragraph);
-            }
-            properties.override_with(&paragraph);
+            properties.override_with(&turned(paragraph.clone()));
         }
         if indent != [0, 0] {
             let [start, end] = if is_right_to_left { [indent[1], indent[0]] } else { indent };
