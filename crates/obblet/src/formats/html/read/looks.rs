@@ -250,13 +250,18 @@ impl<'p> Looks<'p> {
 
     /// Finds what an element looks like, and returns what it hands down.
     fn element(&mut self, node: NodeId, tag: &LocalName, handed: usize) -> usize {
-        let alike = self.rules_of_alike(node, tag);
-        let rules = self.sheet.rules_of(&self.page, node, &alike);
         let input = self.page.selector_input(node);
-        let own = [input.and_then(|input| input.hints.clone()), input.and_then(|input| input.style.as_deref()).map(Into::into)];
         let kind = self.page.doc.kind(node);
         let breaks = self.breaks && matches!(kind, Kind::Paragraph | Kind::Heading(_) | Kind::Table | Kind::Preformatted);
-        if rules.is_empty() && own == [None, None] && !breaks && usual_size(tag) == 1.0 {
+        let is_plain =
+            input.is_none_or(|input| input.hints.is_none() && input.style.is_none()) && !breaks && usual_size(tag) == 1.0;
+        if is_plain && self.sheet.rules.is_empty() {
+            return handed;
+        }
+        let own = [input.and_then(|input| input.hints.clone()), input.and_then(|input| input.style.as_deref()).map(Into::into)];
+        let alike = self.rules_of_alike(node, tag);
+        let rules = self.sheet.rules_of(&self.page, node, &alike);
+        if is_plain && rules.is_empty() {
             return handed;
         }
         let key: Likeness = (tag.clone(), rules, own, handed);

@@ -6,10 +6,10 @@ use crate::document::{Direction, Document, Kind, NodeId, Step};
 impl Reader<'_, '_> {
     /// In the source each paragraph has its own direction, and one that says nothing runs from left to right.
     pub(super) fn resolve_directions(&mut self) {
-        if self.right_to_left == 0 && !self.tables_run_left {
+        if self.languages.right_to_left == 0 && !self.languages.tables_run_left {
             return;
         }
-        if self.right_to_left * 2 > self.paragraphs_of_body && self.right_to_left > 0 {
+        if self.languages.right_to_left * 2 > self.place.of_body && self.languages.right_to_left > 0 {
             self.doc.metadata.direction = Some(Direction::RightToLeft);
         }
         let roots: Vec<NodeId> = self.doc.roots();

@@ -6,7 +6,7 @@ use super::super::model::properties::{Borders, Name, ParagraphProperties};
 use super::Reader;
 use super::css_declarations::{Rules, edge};
 use super::open::OpenParagraph;
-use crate::document::{Kind, Line, NodeId, Property, Value};
+use crate::document::{Document, Kind, Line, NodeId, Property, Value};
 use crate::fast_hash::HashSet;
 
 /// What is known of paragraphs with borders.
@@ -27,11 +27,20 @@ impl Boxes {
     pub(super) fn is_last(&self, node: NodeId, borders: &Borders) -> bool {
         self.last.is_some_and(|(last, known, _)| last == node && known == *borders)
     }
+
+    /// Rules for the border of a style that paragraphs with text have as well were space in a box.
+    pub(super) fn drop_rules(&mut self, doc: &mut Document) {
+        for (node, style) in std::mem::take(&mut self.ruled_by_style) {
+            if self.with_text.contains(&style) && doc.kind(node) == Kind::ThematicBreak {
+                doc.detach(node);
+            }
+        }
+    }
 }
 
 impl Reader<'_, '_> {
     fn borders_of(&self, properties: &ParagraphProperties) -> Borders {
-        let mut borders = self.styles.of_paragraph(properties.style).paragraph.borders;
+        let mut borders = self.model.styles.of_paragraph(properties.style).paragraph.borders;
         borders.override_with(&properties.borders);
         borders
     }
@@ -43,14 +52,14 @@ impl Reader<'_, '_> {
         if !borders.is_ruled() && !borders.is_box() {
             return;
         }
-        let style = &self.styles.of_paragraph(properties.style).paragraph;
+        let style = &self.model.styles.of_paragraph(properties.style).paragraph;
         let indents = [
             properties.indent_start.or(style.indent_start).unwrap_or(0),
             properties.indent_end.or(style.indent_end).unwrap_or(0),
         ];
-        self.boxes.with_text.extend(properties.style);
+        self.looks.boxes.with_text.extend(properties.style);
         let node = paragraph.node;
-        let before = self.boxes.last.replace((node, borders, indents));
+        let before = self.looks.boxes.last.replace((node, borders, indents));
         let Some((last, _, _)) = before
             .filter(|(last, known, at)| *known == borders && *at == indents && self.doc.node(node).previous() == Some(*last))
         else {
@@ -60,9 +69,9 @@ impl Reader<'_, '_> {
             return;
         }
         let space = |own: Option<i32>, of_style: Option<i32>, of_all: Option<i32>| own.or(of_style).or(of_all).unwrap_or(0);
-        let all = &self.styles.paragraph;
+        let all = &self.model.styles.paragraph;
         let below = space(None, style.after, all.after);
-        let above = space(properties.before, style.before, all.before).max(0) + self.boxes.above;
+        let above = space(properties.before, style.before, all.before).max(0) + self.looks.boxes.above;
         let line = borders.between.filter(|border| border.line != Line::None);
         let joined = |rules: &mut Rules, side: [Property; 3], space: i32, line: Value| {
             rules.extend([(side[0], line), (side[1], Value::ZERO), (side[2], Value::twips(space))]);
@@ -76,14 +85,5 @@ impl Reader<'_, '_> {
         joined(&mut lower, [Property::BorderTop, Property::MarginTop, Property::PaddingTop], above, line);
         self.add_rules(last, JOINED, upper);
         self.add_rules(node, JOINED, lower);
-    }
-
-    /// Rules for the border of a style that paragraphs with text have as well were space in a box.
-    pub(super) fn drop_rules_of_boxes(&mut self) {
-        for (node, style) in std::mem::take(&mut self.boxes.ruled_by_style) {
-            if self.boxes.with_text.contains(&style) && self.doc.kind(node) == Kind::ThematicBreak {
-                self.doc.detach(node);
-            }
-        }
     }
 }

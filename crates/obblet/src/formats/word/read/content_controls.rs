@@ -16,6 +16,14 @@ pub(super) struct Control {
     pub(super) language: Option<String>,
 }
 
+/// The content controls that are open.
+#[derive(Debug, Default)]
+pub(super) struct Controls {
+    pub(super) open: Vec<Control>,
+    /// In how many of what is left out the reader is: lists of contents, fields that are computed anew.
+    pub(super) omitting: usize,
+}
+
 impl Reader<'_, '_> {
     /// Reads `sdtPr`, which was opened last, to its end.
     pub(super) fn control_properties(&mut self, xml: &mut Xml<'_>) {
@@ -42,19 +50,20 @@ impl Reader<'_, '_> {
                 None => break,
             }
         }
-        if let Some(last) = self.controls.last_mut() {
+        if let Some(last) = self.controls.open.last_mut() {
             *last = control;
         }
     }
 
     /// Whether the control that was opened last holds a list of contents, and those are left out.
     pub(super) fn is_contents_control(&self) -> bool {
-        self.controls.last().is_some_and(|control| control.is_contents) && self.options.settings.contents != ContentsLists::Keep
+        self.controls.open.last().is_some_and(|control| control.is_contents)
+            && self.options.settings.contents != ContentsLists::Keep
     }
 
     /// Whether the control that was opened last is the box before the text of an item, which is a task then.
     pub(super) fn ticks_item(&mut self) -> bool {
-        let Some(control) = self.controls.last().cloned() else { return false };
+        let Some(control) = self.controls.open.last().cloned() else { return false };
         let Some(done) = control.checkbox else { return false };
         self.ensure_paragraph();
         let Some(node) = self.context().paragraph.as_ref().map(|paragraph| paragraph.node) else { return false };
@@ -66,26 +75,26 @@ impl Reader<'_, '_> {
 
     /// Code in a control of its own is a block of its own.
     pub(super) fn begin_code_control(&mut self) {
-        if self.controls.last().is_some_and(|control| control.language.is_some()) {
+        if self.controls.open.last().is_some_and(|control| control.language.is_some()) {
             self.end_code();
         }
     }
 
     pub(super) fn end_control(&mut self) {
         self.begin_code_control();
-        self.controls.pop();
+        self.controls.open.pop();
     }
 
     /// What comes now is left out.
     pub(super) const fn omit(&mut self) {
-        self.omitting += 1;
+        self.controls.omitting += 1;
     }
 
     pub(super) const fn end_omitted(&mut self) {
-        self.omitting = self.omitting.saturating_sub(1);
+        self.controls.omitting = self.controls.omitting.saturating_sub(1);
     }
 
     pub(super) const fn is_omitting(&self) -> bool {
-        self.omitting > 0
+        self.controls.omitting > 0
     }
 }

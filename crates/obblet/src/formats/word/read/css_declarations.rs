@@ -70,9 +70,9 @@ impl Reader<'_, '_> {
         // Complex scripts have sizes and fonts of their own (section 17.3.2.7); East Asian ones only fonts.
         let is_complex = flags.is(Flag::RightToLeft) || flags.is(Flag::Complex);
         let complex = characters.font_complex.filter(|_| is_complex);
-        let east = characters.font_east.filter(|_| self.is_east_asian);
+        let east = characters.font_east.filter(|_| self.looks.is_east_asian);
         let mut fonts: Vec<String> = Vec::new();
-        for font in [complex, characters.font, east].into_iter().flatten().map(|font| self.names.name(font)) {
+        for font in [complex, characters.font, east].into_iter().flatten().map(|font| self.model.names.name(font)) {
             if !fonts.iter().any(|known| known == font) {
                 fonts.push(font.to_owned());
             }

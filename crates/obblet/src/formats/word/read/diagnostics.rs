@@ -91,6 +91,10 @@ pub(super) struct Diagnostics {
     spaces: Tally,
     breaks: Tally,
     fonts: BTreeMap<Name, ()>,
+    /// How many parts break off.
+    pub(super) broken_parts: usize,
+    /// The first entity that a part defines.
+    pub(super) entity: Option<String>,
 }
 
 impl Diagnostics {
@@ -129,7 +133,7 @@ impl Reader<'_, '_> {
     /// Looks for habits that do not survive in a paragraph that is read.
     pub(super) fn advise(&mut self, paragraph: &OpenParagraph) {
         let node = paragraph.node;
-        let (offset, in_cell) = (self.offset, self.context().in_cell);
+        let (offset, in_cell) = (self.place.paragraph, self.context().in_cell);
         let Some(first) = self.doc.node(node).first_child() else { return };
         if let Kind::Text(text) = self.doc.kind(first) {
             let text = self.doc.text(text);
@@ -153,7 +157,7 @@ impl Reader<'_, '_> {
                 let size = paragraph.size.map_or(0.0, |size| f32::from(size) / 2.0);
                 self.doc.layout_hints.heading_like.push((node, size));
                 // It begins something new, wherever its margin is.
-                self.context_mut().suspended.clear();
+                self.context_mut().lists.forget();
             }
         }
     }
@@ -217,13 +221,14 @@ impl Reader<'_, '_> {
             );
         }
         let fonts: Vec<&str> =
-            diagnostics.fonts.keys().map(|font| self.names.name(*font)).filter(|font| !is_common(font)).collect();
+            diagnostics.fonts.keys().map(|font| self.model.names.name(*font)).filter(|font| !is_common(font)).collect();
         if !fonts.is_empty() {
             doc.push_finding(
                 Finding::advice("word.fonts", format!("fonts that many readers do not have: {}", fonts.join(", ")))
                     .hint("matters only where the page is to look like the document"),
             );
         }
+        self.diagnostics = diagnostics;
     }
 
     /// A finding about all things of a sort.
@@ -430,25 +435,25 @@ impl Reader<'_, '_> {
             untitled(&mut self.doc);
         }
         let doc = &mut self.doc;
-        if self.revisions > 0 {
+        if self.reviews.count > 0 {
             doc.push_finding(
                 Finding::advice(
                     "word.revisions",
-                    format!("the document has tracked changes that are neither accepted nor rejected: {}", self.revisions),
+                    format!("the document has tracked changes that are neither accepted nor rejected: {}", self.reviews.count),
                 )
                 .hint("accept or reject them in the word processor, or set clean.revisions=accept"),
             );
         }
-        if self.breaks > 0 {
+        if self.sections.breaks > 0 {
             doc.push_finding(Finding::changed(
                 "word.page-break",
-                format!("page, column and section breaks were left out: {}", self.breaks),
+                format!("page, column and section breaks were left out: {}", self.sections.breaks),
             ));
         }
         if self.sections.lost_columns > 1 {
             doc.push_finding(Finding::changed("word.columns", "text in several columns became one column"));
         }
-        if self.broken_parts > 0 {
+        if self.diagnostics.broken_parts > 0 {
             doc.push_finding(
                 Finding::lost("word.damaged", "the markup of the document is broken; everything after the fault is missing")
                     .hint("open it in a word processor and save it anew"),
@@ -466,7 +471,7 @@ impl Reader<'_, '_> {
                 .hint("open it in a word processor, which may repair it, and save it anew"),
             );
         }
-        if let Some(entity) = self.entities.take() {
+        if let Some(entity) = self.diagnostics.entity.take() {
             doc.push_finding(Finding::lost("word.entity", "an entity of the document's own was not expanded").losing(entity));
         }
         let skips = skipped_level(doc);
@@ -482,7 +487,7 @@ impl Reader<'_, '_> {
 
     /// What the comments say that were left out.
     pub(super) fn report_comments(&mut self, part: &str) {
-        if self.comments.is_empty() || matches!(self.options.settings.comments, Comments::Keep | Comments::Notes) {
+        if self.reviews.left_out.is_empty() || matches!(self.options.settings.comments, Comments::Keep | Comments::Notes) {
             return;
         }
         let Ok(Some(text)) = self.package.text(part) else { return };
@@ -502,7 +507,7 @@ impl Reader<'_, '_> {
                 }
             }
         }
-        let comments = std::mem::take(&mut self.comments);
+        let comments = std::mem::take(&mut self.reviews.left_out);
         let place = self.doc.source.place("", comments[0].1);
         let mut lost = String::new();
         for (id, _) in &comments {

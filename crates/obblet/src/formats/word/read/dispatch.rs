@@ -1,5 +1,6 @@
 //! The walk over a part: which element opens what. It keeps its own stack, for people nest tables as deep as they like.
 
+use super::super::model::annotations::{Annotation, change_of, takes_out};
 use super::super::model::properties::{self, CharacterProperties, ParagraphProperties, Vocabulary};
 use super::super::model::section::Section;
 use super::super::xml::{Element, Event, Ns, Xml};
@@ -19,7 +20,7 @@ impl Reader<'_, '_> {
         while let Some(event) = xml.next() {
             match event {
                 Event::Open(element) => {
-                    self.here = self.part_offset.saturating_add(xml.element_start() as u32);
+                    self.place.element = self.place.part.saturating_add(xml.element_start() as u32);
                     if let Some(frame) = self.open(xml, &element, &mut frames) {
                         frames.push(frame);
                     }
@@ -27,7 +28,7 @@ impl Reader<'_, '_> {
                 Event::Close => {
                     if let Some(frame) = frames.pop() {
                         if !matches!(frame, Frame::Through) {
-                            self.here = self.part_offset.saturating_add(xml.position() as u32);
+                            self.place.element = self.place.part.saturating_add(xml.position() as u32);
                         }
                         self.close(frame);
                     }
@@ -74,8 +75,11 @@ impl Reader<'_, '_> {
                 return None;
             }
             b"rPr" => {
-                let mut words =
-                    Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.fidelity.is_exact() };
+                let mut words = Vocabulary {
+                    names: &mut self.model.names,
+                    theme: &self.model.theme,
+                    looks: self.options.fidelity.is_exact(),
+                };
                 let properties = properties::characters(xml, &mut words);
                 self.begin_run(properties);
                 return None;
@@ -85,8 +89,11 @@ impl Reader<'_, '_> {
                 return Some(Frame::Paragraph);
             }
             b"pPr" => {
-                let mut words =
-                    Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.fidelity.is_exact() };
+                let mut words = Vocabulary {
+                    names: &mut self.model.names,
+                    theme: &self.model.theme,
+                    looks: self.options.fidelity.is_exact(),
+                };
                 let properties = properties::paragraph(xml, &mut words);
                 self.begin_paragraph(properties);
                 return None;
@@ -161,14 +168,14 @@ impl Reader<'_, '_> {
                 return Some(Frame::Cell);
             }
             b"tcPr" => self.cell_properties(xml),
-            b"ins" | b"moveTo" | b"del" | b"moveFrom" => return Some(self.revision(element, local)),
+            b"ins" | b"moveTo" | b"del" | b"moveFrom" => return change_of(local).map(|kind| self.revision(element, kind)),
             b"commentRangeStart" | b"commentRangeEnd" => {
                 self.comment_range(element);
                 xml.skip();
             }
             b"delText" => self.text(xml),
             b"sdt" => {
-                self.controls.push(super::content_controls::Control::default());
+                self.controls.open.push(super::content_controls::Control::default());
                 return Some(Frame::Control);
             }
             b"sdtPr" => {
@@ -221,25 +228,16 @@ impl Reader<'_, '_> {
     }
 
     /// A tracked change (section 17.13.5): who made it and when is known for all that stands in it.
-    fn revision(&mut self, element: &Element<'_>, local: &[u8]) -> Frame {
-        let kind = match local {
-            b"ins" => model::RevisionKind::Insertion,
-            b"del" => model::RevisionKind::Deletion,
-            b"moveTo" => model::RevisionKind::MoveTo,
-            _ => model::RevisionKind::MoveFrom,
-        };
-        let text = |name: &[u8]| element.get(name).unwrap_or_default().into_owned();
-        let revision = model::Revision { kind, author: text(b"author"), date: text(b"date") };
+    fn revision(&mut self, element: &Element<'_>, kind: model::RevisionKind) -> Frame {
+        let by = Annotation::read(element);
+        let revision = model::Revision { kind, author: by.author, date: by.date };
         // The changes of one person at one time stand beside each other.
-        if self.tracked.last() != Some(&revision) {
-            self.tracked.push(revision);
+        if self.reviews.changes.last() != Some(&revision) {
+            self.reviews.changes.push(revision);
         }
-        let direction = match kind {
-            model::RevisionKind::Insertion | model::RevisionKind::MoveTo => RevisionKind::Inserted,
-            model::RevisionKind::Deletion | model::RevisionKind::MoveFrom => RevisionKind::Deleted,
-        };
-        self.wraps.push(Wrap::Revision(direction, self.tracked.len() as u32 - 1));
-        self.revisions += 1;
+        let direction = if takes_out(kind) { RevisionKind::Deleted } else { RevisionKind::Inserted };
+        self.wraps.push(Wrap::Revision(direction, self.reviews.changes.len() as u32 - 1));
+        self.reviews.count += 1;
         Frame::Wrap
     }
 
@@ -260,7 +258,7 @@ impl Reader<'_, '_> {
             Frame::Box => self.end_box(),
             Frame::Note => {
                 let body = self.context().container;
-                self.doc.set_end(body, self.here);
+                self.doc.set_end(body, self.place.element);
                 self.end_context();
             }
             Frame::Drawing => self.end_drawing(),
@@ -282,24 +280,24 @@ impl Reader<'_, '_> {
     /// What the document says of a part that breaks off, and of entities.
     fn note_broken(&mut self, xml: &Xml<'_>) {
         if xml.is_broken {
-            self.broken_parts += 1;
+            self.diagnostics.broken_parts += 1;
         }
         if let Some(entity) = &xml.entity {
-            self.entities.get_or_insert_with(|| entity.clone());
+            self.diagnostics.entity.get_or_insert_with(|| entity.clone());
         }
     }
 
     /// An annotation above text, as East Asian texts have it.
     fn begin_ruby(&mut self) {
         let parent = self.inline_parent();
-        let ruby = self.doc.append_at(parent, Kind::TextLevel(TextLevel::Ruby), self.offset);
+        let ruby = self.doc.append_at(parent, Kind::TextLevel(TextLevel::Ruby), self.place.paragraph);
         self.rubies.push((ruby, parent));
         self.set_inline_floor(ruby);
     }
 
     fn begin_ruby_text(&mut self) -> Option<NodeId> {
         let &(ruby, _) = self.rubies.last()?;
-        let text = self.doc.append_at(ruby, Kind::TextLevel(TextLevel::RubyText), self.offset);
+        let text = self.doc.append_at(ruby, Kind::TextLevel(TextLevel::RubyText), self.place.paragraph);
         self.set_inline_floor(text);
         Some(ruby)
     }

@@ -43,7 +43,7 @@ impl Reader<'_, '_> {
     pub(super) fn end_drawing(&mut self) {
         let Some(drawing) = self.drawings.pop() else { return };
         if let Some(object) = drawing.object {
-            let offset = self.offset;
+            let offset = self.place.paragraph;
             if drawing.shows {
                 self.diagnostics.objects.add_apart(offset, &object);
             } else {
@@ -199,15 +199,15 @@ impl Reader<'_, '_> {
         let parent = self.inline_parent();
         let in_link = self.doc.ancestors(parent).any(|id| matches!(self.doc.kind(id), Kind::Link { .. }))
             || matches!(self.doc.kind(parent), Kind::Link { .. });
-        let parent = match link.and_then(|link| self.links.get_mut(link as usize)) {
+        let parent = match link.and_then(|link| self.links.all.get_mut(link as usize)) {
             Some(link) if in_link => {
-                link.covered.get_or_insert(self.offset);
+                link.covered.get_or_insert(self.place.paragraph);
                 parent
             }
             Some(link) => {
                 link.is_shown = true;
                 let href = self.doc.intern(&link.address);
-                self.doc.append_at(parent, Kind::Link { href }, self.offset)
+                self.doc.append_at(parent, Kind::Link { href }, self.place.paragraph)
             }
             None => parent,
         };
@@ -232,7 +232,7 @@ impl Reader<'_, '_> {
             self.ensure_paragraph();
             let container = self.context().container;
             let rule = self.doc.create(Kind::ThematicBreak);
-            self.doc.set_offset(rule, self.offset);
+            self.doc.set_offset(rule, self.place.paragraph);
             if let Some(paragraph) = &mut self.context_mut().paragraph {
                 paragraph.boxes.push(rule);
             } else {
@@ -275,9 +275,9 @@ impl Reader<'_, '_> {
     /// A text box: its content comes behind the paragraph that it is fixed to.
     pub(super) fn begin_box(&mut self) {
         let holder = self.doc.create(Kind::Division(DivisionKind::Plain));
-        self.doc.set_offset(holder, self.offset);
+        self.doc.set_offset(holder, self.place.paragraph);
         if self.is_shown() {
-            self.diagnostics.text_boxes.push(self.offset);
+            self.diagnostics.text_boxes.push(self.place.paragraph);
             if let Some(drawing) = self.drawings.last_mut() {
                 drawing.shows = true;
             }

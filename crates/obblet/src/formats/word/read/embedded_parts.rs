@@ -23,7 +23,7 @@ impl Reader<'_, '_> {
         if text.trim().is_empty() {
             return None;
         }
-        self.diagnostics.formulas.add(self.offset, &text);
+        self.diagnostics.formulas.add(self.place.paragraph, &text);
         let parent = self.inline_parent();
         let (source, characters) = (self.doc.intern(markup), self.doc.intern(&text));
         let display = element.local() == b"oMathPara";
@@ -31,7 +31,7 @@ impl Reader<'_, '_> {
         let number = text.rsplit_once('#').filter(|_| memchr::memmem::find(markup.as_bytes(), b":eqArr>").is_some());
         let number = number.map_or(Text::EMPTY, |(_, number)| self.doc.intern(number.trim().trim_matches(['(', ')'])));
         let formula = Formula { notation: Markup::OfficeMath, source, characters, display, number };
-        self.doc.append_formula_at(parent, formula, self.offset);
+        self.doc.append_formula_at(parent, formula, self.place.paragraph);
         None
     }
 
@@ -67,7 +67,7 @@ impl Reader<'_, '_> {
                 }
             }
         }
-        self.diagnostics.lost_objects.add_apart(self.offset, &words);
+        self.diagnostics.lost_objects.add_apart(self.place.paragraph, &words);
     }
 
     /// A part in another format that the program would put in when it opens the document (part 1, section 17.17.2). HTML is
@@ -80,22 +80,23 @@ impl Reader<'_, '_> {
             "htm" | "html" | "xhtml" | "txt" => self.package.bytes(&target),
             _ => Ok(None),
         };
-        let Ok(Some(bytes)) = bytes else { return self.diagnostics.foreign.add(self.offset, &target) };
+        let Ok(Some(bytes)) = bytes else { return self.diagnostics.foreign.add(self.place.paragraph, &target) };
         let (text, doubt) = encoding::decode(&bytes, None, "word.encoding", |_| None);
         // No setting says what such a part is in.
         self.doc.findings.extend(doubt.map(|doubt| Finding { hint: "".into(), ..doubt }));
         self.end_runs_of_blocks();
-        self.suspend_lists(None, false);
-        self.close_lists(true);
+        let lists = &mut self.context_mut().lists;
+        lists.suspend(None, false);
+        lists.close(true);
         let container = self.context().container;
         if form == "txt" {
             for line in text.lines().filter(|line| !line.trim().is_empty()) {
-                let paragraph = self.doc.append_at(container, Kind::Paragraph, self.offset);
+                let paragraph = self.doc.append_at(container, Kind::Paragraph, self.place.paragraph);
                 self.doc.append_text(paragraph, line.trim());
             }
         } else {
             let raw = self.doc.intern(body_of(&text));
-            self.doc.append_at(container, Kind::RawBlock { markup: Markup::Html, raw }, self.offset);
+            self.doc.append_at(container, Kind::RawBlock { markup: Markup::Html, raw }, self.place.paragraph);
         }
     }
 }

@@ -34,21 +34,21 @@ mod symbols;
 mod tables;
 
 use super::Settings;
-use super::model::numbering::Numberings;
-use super::model::properties::{Name, Names};
-use super::model::styles::Styles;
-use super::model::theme::Theme;
+use super::model::Model;
+use super::model::notes::NoteKind;
 use super::package::{Package, PackageError, Relations};
 use super::xml::Xml;
-use crate::document::{Comment, Document, MediaId, NodeId, Producer, Revision};
-use crate::fast_hash::{HashMap, HashSet};
+use crate::document::{Document, NodeId, NoteId, Producer};
+use crate::fast_hash::HashMap;
 use crate::formats::StyleFidelity;
 use crate::links::{ExternalLinks, NoExternalLinks};
 use crate::refine::revisions::Revisions;
-use notes::NoteKind;
 use open::Context;
 use open::{Run, Wrap};
-use style_classes::ClassRegistry;
+use resolve_anchors::Anchors;
+use resolve_headings::Headings;
+use resolve_languages::Languages;
+use style_classes::Looks;
 
 /// What becomes of comments.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -159,27 +159,17 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Result<Document, Package
     let mut package = Package::open(bytes, options.unpacked)?;
     let main = package.main_part()?;
     let relations = package.relations(&main)?;
-    let mut names = Names::default();
-    let part = |package: &mut Package<'_>, kind: &str| match relations.part(kind) {
-        Some(part) => package.text(part),
-        None => Ok(None),
-    };
-    let looks = options.fidelity.keeps_names();
-    let theme = part(&mut package, "theme")?.map(|text| Theme::read(&text.get())).unwrap_or_default();
-    let styles =
-        part(&mut package, "styles")?.map(|text| Styles::read(&text.get(), &mut names, &theme, looks)).unwrap_or_default();
-    let numberings =
-        part(&mut package, "numbering")?.map(|text| Numberings::read(&text.get(), &mut names, &theme, looks)).unwrap_or_default();
+    let model = Model::read(&mut package, &relations, options.fidelity.keeps_names())?;
     let text = package.main_text(&main)?;
     let text = text.get();
     let properties = package.relations("")?.part("core-properties").map(str::to_owned);
     let mut reader = Reader::new(&mut package, options, text.len());
-    (reader.names, reader.theme, reader.styles, reader.numberings) = (names, theme, styles, numberings);
-    reader.relations = relations;
+    (reader.model, reader.relations) = (model, relations);
     // Kana, Han and Hangul in UTF-8; only then do fonts for them matter.
-    reader.is_east_asian =
+    reader.looks.is_east_asian =
         options.fidelity.is_exact() && text.bytes().fold(false, |found, byte| found | matches!(byte, 0xE3..=0xED));
-    reader.main_language = reader.styles.default_paragraph().characters.language.or(reader.styles.characters.language);
+    reader.languages.main =
+        reader.model.styles.default_paragraph().characters.language.or(reader.model.styles.characters.language);
     if let Some(properties) = properties {
         reader.metadata(&properties);
     }
@@ -194,18 +184,15 @@ pub fn read(bytes: &[u8], options: &ReadOptions<'_>) -> Result<Document, Package
     }
 }
 
-/// Reads one document.
-#[expect(clippy::struct_excessive_bools, reason = "its state is split up together with the writer")]
+/// Reads one document: what is open where it stands, what was found so far, and what is done when all of it is read.
 struct Reader<'p, 'b> {
     doc: Document,
     package: &'p mut Package<'b>,
     options: &'p ReadOptions<'p>,
-    names: Names,
-    theme: Theme,
-    styles: Styles,
-    numberings: Numberings,
+    model: Model,
     /// Of the part that is being read.
     relations: Relations,
+    place: Place,
     /// What holds the blocks that come, innermost last.
     contexts: Vec<Context>,
     /// Stands in where no context is open.
@@ -213,75 +200,35 @@ struct Reader<'p, 'b> {
     tables: Vec<tables::OpenTable>,
     run: Run,
     wraps: Vec<Wrap>,
-    fields: Vec<fields::Field>,
-    fields_in_instruction: usize,
-    controls: Vec<content_controls::Control>,
+    fields: fields::Fields,
+    links: fields::Links,
+    controls: content_controls::Controls,
     drawings: Vec<drawings::Drawing>,
     rubies: Vec<(NodeId, NodeId)>,
-    /// Code within lines.
-    codes: Vec<NodeId>,
-    callouts: Vec<NodeId>,
-    descriptions: Vec<NodeId>,
-    links: Vec<fields::Link>,
-    /// Links that have begun and not ended, innermost last.
-    open_links: Vec<u32>,
-    notes: HashMap<(NoteKind, i32), crate::document::NoteId>,
-    comments: Vec<(i32, u32)>,
-    comment_authors: Vec<(NodeId, String)>,
-    /// Tracked changes, and comments whose text is being read, with their numbers.
-    tracked: Vec<Revision>,
-    commented: Vec<(i32, Comment)>,
-    open_comments: Vec<usize>,
-    pictures: HashMap<(String, pictures::Crop), Option<(MediaId, bool)>>,
-    /// Names of files that the document holds, and how many wanted the same one.
-    media_names: HashSet<String>,
-    media_numbers: HashMap<String, u32>,
-    too_large: Option<PackageError>,
-    anchors: Vec<(NodeId, String)>,
-    waiting_anchors: Vec<NodeId>,
-    used_anchors: HashSet<String>,
-    headings: Vec<(NodeId, u8)>,
-    heading_texts: Vec<(NodeId, String)>,
-    refers_by_number: bool,
-    automatic_number: u32,
-    captions: Vec<NodeId>,
-    subtitle: Option<NodeId>,
-    emptied: Vec<NodeId>,
-    /// How much text is in each language, by the number of its tag.
-    languages: Vec<usize>,
-    main_language: Option<Name>,
-    /// Whether fonts of East Asian text belong to the looks.
-    is_east_asian: bool,
-    language_spans: Vec<(NodeId, Name)>,
-    /// What is known of each font, by its number.
-    fonts: Vec<runs::Face>,
-    registry: ClassRegistry,
-    last_contextual: Option<(NodeId, Option<Name>, bool)>,
-    space_above: i32,
-    page_break: bool,
-    boxes: boxes::Boxes,
-    /// Paragraphs with numbers that may be headings, with their numbers and levels.
-    numbered_headings: Vec<(NodeId, String, u8)>,
-    /// Whether a header or a footer is being read, and how many numbers of pages were left out of them.
-    in_header: sections::InHeader,
-    page_numbers: usize,
     sections: sections::Sections,
-    breaks: usize,
-    revisions: usize,
-    right_to_left: u32,
-    /// Whether a table has its first column on the right.
-    tables_run_left: bool,
-    paragraphs_of_body: u32,
-    omitting: usize,
-    broken_parts: usize,
-    entities: Option<String>,
+    notes: HashMap<(NoteKind, i32), NoteId>,
+    reviews: comments::Reviews,
+    pictures: pictures::Pictures,
+    anchors: Anchors,
+    headings: Headings,
+    languages: Languages,
+    looks: Looks,
+    unfinished: resolve::Unfinished,
     diagnostics: diagnostics::Diagnostics,
-    /// The place of the paragraph that is being read.
-    offset: u32,
-    /// Where the part that is being read begins, and where the element begins or ends that is being read.
-    part_offset: u32,
-    here: u32,
+}
+
+/// Where the reader stands: bytes of all parts one behind the other.
+#[derive(Debug, Default)]
+struct Place {
+    /// Where the part begins that is being read.
+    part: u32,
+    /// Where the paragraph begins.
+    paragraph: u32,
+    /// Where the element begins or ends.
+    element: u32,
+    /// How many paragraphs of the part have begun, and how many the body has.
     paragraphs: u32,
+    of_body: u32,
 }
 
 impl<'p, 'b> Reader<'p, 'b> {
@@ -294,73 +241,29 @@ impl<'p, 'b> Reader<'p, 'b> {
             doc,
             package,
             options,
-            names: Names::default(),
-            theme: Theme::default(),
-            styles: Styles::default(),
-            numberings: Numberings::default(),
+            model: Model::default(),
             relations: Relations::default(),
+            place: Place::default(),
             contexts: Vec::new(),
             outside,
             tables: Vec::new(),
             run: Run::default(),
             wraps: Vec::new(),
-            fields: Vec::new(),
-            fields_in_instruction: 0,
-            controls: Vec::new(),
+            fields: fields::Fields::default(),
+            links: fields::Links::default(),
+            controls: content_controls::Controls::default(),
             drawings: Vec::new(),
             rubies: Vec::new(),
-            codes: Vec::new(),
-            callouts: Vec::new(),
-            descriptions: Vec::new(),
-            links: Vec::new(),
-            open_links: Vec::new(),
-            notes: HashMap::default(),
-            comments: Vec::new(),
-            comment_authors: Vec::new(),
-            tracked: Vec::new(),
-            commented: Vec::new(),
-            open_comments: Vec::new(),
-            pictures: HashMap::default(),
-            media_names: HashSet::default(),
-            media_numbers: HashMap::default(),
-            too_large: None,
-            anchors: Vec::new(),
-            waiting_anchors: Vec::new(),
-            used_anchors: HashSet::default(),
-            headings: Vec::new(),
-            heading_texts: Vec::new(),
-            refers_by_number: false,
-            automatic_number: 0,
-            captions: Vec::new(),
-            subtitle: None,
-            emptied: Vec::new(),
-            languages: Vec::new(),
-            main_language: None,
-            is_east_asian: false,
-            language_spans: Vec::new(),
-            fonts: Vec::new(),
-            registry: ClassRegistry::default(),
-            last_contextual: None,
-            space_above: 0,
-            page_break: false,
-            boxes: boxes::Boxes::default(),
-            numbered_headings: Vec::new(),
-            in_header: sections::InHeader::default(),
-            page_numbers: 0,
             sections: sections::Sections::default(),
-            breaks: 0,
-            revisions: 0,
-            right_to_left: 0,
-            tables_run_left: false,
-            paragraphs_of_body: 0,
-            omitting: 0,
-            broken_parts: 0,
-            entities: None,
+            notes: HashMap::default(),
+            reviews: comments::Reviews::default(),
+            pictures: pictures::Pictures::default(),
+            anchors: Anchors::default(),
+            headings: Headings::default(),
+            languages: Languages::default(),
+            looks: Looks::default(),
+            unfinished: resolve::Unfinished::default(),
             diagnostics: diagnostics::Diagnostics::default(),
-            offset: 0,
-            part_offset: 0,
-            here: 0,
-            paragraphs: 0,
         }
     }
 
@@ -370,21 +273,21 @@ impl<'p, 'b> Reader<'p, 'b> {
         self.story(&mut Xml::new(text));
         self.end_open_fields();
         self.end_context();
-        self.paragraphs_of_body = self.paragraphs;
+        self.place.of_body = self.place.paragraphs;
         let relations = std::mem::take(&mut self.relations);
-        for kind in ["footnotes", "endnotes", "comments"] {
-            if let Some(part) = relations.part(kind).map(str::to_owned)
-                && (!self.notes.is_empty() || kind == "comments")
+        for kind in NoteKind::ALL {
+            if let Some(part) = relations.part(kind.part()).map(str::to_owned)
+                && (!self.notes.is_empty() || kind == NoteKind::Comment)
             {
-                if kind == "comments" {
+                if kind == NoteKind::Comment {
                     self.report_comments(&part);
                 }
                 if !self.notes.is_empty() {
-                    self.read_part(&part, root, kind);
+                    self.read_part(&part, root, kind.part());
                 }
             }
         }
-        if let Some(part) = relations.part("comments").map(str::to_owned) {
+        if let Some(part) = relations.part(NoteKind::Comment.part()).map(str::to_owned) {
             self.read_comments(&part);
         }
         self.headers();
@@ -393,7 +296,7 @@ impl<'p, 'b> Reader<'p, 'b> {
         if self.options.fidelity.is_exact() {
             self.style_page();
         }
-        self.doc.styles = std::mem::take(&mut self.registry).into_styles();
+        self.doc.styles = std::mem::take(&mut self.looks.classes).into_styles();
         self.define_styles();
     }
 
@@ -403,20 +306,20 @@ impl<'p, 'b> Reader<'p, 'b> {
             Ok(Some(text)) => text,
             Ok(None) => return,
             Err(error) => {
-                self.too_large.get_or_insert(error);
+                self.pictures.too_large.get_or_insert(error);
                 return;
             }
         };
         // A part whose relations are damaged is reported at the end.
         self.relations = self.package.relations(part).unwrap_or_default();
         let text = text.get();
-        self.part_offset = self.doc.source.add_part(name, part, text.len(), Some(&*text).filter(|_| self.options.keeps_source));
-        (self.paragraphs, self.omitting, self.fields_in_instruction) = (0, 0, 0);
-        self.fields.clear();
+        self.place.part = self.doc.source.add_part(name, part, text.len(), Some(&*text).filter(|_| self.options.keeps_source));
+        (self.place.paragraphs, self.controls.omitting) = (0, 0);
+        self.fields.end_part();
         self.wraps.clear();
-        self.open_links.clear();
+        self.links.open.clear();
         self.tables.clear();
-        self.space_above = 0;
+        self.looks.space_above = 0;
         self.begin_context(holder);
         self.story(&mut Xml::new(&text));
         self.end_open_fields();

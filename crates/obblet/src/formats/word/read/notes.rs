@@ -1,29 +1,18 @@
 //! Footnotes, endnotes and comments: parts of their own, whose notes are read where the text mentions them.
 
+use super::super::model::annotations::Annotation;
+use super::super::model::notes::NoteKind;
 use super::super::xml::{Element, Xml};
 use super::open_element::Frame;
 use super::{Comments, Reader};
 use crate::document::{Kind, Note, NoteId};
 
-/// What a note is to the program.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub(super) enum NoteKind {
-    Footnote,
-    Endnote,
-    Comment,
-}
-
 impl Reader<'_, '_> {
     /// A mark in the text that leads to a note.
     pub(super) fn note_reference(&mut self, element: &Element<'_>) {
-        let kind = match element.local() {
-            b"footnoteReference" => NoteKind::Footnote,
-            b"endnoteReference" => NoteKind::Endnote,
-            _ => NoteKind::Comment,
-        };
-        let Some(id) = element.number(b"id") else { return };
+        let Some((kind, id)) = NoteKind::of_reference(element.local()).zip(element.number(b"id")) else { return };
         if kind == NoteKind::Comment && self.options.settings.comments != Comments::Notes {
-            self.comments.push((id, self.offset));
+            self.reviews.left_out.push((id, self.place.paragraph));
             return;
         }
         if !self.is_shown() {
@@ -35,7 +24,7 @@ impl Reader<'_, '_> {
             None => {
                 let note = NoteId(self.doc.notes.len() as u32);
                 let body = self.doc.create(Kind::Note);
-                self.doc.set_offset(body, self.offset);
+                self.doc.set_offset(body, self.place.paragraph);
                 self.doc.notes.push(Note { label: (note.0 + 1).to_string(), body });
                 self.notes.insert((kind, id), note);
                 note
@@ -44,7 +33,7 @@ impl Reader<'_, '_> {
         // The mark is raised of its own.
         self.run.direct.raised = None;
         let floor = self.note_mark_parent();
-        self.doc.append_at(floor, Kind::NoteReference(note), self.offset);
+        self.doc.append_at(floor, Kind::NoteReference(note), self.place.paragraph);
     }
 
     fn note_mark_parent(&mut self) -> crate::document::NodeId {
@@ -58,14 +47,10 @@ impl Reader<'_, '_> {
 
     /// A note of a part of notes begins; those that nothing mentions, and the lines above notes, are no notes.
     pub(super) fn begin_note(&mut self, element: &Element<'_>, xml: &mut Xml<'_>) -> Option<Frame> {
-        let kind = match element.local() {
-            b"footnote" => NoteKind::Footnote,
-            b"endnote" => NoteKind::Endnote,
-            _ => NoteKind::Comment,
-        };
         let is_line = element.get(b"type").is_some_and(|kind| kind != "normal");
-        let note = element.number(b"id").and_then(|id| self.notes.get(&(kind, id))).copied().filter(|_| !is_line);
-        let Some(note) = note else {
+        let known = NoteKind::of_note(element.local()).zip(element.number(b"id")).filter(|_| !is_line);
+        let note = known.and_then(|known| Some((known.0, *self.notes.get(&known)?)));
+        let Some((kind, note)) = note else {
             xml.skip();
             return None;
         };
@@ -76,12 +61,12 @@ impl Reader<'_, '_> {
             return None;
         }
         if kind == NoteKind::Comment {
-            let author = element.get(b"author").unwrap_or_default().into_owned();
+            let author = Annotation::read(element).author;
             if !author.is_empty() {
-                self.comment_authors.push((body, author));
+                self.reviews.authors.push((body, author));
             }
         }
-        self.doc.set_offset(body, self.here);
+        self.doc.set_offset(body, self.place.element);
         self.begin_context(body);
         Some(Frame::Note)
     }

@@ -3,8 +3,9 @@
 use super::super::model::numbering::Numbered;
 use super::super::model::properties::{CharacterProperties, Name, ParagraphProperties, Raised};
 use super::super::model::styles::Role;
+use super::lists::Lists;
 use super::symbols;
-use crate::document::{Direction, Marker, NodeId, TextLevel};
+use crate::document::{Direction, NodeId, TextLevel};
 use smallvec::SmallVec;
 
 bitflags::bitflags! {
@@ -47,35 +48,12 @@ pub(super) struct OpenParagraph {
     pub(super) item: Option<Numbered>,
 }
 
-bitflags::bitflags! {
-    /// How paragraphs go on with lists.
-    #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash)]
-    pub(super) struct Flow: u8 {
-        /// The last item may be a heading: what comes behind it is no part of it.
-        const HEADING = 1 << 0;
-        /// The lists that are suspended end with the open paragraph, if it stays.
-        const ENDS_LISTS = 1 << 1;
-    }
-}
-
-impl Flow {
-    /// Whether a flag was set; it is not any more.
-    pub(super) fn take(&mut self, flag: Self) -> bool {
-        let was_set = self.contains(flag);
-        self.remove(flag);
-        was_set
-    }
-}
-
 /// Something that holds blocks: the body, a cell, a text box, a note.
 #[derive(Debug)]
 pub(super) struct Context {
     pub(super) container: NodeId,
     pub(super) paragraph: Option<OpenParagraph>,
-    pub(super) lists: Vec<OpenList>,
-    /// Lists that a paragraph interrupted.
-    pub(super) suspended: Vec<OpenList>,
-    pub(super) flow: Flow,
+    pub(super) lists: Lists,
     pub(super) quote: Option<NodeId>,
     /// Lines of code that follow each other; `None` for an empty one.
     pub(super) code: Vec<Option<NodeId>>,
@@ -93,9 +71,7 @@ impl Context {
         Self {
             container,
             paragraph: None,
-            lists: Vec::new(),
-            suspended: Vec::new(),
-            flow: Flow::empty(),
+            lists: Lists::default(),
             quote: None,
             code: Vec::new(),
             carry: None,
@@ -105,20 +81,6 @@ impl Context {
             is_omitted: false,
         }
     }
-}
-
-/// A list that may go on.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct OpenList {
-    pub(super) node: NodeId,
-    pub(super) item: NodeId,
-    pub(super) definition: usize,
-    pub(super) level: u8,
-    pub(super) ordered: bool,
-    pub(super) marker: Marker,
-    pub(super) next: i32,
-    /// How far the text of its items is set in, in twips.
-    pub(super) indent: i32,
 }
 
 /// A run that is being read.

@@ -3,7 +3,7 @@
 use super::super::model::numbering::{Level, Numbered};
 use super::super::model::properties::{Borders, CharacterProperties, Flag, Name, ParagraphProperties};
 use super::super::model::styles::{Role, StyleKind};
-use super::open::{Context, Flow, OpenParagraph, ParagraphMarks};
+use super::open::{Context, OpenParagraph, ParagraphMarks};
 use super::style_classes::Subject;
 use super::tables::OpenTable;
 use super::{Headers, HeadingNumbers, ListNumbers, Reader};
@@ -21,18 +21,18 @@ impl Reader<'_, '_> {
 
     /// An element of a paragraph begins; what it is, its properties say.
     pub(super) fn paragraph_opens(&mut self) {
-        self.paragraphs += 1;
-        self.offset = self.here;
-        self.doc.source.add_paragraph(self.here);
+        self.place.paragraphs += 1;
+        self.place.paragraph = self.place.element;
+        self.doc.source.add_paragraph(self.place.element);
         self.context_mut().paragraph = None;
     }
 
     /// The properties of a paragraph are known.
     pub(super) fn begin_paragraph(&mut self, properties: ParagraphProperties) {
         let in_cell = self.context().in_cell;
-        let style = self.styles.of_paragraph(properties.style);
+        let style = self.model.styles.of_paragraph(properties.style);
         let role = style.role;
-        let mut base = self.styles.characters;
+        let mut base = self.model.styles.characters;
         let of_table = self.tables.last().filter(|_| in_cell).and_then(OpenTable::in_cell);
         if let Some(look) = of_table {
             base.override_with(&look.characters);
@@ -40,29 +40,29 @@ impl Reader<'_, '_> {
         let of_table = of_table.and_then(|look| look.paragraph.as_deref());
         base.override_with(&style.characters);
         let heading = heading_of(&properties, style, in_cell);
-        let numbering = self.numberings.of(properties.numbering, style);
+        let numbering = self.model.numberings.of(properties.numbering, style);
         let right_to_left = properties.right_to_left.or(style.paragraph.right_to_left);
         let right_to_left =
-            right_to_left.or(of_table.and_then(|table| table.right_to_left)).or(self.styles.paragraph.right_to_left);
+            right_to_left.or(of_table.and_then(|table| table.right_to_left)).or(self.model.styles.paragraph.right_to_left);
         let alignment = properties.alignment.or(style.paragraph.alignment).or(of_table.and_then(|table| table.alignment));
         let indent = properties.indent_start.or(style.paragraph.indent_start);
         let continued = role == Role::ListContinued;
         let omitted = self.is_omitting();
         // Numbers run on in what is left out.
-        let numbered = numbering.and_then(|(id, level)| self.numberings.count(id, level));
+        let numbered = numbering.and_then(|(id, level)| self.model.numberings.count(id, level));
         let as_text = self.options.settings.list_numbers == ListNumbers::Text;
-        let is_item = |numbered: &Numbered| !as_text || self.numberings.is_plain(numbered);
+        let is_item = |numbered: &Numbered| !as_text || self.model.numberings.is_plain(numbered);
         let list = numbered.clone().filter(|numbered| heading.is_none() && is_item(numbered));
         let parent = match &list {
             Some(numbered) if !omitted => self.item(numbered, indent),
             _ => self.block_parent(role, indent, continued),
         };
         self.style_marker(parent, list.as_ref().filter(|_| !omitted), [&base, &properties.mark]);
-        let node = self.doc.append_at(parent, Kind::Paragraph, self.offset);
+        let node = self.doc.append_at(parent, Kind::Paragraph, self.place.paragraph);
         self.note_role(node, role, heading, in_cell);
         if right_to_left == Some(true) {
             self.doc.attributes_mut(node).direction = Some(Direction::RightToLeft);
-            self.right_to_left += 1;
+            self.languages.right_to_left += 1;
         }
         if list.is_none() && heading.is_none() {
             self.trace_indent(node, indent, properties.first_line);
@@ -70,7 +70,7 @@ impl Reader<'_, '_> {
         if in_cell && let Some(table) = self.tables.last_mut() {
             table.align(alignment, right_to_left == Some(true));
         }
-        for anchor in std::mem::take(&mut self.waiting_anchors) {
+        for anchor in std::mem::take(&mut self.anchors.waiting) {
             self.doc.move_into(node, anchor);
         }
         let mut number = numbered.filter(|_| list.is_none());
@@ -81,7 +81,7 @@ impl Reader<'_, '_> {
             // The two are one paragraph, and have one number.
             is_written = before.is_some();
             if let Some(number) = number.as_ref().filter(|_| is_written) {
-                self.numberings.take_back(number);
+                self.model.numberings.take_back(number);
             }
             number = before.or(number);
         }
@@ -108,7 +108,7 @@ impl Reader<'_, '_> {
         self.begin_run(CharacterProperties::default());
         match number.filter(|_| !is_written) {
             Some(number) if heading.is_some() => self.heading_number(&number),
-            Some(number) => self.number_as_text(&self.numberings.shown(&number)),
+            Some(number) => self.number_as_text(&self.model.numberings.shown(&number)),
             None => {}
         }
     }
@@ -118,13 +118,13 @@ impl Reader<'_, '_> {
         if let Some(level) = heading {
             // A title stands above all headings; they go down one level when the document is done.
             self.doc.set_kind(node, Kind::Heading(level.clamp(1, 6)));
-            self.headings.push((node, level));
+            self.headings.found.push((node, level));
         } else if role == Role::Caption {
-            self.captions.push(node);
+            self.unfinished.captions.push(node);
         } else if role == Role::Term && self.doc.node(node).parent().map(|list| self.doc.kind(list)) == Some(Kind::TermList) {
             self.doc.set_kind(node, Kind::Term);
-        } else if role == Role::Subtitle && self.subtitle.is_none() && !in_cell {
-            self.subtitle = Some(node);
+        } else if role == Role::Subtitle && self.headings.subtitle.is_none() && !in_cell {
+            self.headings.subtitle = Some(node);
         }
     }
 
@@ -145,11 +145,11 @@ impl Reader<'_, '_> {
 
     /// Where a block goes that is no item of a list.
     fn block_parent(&mut self, role: Role, indent: Option<i32>, continued: bool) -> NodeId {
-        self.suspend_lists(indent, continued);
+        self.context_mut().lists.suspend(indent, continued);
         if role != Role::Code {
             self.end_code();
         }
-        if continued && let Some(item) = self.item_at(indent) {
+        if continued && let Some(item) = self.context().lists.item_at(indent) {
             self.context_mut().quote = None;
             return item;
         }
@@ -163,8 +163,8 @@ impl Reader<'_, '_> {
                 match self.doc.node(list).last_child().filter(|&last| self.doc.kind(last) == Kind::TermDescription) {
                     Some(last) => last,
                     None => {
-                        let description = self.doc.append_at(list, Kind::TermDescription, self.offset);
-                        self.descriptions.push(description);
+                        let description = self.doc.append_at(list, Kind::TermDescription, self.place.paragraph);
+                        self.unfinished.descriptions.push(description);
                         description
                     }
                 }
@@ -177,26 +177,18 @@ impl Reader<'_, '_> {
         }
     }
 
-    /// The item that a paragraph goes on with which is set in so far: that of the innermost list that is not set in further.
-    fn item_at(&self, indent: Option<i32>) -> Option<NodeId> {
-        let lists = &self.context().suspended;
-        let indent = indent.unwrap_or(i32::MAX);
-        let within = lists.iter().rev().find(|list| list.indent <= indent.saturating_add(super::lists::TOLERANCE));
-        within.or(lists.last()).map(|list| list.item)
-    }
-
     /// What paragraphs stand in that follow each other: the quotation, the callout or the list of terms that is open, or a new one.
     fn run_of_blocks(&mut self, kind: Kind) -> NodeId {
         if let Some(open) = self.context().quote.filter(|&open| self.doc.kind(open) == kind) {
             return open;
         }
         let container = self.context().container;
-        let open = self.doc.append_at(container, kind, self.offset);
+        let open = self.doc.append_at(container, kind, self.place.paragraph);
         if kind == Kind::BlockQuote && self.options.fidelity.is_exact() {
             self.without_margins(open);
         }
         if matches!(kind, Kind::Division(_)) {
-            self.callouts.push(open);
+            self.unfinished.callouts.push(open);
         }
         self.context_mut().quote = Some(open);
         open
@@ -229,7 +221,7 @@ impl Reader<'_, '_> {
             && matches!(self.doc.kind(item), Kind::ListItem { .. } | Kind::BlockQuote)
             && self.doc.node(item).first_child().is_none()
         {
-            self.emptied.push(item);
+            self.unfinished.emptied.push(item);
         }
     }
 
@@ -238,7 +230,7 @@ impl Reader<'_, '_> {
         self.ensure_paragraph();
         let Some(paragraph) = self.context_mut().paragraph.take() else { return };
         let node = paragraph.node;
-        self.doc.set_end(node, self.here);
+        self.doc.set_end(node, self.place.element);
         let is_empty = self.is_empty(node);
         let deleted = paragraph.properties.mark.flags.is(Flag::Deleted);
         let inserted = paragraph.properties.mark.flags.is(Flag::Inserted);
@@ -248,17 +240,17 @@ impl Reader<'_, '_> {
             Revisions::Keep => false,
         };
         if deleted || inserted {
-            self.revisions += 1;
+            self.reviews.count += 1;
             if self.options.revisions == Revisions::Keep {
                 let mark = &paragraph.properties.mark;
-                let name = |name: Option<Name>| name.map(|name| self.names.name(name).to_owned()).unwrap_or_default();
+                let name = |name: Option<Name>| name.map(|name| self.model.names.name(name).to_owned()).unwrap_or_default();
                 let kind = if deleted { RevisionKind::Deletion } else { RevisionKind::Insertion };
                 let revision = Revision { kind, author: name(mark.changed_by), date: name(mark.changed_at) };
                 self.doc.revisions.set(node, revision);
             }
         }
         if paragraph.properties.section.is_some() {
-            self.breaks += usize::from(self.options.settings.headers != Headers::Pages);
+            self.sections.breaks += usize::from(self.options.settings.headers != Headers::Pages);
         }
         if joins || (paragraph.properties.drop_capital && !is_empty) {
             if paragraph.properties.drop_capital && self.options.fidelity.is_exact() {
@@ -266,7 +258,7 @@ impl Reader<'_, '_> {
             }
             if paragraph.space {
                 let space = self.doc.intern(" ");
-                self.doc.append_joined(node, space, self.offset);
+                self.doc.append_joined(node, space, self.place.paragraph);
             }
             self.context_mut().carry = Some((node, paragraph.number));
         } else if is_empty {
@@ -281,7 +273,8 @@ impl Reader<'_, '_> {
                 self.style_tabs(node, &paragraph.properties);
             }
         }
-        self.close_lists(self.doc.node(node).parent().is_some());
+        let stays = self.doc.node(node).parent().is_some();
+        self.context_mut().lists.close(stays);
         let container = self.context().container;
         for text_box in paragraph.boxes {
             // Behind the paragraph, and in its item where it is one.
@@ -332,11 +325,11 @@ impl Reader<'_, '_> {
         let node = paragraph.node;
         let first = self.doc.node(node).parent().is_some_and(|item| self.doc.node(item).previous().is_none());
         let text = self.doc.plain_text(node);
-        let is_ordered = self.numberings.level(numbered.instance, numbered.level).is_some_and(Level::is_ordered);
+        let is_ordered = self.model.numberings.level(numbered.instance, numbered.level).is_some_and(Level::is_ordered);
         if first && is_ordered && super::diagnostics::is_like_heading(&text) && self.is_all_bold(paragraph) {
-            let number = self.numberings.shown(numbered);
-            self.numbered_headings.push((node, number, numbered.level));
-            self.context_mut().flow.insert(Flow::HEADING);
+            let number = self.model.numberings.shown(numbered);
+            self.headings.numbered.push((node, number, numbered.level));
+            self.context_mut().lists.may_be_heading();
         }
     }
 
@@ -347,16 +340,16 @@ impl Reader<'_, '_> {
     /// A paragraph with nothing in it is space, a line across the page, or an item that somebody left empty.
     fn empty_paragraph(&mut self, paragraph: &OpenParagraph) {
         let node = paragraph.node;
-        let style = self.styles.of_paragraph(paragraph.properties.style);
+        let style = self.model.styles.of_paragraph(paragraph.properties.style);
         let mut borders = style.paragraph.borders;
         borders.override_with(&paragraph.properties.borders);
         // Paragraphs with the same border are one box (section 17.3.1.24): one within it, or at its end, is space.
         let in_box =
-            borders.is_box() || self.doc.node(node).previous().is_some_and(|before| self.boxes.is_last(before, &borders));
+            borders.is_box() || self.doc.node(node).previous().is_some_and(|before| self.looks.boxes.is_last(before, &borders));
         let ruled = borders.is_ruled() && !in_box;
         if ruled && paragraph.heading.is_none() && !self.context().in_cell {
             if paragraph.properties.borders == Borders::default() {
-                self.boxes.ruled_by_style.extend(paragraph.properties.style.map(|style| (node, style)));
+                self.looks.boxes.ruled_by_style.extend(paragraph.properties.style.map(|style| (node, style)));
             }
             let mut at = self.doc.node(node).first_child();
             while let Some(child) = at {
@@ -383,11 +376,11 @@ impl Reader<'_, '_> {
             .collect();
         for anchor in anchors {
             self.doc.detach(anchor);
-            self.waiting_anchors.push(anchor);
+            self.anchors.waiting.push(anchor);
         }
         let in_cell = self.context().in_cell;
         if !paragraph.marks.contains(ParagraphMarks::OMITS) && paragraph.boxes.is_empty() && !in_cell && !self.is_omitting() {
-            self.diagnostics.empty_paragraph(self.offset, (self.part_offset, self.paragraphs));
+            self.diagnostics.empty_paragraph(self.place.paragraph, (self.place.part, self.place.paragraphs));
         }
         if let Some(parent) = self.doc.node(node).parent()
             && matches!(self.doc.kind(parent), Kind::ListItem { .. })
@@ -403,7 +396,7 @@ impl Reader<'_, '_> {
                 Some(self.line_height(&paragraph.properties, &paragraph.base)).filter(|height| *height > 20).unwrap_or(0);
             match self.tables.last_mut().filter(|_| in_cell) {
                 Some(table) => table.cell_space += height,
-                None => self.space_above += height,
+                None => self.looks.space_above += height,
             }
         }
         self.remove_block(node);
@@ -437,14 +430,14 @@ impl Reader<'_, '_> {
                 self.doc.detach(child);
             }
             let language =
-                self.controls.iter().rev().find_map(|control| control.language.as_deref()).unwrap_or_default().to_owned();
+                self.controls.open.iter().rev().find_map(|control| control.language.as_deref()).unwrap_or_default().to_owned();
             let info = self.doc.intern(&language);
             self.doc.set_kind(first, Kind::CodeBlock { code, info });
         } else {
             self.doc.set_kind(first, Kind::Preformatted);
             for line in &lines[1..] {
                 let end = self.doc.intern("\n");
-                self.doc.append_joined(first, end, self.offset);
+                self.doc.append_joined(first, end, self.place.paragraph);
                 if let Some(line) = line {
                     self.doc.move_children(*line, first);
                 }
@@ -488,7 +481,7 @@ impl Reader<'_, '_> {
 
     /// The number of a heading, as the document shows it.
     fn heading_number(&mut self, numbered: &Numbered) {
-        let shown = self.numberings.shown(numbered);
+        let shown = self.model.numberings.shown(numbered);
         if shown.is_empty() || shown.chars().all(|c| !c.is_alphanumeric()) {
             return;
         }
@@ -496,7 +489,7 @@ impl Reader<'_, '_> {
             self.number_as_text(&shown);
         } else if let Some(paragraph) = &self.context().paragraph {
             let node = paragraph.node;
-            self.heading_texts.push((node, shown));
+            self.headings.numbers.push((node, shown));
         }
     }
 
@@ -514,7 +507,7 @@ impl Reader<'_, '_> {
 
     /// The style that a run names, where it is one of characters.
     pub(super) fn character_style(&self, id: Option<Name>) -> Option<&super::super::model::styles::Style> {
-        self.styles.get(id, StyleKind::Character)
+        self.model.styles.get(id, StyleKind::Character)
     }
 }
 

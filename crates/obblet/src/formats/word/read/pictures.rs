@@ -3,6 +3,7 @@
 use super::super::package::PackageError;
 use super::Reader;
 use crate::document::{Kind, MediaId, NodeId, Original};
+use crate::fast_hash::{HashMap, HashSet};
 use crate::metafile;
 use crate::picture;
 use image::{DynamicImage, ImageFormat};
@@ -56,29 +57,41 @@ pub(super) struct Shown {
     pub(super) decorative: bool,
 }
 
+/// The pictures that were read.
+#[derive(Debug, Default)]
+pub(super) struct Pictures {
+    /// Those of the package by their parts, and whether they can be shown.
+    known: HashMap<(String, Crop), Option<(MediaId, bool)>>,
+    /// Names of files that the document holds, and how many wanted the same one.
+    names: HashSet<String>,
+    numbers: HashMap<String, u32>,
+    /// The first part that is larger than it may be.
+    pub(super) too_large: Option<PackageError>,
+}
+
 impl Reader<'_, '_> {
     /// Puts a picture into the text.
     pub(super) fn place_picture(&mut self, parent: NodeId, relation: &str, alt: &str, shown: &Shown) {
         let Shown { size, crop, decorative } = *shown;
         let Some(relation) = self.relations.get(relation).cloned() else {
-            return self.diagnostics.images.missing.add(self.offset, alt);
+            return self.diagnostics.images.missing.add(self.place.paragraph, alt);
         };
         if relation.external {
             let id = self.doc.append_image(parent, &relation.target.replace('\\', "/"), alt);
-            self.doc.set_offset(id, self.offset);
+            self.doc.set_offset(id, self.place.paragraph);
             return self.set_size(id, size);
         }
         let key = (relation.target.clone(), crop);
-        if !self.pictures.contains_key(&key) {
+        if !self.pictures.known.contains_key(&key) {
             let loaded = self.load_picture(&relation.target, crop);
-            self.pictures.insert(key.clone(), loaded);
+            self.pictures.known.insert(key.clone(), loaded);
         }
-        match self.pictures.get(&key) {
+        match self.pictures.known.get(&key) {
             Some(&Some((media, true))) => {
                 let name = self.doc.media[media.0 as usize].name.clone();
                 let id = self.doc.append_image(parent, &name, alt);
                 self.doc.media_of.set(id, media);
-                self.doc.set_offset(id, self.offset);
+                self.doc.set_offset(id, self.place.paragraph);
                 if decorative {
                     let role = (self.doc.intern("role"), self.doc.intern("presentation"));
                     self.doc.attributes_mut(id).other.push(role);
@@ -90,12 +103,12 @@ impl Reader<'_, '_> {
                 let name = self.doc.media[media.0 as usize].name.clone();
                 let words = if alt.is_empty() { name.clone() } else { alt.to_owned() };
                 let href = self.doc.intern(&name);
-                let link = self.doc.append_at(parent, Kind::Link { href }, self.offset);
+                let link = self.doc.append_at(parent, Kind::Link { href }, self.place.paragraph);
                 self.doc.media_of.set(link, media);
                 self.doc.append_text(link, &words);
-                self.diagnostics.images.vector.add(self.offset, &name);
+                self.diagnostics.images.vector.add(self.place.paragraph, &name);
             }
-            _ => self.diagnostics.images.missing.add(self.offset, &relation.target),
+            _ => self.diagnostics.images.missing.add(self.place.paragraph, &relation.target),
         }
     }
 
@@ -115,7 +128,7 @@ impl Reader<'_, '_> {
         let bytes = match self.package.bytes(part) {
             Ok(bytes) => bytes?,
             Err(error) => {
-                self.too_large.get_or_insert(error);
+                self.pictures.too_large.get_or_insert(error);
                 return None;
             }
         };
@@ -133,14 +146,14 @@ impl Reader<'_, '_> {
                 match ImageFormat::from_extension(extension).and_then(|format| turned(&bytes, format, crop)) {
                     Some((bytes, extension)) => (bytes, extension, true),
                     None => {
-                        self.diagnostics.images.crops.push(self.offset);
+                        self.diagnostics.images.crops.push(self.place.paragraph);
                         (bytes, extension, true)
                     }
                 }
             }
             Sort::Turned(format) => match turned(&bytes, format, crop) {
                 Some((turned, extension)) => {
-                    self.diagnostics.images.converted.push(self.offset);
+                    self.diagnostics.images.converted.push(self.place.paragraph);
                     made_of(bytes, true);
                     (turned, extension, true)
                 }
@@ -150,9 +163,9 @@ impl Reader<'_, '_> {
                 Some(drawing) => {
                     made_of(bytes, drawing.missing.is_empty());
                     for what in drawing.missing {
-                        self.diagnostics.images.undrawn.add(self.offset, what);
+                        self.diagnostics.images.undrawn.add(self.place.paragraph, what);
                     }
-                    self.diagnostics.images.drawn.push(self.offset);
+                    self.diagnostics.images.drawn.push(self.place.paragraph);
                     (drawing.svg, "svg", true)
                 }
                 None => (bytes, own_extension, false),
@@ -161,8 +174,8 @@ impl Reader<'_, '_> {
         };
         let plain = format!("{stem}.{extension}");
         let mut name = plain.clone();
-        while !self.media_names.insert(name.clone()) {
-            let number = self.media_numbers.entry(plain.clone()).or_insert(1);
+        while !self.pictures.names.insert(name.clone()) {
+            let number = self.pictures.numbers.entry(plain.clone()).or_insert(1);
             *number += 1;
             name = format!("{stem}-{number}.{extension}");
         }
@@ -175,7 +188,7 @@ impl Reader<'_, '_> {
 
     /// The limit that a picture went over, if one did.
     pub(super) fn picture_error(&mut self) -> Option<PackageError> {
-        self.too_large.take()
+        self.pictures.too_large.take()
     }
 }
 

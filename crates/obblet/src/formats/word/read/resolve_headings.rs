@@ -1,72 +1,75 @@
 //! Levels and numbers of headings, when all of them are read.
 
-use super::Reader;
-use crate::document::{Finding, HintRole, Kind, NodeId};
+use super::HeadingNumbers;
+use super::resolve::is_in_tree;
+use crate::document::{Document, Finding, HintRole, Kind, NodeId};
 
-impl Reader<'_, '_> {
+/// Headings, as far as they are known before all of a document is read.
+#[derive(Debug, Default)]
+pub(super) struct Headings {
+    /// Each with its level; 0 for a title.
+    pub(super) found: Vec<(NodeId, u8)>,
+    /// Numbers that the program puts before headings.
+    pub(super) numbers: Vec<(NodeId, String)>,
+    /// Paragraphs with numbers that may be headings, with their numbers and levels.
+    pub(super) numbered: Vec<(NodeId, String, u8)>,
+    pub(super) subtitle: Option<NodeId>,
+    /// Whether the text refers to headings by number.
+    pub(super) are_referred_to: bool,
+}
+
+impl Headings {
     /// A numbered paragraph in bold that is a list of its own is a heading with its number.
-    pub(super) fn set_numbered_headings(&mut self) {
+    pub(super) fn find_numbered(&mut self, doc: &mut Document, keeps_numbers: bool) {
         let mut found: Vec<(NodeId, String, u8)> = Vec::new();
-        for (paragraph, number, level) in std::mem::take(&mut self.numbered_headings) {
-            let Some(item) = self.doc.node(paragraph).parent() else { continue };
-            let Some(list) = self.doc.node(item).parent().filter(|&list| matches!(self.doc.kind(list), Kind::List(_))) else {
+        for (paragraph, number, level) in std::mem::take(&mut self.numbered) {
+            let Some(item) = doc.node(paragraph).parent() else { continue };
+            let Some(list) = doc.node(item).parent().filter(|&list| matches!(doc.kind(list), Kind::List(_))) else {
                 continue;
             };
-            let is_alone = |id: NodeId| self.doc.node(id).previous().is_none() && self.doc.node(id).next().is_none();
+            let is_alone = |id: NodeId| doc.node(id).previous().is_none() && doc.node(id).next().is_none();
             // A heading has something below it.
-            let is_followed = self
-                .doc
-                .node(list)
-                .next()
-                .is_some_and(|next| !matches!(self.doc.kind(next), Kind::Heading(_) | Kind::Division(_)));
-            if is_alone(paragraph) && is_alone(item) && is_followed && self.doc.node(list).parent() == Some(self.doc.root()) {
-                self.doc.unwrap(item);
-                self.doc.unwrap(list);
+            let is_followed =
+                doc.node(list).next().is_some_and(|next| !matches!(doc.kind(next), Kind::Heading(_) | Kind::Division(_)));
+            if is_alone(paragraph) && is_alone(item) && is_followed && doc.node(list).parent() == Some(doc.root()) {
+                doc.unwrap(item);
+                doc.unwrap(list);
                 found.push((paragraph, number, level));
             }
         }
         let Some((first, ..)) = found.first() else { return };
-        let place = self.doc.place(*first);
+        let place = doc.place(*first);
         let message = format!("numbered paragraphs in bold became headings: {}", found.len());
-        self.doc.push_finding(
+        doc.push_finding(
             Finding::changed("word.numbered-heading", message)
                 .at(place)
                 .hint("give them the style of a heading in the word processor"),
         );
         let mut headings = Vec::new();
         for (paragraph, number, level) in found {
-            self.open_bold(paragraph);
+            open_bold(doc, paragraph);
             // They stand below the heading with a style that they follow.
-            let above = self.headings.iter().rev().find(|(known, _)| known.index() < paragraph.index());
+            let above = self.found.iter().rev().find(|(known, _)| known.index() < paragraph.index());
             let level = above.map_or(0, |(_, level)| *level) + 1 + level;
-            self.doc.set_kind(paragraph, Kind::Heading(level.clamp(1, 6)));
-            self.doc.attributes_mut(paragraph).classes.clear();
-            if self.keeps_heading_numbers() {
-                self.put_number(paragraph, &number);
+            doc.set_kind(paragraph, Kind::Heading(level.clamp(1, 6)));
+            doc.attributes_mut(paragraph).classes.clear();
+            if keeps_numbers {
+                put_number(doc, paragraph, &number);
             } else {
-                self.heading_texts.push((paragraph, number));
+                self.numbers.push((paragraph, number));
             }
             headings.push((paragraph, level));
         }
-        self.headings.append(&mut headings);
-        self.headings.sort_by_key(|(node, _)| node.index());
-        self.heading_texts.sort_by_key(|(node, _)| node.index());
+        self.found.append(&mut headings);
+        self.found.sort_by_key(|(node, _)| node.index());
+        self.numbers.sort_by_key(|(node, _)| node.index());
     }
 
-    /// What is bold in all of a heading is so for being one.
-    fn open_bold(&mut self, heading: NodeId) {
-        let bold: Vec<NodeId> = self.doc.children(heading).filter(|&child| self.doc.kind(child) == Kind::Strong).collect();
-        for node in bold {
-            self.doc.unwrap(node);
-        }
-        self.doc.join_texts(heading);
-    }
-
-    pub(super) fn resolve_headings(&mut self) {
-        let headings = std::mem::take(&mut self.headings);
+    pub(super) fn resolve(&mut self, doc: &mut Document, setting: HeadingNumbers) {
+        let headings = std::mem::take(&mut self.found);
         let headings: Vec<(NodeId, u8)> = headings
             .into_iter()
-            .filter(|(node, _)| self.is_in_tree(*node) && matches!(self.doc.kind(*node), Kind::Heading(_)))
+            .filter(|(node, _)| is_in_tree(doc, *node) && matches!(doc.kind(*node), Kind::Heading(_)))
             .collect();
         let has_title = headings.iter().any(|(_, level)| *level == 0);
         // Below the title stand the headings of the first level, where there are any.
@@ -79,51 +82,51 @@ impl Reader<'_, '_> {
             if wanted > 6 {
                 too_deep.get_or_insert(node);
             }
-            self.doc.set_kind(node, Kind::Heading(wanted.clamp(1, 6)));
+            doc.set_kind(node, Kind::Heading(wanted.clamp(1, 6)));
             if level > 0 {
                 last_title = None;
                 continue;
             }
             // A title of several lines is one title.
-            match last_title.filter(|last| self.doc.node(*last).next() == Some(node)) {
+            match last_title.filter(|last| doc.node(*last).next() == Some(node)) {
                 Some(last) => {
-                    self.doc.append(last, Kind::LineBreak);
-                    self.doc.move_children(node, last);
-                    self.doc.detach(node);
+                    doc.append(last, Kind::LineBreak);
+                    doc.move_children(node, last);
+                    doc.detach(node);
                 }
                 None => {
                     last_title = Some(node);
-                    self.mark(node, HintRole::Title { lowered: step });
+                    doc.layout_hints.at(node).part = HintRole::Title { lowered: step };
                 }
             }
             title = title.or(last_title);
         }
         if let Some(node) = too_deep {
-            let place = self.doc.place(node);
-            self.doc.push_finding(
+            let place = doc.place(node);
+            doc.push_finding(
                 Finding::changed("word.heading-level", "headings below the sixth level became headings of the sixth").at(place),
             );
         }
         let words = |text: String| Some(text.split_whitespace().collect::<Vec<_>>().join(" ")).filter(|text| !text.is_empty());
-        if let Some(title) = title.and_then(|title| words(self.doc.plain_text(title))) {
-            self.doc.metadata.title = Some(title);
+        if let Some(title) = title.and_then(|title| words(doc.plain_text(title))) {
+            doc.metadata.title = Some(title);
         }
-        if let Some(subtitle) = self.subtitle.filter(|subtitle| self.is_in_tree(*subtitle)) {
-            self.doc.metadata.subtitle = words(self.doc.plain_text(subtitle));
+        if let Some(subtitle) = self.subtitle.filter(|subtitle| is_in_tree(doc, *subtitle)) {
+            doc.metadata.subtitle = words(doc.plain_text(subtitle));
         }
-        self.number_headings();
+        self.show_numbers(doc, setting);
     }
 
     /// Numbers of headings, where the text refers to them by number; else they are reported.
-    fn number_headings(&mut self) {
-        let numbered = std::mem::take(&mut self.heading_texts);
-        let numbered: Vec<(NodeId, String)> = numbered.into_iter().filter(|(node, _)| self.is_in_tree(*node)).collect();
+    fn show_numbers(&mut self, doc: &mut Document, setting: HeadingNumbers) {
+        let numbered = std::mem::take(&mut self.numbers);
+        let numbered: Vec<(NodeId, String)> = numbered.into_iter().filter(|(node, _)| is_in_tree(doc, *node)).collect();
         let Some((first, _)) = numbered.first() else { return };
-        let keeps = self.refers_by_number && self.options.settings.heading_numbers == super::HeadingNumbers::Auto;
+        let keeps = self.are_referred_to && setting == HeadingNumbers::Auto;
         if !keeps {
-            let place = self.doc.place(*first);
+            let place = doc.place(*first);
             let message = format!("automatic heading numbers were left out: {}", numbered.len());
-            self.doc.push_finding(
+            doc.push_finding(
                 Finding::changed("word.heading-numbers", message)
                     .at(place)
                     .hint("set word.heading-numbers to keep them as text, or html.heading-numbers to number headings anew"),
@@ -131,18 +134,27 @@ impl Reader<'_, '_> {
             return;
         }
         for (node, number) in numbered {
-            self.put_number(node, &number);
+            put_number(doc, node, &number);
         }
     }
+}
 
-    /// Puts its number before the text of a heading.
-    fn put_number(&mut self, node: NodeId, number: &str) {
-        let text = self.doc.intern(&format!("{number} "));
-        let text = self.doc.create(Kind::Text(text));
-        match self.doc.node(node).first_child() {
-            Some(first) => self.doc.move_before(first, text),
-            None => self.doc.move_into(node, text),
-        }
-        self.doc.join_texts(node);
+/// What is bold in all of a heading is so for being one.
+fn open_bold(doc: &mut Document, heading: NodeId) {
+    let bold: Vec<NodeId> = doc.children(heading).filter(|&child| doc.kind(child) == Kind::Strong).collect();
+    for node in bold {
+        doc.unwrap(node);
     }
+    doc.join_texts(heading);
+}
+
+/// Puts its number before the text of a heading.
+fn put_number(doc: &mut Document, node: NodeId, number: &str) {
+    let text = doc.intern(&format!("{number} "));
+    let text = doc.create(Kind::Text(text));
+    match doc.node(node).first_child() {
+        Some(first) => doc.move_before(first, text),
+        None => doc.move_into(node, text),
+    }
+    doc.join_texts(node);
 }

@@ -31,7 +31,7 @@ enum Fate {
 impl Reader<'_, '_> {
     /// A run begins, or its properties are known.
     pub(super) fn begin_run(&mut self, direct: CharacterProperties) {
-        let base = self.context().paragraph.as_ref().map_or(self.styles.characters, |paragraph| paragraph.base);
+        let base = self.context().paragraph.as_ref().map_or(self.model.styles.characters, |paragraph| paragraph.base);
         let mut whole = base;
         if let Some(style) = self.character_style(direct.style) {
             whole.combine_with(&style.characters);
@@ -43,11 +43,11 @@ impl Reader<'_, '_> {
 
     /// What is known of a font.
     fn face(&mut self, font: Name) -> Face {
-        while self.fonts.len() <= usize::from(font) {
-            let name = self.names.name(self.fonts.len() as Name);
-            self.fonts.push(Face { symbols: symbols::table(name), monospaced: is_monospaced(name) });
+        while self.looks.fonts.len() <= usize::from(font) {
+            let name = self.model.names.name(self.looks.fonts.len() as Name);
+            self.looks.fonts.push(Face { symbols: symbols::table(name), monospaced: is_monospaced(name) });
         }
-        self.fonts[usize::from(font)]
+        self.looks.fonts[usize::from(font)]
     }
 
     pub(super) fn end_run(&mut self) {
@@ -68,7 +68,7 @@ impl Reader<'_, '_> {
     }
 
     fn fate(&self) -> Fate {
-        if self.fields_in_instruction > 0 {
+        if self.fields.in_instruction > 0 {
             return Fate::Instruction;
         }
         if self.is_omitting() {
@@ -114,7 +114,7 @@ impl Reader<'_, '_> {
 
     fn leave_out(&mut self, text: &str, fate: Fate) {
         self.ensure_paragraph();
-        let offset = self.offset;
+        let offset = self.place.paragraph;
         match fate {
             Fate::Instruction => return self.field_instruction(text),
             // A page number that is not meant for the web.
@@ -170,15 +170,15 @@ impl Reader<'_, '_> {
 
     /// Adds words to the paragraph, in a language that is not that of the document.
     fn words(&mut self, words: &str, language: Option<Name>) {
-        if !self.open_comments.is_empty() {
+        if self.reviews.is_open() {
             let paragraph = self.context().paragraph.as_ref();
             let space =
                 paragraph.is_none_or(|paragraph| paragraph.space || self.doc.node(paragraph.node).first_child().is_none());
-            self.is_commented(words, space);
+            self.reviews.add_words(words, space);
         }
         let parent = self.parent_for(language);
         let words = self.doc.intern(words);
-        self.doc.append_joined(parent, words, self.offset);
+        self.doc.append_joined(parent, words, self.place.paragraph);
     }
 
     fn with_symbols(&mut self, text: &str) -> String {
@@ -198,7 +198,7 @@ impl Reader<'_, '_> {
                 Some(byte) => match table.unwrap_or(&symbols::SYMBOL).get(byte) {
                     Some(found) => out.push(found),
                     None => {
-                        self.diagnostics.symbols.add(self.offset, &format!("{code:04X}"));
+                        self.diagnostics.symbols.add(self.place.paragraph, &format!("{code:04X}"));
                         out.push(c);
                     }
                 },
@@ -222,7 +222,7 @@ impl Reader<'_, '_> {
                 self.characters(c.encode_utf8(&mut buffer));
                 self.run.symbols = before;
             }
-            None => self.diagnostics.symbols.add(self.offset, &format!("{font} {code:04X}")),
+            None => self.diagnostics.symbols.add(self.place.paragraph, &format!("{font} {code:04X}")),
         }
     }
 
@@ -242,9 +242,9 @@ impl Reader<'_, '_> {
             return;
         }
         if matches!(kind, Some("page" | "column")) {
-            self.page_break = kind == Some("page");
-            if !(self.page_break && self.options.fidelity.is_exact()) {
-                self.breaks += 1;
+            self.looks.page_break = kind == Some("page");
+            if !(self.looks.page_break && self.options.fidelity.is_exact()) {
+                self.sections.breaks += 1;
             }
             // What stood on both sides stays apart.
             self.characters(" ");
@@ -254,7 +254,7 @@ impl Reader<'_, '_> {
             paragraph.space = false;
         }
         let parent = self.inline_parent();
-        self.doc.append_at(parent, Kind::LineBreak, self.offset);
+        self.doc.append_at(parent, Kind::LineBreak, self.place.paragraph);
     }
 
     /// The node that inline content goes into now.
@@ -275,7 +275,7 @@ impl Reader<'_, '_> {
         if let Some(language) = language {
             wanted.insert(0, Wrap::Language(language));
         }
-        let offset = self.offset;
+        let offset = self.place.paragraph;
         let Some(paragraph) = &mut self.context_mut().paragraph else { return self.context().container };
         // What is open and still wanted stays open, from the outside in; the rest is opened within.
         let kept = paragraph.inline.iter().take_while(|(wrap, _)| wanted.contains(wrap)).count();
@@ -307,7 +307,7 @@ impl Reader<'_, '_> {
     fn open_wrap(&mut self, wrap: Wrap, parent: NodeId, offset: u32) -> NodeId {
         let kind = match wrap {
             Wrap::Link(link) => {
-                let Some(link) = self.links.get_mut(link as usize) else { return parent };
+                let Some(link) = self.links.all.get_mut(link as usize) else { return parent };
                 link.is_shown = true;
                 let href = self.doc.intern(&link.address);
                 let title = link.title.clone();
@@ -330,10 +330,10 @@ impl Reader<'_, '_> {
             }
             Wrap::Language(name) => {
                 let node = self.doc.append_at(parent, Kind::Span, offset);
-                let tag = self.names.name(name).to_owned();
+                let tag = self.model.names.name(name).to_owned();
                 let tag = self.doc.intern(&tag);
                 self.doc.attributes_mut(node).language = Some(tag);
-                self.language_spans.push((node, name));
+                self.languages.spans.push((node, name));
                 return node;
             }
             Wrap::Classes(set) => {
@@ -344,7 +344,7 @@ impl Reader<'_, '_> {
             Wrap::Revision(kind, tracked) => {
                 let kind = if kind == RevisionKind::Inserted { Kind::Insertion } else { Kind::Deletion };
                 let node = self.doc.append_at(parent, kind, offset);
-                if let Some(revision) = self.tracked.get(tracked as usize) {
+                if let Some(revision) = self.reviews.changes.get(tracked as usize) {
                     self.doc.revisions.set(node, revision.clone());
                     if is_datetime(&revision.date) {
                         let (name, date) = (self.doc.intern("datetime"), self.doc.intern(&revision.date));
@@ -362,7 +362,7 @@ impl Reader<'_, '_> {
             Wrap::Raised(_) => Kind::Subscript,
             Wrap::Code => {
                 let node = self.doc.append_at(parent, Kind::TextLevel(TextLevel::Code), offset);
-                self.codes.push(node);
+                self.unfinished.codes.push(node);
                 return node;
             }
             Wrap::Element(level) => Kind::TextLevel(level),
@@ -380,7 +380,7 @@ impl Reader<'_, '_> {
             }
             wanted.extend(self.link());
             wanted.extend(self.wraps.iter().filter(|wrap| matches!(wrap, Wrap::Direction(_) | Wrap::Override(_))).copied());
-        } else if !self.fields.is_empty() {
+        } else if !self.fields.open.is_empty() {
             wanted.extend(self.link());
         }
         let in_link = wanted.iter().any(|wrap| matches!(wrap, Wrap::Link(_)));
@@ -395,10 +395,10 @@ impl Reader<'_, '_> {
     fn link(&self) -> Option<Wrap> {
         let around = self.wraps.iter().rev().find(|wrap| matches!(wrap, Wrap::Link(_))).copied();
         around.or_else(|| {
-            let mut links = self.fields.iter().filter_map(|field| field.link);
+            let mut links = self.fields.open.iter().filter_map(|field| field.link);
             let innermost = links.clone().next_back()?;
             // A number of a page within the link to that page is part of it.
-            let target = |link: u32| self.links.get(link as usize).map(|link| link.address.as_str());
+            let target = |link: u32| self.links.all.get(link as usize).map(|link| link.address.as_str());
             links.find(|&link| target(link) == target(innermost)).map(Wrap::Link)
         })
     }
@@ -486,15 +486,17 @@ impl Reader<'_, '_> {
             }
         };
         let name = match tag {
-            Some(script) if !said.is_some_and(|said| script.fits(self.names.name(said))) => self.names.number(script.language()),
+            Some(script) if !said.is_some_and(|said| script.fits(self.model.names.name(said))) => {
+                self.model.names.number(script.language())
+            }
             _ => said?,
         };
-        if self.languages.len() <= usize::from(name) {
-            self.languages.resize(usize::from(name) + 1, 0);
+        if self.languages.counts.len() <= usize::from(name) {
+            self.languages.counts.resize(usize::from(name) + 1, 0);
         }
-        self.languages[usize::from(name)] += text.len();
-        let main = self.main_language?;
-        (name != main && !crate::language_tag::is_same(self.names.name(name), self.names.name(main))).then_some(name)
+        self.languages.counts[usize::from(name)] += text.len();
+        let main = self.languages.main?;
+        (name != main && !crate::language_tag::is_same(self.model.names.name(name), self.model.names.name(main))).then_some(name)
     }
 }
 

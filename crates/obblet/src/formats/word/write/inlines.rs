@@ -1,13 +1,15 @@
 //! Text: runs with their properties, and what stands among them.
 
-use super::super::dates::date_and_time;
+use super::super::model::annotations::{Annotation, takes_out};
+use super::super::model::fields::{FieldCode, Instruction};
+use super::super::model::notes::NoteKind;
 use super::super::model::print;
 use super::super::model::properties::{Colour, Flag, Raised};
 use super::super::settings::TrackedChanges;
 use super::Writer;
 use super::run::{Change, Paragraph, Run, Script};
 use super::{bookmarks, office_math};
-use crate::document::{Kind, Markup, NodeId, RevisionKind, Shows, Step, Text, TextLevel, Underline};
+use crate::document::{Kind, Markup, NodeId, Shows, Step, Text, TextLevel, Underline};
 use crate::language_tag::is_well_formed;
 use crate::quotation_marks;
 
@@ -17,6 +19,17 @@ const LONGEST_TIP: usize = 260;
 /// What browsers take for white space.
 const fn is_white(c: char) -> bool {
     matches!(c, ' ' | '\t' | '\n' | '\r' | '\u{C}')
+}
+
+/// Whether text has no white space but single spaces, and does not begin with one behind another.
+fn is_collapsed(text: &str, behind_space: bool) -> bool {
+    let (mut collapsed, mut before) = (true, behind_space);
+    for &byte in text.as_bytes() {
+        let space = byte == b' ';
+        collapsed &= !((space & before) | matches!(byte, b'\t' | b'\n' | b'\r' | 0xC));
+        before = space;
+    }
+    collapsed
 }
 
 impl Writer<'_> {
@@ -202,14 +215,13 @@ impl Writer<'_> {
     fn change(&mut self, id: NodeId, is_deletion: bool) -> usize {
         let known = self.doc.revisions.get(id);
         let author = known.map(|known| known.author.clone()).filter(|author| !author.is_empty());
-        let author = author.or_else(|| self.doc.metadata.authors.first().cloned()).unwrap_or_else(|| "Unknown".to_owned());
-        let is_deletion =
-            known.map_or(is_deletion, |known| matches!(known.kind, RevisionKind::Deletion | RevisionKind::MoveFrom));
+        let author = author.or_else(|| self.doc.metadata.authors.first().cloned());
+        let is_deletion = known.map_or(is_deletion, |known| takes_out(known.kind));
         let attributes = self.doc.attributes(id);
         let attribute = attributes.other.iter().find(|(name, _)| self.doc.text(*name) == "datetime");
         let date = known.map(|known| known.date.as_str()).or(attribute.map(|(_, date)| self.doc.text(*date)));
-        let date = date.and_then(date_and_time);
-        self.changes.push(Change { is_deletion, author, date });
+        let by = Annotation { author: author.unwrap_or_default(), date: date.unwrap_or_default().to_owned() };
+        self.changes.push(Change { is_deletion, by });
         self.changes.len() - 1
     }
 
@@ -217,11 +229,16 @@ impl Writer<'_> {
     pub(super) fn text(&mut self, text: Text) {
         let run = self.run_now();
         let text = self.doc.text(text);
-        if self.line.paragraph == Paragraph::Preformatted || (!text.contains(is_white) && self.line.label.is_none()) {
-            return self.emit(text, &run);
+        let mut ends_with_space = self.line.space.is_some() || !self.line.has_text;
+        let is_as_it_is = || self.line.label.is_none() && is_collapsed(text, ends_with_space);
+        if self.line.paragraph == Paragraph::Preformatted || is_as_it_is() {
+            self.emit(text, &run);
+            if text.ends_with(' ') && self.line.paragraph != Paragraph::Preformatted {
+                self.line.space = self.part.out.last_space();
+            }
+            return;
         }
         let mut words = String::with_capacity(text.len());
-        let mut ends_with_space = self.line.space.is_some() || !self.line.has_text;
         for c in text.chars() {
             if !is_white(c) {
                 words.push(c);
@@ -253,8 +270,9 @@ impl Writer<'_> {
         self.bookmark_start(bookmark);
         self.emit(before, run);
         if is_counted {
+            let sequence = Instruction::new(FieldCode::Sequence).argument(&label.name).argument("\\*").argument("ARABIC");
             let out = &mut self.part.out;
-            out.open("w:fldSimple").attribute("w:instr", &format!(" SEQ {} \\* ARABIC ", label.name));
+            out.open("w:fldSimple").attribute("w:instr", &format!(" {sequence} "));
             self.emit(&label.number, run);
             self.part.out.close();
         } else {
@@ -265,19 +283,20 @@ impl Writer<'_> {
     }
 
     /// The instruction of a field that shows what a link shows of its target, where it is a reference and shows just that.
-    fn reference(&self, id: NodeId, target: NodeId, name: &str) -> Option<String> {
+    fn reference(&self, id: NodeId, target: NodeId, name: &str) -> Option<Instruction> {
+        let to = |code: FieldCode, name: &str| Instruction::new(code).argument(name).argument("\\h");
         let reference = self.doc.references.get(id)?;
         let shown = self.doc.plain_text(id).replace('\u{A0}', " ");
         match reference.shows {
-            Shows::Page => Some(format!(" PAGEREF {name} \\h ")),
+            Shows::Page => Some(to(FieldCode::PageOf, name)),
             Shows::Text => {
                 let label = self.bookmarks.label(target).zip(self.doc.labels.get(target));
                 if let Some((number, label)) = label {
                     let is_whole = label.text().replace('\u{A0}', " ") == shown;
-                    return is_whole.then(|| format!(" REF {} \\h ", self.bookmarks.name(number)));
+                    return is_whole.then(|| to(FieldCode::Reference, self.bookmarks.name(number)));
                 }
                 let is_heading = matches!(self.doc.kind(target), Kind::Heading(_));
-                (is_heading && self.doc.plain_text(target).trim() == shown.trim()).then(|| format!(" REF {name} \\h "))
+                (is_heading && self.doc.plain_text(target).trim() == shown.trim()).then(|| to(FieldCode::Reference, name))
             }
             Shows::Number | Shows::Position => None,
         }
@@ -309,11 +328,11 @@ impl Writer<'_> {
         let element = if is_deletion { "w:delText" } else { "w:t" };
         let mut rest = text;
         loop {
-            let end = rest.find(['\n', '\t']).unwrap_or(rest.len());
+            let end = memchr::memchr2(b'\n', b'\t', rest.as_bytes()).unwrap_or(rest.len());
             if end > 0 {
                 let piece = &rest[..end];
                 out.open(element);
-                if piece.starts_with(' ') || piece.ends_with(' ') || piece.contains("  ") {
+                if piece.starts_with(' ') || piece.ends_with(' ') || piece.as_bytes().windows(2).any(|pair| pair == b"  ") {
                     out.attribute("xml:space", "preserve");
                 }
                 out.text(piece).close();
@@ -335,10 +354,7 @@ impl Writer<'_> {
             return false;
         };
         self.part.out.open(if change.is_deletion { "w:del" } else { "w:ins" });
-        self.part.out.number("w:id", number as i64).attribute("w:author", &change.author);
-        if let Some(date) = &change.date {
-            self.part.out.attribute("w:date", date);
-        }
+        change.by.print(number, &mut self.part.out);
         change.is_deletion
     }
 
@@ -369,7 +385,7 @@ impl Writer<'_> {
         (self.line.space, self.line.has_text) = (None, true);
         let mark = self.style_id("FootnoteReference");
         self.part.out.open("w:r").open("w:rPr").value("w:rStyle", &mark).close();
-        self.part.out.open("w:footnoteReference").number("w:id", number as i64).close().close();
+        self.part.out.open(NoteKind::Footnote.reference()).number("w:id", number as i64).close().close();
     }
 
     /// A checkbox that people can tick, before the text of an item.
@@ -395,7 +411,7 @@ impl Writer<'_> {
         });
         let is_link = match place {
             Some(Some((Some(instruction), _))) => {
-                self.part.out.open("w:fldSimple").attribute("w:instr", &instruction);
+                self.part.out.open("w:fldSimple").attribute("w:instr", &format!(" {instruction} "));
                 self.runs.push(run);
                 return;
             }

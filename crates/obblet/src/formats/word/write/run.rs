@@ -1,5 +1,6 @@
 //! How a run of text looks, and where the writer stands in a line.
 
+use super::super::model::annotations::Annotation;
 use super::super::model::properties::{CharacterProperties, Flag};
 use crate::document::NodeId;
 
@@ -7,8 +8,7 @@ use crate::document::NodeId;
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub(super) struct Change {
     pub(super) is_deletion: bool,
-    pub(super) author: String,
-    pub(super) date: Option<String>,
+    pub(super) by: Annotation,
 }
 
 /// How a run looks, and which of the tracked changes it is.
