@@ -212,3 +212,40 @@ fn many_comments_and_sections_take_linear_time() {
         assert_linear(name, 100, bytes, |source| convert(source, Format::Word, Format::Word, &[]));
     }
 }
+
+#[test]
+fn endnotes_stay_at_the_end() {
+    let mark = |kind: &str, id: u8| format!("<w:r><w:{kind}Reference w:id=\"{id}\"/></w:r>");
+    let note = |kind: &str, id: u8, content: &str| {
+        format!("<w:{kind} w:id=\"{id}\"><w:p><w:r><w:{kind}Ref/></w:r>{content}</w:p></w:{kind}>")
+    };
+    let body = format!(
+        "<w:p>{}{}{}{}{}</w:p>",
+        text("High water"),
+        mark("endnote", 4),
+        text(" and low"),
+        mark("footnote", 7),
+        mark("endnote", 4),
+    );
+    // Each kind mentions the other, and one is mentioned by a note alone.
+    let footnotes = note("footnote", 7, &(text("Of the foot. ") + &mark("endnote", 2))) + &note("footnote", 9, &text("Below."));
+    let endnotes = note("endnote", 2, &(text("Of a note. ") + &mark("footnote", 9))) + &note("endnote", 4, &text("Of the end."));
+    let package = Package { footnotes, endnotes, ..Package::of(&body) };
+    let written = again(&package, &[]);
+    let order = |name: &str, wanted: &[&str]| {
+        let part = part(&written.bytes, name);
+        let places: Vec<usize> =
+            wanted.iter().map(|words| part.find(words).unwrap_or_else(|| panic!("{words}: {part}"))).collect();
+        assert!(places.is_sorted(), "{part}");
+    };
+    order(
+        "word/document.xml",
+        &["<w:endnoteReference w:id=\"1\"/>", "<w:footnoteReference w:id=\"1\"/>", " w:id=\"1\"/></w:r></w:p>"],
+    );
+    order("word/footnotes.xml", &["Of the foot.", "<w:endnoteReference w:id=\"2\"/>", "<w:footnote w:id=\"2\">", "Below."]);
+    order("word/endnotes.xml", &["<w:endnote w:id=\"1\">", "Of the end.", "Of a note.", "<w:footnoteReference w:id=\"2\"/>"]);
+    let again = convert(&written.bytes, Format::Word, Format::Word, &[]);
+    for name in ["word/document.xml", "word/footnotes.xml", "word/endnotes.xml"] {
+        assert_eq!(part(&again.bytes, name), part(&written.bytes, name));
+    }
+}

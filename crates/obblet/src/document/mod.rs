@@ -159,6 +159,8 @@ pub struct Document {
     /// Fields whose text word processors compute anew, such as the number of the page: their instructions, by the nodes that hold
     /// what they show.
     pub fields: NodeTable<String>,
+    /// Bodies of notes that stand at the end of the text in print, where others stand at the foot of their page.
+    pub endnotes: NodeTable<()>,
     /// Comments of reviewers, in the order of the text that they are about.
     pub comments: Vec<Comment>,
     /// Styles as the source defines them.
@@ -218,6 +220,7 @@ impl Document {
             formulas: Vec::new(),
             revisions: NodeTable::default(),
             fields: NodeTable::default(),
+            endnotes: NodeTable::default(),
             comments: Vec::new(),
             style_definitions: Vec::new(),
             numberings: NodeTable::default(),

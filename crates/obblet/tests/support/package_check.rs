@@ -79,6 +79,7 @@ struct Known {
     styles: BTreeSet<String>,
     numbers: BTreeSet<String>,
     notes: BTreeSet<String>,
+    endnotes: BTreeSet<String>,
 }
 
 impl Known {
@@ -95,6 +96,7 @@ impl Known {
             styles: all("word/styles.xml", "style", "styleId"),
             numbers: all("word/numbering.xml", "num", "numId"),
             notes: all("word/footnotes.xml", "footnote", "id"),
+            endnotes: all("word/endnotes.xml", "endnote", "id"),
         }
     }
 }
@@ -146,6 +148,7 @@ impl Checker<'_> {
                     self.fault(format!("no numbering {value}"))
                 }
                 "footnoteReference" if !self.known.notes.contains(&id) => self.fault(format!("no note {id}")),
+                "endnoteReference" if !self.known.endnotes.contains(&id) => self.fault(format!("no endnote {id}")),
                 "bookmarkStart" => {
                     let own = value_of(node, "name").unwrap_or_default();
                     if !starts.insert(id) || !names.insert(own.to_lowercase()) || own.chars().count() > 40 {
@@ -200,9 +203,9 @@ impl Checker<'_> {
     fn check_nesting(&mut self, node: Node<'_, '_>, name: &str, parent: &str, children: &[&str]) {
         let stands = match name {
             "p" if node.tag_name().namespace().is_some_and(|space| space.contains("wordprocessingml")) => {
-                matches!(parent, "body" | "tc" | "footnote" | "comment" | "sdtContent" | "hdr" | "ftr")
+                matches!(parent, "body" | "tc" | "footnote" | "endnote" | "comment" | "sdtContent" | "hdr" | "ftr")
             }
-            "tbl" => matches!(parent, "body" | "tc" | "footnote"),
+            "tbl" => matches!(parent, "body" | "tc" | "footnote" | "endnote"),
             "tr" => parent == "tbl",
             "tc" => parent == "tr",
             "t" | "delText" => parent == "r",
@@ -214,7 +217,7 @@ impl Checker<'_> {
             self.fault(format!("{name} in {parent}"));
         }
         match name {
-            "tc" | "footnote" if parent != "footnotePr" && children.last() != Some(&"p") => {
+            "tc" | "footnote" | "endnote" if !parent.ends_with("notePr") && children.last() != Some(&"p") => {
                 self.fault(format!("{name} ends with {:?}", children.last()))
             }
             "body" if children.last() != Some(&"sectPr") => self.fault("no section"),

@@ -125,6 +125,7 @@ pub fn tree(parts: &[(usize, usize)]) -> Document {
                 let body = doc.create(Kind::Note);
                 doc.notes.push(Note { label: label.to_owned(), body });
             }
+            doc.endnotes.set(doc.notes[1].body, ());
             nodes.push(doc.notes[1].body);
         }
         let kind = kind(&mut doc, number);

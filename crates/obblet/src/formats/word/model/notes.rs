@@ -35,6 +35,24 @@ impl NoteKind {
         Self::of_note(local.strip_suffix(b"Reference")?)
     }
 
+    /// The element of a note.
+    pub(in crate::formats::word) const fn element(self) -> &'static str {
+        match self {
+            Self::Footnote => "w:footnote",
+            Self::Endnote => "w:endnote",
+            Self::Comment => "w:comment",
+        }
+    }
+
+    /// The styles of its text and of its mark.
+    pub(in crate::formats::word) const fn styles(self) -> [&'static str; 2] {
+        match self {
+            Self::Footnote => ["FootnoteText", "FootnoteReference"],
+            Self::Endnote => ["EndnoteText", "EndnoteReference"],
+            Self::Comment => ["CommentText", "CommentReference"],
+        }
+    }
+
     /// The element of a mark in the text.
     pub(in crate::formats::word) const fn reference(self) -> &'static str {
         match self {

@@ -275,18 +275,10 @@ impl<'p, 'b> Reader<'p, 'b> {
         self.end_context();
         self.place.of_body = self.place.paragraphs;
         let relations = std::mem::take(&mut self.relations);
-        for kind in NoteKind::ALL {
-            if let Some(part) = relations.part(kind.part()).map(str::to_owned)
-                && (!self.notes.is_empty() || kind == NoteKind::Comment)
-            {
-                if kind == NoteKind::Comment {
-                    self.report_comments(&part);
-                }
-                if !self.notes.is_empty() {
-                    self.read_part(&part, root, kind.part());
-                }
-            }
+        if let Some(part) = relations.part(NoteKind::Comment.part()).map(str::to_owned) {
+            self.report_comments(&part);
         }
+        self.read_notes(&relations);
         if let Some(part) = relations.part(NoteKind::Comment.part()).map(str::to_owned) {
             self.read_comments(&part);
         }

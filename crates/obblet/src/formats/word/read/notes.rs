@@ -2,12 +2,32 @@
 
 use super::super::model::annotations::Annotation;
 use super::super::model::notes::NoteKind;
+use super::super::package::Relations;
 use super::super::xml::{Element, Xml};
 use super::open_element::Frame;
 use super::{Comments, Reader};
 use crate::document::{Kind, Note, NoteId};
 
 impl Reader<'_, '_> {
+    /// Reads the notes that the text mentions, and those that they mention themselves.
+    pub(super) fn read_notes(&mut self, relations: &Relations) {
+        let root = self.doc.root();
+        let mut known = 0;
+        while known < self.notes.len() {
+            known = self.notes.len();
+            for kind in NoteKind::ALL {
+                let is_unread = |note: &NoteId| {
+                    self.doc.notes.get(note.0 as usize).is_some_and(|note| self.doc.node(note.body).first_child().is_none())
+                };
+                if self.notes.iter().any(|((of, _), note)| *of == kind && is_unread(note))
+                    && let Some(part) = relations.part(kind.part()).map(str::to_owned)
+                {
+                    self.read_part(&part, root, kind.part());
+                }
+            }
+        }
+    }
+
     /// A mark in the text that leads to a note.
     pub(super) fn note_reference(&mut self, element: &Element<'_>) {
         let Some((kind, id)) = NoteKind::of_reference(element.local()).zip(element.number(b"id")) else { return };
@@ -27,6 +47,9 @@ impl Reader<'_, '_> {
                 self.doc.set_offset(body, self.place.paragraph);
                 self.doc.notes.push(Note { label: (note.0 + 1).to_string(), body });
                 self.notes.insert((kind, id), note);
+                if kind == NoteKind::Endnote {
+                    self.doc.endnotes.set(body, ());
+                }
                 note
             }
         };

@@ -79,10 +79,6 @@ impl Context {
     pub(super) fn of_page(style: &'static str) -> Self {
         Self { style: Some(style), ..Self::default() }
     }
-
-    pub(super) fn of_note() -> Self {
-        Self { style: Some("FootnoteText"), ..Self::default() }
-    }
 }
 
 impl<'d> Writer<'d> {
@@ -456,10 +452,8 @@ impl<'d> Writer<'d> {
         self.set_language(&mut run, language);
         self.runs.clear();
         self.runs.push(run);
-        if std::mem::take(&mut self.line.note_mark) {
-            let mark = self.style_id("FootnoteReference");
-            self.part.out.open("w:r").open("w:rPr").value("w:rStyle", &mark).close().empty("w:footnoteRef").close();
-            self.part.out.raw("<w:r><w:t xml:space=\"preserve\"> </w:t></w:r>");
+        if let Some(kind) = self.line.note_mark.take() {
+            self.note_mark(kind);
         }
         if let Some(Some(done)) = item {
             self.checkbox(done);
@@ -569,7 +563,7 @@ impl<'d> Writer<'d> {
             }
             self.part.out.close();
         }
-        self.line.note_mark = false;
+        self.line.note_mark = None;
     }
 
     pub(super) fn bookmark_start(&mut self, number: usize) {

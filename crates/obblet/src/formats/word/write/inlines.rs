@@ -2,7 +2,6 @@
 
 use super::super::model::annotations::{Annotation, takes_out};
 use super::super::model::fields::{FieldCode, Instruction};
-use super::super::model::notes::NoteKind;
 use super::super::model::print;
 use super::super::model::properties::{Colour, Flag, Raised};
 use super::super::settings::TrackedChanges;
@@ -371,21 +370,6 @@ impl Writer<'_> {
         self.begin_change(&run);
         self.part.out.open("w:r").empty("w:br").close();
         self.end_change(&run);
-    }
-
-    pub(super) fn note_reference(&mut self, body: NodeId) {
-        let number = match self.note_numbers.get(&body) {
-            Some(number) => *number,
-            None => {
-                self.notes.push(body);
-                self.note_numbers.insert(body, self.notes.len());
-                self.notes.len()
-            }
-        };
-        (self.line.space, self.line.has_text) = (None, true);
-        let mark = self.style_id("FootnoteReference");
-        self.part.out.open("w:r").open("w:rPr").value("w:rStyle", &mark).close();
-        self.part.out.open(NoteKind::Footnote.reference()).number("w:id", number as i64).close().close();
     }
 
     /// A checkbox that people can tick, before the text of an item.

@@ -10,6 +10,7 @@ mod comments;
 mod contents;
 mod headers;
 mod inlines;
+mod notes;
 mod numbering;
 mod office_math;
 mod parts;
@@ -28,7 +29,7 @@ use super::model::properties::{Name, Names, ParagraphProperties};
 use super::printer::Printer;
 use super::read::{Comments, ContentsLists};
 use crate::document::{Document, Finding, HintRole, Kind, NodeId, Property, Step, Value};
-use crate::fast_hash::{HashMap, HashSet};
+use crate::fast_hash::HashSet;
 use crate::formats::Written;
 use crate::refine::structure;
 use archive::{Archive, Relations};
@@ -125,8 +126,7 @@ struct Writer<'d> {
     /// The block below which the list of contents stands.
     contents_below: Option<NodeId>,
     /// Notes in the order in which the text mentions them.
-    notes: Vec<NodeId>,
-    note_numbers: HashMap<NodeId, usize>,
+    notes: notes::Notes,
     unsaid: Unsaid,
     findings: Vec<Finding>,
 }
@@ -167,8 +167,7 @@ impl<'d> Writer<'d> {
             changes: Vec::new(),
             title: title_of(doc),
             contents_below: None,
-            notes: Vec::new(),
-            note_numbers: HashMap::default(),
+            notes: notes::Notes::default(),
             unsaid: Unsaid::new(),
             findings,
         }
@@ -207,10 +206,11 @@ impl<'d> Writer<'d> {
         for kind in parts {
             main.relations.name(kind, &format!("{kind}.xml"), false);
         }
-        if let Some(notes) = notes {
-            main.relations.name("footnotes", "footnotes.xml", false);
-            archive.relate("word/footnotes.xml", &notes.relations);
-            self.add_text(&mut archive, "footnotes", notes.out);
+        for (kind, notes) in notes {
+            let name = kind.part();
+            main.relations.name(name, &format!("{name}.xml"), false);
+            archive.relate(&format!("word/{name}.xml"), &notes.relations);
+            self.add_text(&mut archive, name, notes.out);
         }
         for (name, kind, part) in std::mem::take(&mut self.sections.parts) {
             archive.relate(&format!("word/{name}"), &part.relations);
@@ -226,12 +226,7 @@ impl<'d> Writer<'d> {
         let contents = [
             self.styles.print(self.doc, &mut self.names, self.template.as_ref()),
             self.numberings.print(self.template.as_ref()),
-            parts::settings(
-                self.doc,
-                !self.notes.is_empty(),
-                Sections::has_even_pages(self.doc),
-                ground_of_page(self.doc).is_some(),
-            ),
+            parts::settings(self.doc, self.notes.kinds(), Sections::has_even_pages(self.doc), ground_of_page(self.doc).is_some()),
             parts::fonts(),
         ];
         for (kind, content) in parts.into_iter().zip(contents) {
@@ -362,28 +357,6 @@ impl<'d> Writer<'d> {
     /// Whether the words of a block are these.
     fn is_text(&self, block: NodeId, text: &str) -> bool {
         self.doc.plain_text(block).split_whitespace().eq(text.split_whitespace())
-    }
-
-    /// Writes the notes that the text mentions; they may mention others.
-    fn write_notes(&mut self) -> Option<TextPart> {
-        if self.notes.is_empty() {
-            return None;
-        }
-        self.part = TextPart { out: Printer::part("w:footnotes"), relations: Relations::default() };
-        self.part.out.raw(parts::NOTE_SEPARATORS);
-        self.is_main = false;
-        let mut at = 0;
-        while let Some(&body) = self.notes.get(at) {
-            at += 1;
-            self.part.out.open("w:footnote").number("w:id", at as i64);
-            self.contexts.push(Context::of_note());
-            self.line.note_mark = true;
-            self.tree(body);
-            self.end_container();
-            self.contexts.pop();
-            self.part.out.close();
-        }
-        Some(std::mem::take(&mut self.part))
     }
 
     /// The number of a style that is built in, which a template may have under another id.

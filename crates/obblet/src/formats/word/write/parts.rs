@@ -2,14 +2,12 @@
 
 use super::super::Settings;
 use super::super::dates::date_and_time;
+use super::super::model::notes::NoteKind;
 use super::super::printer::Printer;
 use super::super::settings::PageSize;
 use super::archive::{Archive, Relations};
 use crate::document::{Document, Section};
 use crate::language_tag::is_well_formed;
-
-/// The lines between text and notes, which word processors want to find among the notes.
-pub(super) const NOTE_SEPARATORS: &str = "<w:footnote w:type=\"separator\" w:id=\"-1\"><w:p><w:pPr><w:spacing w:after=\"0\" w:line=\"240\" w:lineRule=\"auto\"/></w:pPr><w:r><w:separator/></w:r></w:p></w:footnote><w:footnote w:type=\"continuationSeparator\" w:id=\"0\"><w:p><w:pPr><w:spacing w:after=\"0\" w:line=\"240\" w:lineRule=\"auto\"/></w:pPr><w:r><w:continuationSeparator/></w:r></w:p></w:footnote>";
 
 /// Colours and fonts that word processors offer beside those of the styles (ECMA-376, part 1, section 20.1.6.9).
 pub(super) fn theme() -> String {
@@ -65,6 +63,7 @@ pub(super) fn media_type(part: &str) -> &'static str {
         "theme" => "application/vnd.openxmlformats-officedocument.theme+xml",
         "comments" => "application/vnd.openxmlformats-officedocument.wordprocessingml.comments+xml",
         "footnotes" => "application/vnd.openxmlformats-officedocument.wordprocessingml.footnotes+xml",
+        "endnotes" => "application/vnd.openxmlformats-officedocument.wordprocessingml.endnotes+xml",
         _ => "application/xml",
     }
 }
@@ -134,7 +133,7 @@ pub(super) fn section(out: &mut Printer, doc: &Document, settings: &Settings, kn
 }
 
 /// The settings of the document.
-pub(super) fn settings(doc: &Document, has_notes: bool, has_even_pages: bool, has_ground: bool) -> String {
+pub(super) fn settings(doc: &Document, notes: impl Iterator<Item = NoteKind>, has_even_pages: bool, has_ground: bool) -> String {
     let mut out = Printer::part("w:settings");
     out.open("w:zoom").attribute("w:percent", "100").close();
     if has_ground {
@@ -145,8 +144,15 @@ pub(super) fn settings(doc: &Document, has_notes: bool, has_even_pages: bool, ha
         out.empty("w:evenAndOddHeaders");
     }
     out.value("w:characterSpacingControl", "doNotCompress");
-    if has_notes {
-        out.raw("<w:footnotePr><w:footnote w:id=\"-1\"/><w:footnote w:id=\"0\"/></w:footnotePr>");
+    for kind in notes {
+        let (properties, separator) = match kind {
+            NoteKind::Endnote => ("w:endnotePr", "w:endnote"),
+            NoteKind::Footnote | NoteKind::Comment => ("w:footnotePr", "w:footnote"),
+        };
+        out.open(properties);
+        out.open(separator).number("w:id", -1).close();
+        out.open(separator).number("w:id", 0).close();
+        out.close();
     }
     out.open("w:compat");
     for (name, value) in [

@@ -1,6 +1,7 @@
 //! How a run of text looks, and where the writer stands in a line.
 
 use super::super::model::annotations::Annotation;
+use super::super::model::notes::NoteKind;
 use super::super::model::properties::{CharacterProperties, Flag};
 use crate::document::NodeId;
 
@@ -82,7 +83,7 @@ pub(super) struct Line {
     /// Whether something stands in the line already that a space may follow.
     pub(super) has_text: bool,
     /// Whether the next paragraph begins with the mark of a note.
-    pub(super) note_mark: bool,
+    pub(super) note_mark: Option<NoteKind>,
     /// What the last thing in the container is.
     pub(super) last: Last,
     /// The figure or the table whose label the caption begins with that is open.

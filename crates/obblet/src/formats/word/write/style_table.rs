@@ -167,7 +167,7 @@ const FIXED: &str = "<w:rFonts w:ascii=\"Consolas\" w:hAnsi=\"Consolas\" w:cs=\"
 const BOLD: &str = "<w:b/><w:bCs/>";
 
 /// All of them. The plain paragraph is the first.
-pub(super) const STYLES: [BuiltIn; 57] = [
+pub(super) const STYLES: [BuiltIn; 59] = [
     BuiltIn { based_on: "", ..paragraph("Normal", "Normal", "", 0, "", "") },
     heading!("Heading1", "heading 1", "0", "400", "140", "34", "<w:b/><w:bCs/>"),
     heading!("Heading2", "heading 2", "1", "320", "110", "28", "<w:b/><w:bCs/>"),
@@ -256,6 +256,14 @@ pub(super) const STYLES: [BuiltIn; 57] = [
         "<w:spacing w:after=\"40\" w:line=\"240\" w:lineRule=\"auto\"/>",
         "<w:sz w:val=\"19\"/><w:szCs w:val=\"19\"/>",
     ),
+    paragraph(
+        "EndnoteText",
+        "endnote text",
+        "",
+        99,
+        "<w:spacing w:after=\"40\" w:line=\"240\" w:lineRule=\"auto\"/>",
+        "<w:sz w:val=\"19\"/><w:szCs w:val=\"19\"/>",
+    ),
     contents!("TOC1", "toc 1", "0"),
     contents!("TOC2", "toc 2", "240"),
     contents!("TOC3", "toc 3", "480"),
@@ -267,6 +275,7 @@ pub(super) const STYLES: [BuiltIn; 57] = [
     BuiltIn { based_on: "", ..character("DefaultParagraphFont", "Default Paragraph Font", "") },
     character("Hyperlink", "Hyperlink", "<w:color w:val=\"1B6A80\"/><w:u w:val=\"single\"/>"),
     character("FootnoteReference", "footnote reference", "<w:vertAlign w:val=\"superscript\"/>"),
+    character("EndnoteReference", "endnote reference", "<w:vertAlign w:val=\"superscript\"/>"),
     character(
         "HTMLCode",
         "HTML Code",
