@@ -103,14 +103,22 @@ fn trim_breaks(doc: &mut Document, block: NodeId) {
         }
         doc.detach(first);
     }
+    // The last words may be within formatting.
+    let mut holder = block;
     loop {
-        let mut at = doc.node(block).last_child();
+        let mut at = doc.node(holder).last_child();
         while let Some(last) = at.filter(|&last| doc.is_white(last, shows_nothing)) {
             at = doc.node(last).previous();
         }
-        let Some(last) = at.filter(|&last| doc.kind(last) == Kind::LineBreak && doc.node(last).previous().is_some()) else {
+        let Some(last) = at else { return };
+        let kind = doc.kind(last);
+        if kind.is_inline() && !kind.is_leaf() {
+            holder = last;
+            continue;
+        }
+        if kind != Kind::LineBreak || doc.node(last).previous().is_none() {
             return;
-        };
+        }
         while let Some(behind) = doc.node(last).next() {
             doc.detach(behind);
         }

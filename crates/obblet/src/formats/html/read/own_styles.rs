@@ -1,7 +1,7 @@
 //! The styles of pages that were made here of documents with styles: their classes stand for styles again.
 
 use super::css_values::{Declared, Sizes, USUAL_SIZE, font_size};
-use super::element_state::ParseState;
+use super::element_state::{ParseState, Role};
 use super::style_rules::{Declaration, Sheet, Wanted};
 use crate::document::{
     Document, Kind, Measure, NamedStyle, NodeId, Property, STYLE_NAME, Section, StyleDefinition, StyleProperties, StyleUse,
@@ -43,7 +43,13 @@ pub(super) fn read(doc: &Document, state: &ParseState) -> OwnStyles {
     }
     let mut kinds: HashMap<&str, Kind> = HashMap::default();
     let mut of_items: HashSet<&str> = HashSet::default();
-    let is_item = |node: NodeId| doc.node(node).parent().is_some_and(|above| matches!(doc.kind(above), Kind::ListItem { .. }));
+    // Notes are items of a list on a page only.
+    let is_item = |node: NodeId| {
+        let item = doc.node(node).parent().filter(|&above| matches!(doc.kind(above), Kind::ListItem { .. }));
+        item.is_some_and(|item| {
+            state.roles.is_empty() || !doc.ancestors(item).any(|above| state.roles.get(&above) == Some(&Role::Notes))
+        })
+    };
     for input in &state.selector_inputs {
         for class in input.classes.as_ref().map(StrTendril::as_ref).unwrap_or_default().split_ascii_whitespace() {
             kinds.entry(class).or_insert_with(|| doc.kind(input.node));

@@ -333,7 +333,7 @@ impl<'d> Writer<'d> {
         if let Some(style) = style.filter(|_| item.is_none() || own.is_some()) {
             if item.is_none() && (style.starts_with("ListBullet") || style.starts_with("ListNumber")) {
                 // It has the style of items, and is none.
-                properties.numbering.id = Some(0);
+                properties.numbering.id = Some(self.numberings.without_numbers());
             }
             // The one that paragraphs have anyway is not said.
             properties.style = Some(style).filter(|style| *style != "Normal").map(|style| self.style(style));

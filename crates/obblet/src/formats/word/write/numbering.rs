@@ -32,6 +32,9 @@ const FORMATS: [(&str, Marker); 6] = [
     ("upperRoman", Marker::UpperRoman),
 ];
 
+/// The way of counting of lists without numbers.
+const NONE: &str = "none";
+
 /// The bullets of the levels, in turn.
 const BULLETS: [&str; 3] = ["\u{2022}", "\u{25E6}", "\u{25AA}"];
 
@@ -107,6 +110,19 @@ impl Numberings {
             self.of_source.insert(source, self.definitions.len());
             self.definitions.push(Definition { format: "decimal", before: String::new(), after: ".".to_owned(), levels });
         }
+    }
+
+    /// The number of a list without numbers, for what has the style of items and is none: no list at all, as the standard has it, is
+    /// an error to some programs.
+    pub(super) fn without_numbers(&mut self) -> i32 {
+        let none = Definition { format: NONE, before: String::new(), after: String::new(), levels: Default::default() };
+        let definition = *self.places.entry(none).or_insert_with_key(|none| {
+            self.definitions.push(none.clone());
+            self.instances.push(Instance { definition: self.definitions.len() - 1, level: 0, start: None });
+            self.definitions.len() - 1
+        });
+        let place = self.instances.iter().position(|instance| instance.definition == definition);
+        self.number(place.unwrap_or(0))
     }
 
     /// The number and the level of a list of the source whose numbers show those of other levels: within another one of the same
@@ -212,6 +228,10 @@ fn print_level(out: &mut Printer, index: usize, definition: &Definition, level: 
     out.value_of("w:start", 1).value("w:numFmt", own.map_or(definition.format, |(format, _)| format));
     if has_style && level < 5 {
         out.value("w:pStyle", &list_style(index == 1, level));
+    }
+    if definition.format == NONE {
+        out.value("w:suff", "nothing").value("w:lvlText", "").value("w:lvlJc", "left").close();
+        return;
     }
     if index == 0 {
         out.value("w:lvlText", BULLETS[usize::from(level) % BULLETS.len()]);
