@@ -61,6 +61,8 @@ Setext
 [ref]: https://greywick.example/ref
 "#;
 
+const ORG: &str = "#+TITLE: Plan\n* TODO Clean the well :pier:\nDEADLINE: <2031-03-05 Wed>\nAt low water, when nobody needs the staff, and the tables say that it stays low for long enough to reach the floor of the well.\n";
+
 const HTML: &str = r##"<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>Old</title><style>.red { color: red } .big { font-size: 30px }</style></head><body>
 <nav><a href="/">Home</a></nav><main>
 <h2 class="MsoTitle" id="top">HEADING IN <b>CAPITALS</b></h2><h4>Nested</h4><p style="font-size:24pt"><b>Large and bold</b></p>
@@ -132,8 +134,9 @@ fn values_of(key: &str, files: &Path) -> Vec<String> {
     let of = |values: &[&str]| values.iter().map(|value| (*value).to_owned()).collect();
     let mut values: Vec<String> = match key {
         "html.indent" => of(&["0", "1", "8"]),
+        "org.select" => of(&["pier", "nowhere"]),
         "html.encoding" | "text.encoding" | "table.encoding" => of(&["utf-16le", "windows-1251"]),
-        "html.width" | "markdown.width" | "text.width" => of(&["0", "1", "30"]),
+        "html.width" | "markdown.width" | "text.width" | "org.width" => of(&["0", "1", "30"]),
         "images.folder" => of(&["pictures", "a/b"]),
         "page.title" | "page.description" | "page.author" => of(&["<\"Tides\" & more>"]),
         "page.language" => of(&["cy", "ar"]),
@@ -188,7 +191,7 @@ fn beside(key: &str) -> &'static [&'static str] {
 fn all_outputs(profile: &Profile, base: &str, sources: &[(Format, Vec<u8>)]) -> Vec<(String, String, String)> {
     let mut outputs = Vec::new();
     for (reads, source) in sources {
-        for writes in [Format::Html, Format::Markdown, Format::Text, Format::Word] {
+        for writes in [Format::Html, Format::Markdown, Format::Text, Format::Word, Format::Org] {
             let name = format!("{base} {} to {}", reads.name(), writes.name());
             let Ok(done) = convert(source, *reads, writes, profile) else {
                 outputs.push((name, "refused".to_owned(), String::new()));
@@ -213,6 +216,7 @@ fn every_setting_does_something_and_keeps_fragments_valid() {
         (Format::Html, HTML.as_bytes().to_vec()),
         (Format::Html, b"<section><h1>Log</h1><p>All quiet.</p></section>".to_vec()),
         (Format::Text, TEXT.as_bytes().to_vec()),
+        (Format::Org, ORG.as_bytes().to_vec()),
         (Format::Word, word()),
         (Format::Table, b"Tag;Hoch,wasser|M\xFCnde\tH\xF6he\nMo;6,12|4\t5\n".to_vec()),
     ];

@@ -72,6 +72,7 @@ macro_rules! formats {
 formats! {
     markdown => Markdown, "CommonMark with GitHub's extensions.";
     html => Html, "HTML, as a page or as a fragment.";
+    org => Org, "Org: outlines, notes and plans.";
     text => Text, "Text without markup.";
     #[cfg(feature = "word")]
     word => Word, "Packages of word processors.";

@@ -1,17 +1,17 @@
-//! From bytes to text: encoding, line endings, characters that Markdown replaces (CommonMark, sections 2.1 and 2.3).
+//! From bytes to text: encoding, line endings, characters that are replaced (as CommonMark has it, sections 2.1 and 2.3).
 
 use crate::document::{Document, Finding};
 use std::borrow::Cow;
 
 /// What was wrong with the bytes.
 #[derive(Clone, Copy, Debug, Default)]
-pub(super) struct Broken {
+pub(crate) struct Broken {
     /// Offset in the text of the first piece that is no UTF-8, and how many pieces there are.
     invalid: Option<(usize, usize)>,
 }
 
 /// Text whose lines all end in `\n`, without byte order mark and null characters.
-pub(super) fn decode(bytes: &[u8]) -> (Cow<'_, str>, Broken) {
+pub(crate) fn decode(bytes: &[u8]) -> (Cow<'_, str>, Broken) {
     let bytes = bytes.strip_prefix(b"\xEF\xBB\xBF").unwrap_or(bytes);
     let mut broken = Broken::default();
     let text = match simdutf8::basic::from_utf8(bytes) {
@@ -53,7 +53,7 @@ fn replace_invalid(bytes: &[u8], broken: &mut Broken) -> String {
 }
 
 /// Reports what was wrong with the bytes.
-pub(super) fn report(doc: &mut Document, broken: Broken) {
+pub(crate) fn report(doc: &mut Document, broken: Broken) {
     if let Some((first, count)) = broken.invalid {
         let place = doc.source.place(doc.pool(), first as u32);
         doc.push_finding(

@@ -1,0 +1,16 @@
+//! Org: outlines, notes, plans and papers, as the published syntax defines them (Org Syntax, 2026).
+//!
+//! Where the format differs from the model: headings carry keywords, priorities, tags, dates and properties; files hold their own
+//! settings, which win over those of a profile; what is below a heading may be excluded from what is written; blocks of code may
+//! have made what stands below them; links lead to headings by their words. The reader resolves links, macros and notes, and
+//! leaves out what the file itself excludes, with a finding.
+
+mod descriptor;
+mod read;
+mod settings;
+mod write;
+
+pub(in crate::formats) use descriptor::DESCRIPTOR;
+pub use read::read;
+pub use settings::Settings;
+pub use write::write;

@@ -1,0 +1,336 @@
+//! The outline: headings with all that they carry, and what of it is written (Org syntax, "Headings" and "Sections").
+
+use super::Reader;
+use super::blocks::Job;
+use super::inlines::date_at;
+use super::lines::{Begins, Line, stars};
+use super::options::Shows;
+use crate::document::{HintRole, Kind, NodeId, TextLevel};
+
+/// The parts of the line of a heading.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub(super) struct Headline<'s> {
+    pub(super) level: usize,
+    /// The word that says how far it is, and whether that is done.
+    pub(super) state: Option<(&'s str, bool)>,
+    pub(super) priority: Option<&'s str>,
+    pub(super) is_comment: bool,
+    /// Where its words begin and end in the source.
+    pub(super) words: (usize, usize),
+    pub(super) tags: Vec<&'s str>,
+}
+
+impl<'s> Reader<'s> {
+    /// Takes the line of a heading apart.
+    pub(super) fn headline(&self, line: &Line) -> Headline<'s> {
+        let source = self.source;
+        let whole = &source[line.start..line.end];
+        let level = stars(whole);
+        let mut headline = Headline { level, ..Headline::default() };
+        let skip = |at: usize| at + source[at..line.end].len() - source[at..line.end].trim_start().len();
+        let mut at = skip(line.start + level);
+        let word = |at: usize| source[at..line.end].split([' ', '\t']).next().unwrap_or_default();
+        if let Some((_, done)) = self.options.states.iter().find(|(state, _)| state == word(at)) {
+            headline.state = Some((word(at), *done));
+            at = skip(at + word(at).len());
+        }
+        let rest = &source[at..line.end];
+        if let Some(priority) = rest.strip_prefix("[#").and_then(|rest| rest.split_once(']')).map(|(priority, _)| priority)
+            && (1..=2).contains(&priority.len())
+            && priority.bytes().all(|byte| byte.is_ascii_alphanumeric())
+        {
+            headline.priority = Some(priority);
+            at = skip(at + priority.len() + 3);
+        }
+        if word(at) == "COMMENT" {
+            headline.is_comment = true;
+            at = skip(at + "COMMENT".len());
+        }
+        let words = &source[at..line.end];
+        let mut end = line.end;
+        let last = words.rsplit([' ', '\t']).next().unwrap_or_default();
+        let is_tags = last.len() > 2 && last.starts_with(':') && last.ends_with(':');
+        let is_tag = |c: char| c.is_alphanumeric() || matches!(c, '_' | '@' | '#' | '%' | ':');
+        if is_tags && last.chars().all(is_tag) {
+            headline.tags = last.split(':').filter(|tag| !tag.is_empty()).collect();
+            end = at + words[..words.len() - last.len()].trim_end().len();
+        }
+        headline.words = (at, end.max(at));
+        headline
+    }
+
+    /// Reads the outline: what is before the first heading, then each heading with what is below it.
+    pub(super) fn outline(&mut self) {
+        let count = self.lines.all.len();
+        let headings: Vec<usize> = (0..count).filter(|&number| self.lines.all[number].begins == Begins::Heading).collect();
+        let is_written = self.written_headings(&headings);
+        let first = headings.first().copied().unwrap_or(count);
+        let root = self.doc.root();
+        if is_written.0 {
+            self.run(Job::blocks(0, first, root));
+        }
+        let lowered = self.put_title();
+        for (index, (&number, written)) in headings.iter().zip(&is_written.1).enumerate() {
+            let end = headings.get(index + 1).copied().unwrap_or(count);
+            match written {
+                Written::Whole => self.section(number, end, lowered),
+                Written::Heading => {
+                    self.section(number, number + 1, lowered);
+                    self.exclude(number + 1, end);
+                }
+                Written::Not => self.exclude(number, end),
+            }
+        }
+    }
+
+    /// Which headings are written, and whether what is before the first one is.
+    fn written_headings(&mut self, headings: &[usize]) -> (bool, Vec<Written>) {
+        let all: Vec<Headline<'s>> = headings.iter().map(|&number| self.headline(&self.lines.all[number])).collect();
+        let has =
+            |headline: &Headline<'_>, tags: &[String]| headline.tags.iter().any(|tag| tags.iter().any(|known| known == tag));
+        let mut written = vec![Written::Whole; all.len()];
+        // A part that is asked for, or parts with a tag that selects.
+        let wanted = self.settings.select.trim().to_owned();
+        let is_wanted = |headline: &Headline<'_>| {
+            let words = &self.source[headline.words.0..headline.words.1];
+            words == wanted || headline.tags.contains(&wanted.trim_matches(':'))
+        };
+        let selects: Vec<bool> = if wanted.is_empty() {
+            all.iter().map(|headline| has(headline, &self.options.select)).collect()
+        } else {
+            all.iter().map(is_wanted).collect()
+        };
+        let is_selected = selects.contains(&true);
+        if !wanted.is_empty() && !is_selected {
+            let finding = crate::document::Finding::lost("org.select", format!("no heading and no tag is {wanted}"));
+            self.doc.push_finding(finding.hint("set org.select to the words of a heading, or to a tag"));
+        }
+        if is_selected || !wanted.is_empty() {
+            mark_selected(&all, &selects, wanted.is_empty(), &mut written);
+        }
+        // Below a heading that is left out, all is.
+        let mut out: Option<(usize, Written)> = None;
+        for (headline, written) in all.iter().zip(&mut written) {
+            if let Some((level, what)) = out {
+                if headline.level > level {
+                    *written = Written::Not;
+                    continue;
+                }
+                let _: Written = what;
+                out = None;
+            }
+            if headline.is_comment || has(headline, &self.options.exclude) {
+                *written = Written::Not;
+                out = Some((headline.level, Written::Not));
+            } else if headline.tags.contains(&"ARCHIVE") {
+                *written = Written::Heading;
+                out = Some((headline.level, Written::Heading));
+            }
+        }
+        (!is_selected && wanted.is_empty(), written)
+    }
+
+    /// The title of the file stands above its headings, which go down a level for it.
+    fn put_title(&mut self) -> usize {
+        if !self.options.shows.contains(Shows::TITLE) || !self.settings.select.is_empty() {
+            return 0;
+        }
+        let Some(title) = self.options.value("title") else { return 0 };
+        let title = title.split_whitespace().collect::<Vec<_>>().join(" ");
+        let heading = self.doc.create(Kind::Heading(1));
+        match self.doc.node(self.doc.root()).first_child() {
+            Some(first) => self.doc.move_before(first, heading),
+            None => self.doc.move_into(self.doc.root(), heading),
+        }
+        self.interned(heading, &title, 0);
+        self.doc.layout_hints.at(heading).part = HintRole::Title { lowered: 1 };
+        if let Some(subtitle) = self.options.value("subtitle") {
+            let paragraph = self.doc.create(Kind::Paragraph);
+            self.doc.move_after(heading, paragraph);
+            self.interned(paragraph, &subtitle, 0);
+        }
+        1
+    }
+
+    /// Reads text that is no piece of the source.
+    pub(super) fn interned(&mut self, node: NodeId, text: &str, place: u32) {
+        let expanded = self.expand(text, place);
+        let text = expanded.as_deref().unwrap_or(text);
+        let base = self.doc.intern(text).start as usize;
+        self.inlines(node, text, base, Some(place));
+    }
+
+    /// Lines that the file leaves out itself.
+    pub(super) fn exclude(&mut self, from: usize, to: usize) {
+        for number in from..to {
+            let line = self.lines.all[number];
+            if line.begins != Begins::Blank {
+                self.tallies.excluded.add(line.start as u32, &self.source[line.text..line.end]);
+            }
+        }
+    }
+
+    /// Reads a heading and what is below it.
+    fn section(&mut self, number: usize, end: usize, lowered: usize) {
+        let line = self.lines.all[number];
+        let headline = self.headline(&line);
+        let root = self.doc.root();
+        let words = &self.source[headline.words.0..headline.words.1];
+        let first = (number + 1..end).find(|&at| self.lines.all[at].begins != Begins::Blank);
+        let is_of_notes =
+            words.eq_ignore_ascii_case("footnotes") && first.is_some_and(|first| self.lines.all[first].begins == Begins::Note);
+        let mut at = number + 1;
+        if !is_of_notes {
+            let level = (headline.level + lowered).min(6) as u8;
+            let heading = self.doc.append_at(root, Kind::Heading(level), line.start as u32);
+            self.heading_words(heading, &headline);
+            self.doc.set_end(heading, line.end as u32);
+            self.headings.entry(normal(words)).or_insert(heading);
+            at = self.below_heading(heading, at, end);
+        }
+        self.run(Job::blocks(at, end, root));
+    }
+
+    /// The words of a heading, with what it carries beside them.
+    fn heading_words(&mut self, heading: NodeId, headline: &Headline<'_>) {
+        let place = self.doc.node(heading).offset();
+        if let Some((state, done)) = headline.state.filter(|_| self.options.shows.contains(Shows::KEYWORDS)) {
+            self.marked(heading, state, if done { "keyword-done" } else { "keyword-open" });
+            self.space(heading);
+        }
+        if let Some(priority) = headline.priority.filter(|_| self.options.shows.contains(Shows::PRIORITIES)) {
+            self.marked(heading, &format!("[{priority}]"), "priority");
+            self.space(heading);
+        }
+        let (start, end) = headline.words;
+        self.source_text(heading, start, end, place);
+        if !headline.tags.is_empty() && self.options.shows.contains(Shows::TAGS) {
+            for tag in &headline.tags {
+                self.space(heading);
+                self.marked(heading, tag, "tag");
+            }
+        }
+    }
+
+    fn space(&mut self, node: NodeId) {
+        if self.doc.node(node).first_child().is_some() {
+            let space = self.doc.intern(" ");
+            let place = self.doc.node(node).offset();
+            self.doc.append_joined(node, space, place);
+        }
+    }
+
+    fn marked(&mut self, node: NodeId, text: &str, class: &str) {
+        let place = self.doc.node(node).offset();
+        let span = self.doc.append_at(node, Kind::Span, place);
+        self.doc.append_text(span, text);
+        let class = self.doc.intern(class);
+        self.doc.attributes_mut(span).classes.push(class);
+    }
+
+    /// Reads a piece of the source, with its macros.
+    pub(super) fn source_text(&mut self, node: NodeId, start: usize, end: usize, place: u32) {
+        let text = &self.source[start..end];
+        match self.expand(text, place) {
+            Some(expanded) => {
+                let base = self.doc.intern(&expanded).start as usize;
+                self.inlines(node, &expanded, base, Some(place));
+            }
+            None => self.inlines(node, text, start, None),
+        }
+    }
+
+    /// Reads dates and properties below a heading. Returns the line behind them.
+    fn below_heading(&mut self, heading: NodeId, mut at: usize, end: usize) -> usize {
+        if let Some(line) = self.lines.get(at).copied().filter(|line| at < end && is_planning(&self.source[line.text..line.end]))
+        {
+            if self.options.shows.contains(Shows::PLANNING) {
+                let root = self.doc.root();
+                let paragraph = self.doc.append_at(root, Kind::Paragraph, line.start as u32);
+                let small = self.doc.append_at(paragraph, Kind::TextLevel(TextLevel::Small), line.start as u32);
+                self.inlines(small, &self.source[line.text..line.end], line.text, None);
+                self.doc.set_end(paragraph, line.end as u32);
+            }
+            at += 1;
+        }
+        if let Some(line) = self.lines.get(at).copied()
+            && at < end
+            && self.source[line.text..line.end].eq_ignore_ascii_case(":properties:")
+            && line.until > at
+            && line.until < end
+        {
+            for number in at + 1..line.until {
+                let line = self.lines.all[number];
+                self.property(heading, &self.source[line.text..line.end]);
+            }
+            at = line.until + 1;
+        }
+        at
+    }
+
+    fn property(&mut self, heading: NodeId, words: &str) {
+        let Some((key, value)) = words.strip_prefix(':').and_then(|words| words.split_once(':')) else { return };
+        let value = value.trim();
+        match key.to_ascii_lowercase().as_str() {
+            "custom_id" if !value.is_empty() => {
+                let id = self.doc.intern(value);
+                self.doc.attributes_mut(heading).id = Some(id);
+                self.custom_ids.insert(value.to_owned());
+            }
+            "id" if !value.is_empty() => {
+                self.ids.entry(value.to_owned()).or_insert(heading);
+            }
+            _ => {}
+        }
+    }
+}
+
+/// What is written of a heading.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Written {
+    Whole,
+    /// The heading, and nothing below it.
+    Heading,
+    Not,
+}
+
+/// Marks what is written of a file of which parts are selected: those, and the headings above them where that is usual.
+fn mark_selected(all: &[Headline<'_>], selects: &[bool], with_parents: bool, written: &mut [Written]) {
+    let mut inside: Option<usize> = None;
+    let mut parents: Vec<usize> = Vec::new();
+    written.fill(Written::Not);
+    for (index, headline) in all.iter().enumerate() {
+        inside = inside.filter(|level| headline.level > *level);
+        parents.retain(|parent| all[*parent].level < headline.level);
+        if inside.is_none() && selects[index] {
+            inside = Some(headline.level);
+            if with_parents {
+                for parent in &parents {
+                    if written[*parent] == Written::Not {
+                        written[*parent] = Written::Heading;
+                    }
+                }
+            }
+        }
+        if inside.is_some() {
+            written[index] = Written::Whole;
+        }
+        parents.push(index);
+    }
+}
+
+/// Words of headings as links write them: without counts of what is done, in small letters, with single spaces.
+pub(super) fn normal(words: &str) -> String {
+    let is_count = |word: &&str| !(word.starts_with('[') && word.ends_with([']']) && word.contains(['/', '%']));
+    words.split_whitespace().filter(is_count).collect::<Vec<_>>().join(" ").to_lowercase()
+}
+
+/// Whether a line says when something is to be done.
+pub(super) fn is_planning(words: &str) -> bool {
+    ["SCHEDULED:", "DEADLINE:", "CLOSED:"].iter().any(|word| {
+        words.strip_prefix(word).is_some_and(|rest| {
+            let rest = rest.trim_start();
+            rest.starts_with("<%%") || date_at(rest, b'>').or_else(|| date_at(rest, b']')).is_some()
+        })
+    })
+}

@@ -1,0 +1,119 @@
+//! Reading Org: the lines of the file are told apart first ([`lines`]), with its own settings ([`options`]); then its headings
+//! and what is below each become nodes, with an own stack of what is open; links are resolved last.
+
+mod blocks;
+mod code;
+mod entities;
+mod headings;
+mod inlines;
+mod keywords;
+mod lines;
+mod lists;
+mod macros;
+mod notes;
+mod options;
+mod report;
+mod resolve;
+mod tables;
+
+use super::Settings;
+use crate::document::{Document, NodeId, NoteId, SourceMap, Text};
+use crate::fast_hash::{HashMap, HashSet};
+use crate::utf8_source;
+use inlines::Target;
+use lines::Lines;
+use options::{Options, Shows};
+
+/// Reads an Org document. Any bytes are Org; what is doubtful about them is in the findings.
+///
+/// ```
+/// use obblet::document::Kind;
+/// use obblet::formats::org;
+///
+/// let doc = org::read(b"* TODO Clean the well\nAt /low/ water.\n", &org::Settings::default());
+/// let first = doc.children(doc.root()).next().unwrap();
+/// assert_eq!(doc.kind(first), Kind::Heading(1));
+/// assert_eq!(doc.plain_text(first), "TODO Clean the well");
+/// ```
+#[must_use]
+pub fn read(bytes: &[u8], settings: &Settings) -> Document {
+    let (source, broken) = utf8_source::decode(bytes);
+    let mut pool = String::with_capacity(source.len() + source.len() / 8 + 64);
+    pool.push_str(&source);
+    let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
+    doc.source = SourceMap::of_text(source.len()).read_from(bytes, &source);
+    utf8_source::report(&mut doc, broken);
+    let lines = Lines::of(&source);
+    let mut options = Options::read(&source, &lines);
+    options.shows.set(Shows::PLANNING, options.shows.contains(Shows::PLANNING) || settings.planning);
+    let mut reader = Reader::new(&source, doc, lines, options, settings);
+    reader.metadata();
+    reader.outline();
+    reader.finish()
+}
+
+/// Reads one file.
+struct Reader<'s> {
+    source: &'s str,
+    doc: Document,
+    lines: Lines,
+    options: Options,
+    settings: &'s Settings,
+    /// Parts of the source that are to be read, the next one last.
+    jobs: Vec<blocks::Job>,
+    /// Notes by their labels, and whether each is defined.
+    notes: HashMap<String, (NoteId, bool)>,
+    /// Notes that are defined where they are mentioned, and how deep in others.
+    definitions: Vec<(NoteId, Text, u32, usize)>,
+    note_depth: usize,
+    /// Links that lead to what has a name, once all names are known.
+    links: Vec<(NodeId, Target)>,
+    /// What has a name, by that in small letters; headings by their words and by their property `ID`.
+    names: HashMap<String, NodeId>,
+    headings: HashMap<String, NodeId>,
+    ids: HashMap<String, NodeId>,
+    custom_ids: HashSet<String>,
+    code_labels: HashMap<String, NodeId>,
+    lists: Vec<NodeId>,
+    /// How often each macro that counts was used.
+    counters: HashMap<String, i64>,
+    /// How many bytes macros came to.
+    expanded: usize,
+    tallies: report::Tallies,
+}
+
+impl<'s> Reader<'s> {
+    fn new(source: &'s str, doc: Document, lines: Lines, options: Options, settings: &'s Settings) -> Self {
+        Self {
+            source,
+            doc,
+            lines,
+            options,
+            settings,
+            jobs: Vec::new(),
+            notes: HashMap::default(),
+            definitions: Vec::new(),
+            note_depth: 0,
+            links: Vec::new(),
+            names: HashMap::default(),
+            headings: HashMap::default(),
+            ids: HashMap::default(),
+            custom_ids: HashSet::default(),
+            code_labels: HashMap::default(),
+            lists: Vec::new(),
+            counters: HashMap::default(),
+            expanded: 0,
+            tallies: report::Tallies::default(),
+        }
+    }
+
+    fn finish(mut self) -> Document {
+        self.define_in_line();
+        self.resolve_links();
+        self.loosen_lists();
+        self.drop_undefined_notes();
+        self.report();
+        self.doc.order_spans();
+        self.doc
+    }
+}

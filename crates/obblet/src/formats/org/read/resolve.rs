@@ -1,0 +1,72 @@
+//! Links to what has a name, once all names are known (Org syntax, "Links": internal links).
+
+use super::Reader;
+use super::headings::normal;
+use super::inlines::Target;
+use crate::document::{Kind, NodeId};
+use crate::fast_hash::HashMap;
+
+impl Reader<'_> {
+    /// Links lead to the ids of what they name; those that lead nowhere become text.
+    pub(super) fn resolve_links(&mut self) {
+        let mut slugs: HashMap<String, u32> = HashMap::default();
+        for (link, target) in std::mem::take(&mut self.links) {
+            let by_name = |reader: &Self, name: &str| {
+                reader.names.get(&name.to_lowercase()).or_else(|| reader.headings.get(&normal(name))).copied()
+            };
+            let (node, words) = match &target {
+                Target::Heading(words) => (self.headings.get(&normal(words)).copied(), words),
+                Target::Id(id) => (self.ids.get(id).copied(), id),
+                Target::Code(label) => (self.code_labels.get(label).copied(), label),
+                Target::Name(name) => (by_name(self, name), name),
+                Target::Place(id) => {
+                    // What it leads to is shown, where it is there.
+                    if !self.custom_ids.contains(id) {
+                        self.tallies.missing_targets.add(self.doc.node(link).offset(), id);
+                        let text = self.doc.intern(id);
+                        let place = self.doc.node(link).offset();
+                        self.doc.append_at(link, Kind::Text(text), place);
+                        self.doc.unwrap(link);
+                    }
+                    continue;
+                }
+                Target::Address(_) | Target::Program => continue,
+            };
+            match node {
+                Some(node) => {
+                    let id = self.id_of(node, &mut slugs);
+                    let href = self.doc.intern(&format!("#{id}"));
+                    self.doc.set_kind(link, Kind::Link { href });
+                }
+                // A file beside this one may be what is meant.
+                None if matches!(target, Target::Name(_)) && is_file(words) => {
+                    let href = self.doc.intern(words);
+                    self.doc.set_kind(link, Kind::Link { href });
+                }
+                None => {
+                    let place = self.doc.node(link).offset();
+                    self.tallies.missing_targets.add(place, words);
+                    self.doc.unwrap(link);
+                }
+            }
+        }
+    }
+
+    /// The id of a node; one of its words, where it has none.
+    fn id_of(&mut self, node: NodeId, slugs: &mut HashMap<String, u32>) -> String {
+        if let Some(id) = self.doc.attributes(node).id {
+            return self.doc.text(id).to_owned();
+        }
+        let id = crate::slug::unique(&self.doc.plain_text(node), slugs);
+        let text = self.doc.intern(&id);
+        self.doc.attributes_mut(node).id = Some(text);
+        id
+    }
+}
+
+fn is_file(words: &str) -> bool {
+    words.contains('/')
+        || words
+            .rsplit_once('.')
+            .is_some_and(|(name, extension)| !name.is_empty() && extension.len() <= 5 && !words.contains(' '))
+}

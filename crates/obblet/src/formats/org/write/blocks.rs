@@ -1,0 +1,556 @@
+//! Blocks: what stands between them, and how each begins and ends.
+
+use super::Writer;
+use super::escape::{NOTHING, line_start};
+use crate::document::{DivisionKind, Kind, ListKind, Markup, NodeId, Step, Text};
+use crate::indent_writer::wrap;
+
+/// What was written last, as far as it matters to the next block.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) enum Shape {
+    #[default]
+    Nothing,
+    /// Keywords at the top of the file.
+    Keywords,
+    Block,
+    Text,
+    List,
+}
+
+/// Something that blocks stand in.
+#[derive(Debug, Default)]
+pub(super) struct Frame {
+    /// Whether blocks follow each other without empty lines.
+    tight: bool,
+    pub(super) last: Shape,
+    /// For a list: what its items begin with.
+    number: i64,
+    ordered: bool,
+}
+
+impl<'d> Writer<'d> {
+    pub(super) fn frame(&mut self) -> &mut Frame {
+        if self.frames.is_empty() {
+            self.frames.push(Frame::default());
+        }
+        let last = self.frames.len() - 1;
+        &mut self.frames[last]
+    }
+
+    /// What stands between a block and the one before it.
+    fn begin(&mut self, shape: Shape) {
+        let frame = self.frame();
+        let before = std::mem::replace(&mut frame.last, shape);
+        let tight = frame.tight;
+        if before == Shape::List && shape == Shape::List {
+            // Two lists one behind the other would be one.
+            self.out.line("# end of the list");
+        } else if before != Shape::Nothing && (!tight || (before == Shape::Text && shape == Shape::Text)) {
+            self.out.line("");
+        }
+    }
+
+    /// Writes the blocks below a node.
+    pub(super) fn tree(&mut self, top: NodeId) {
+        let doc = self.doc;
+        let mut at = doc.node(top).first_child();
+        while let Some(id) = at {
+            let last = self.enter(id);
+            if last == id
+                && self.goes_in(id)
+                && let Some(child) = doc.node(id).first_child()
+            {
+                at = Some(child);
+                continue;
+            }
+            if last == id && self.goes_in(id) {
+                self.leave(id);
+            }
+            let mut behind = last;
+            loop {
+                if let Some(next) = doc.node(behind).next() {
+                    at = Some(next);
+                    break;
+                }
+                match doc.node(behind).parent().filter(|&parent| parent != top) {
+                    Some(parent) => {
+                        self.leave(parent);
+                        behind = parent;
+                    }
+                    None => {
+                        at = None;
+                        break;
+                    }
+                }
+            }
+            if at == Some(id) {
+                break;
+            }
+        }
+    }
+
+    /// Whether what is below a block is written in turn.
+    fn goes_in(&self, id: NodeId) -> bool {
+        match self.doc.kind(id) {
+            Kind::BlockQuote | Kind::List(_) | Kind::ListItem { .. } | Kind::TermList | Kind::TermDescription => true,
+            Kind::Division(_) | Kind::Details { .. } => true,
+            Kind::Figure => !self.is_picture(id),
+            _ => false,
+        }
+    }
+
+    /// Comes to a block. Returns the last node that was written with it.
+    fn enter(&mut self, id: NodeId) -> NodeId {
+        let doc = self.doc;
+        let kind = doc.kind(id);
+        if !kind.is_inline() && doc.node(id).has_attributes() {
+            let attributes = doc.attributes(id);
+            let language = attributes.language.map(|language| doc.text(language));
+            if language.is_some_and(|language| Some(language) != doc.metadata.language.as_deref())
+                || attributes.direction.is_some()
+            {
+                self.unsaid("languages and directions of blocks", id);
+            }
+        }
+        if kind.is_inline() {
+            let mut last = id;
+            while let Some(next) = doc.node(last).next().filter(|&next| doc.kind(next).is_inline()) {
+                last = next;
+            }
+            self.paragraph(id, last);
+            return last;
+        }
+        match kind {
+            Kind::Heading(level) => self.heading(id, level),
+            Kind::Paragraph if self.is_subtitle(id) => {}
+            Kind::Paragraph => {
+                if let (Some(first), Some(last)) = (doc.node(id).first_child(), doc.node(id).last_child()) {
+                    self.attributes_of_picture(id, first);
+                    self.paragraph(first, last);
+                }
+            }
+            Kind::BlockQuote => self.begin_holder(id, "quote"),
+            Kind::List(list) => self.begin_list(list),
+            Kind::TermList => {
+                self.begin(Shape::List);
+                self.frames.push(Frame { tight: true, ..Frame::default() });
+            }
+            Kind::ListItem { checked } => self.begin_item(id, checked),
+            Kind::Term => self.term(id),
+            Kind::TermDescription => self.begin_description(id),
+            Kind::CodeBlock { code, info } => self.code_block(doc.text(code), doc.text(info)),
+            Kind::Preformatted => {
+                self.unsaid("markup in preformatted text", id);
+                self.code_block(&doc.plain_text(id), "");
+            }
+            Kind::RawBlock { markup, raw } => self.raw_block(id, markup, raw),
+            Kind::ThematicBreak => {
+                self.begin(Shape::Block);
+                self.out.line("-----");
+            }
+            Kind::Table => self.table(id),
+            Kind::Figure if self.is_picture(id) => self.figure(id),
+            Kind::Division(_) | Kind::Details { .. } => {
+                if let Some(name) = self.name_of_block(id) {
+                    self.begin_holder(id, &name);
+                }
+            }
+            Kind::Summary => {
+                self.begin_block("summary");
+                if let (Some(first), Some(last)) = (doc.node(id).first_child(), doc.node(id).last_child()) {
+                    self.paragraph(first, last);
+                }
+                self.end_block("summary");
+            }
+            Kind::Caption => {
+                // Of what is no picture and no table.
+                if let (Some(first), Some(last)) = (doc.node(id).first_child(), doc.node(id).last_child()) {
+                    self.unsaid("captions of blocks", id);
+                    self.paragraph(first, last);
+                }
+            }
+            _ => {}
+        }
+        id
+    }
+
+    fn leave(&mut self, id: NodeId) {
+        match self.doc.kind(id) {
+            Kind::BlockQuote | Kind::Division(_) | Kind::Details { .. } => {
+                if let Some((_, name)) = self.open.pop_if(|(open, _)| *open == id) {
+                    self.end_block(&name);
+                }
+            }
+            Kind::List(_) | Kind::TermList => drop(self.frames.pop()),
+            Kind::ListItem { .. } | Kind::TermDescription => {
+                self.frames.pop();
+                self.out.pop();
+            }
+            _ => {}
+        }
+    }
+
+    /// A block that holds others. Within another of its name the end of one would be that of both.
+    fn begin_holder(&mut self, id: NodeId, name: &str) {
+        if self.open.iter().any(|(_, open)| open == name) {
+            return self.unsaid("blocks within others of their kind", id);
+        }
+        self.begin_block(name);
+        self.open.push((id, name.to_owned()));
+    }
+
+    fn begin_block(&mut self, name: &str) {
+        self.begin(Shape::Block);
+        self.out.line(&format!("#+begin_{name}"));
+        self.frames.push(Frame::default());
+    }
+
+    fn end_block(&mut self, name: &str) {
+        self.frames.pop();
+        self.out.line(&format!("#+end_{name}"));
+    }
+
+    /// The name of the block that a part of the document is, where it is more than its content.
+    fn name_of_block(&self, id: NodeId) -> Option<String> {
+        let division = match self.doc.kind(id) {
+            Kind::Division(division) => division,
+            Kind::Details { .. } => return Some("details".to_owned()),
+            _ => return None,
+        };
+        let name = match division {
+            DivisionKind::Callout(callout) => return Some(callout.word().to_lowercase()),
+            DivisionKind::Aside => "aside",
+            DivisionKind::Section => "section",
+            DivisionKind::Article => "article",
+            DivisionKind::Navigation => "nav",
+            DivisionKind::Header => "header",
+            DivisionKind::Footer => "footer",
+            DivisionKind::Plain | DivisionKind::Address => {
+                let class = self.doc.attributes(id).classes.first().map(|class| self.doc.text(*class))?;
+                let is_name = class.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'_'));
+                let is_free = !matches!(class, "src" | "example" | "export" | "comment" | "verse" | "quote");
+                return (is_name && is_free).then(|| class.to_owned());
+            }
+        };
+        Some(name.to_owned())
+    }
+
+    fn heading(&mut self, id: NodeId, level: u8) {
+        if self.title == Some(id) {
+            return;
+        }
+        let doc = self.doc;
+        let mut tags = Vec::new();
+        let has_class = |id: NodeId, class: &str| doc.attributes(id).classes.iter().any(|known| doc.text(*known) == class);
+        let children: Vec<NodeId> = doc.children(id).collect();
+        let mut last = children.len();
+        while let Some(&child) = last.checked_sub(1).and_then(|at| children.get(at)) {
+            let is_space = matches!(doc.kind(child), Kind::Text(text) if doc.text(text).trim().is_empty());
+            let is_tag = doc.kind(child) == Kind::Span && has_class(child, "tag");
+            if is_tag {
+                tags.insert(0, doc.plain_text(child));
+            }
+            if !is_tag && !is_space {
+                break;
+            }
+            last -= 1;
+        }
+        let words = match (children.first(), last.checked_sub(1).and_then(|at| children.get(at))) {
+            (Some(&first), Some(&last)) => self.text(first, last),
+            _ => String::new(),
+        };
+        if self.out.indentation() > 0 || !self.open.is_empty() {
+            // A heading ends whatever it stands in.
+            self.unsaid("headings within other blocks", id);
+            self.begin(Shape::Text);
+            let words = words.trim_matches(['*', ' ', '\n']);
+            return self.out.line(&if words.is_empty() { String::new() } else { format!("*{words}*") });
+        }
+        self.begin(Shape::Block);
+        let stars = "*".repeat(usize::from(level.saturating_sub(self.lowered).max(1)));
+        let words = words.split_ascii_whitespace().collect::<Vec<_>>().join(" ");
+        let tags = if tags.is_empty() { String::new() } else { format!(" :{}:", tags.join(":")) };
+        self.out.line(format!("{stars} {words}{tags}").trim_end());
+        if self.out.indentation() == 0
+            && let Some(name) = self.id_of_heading(id, &words)
+        {
+            self.out.line(":PROPERTIES:");
+            self.out.line(&format!(":CUSTOM_ID: {name}"));
+            self.out.line(":END:");
+        }
+    }
+
+    /// The id of a heading, where a link leads to it, or where it is not the one that its words give it anyway.
+    fn id_of_heading(&self, id: NodeId, words: &str) -> Option<&'d str> {
+        let name =
+            self.doc.attributes(id).id.map(|name| self.doc.text(name)).filter(|name| !name.contains(char::is_whitespace))?;
+        (self.linked.contains(name) || (name != crate::slug::of(&self.doc.plain_text(id)) && name != crate::slug::of(words)))
+            .then_some(name)
+    }
+
+    /// The id of a node, where a link leads to it.
+    pub(super) fn linked_id(&self, id: NodeId) -> Option<&'d str> {
+        let name = self.doc.attributes(id).id.map(|name| self.doc.text(name))?;
+        (self.linked.contains(name) && !name.contains(['<', '>', '\n'])).then_some(name)
+    }
+
+    /// Whether a paragraph is the subtitle, which stands at the top already.
+    fn is_subtitle(&self, id: NodeId) -> bool {
+        let words = |text: &str| text.split_ascii_whitespace().collect::<Vec<_>>().join(" ");
+        self.doc.node(id).previous().is_some_and(|before| self.title == Some(before))
+            && self.doc.metadata.subtitle.as_deref().is_some_and(|subtitle| words(subtitle) == words(&self.doc.plain_text(id)))
+    }
+
+    /// Text as lines, none of which begins something else.
+    fn paragraph(&mut self, first: NodeId, last: NodeId) {
+        if let Kind::Math(formula) = self.doc.kind(first)
+            && first == last
+            && self.doc.text(self.doc.formula(formula).source).starts_with("\\begin{")
+        {
+            self.begin(Shape::Block);
+            return self.out.lines(self.doc.text(self.doc.formula(formula).source));
+        }
+        let mut text = self.text(first, last);
+        if let Some(name) = self.doc.node(first).parent().and_then(|holder| self.linked_id(holder))
+            && !matches!(self.doc.node(first).parent().map(|holder| self.doc.kind(holder)), Some(Kind::Heading(_)))
+        {
+            text.insert_str(0, &format!("<<{name}>>"));
+        }
+        let text = text.trim_matches([' ', '\n']);
+        if text.is_empty() {
+            return;
+        }
+        self.begin(Shape::Text);
+        for line in self.filled(text) {
+            let line = line.trim_matches([' ', '\t']);
+            if line_start(line) {
+                self.out.line(&format!("{NOTHING}{line}"));
+            } else if !line.is_empty() {
+                self.out.line(line);
+            }
+        }
+    }
+
+    /// The lines of a text: as the source has them, or as long as they may be.
+    fn filled(&self, text: &str) -> Vec<String> {
+        let width = usize::from(self.settings.width);
+        if width == 0 {
+            return text.split('\n').map(str::to_owned).collect();
+        }
+        let width = width.saturating_sub(self.out.indentation()).max(20);
+        let mut lines: Vec<String> = Vec::new();
+        // What is broken by hand stays so.
+        for part in text.split_inclusive("\\\\\n") {
+            let breaks: Vec<usize> = part.match_indices([' ', '\n']).map(|(at, _)| at).collect();
+            for line in wrap(part, &breaks, |_| false, width) {
+                match lines.last_mut() {
+                    Some(before) if line_start(&line) && !before.ends_with("\\\\") => {
+                        before.push(' ');
+                        before.push_str(&line);
+                    }
+                    _ => lines.push(line),
+                }
+            }
+        }
+        lines
+    }
+
+    pub(super) fn begin_table(&mut self) {
+        self.begin(Shape::Block);
+    }
+
+    fn begin_list(&mut self, list: ListKind) {
+        self.begin(Shape::List);
+        self.frames.push(Frame { tight: list.tight, number: i64::from(list.start), ordered: list.ordered, last: Shape::Nothing });
+        if list.ordered && list.start != 1 {
+            // The first item says where the list begins.
+            self.frame().number = -i64::from(list.start) - 1;
+        }
+    }
+
+    fn begin_item(&mut self, id: NodeId, checked: Option<bool>) {
+        let frame = self.frame();
+        let is_first = frame.last == Shape::Nothing;
+        let (tight, ordered) = (frame.tight, frame.ordered);
+        let mut counter = String::new();
+        if frame.number < 0 {
+            frame.number = -(frame.number + 1);
+            counter = format!("[@{}] ", frame.number);
+        }
+        let number = frame.number;
+        frame.number += 1;
+        frame.last = Shape::Block;
+        if !is_first && !tight {
+            self.out.line("");
+        }
+        let bullet = if ordered { format!("{number}. ") } else { "- ".to_owned() };
+        let task = checked.map_or("", |done| if done { "[X] " } else { "[ ] " });
+        self.out.push(&format!("{bullet}{counter}{task}"), &" ".repeat(bullet.len()));
+        self.frames.push(Frame { tight, ..Frame::default() });
+        let first = self.doc.node(id).first_child().map(|first| self.doc.kind(first));
+        if first.is_none_or(|first| first != Kind::Paragraph && !first.is_inline()) {
+            self.out.line("");
+        }
+    }
+
+    /// A term, and the beginning of what describes it.
+    fn term(&mut self, id: NodeId) {
+        let words = self.line_below(id);
+        self.frame().last = Shape::Block;
+        let bullet = format!("- {} ::", if words.is_empty() { NOTHING } else { &words });
+        let described = self.doc.node(id).next().filter(|&next| self.doc.kind(next) == Kind::TermDescription);
+        let Some(described) = described else { return self.out.line(&bullet) };
+        let is_text = self.doc.node(described).first_child().is_some_and(|first| {
+            let kind = self.doc.kind(first);
+            kind == Kind::Paragraph || kind.is_inline()
+        });
+        if is_text {
+            self.out.push(&format!("{bullet} "), "  ");
+        } else {
+            self.out.push(&bullet, "  ");
+            self.out.line("");
+        }
+    }
+
+    /// A description: behind its term, or another one of it.
+    fn begin_description(&mut self, id: NodeId) {
+        let is_other = self.doc.node(id).previous().is_none_or(|before| self.doc.kind(before) != Kind::Term);
+        if is_other {
+            self.out.push("  ", "  ");
+        }
+        self.frames.push(Frame { last: if is_other { Shape::Block } else { Shape::Nothing }, ..Frame::default() });
+    }
+
+    pub(super) fn code_block(&mut self, code: &str, info: &str) {
+        self.begin(Shape::Block);
+        let language = info.split_ascii_whitespace().next().unwrap_or_default();
+        let lines = || code.lines().filter(|line| !line.trim().is_empty());
+        let is_set_in = lines().next().is_some() && lines().all(|line| line.starts_with([' ', '\t']));
+        let switch = if is_set_in { " -i" } else { "" };
+        let name = if language.is_empty() { "example" } else { "src" };
+        let space = if language.is_empty() { "" } else { " " };
+        self.out.line(&format!("#+begin_{name}{space}{language}{switch}"));
+        for line in code.strip_suffix('\n').unwrap_or(code).split('\n') {
+            let words = line.trim_start_matches([' ', '\t']).trim_start_matches(',');
+            if words.starts_with('*') || words.starts_with("#+") {
+                let indent = line.len() - line.trim_start_matches([' ', '\t']).len();
+                self.out.line(&format!("{},{}", &line[..indent], &line[indent..]));
+            } else {
+                self.out.line(line);
+            }
+        }
+        self.out.line(&format!("#+end_{name}"));
+    }
+
+    fn raw_block(&mut self, id: NodeId, markup: Markup, raw: Text) {
+        if markup != Markup::Html {
+            self.unsaid("raw markup", id);
+            return self.code_block(self.doc.text(raw), "");
+        }
+        self.begin(Shape::Block);
+        self.out.line("#+begin_export html");
+        self.out.lines(self.doc.text(raw));
+        self.out.line("#+end_export");
+    }
+
+    /// Whether a figure is a picture, in a link or not, with a caption or not.
+    fn is_picture(&self, id: NodeId) -> bool {
+        let doc = self.doc;
+        doc.children(id).all(|child| match doc.kind(child) {
+            Kind::Caption | Kind::Image { .. } => true,
+            Kind::Link { .. } | Kind::Paragraph => doc.children(child).all(|child| matches!(doc.kind(child), Kind::Image { .. })),
+            _ => false,
+        })
+    }
+
+    fn figure(&mut self, id: NodeId) {
+        let doc = self.doc;
+        let Some(content) = doc.children(id).find(|&child| doc.kind(child) != Kind::Caption) else { return };
+        self.caption_of(id);
+        let first =
+            if doc.kind(content) == Kind::Paragraph { doc.node(content).first_child().unwrap_or(content) } else { content };
+        self.attributes_of_picture(id, first);
+        let text = self.text(first, first);
+        self.begin(Shape::Block);
+        self.out.line(text.trim());
+    }
+
+    /// The caption of a figure or a table, as a keyword above it.
+    pub(super) fn caption_of(&mut self, id: NodeId) {
+        if let Some(name) = self.linked_id(id) {
+            self.keyword(&format!("#+NAME: {name}"));
+        }
+        let caption = self.doc.children(id).find(|&child| self.doc.kind(child) == Kind::Caption);
+        let Some(caption) = caption else { return };
+        let text = self.line_below(caption);
+        if !text.is_empty() {
+            self.keyword(&format!("#+CAPTION: {text}"));
+        }
+    }
+
+    /// A line that says something of the block below it.
+    fn keyword(&mut self, line: &str) {
+        self.begin(Shape::Block);
+        self.out.line(line);
+        self.frame().last = Shape::Nothing;
+    }
+
+    /// What is known of an image that stands alone, as a keyword above it.
+    fn attributes_of_picture(&mut self, holder: NodeId, first: NodeId) {
+        let doc = self.doc;
+        let image = match doc.kind(first) {
+            Kind::Link { .. } => doc.node(first).first_child().unwrap_or(first),
+            _ => first,
+        };
+        let Kind::Image { alt, .. } = doc.kind(image) else { return };
+        if doc.node(first).next().is_some() && doc.kind(holder) == Kind::Paragraph {
+            return;
+        }
+        let mut parts = Vec::new();
+        let alt = doc.text(alt).split_ascii_whitespace().collect::<Vec<_>>().join(" ");
+        if !alt.is_empty() && !alt.split_ascii_whitespace().any(|word| word.starts_with(':')) {
+            parts.push(format!(":alt {alt}"));
+        }
+        if let Some(title) = doc.attributes(image).title.map(|title| doc.text(title)) {
+            parts.push(format!(":title {}", title.split_ascii_whitespace().collect::<Vec<_>>().join(" ")));
+        }
+        for (name, value) in &doc.attributes(image).other {
+            if matches!(doc.text(*name), "width" | "height") {
+                parts.push(format!(":{} {}", doc.text(*name), doc.text(*value)));
+            }
+        }
+        if !parts.is_empty() {
+            self.keyword(&format!("#+ATTR_HTML: {}", parts.join(" ")));
+        }
+    }
+
+    /// Writes the notes that the text mentions, and those that they mention.
+    pub(super) fn notes(&mut self) {
+        let mut at = 0;
+        while let Some(&body) = self.noted.get(at) {
+            if at == 0 {
+                self.begin(Shape::Block);
+                self.out.line("* Footnotes");
+            }
+            at += 1;
+            self.out.line("");
+            let label = self.label(body);
+            self.out.push(&format!("[fn:{label}] "), "");
+            self.frames.push(Frame::default());
+            let first = self.doc.node(body).first_child().map(|first| self.doc.kind(first));
+            if first.is_none_or(|first| first != Kind::Paragraph && !first.is_inline()) {
+                self.out.line("");
+            }
+            self.tree(body);
+            self.frames.pop();
+            self.out.pop();
+        }
+        let doc = self.doc;
+        let is_any = |note: NodeId| doc.walk(note).any(|step| matches!(step, Step::Enter(id) if doc.kind(id).is_leaf()));
+        let others = doc.notes.iter().map(|note| note.body).filter(|body| !self.labels.contains_key(body));
+        let others: Vec<NodeId> = others.filter(|&body| is_any(body)).collect();
+        for body in others {
+            self.unsaid("notes that nothing mentions", body);
+        }
+    }
+}
