@@ -3,13 +3,15 @@
 
 mod support;
 
-use obblet::document::{Kind, NodeId, Step, Weight};
+use obblet::compare::{Category, compare};
+use obblet::document::{Kind, Step, Weight};
 use obblet::formats::{html, org};
-use obblet::{Converted, Format};
+use obblet::profile::Profile;
+use obblet::{Context, Converted, Format};
 use proptest::prelude::*;
 use support::convert::convert;
 use support::linear::grows_linearly;
-use support::validity;
+use support::{trees, validity};
 
 fn with(source: &str, reads: Format, writes: Format, settings: &[&str]) -> Converted {
     convert(source, reads, writes, &[settings, &["html.compact=true", "clean.join-lines=false"]].concat())
@@ -201,7 +203,7 @@ const PIECES: [&str; 44] = [
 
 proptest! {
     #[test]
-    fn any_text_is_valid_html_and_comes_back(pieces in prop::collection::vec(0..PIECES.len(), 0..60)) {
+    fn any_text_is_valid_html_there_and_back(pieces in prop::collection::vec(0..PIECES.len(), 0..60)) {
         let source: String = pieces.into_iter().map(|piece| PIECES[piece]).collect();
         let doc = org::read(source.as_bytes(), &org::Settings::default());
         let page = html::write(&doc, &html::Options::default()).html;
@@ -215,15 +217,11 @@ proptest! {
                 at = span.end;
             }
         }
-        let words = |id: NodeId, doc: &obblet::document::Document| -> String {
-            doc.walk(id).filter_map(|step| match step {
-                Step::Enter(id) if matches!(doc.kind(id), Kind::Text(_) | Kind::Code(_)) => Some(doc.plain_text(id)),
-                _ => None,
-            }).collect::<String>().chars().filter(|c| c.is_alphanumeric()).collect()
-        };
+        // What is written of it can be read, and is valid as well.
         let written = org::write(&doc, &org::Settings::default());
         let again = org::read(&written.bytes, &org::Settings::default());
-        prop_assert_eq!(words(doc.root(), &doc), words(again.root(), &again), "{}\n---\n{}", source, String::from_utf8_lossy(&written.bytes));
+        let faults = validity::faults(&html::write(&again, &html::Options::default()).html);
+        prop_assert!(faults.is_empty(), "{:#?}\n{}", faults, String::from_utf8_lossy(&written.bytes));
     }
 }
 
@@ -264,4 +262,86 @@ fn shapes_that_would_take_careless_readers_long_take_linear_time() {
     let failed: Vec<String> =
         shapes.iter().filter_map(|(name, shape)| grows_linearly(name, 4000, |n| shape(n).into_bytes(), run).err()).collect();
     assert_eq!(failed, [""; 0]);
+}
+
+/// Documents of the demo that a reader of text, HTML or packages reads, as their writers left them.
+fn demo() -> Vec<(String, Format, Vec<u8>)> {
+    let demo = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+    let mut found = Vec::new();
+    for entry in obblet::publish::documents(&demo).unwrap() {
+        found.push((entry.source.display().to_string(), entry.format, std::fs::read(demo.join(&entry.source)).unwrap()));
+    }
+    assert!(found.len() > 15);
+    found
+}
+
+#[test]
+fn the_demo_comes_back_from_org() {
+    let profile = Profile::fragment();
+    for (name, format, source) in demo() {
+        let first = obblet::read(&source, format, &profile).unwrap();
+        let written = obblet::write(first.clone(), Format::Org, &profile, &Context::default()).unwrap();
+        let second = obblet::read(&written.bytes, Format::Org, &profile).unwrap();
+        // Saved pages are cleaned on their way.
+        let comparison = compare(&first, &second);
+        for score in comparison.scores.iter().filter(|_| format == Format::Markdown) {
+            // Org has no merged cells, no titles of links, and fewer kinds of text within lines.
+            let least = match score.category {
+                Category::Headings | Category::Lists | Category::Notes => 0.99,
+                Category::Text => 0.97,
+                _ => continue,
+            };
+            let counted = score.first + score.second > 0;
+            assert!(
+                !counted || score.share() >= least,
+                "{name}: {:?} {}\n{:#?}",
+                score.category,
+                score.share(),
+                comparison.differences
+            );
+        }
+        // A second trip changes nothing.
+        let again = obblet::write(second, Format::Org, &profile, &Context::default()).unwrap();
+        let third = obblet::read(&again.bytes, Format::Org, &profile).unwrap();
+        let last = obblet::write(third, Format::Org, &profile, &Context::default()).unwrap();
+        assert_eq!(String::from_utf8_lossy(&again.bytes), String::from_utf8_lossy(&last.bytes), "{name}");
+    }
+}
+
+#[test]
+fn org_becomes_every_other_format() {
+    let source = "#+TITLE: Plan\n* TODO Clean the *well* :pier:\n1. one\n   - two\n2. three[fn:1]\n\n| a | b |\n|---+---|\n| 1 | 2 |\n\n- Float :: of copper\n\n[fn:1] Note.\n";
+    for writes in [Format::Html, Format::Markdown, Format::Text, Format::Word] {
+        let done = convert(source, Format::Org, writes, &[]);
+        assert!(done.findings.iter().all(|finding| finding.weight != Weight::Lost), "{writes}: {:?}", done.findings);
+        let back = convert(&done.bytes, writes, Format::Text, &[]).into_text().unwrap();
+        for words in ["Plan", "TODO Clean the well pier", "one", "two", "three", "Float", "of copper", "Note."] {
+            assert!(back.contains(words) || back.to_uppercase().contains(&words.to_uppercase()), "{writes}: {words}: {back}");
+        }
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(200))]
+
+    /// Whatever stands in whatever, its words come back, and what is written once is written the same again.
+    #[test]
+    fn any_tree_keeps_its_words(parts in trees::any()) {
+        let doc = trees::tree(&parts);
+        let settings = org::Settings::default();
+        let written = org::write(&doc, &settings);
+        let again = org::read(&written.bytes, &settings);
+        let letters = |text: &str| text.chars().filter(|c| c.is_alphanumeric()).collect::<String>();
+        let text = String::from_utf8(written.bytes).unwrap();
+        for step in doc.walk(doc.root()) {
+            if let Step::Enter(id) = step
+                && let Kind::Text(_) = doc.kind(id)
+            {
+                let words = letters(&doc.plain_text(id));
+                prop_assert!(letters(&text).contains(&words), "{words} is not in {text}");
+            }
+        }
+        let page = html::write(&again, &html::Options::default()).html;
+        prop_assert!(validity::faults(&page).is_empty(), "{text}");
+    }
 }

@@ -302,7 +302,7 @@ impl<'d> Writer<'d> {
     }
 
     /// Text as lines, none of which begins something else.
-    fn paragraph(&mut self, first: NodeId, last: NodeId) {
+    pub(super) fn paragraph(&mut self, first: NodeId, last: NodeId) {
         if let Kind::Math(formula) = self.doc.kind(first)
             && first == last
             && self.doc.text(self.doc.formula(formula).source).starts_with("\\begin{")
@@ -453,14 +453,18 @@ impl<'d> Writer<'d> {
         self.out.line("#+end_export");
     }
 
-    /// Whether a figure is a picture, in a link or not, with a caption or not.
+    /// Whether a figure is one picture, in a link or not, with a caption or not.
     fn is_picture(&self, id: NodeId) -> bool {
         let doc = self.doc;
-        doc.children(id).all(|child| match doc.kind(child) {
-            Kind::Caption | Kind::Image { .. } => true,
-            Kind::Link { .. } | Kind::Paragraph => doc.children(child).all(|child| matches!(doc.kind(child), Kind::Image { .. })),
+        let mut others = doc.children(id).filter(|&child| doc.kind(child) != Kind::Caption);
+        let (Some(content), None) = (others.next(), others.next()) else { return false };
+        let only = |node: NodeId| doc.node(node).first_child().filter(|&first| doc.node(first).next().is_none());
+        let content = if doc.kind(content) == Kind::Paragraph { only(content).unwrap_or(content) } else { content };
+        match doc.kind(content) {
+            Kind::Image { .. } => true,
+            Kind::Link { .. } => only(content).is_some_and(|image| matches!(doc.kind(image), Kind::Image { .. })),
             _ => false,
-        })
+        }
     }
 
     fn figure(&mut self, id: NodeId) {

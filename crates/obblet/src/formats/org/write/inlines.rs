@@ -115,6 +115,7 @@ impl Writer<'_> {
                 if self.linked.contains(name) && !name.contains(['<', '>']) {
                     out.push_str(&format!("<<{name}>>"));
                 }
+                return false;
             }
             Kind::TextLevel(TextLevel::Time) => {
                 let text = doc.plain_text(id);

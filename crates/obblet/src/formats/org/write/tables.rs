@@ -12,8 +12,7 @@ impl Writer<'_> {
         let mut rows: Vec<Option<Vec<String>>> = Vec::new();
         let mut has_head = false;
         let mut widest = 0;
-        for group in doc.children(id).filter(|&group| matches!(doc.kind(group), Kind::RowGroup(_))).collect::<Vec<_>>() {
-            let is_head = doc.kind(group) == Kind::RowGroup(RowGroupKind::Head);
+        for (is_head, group) in self.groups(id) {
             // Without a head, a line would make one of what is above it.
             if !rows.is_empty() && has_head {
                 rows.push(None);
@@ -21,13 +20,19 @@ impl Writer<'_> {
             has_head |= is_head;
             // Places that cells of rows above take.
             let mut taken: Vec<u16> = Vec::new();
-            for row in doc.children(group).collect::<Vec<_>>() {
+            for row in group {
                 let cells = self.row(row, &mut taken);
                 widest = widest.max(cells.len());
                 rows.push(Some(cells));
             }
         }
         if rows.is_empty() {
+            // Of a table without rows the caption is left.
+            let caption = doc.children(id).find(|&child| doc.kind(child) == Kind::Caption);
+            let ends = caption.and_then(|caption| doc.node(caption).first_child().zip(doc.node(caption).last_child()));
+            if let Some((first, last)) = ends {
+                self.paragraph(first, last);
+            }
             return;
         }
         if has_head && rows.last().is_some_and(Option::is_some) && !rows.contains(&None) {
@@ -37,6 +42,23 @@ impl Writer<'_> {
         self.begin_table();
         let aligns = self.aligns(id, widest);
         self.write_rows(&rows, &aligns);
+    }
+
+    /// The groups of rows of a table, and whether each is the head; rows in no group are one.
+    fn groups(&self, table: NodeId) -> Vec<(bool, Vec<NodeId>)> {
+        let doc = self.doc;
+        let mut groups: Vec<(bool, Vec<NodeId>)> = Vec::new();
+        let mut is_loose = false;
+        for child in doc.children(table) {
+            match doc.kind(child) {
+                Kind::RowGroup(kind) => groups.push((kind == RowGroupKind::Head, doc.children(child).collect())),
+                Kind::Row if is_loose => groups.last_mut().into_iter().for_each(|(_, rows)| rows.push(child)),
+                Kind::Row => groups.push((false, vec![child])),
+                _ => continue,
+            }
+            is_loose = doc.kind(child) == Kind::Row;
+        }
+        groups
     }
 
     /// The cells of a row as text.
@@ -105,8 +127,7 @@ impl Writer<'_> {
         let doc = self.doc;
         let mut aligns: Vec<Align> = doc.columns(table).iter().map(|column| column.align).collect();
         aligns.resize(columns, Align::Unsaid);
-        let mut groups = doc.children(table).filter(|&group| matches!(doc.kind(group), Kind::RowGroup(_)));
-        let first = groups.find_map(|group| doc.node(group).first_child());
+        let first = self.groups(table).into_iter().find_map(|(_, rows)| rows.first().copied());
         for (place, cell) in first.into_iter().flat_map(|row| doc.children(row)).enumerate() {
             if let (Kind::Cell(kind), Some(align)) = (doc.kind(cell), aligns.get_mut(place))
                 && *align == Align::Unsaid
