@@ -86,6 +86,7 @@ mod settings;
 mod signature;
 mod simd_scan;
 mod slug;
+mod tally;
 mod utf8_source;
 
 pub use cache::Shared;

@@ -1,17 +1,28 @@
 //! From bytes to text: encoding, line endings, characters that are replaced (as CommonMark has it, sections 2.1 and 2.3).
 
-use crate::document::{Document, Finding};
+use crate::document::{Document, Finding, SourceMap};
 use std::borrow::Cow;
+
+/// The text of a source, and an empty document whose pool begins with it.
+pub(crate) fn open(bytes: &[u8]) -> (Cow<'_, str>, Document) {
+    let (source, broken) = decode(bytes);
+    let mut pool = String::with_capacity(source.len() + source.len() / 8 + 64);
+    pool.push_str(&source);
+    let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
+    doc.source = SourceMap::of_text(source.len()).read_from(bytes, &source);
+    report(&mut doc, broken);
+    (source, doc)
+}
 
 /// What was wrong with the bytes.
 #[derive(Clone, Copy, Debug, Default)]
-pub(crate) struct Broken {
+struct Broken {
     /// Offset in the text of the first piece that is no UTF-8, and how many pieces there are.
     invalid: Option<(usize, usize)>,
 }
 
 /// Text whose lines all end in `\n`, without byte order mark and null characters.
-pub(crate) fn decode(bytes: &[u8]) -> (Cow<'_, str>, Broken) {
+fn decode(bytes: &[u8]) -> (Cow<'_, str>, Broken) {
     let bytes = bytes.strip_prefix(b"\xEF\xBB\xBF").unwrap_or(bytes);
     let mut broken = Broken::default();
     let text = match simdutf8::basic::from_utf8(bytes) {
@@ -53,7 +64,7 @@ fn replace_invalid(bytes: &[u8], broken: &mut Broken) -> String {
 }
 
 /// Reports what was wrong with the bytes.
-pub(crate) fn report(doc: &mut Document, broken: Broken) {
+fn report(doc: &mut Document, broken: Broken) {
     if let Some((first, count)) = broken.invalid {
         let place = doc.source.place(doc.pool(), first as u32);
         doc.push_finding(

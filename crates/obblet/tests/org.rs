@@ -46,6 +46,20 @@ fn headings_carry_their_state_and_their_tags() {
 }
 
 #[test]
+fn a_file_says_who_wrote_it_and_how_it_is_called() {
+    let source = "#+TITLE: The /float/ [[https://greywick.example/][gauge]]\n#+SUBTITLE: A plan\n#+AUTHOR: Ada Pask and Ivo Tolliver\n#+DATE: <2031-03-05>\n#+KEYWORDS: tides, floats\n#+FILETAGS: :pier:\n#+LANGUAGE: en\n#+DESCRIPTION: What is\n#+DESCRIPTION: to be done\n";
+    let doc = org::read(source.as_bytes(), &org::Settings::default());
+    let metadata = &doc.metadata;
+    assert_eq!(metadata.title.as_deref(), Some("The float gauge"));
+    assert_eq!(metadata.subtitle.as_deref(), Some("A plan"));
+    assert_eq!(metadata.authors, ["Ada Pask", "Ivo Tolliver"]);
+    assert_eq!(metadata.date.as_deref(), Some("2031-03-05"));
+    assert_eq!(metadata.keywords, ["tides", "floats", "pier"]);
+    assert_eq!(metadata.language.as_deref(), Some("en"));
+    assert_eq!(metadata.description.as_deref(), Some("What is to be done"));
+}
+
+#[test]
 fn what_a_file_excludes_is_left_out_and_said() {
     let source = "* a\n* COMMENT b\nbetween\n** c\n* d :noexport:\n* e :ARCHIVE:\nfirst\n:LOGBOOK:\nlogged\n:END:\n# comment\n";
     let done = with(source, Format::Org, Format::Html, &[]);
@@ -53,6 +67,9 @@ fn what_a_file_excludes_is_left_out_and_said() {
     assert_eq!(finding.lost, "* COMMENT b between ** c * d :noexport: first :LOGBOOK: logged :END: # comment");
     reads(source, "<h1>a</h1><h1>e <span class=\"tag\">ARCHIVE</span></h1>");
     reads("top\n* a\nx\n** b :export:\ny\n* c\n", "<h1>a</h1><h2>b <span class=\"tag\">export</span></h2><p>y</p>");
+    reads("#+FILETAGS: :noexport:\ntop\n* a\n", "<p>top</p>");
+    let deep = with("******* a\n", Format::Org, Format::Html, &[]);
+    assert!(deep.findings.iter().any(|finding| finding.code == "org.heading-level"));
     let part = with("* a\n** b\nx\n* c :keep:\ny\n", Format::Org, Format::Html, &["org.select=keep"]);
     assert_eq!(part.into_text().unwrap(), "<h1>c <span class=\"tag\">keep</span></h1><p>y</p>");
     let none = with("* a\n", Format::Org, Format::Html, &["org.select=zzz"]);
@@ -67,6 +84,10 @@ fn markers_need_the_right_neighbours() {
     );
     reads("H_2O x^{2+y} a_b\n", "<p>H<sub>2O</sub> x<sup>2+y</sup> a<sub>b</sub></p>");
     reads("#+OPTIONS: ^:{}\nH_2O x_{2}\n", "<p>H_2O x<sub>2</sub></p>");
+    reads(
+        "\\begin{x} a \\end{x}\nb\n\n\\begin{y}\nc\n\\end{y}\n",
+        "<p><code class=\"language-tex display\">\\begin{x} a \\end{x}</code></p><p>b</p><p><code class=\"language-tex display\">\\begin{y}\nc\n\\end{y}</code></p>",
+    );
     reads("\\alpha\\beta{}s \\rarr \\nosuch a -- b --- c... d\\-e\n", "<p>αβs → \\nosuch a – b — c… d\u{AD}e</p>");
     reads("one\\\\\ntwo =x\n  y= [[a b][c]]\n", "<p>one<br>two <code>x y</code> c</p>");
     reads(
@@ -142,6 +163,7 @@ fn documents_are_written_as_people_write_them() {
         "<h1>Tides</h1><p>High <b>water</b> at <i>noon</i>, <code>x=~y</code> and un<b>usu</b>al, 5*3 *no* [[x]] a_b.</p><ol start=\"4\"><li>a<ul><li>b</li></ul></li><li><p>c</p><p>d</p></li></ol><p>- no item</p><dl><dt>Float</dt><dd>of copper</dd></dl><blockquote><p>q</p></blockquote><pre><code class=\"language-sh\">* ls\n  x\n</code></pre><hr><p>1. no item</p>",
         "#+OPTIONS: ^:{}\n\n* Tides\n\nHigh *water* at /noon/, ~x=~y~ and un\u{200B}*usu*\u{200B}al, 5*3 \\ast{}no* \\lbrack{}[x\\rbrack{}] a_b.\n\n4. [@4] a\n\n   - b\n\n5. c\n\n   d\n\n@@comment:@@- no item\n\n- Float :: of copper\n\n#+begin_quote\nq\n#+end_quote\n\n#+begin_src sh\n,* ls\n  x\n#+end_src\n\n-----\n\n@@comment:@@1. no item\n",
     );
+    writes("<p><a href=\"plans/a.org#well\">the well</a></p>", "[[file:plans/a.org::#well][the well]]\n");
     writes(
         "<table><caption>Spares</caption><thead><tr><th>Teil</th><th style=\"text-align:right\">数量</th></tr></thead><tbody><tr><td>a|b</td><td style=\"text-align:right\">10</td></tr></tbody></table><figure><img src=\"g.png\" alt=\"A float\"><figcaption>The gauge</figcaption></figure>",
         "#+CAPTION: Spares\n| Teil        | 数量 |\n|-------------+------|\n|             |  <r> |\n| a\\vert{}b   |   10 |\n\n#+CAPTION: The gauge\n#+ATTR_HTML: :alt A float\n[[file:g.png]]\n"
@@ -228,7 +250,15 @@ proptest! {
 #[test]
 fn shapes_that_would_take_careless_readers_long_take_linear_time() {
     type Shape = (&'static str, fn(usize) -> String);
-    let shapes: [Shape; 21] = [
+    let shapes: [Shape; 26] = [
+        ("schemes", |n| "http:".repeat(n / 5)),
+        ("calls and code in lines", |n| "src_call_".repeat(n / 9)),
+        ("many states and headings", |n| {
+            let states: String = (0..n / 16).map(|k| format!(" S{k}")).collect();
+            format!("#+TODO:{states}\n") + &(0..n / 16).map(|k| format!("* Z{k} h\n")).collect::<String>()
+        }),
+        ("many notes", |n| (0..n / 30).map(|k| format!("a[fn:{k}]\n\n[fn:{k}] b\n\n")).collect()),
+        ("macros of keywords", |n| "#+TITLE: a\n".repeat(n / 26) + &"{{{keyword(date)}}}\n".repeat(n / 26)),
         ("stars", |n| "*".repeat(n)),
         ("deep headings", |n| (1..n / 40).map(|level| format!("{} h\n", "*".repeat(level % 60 + 1))).collect()),
         ("openers", |n| "*a /b =c ".repeat(n / 9)),

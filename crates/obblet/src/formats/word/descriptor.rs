@@ -113,6 +113,7 @@ const FINDINGS: &[FindingInfo] = &[
         &[Weight::Changed],
         "Metafiles, which no browser shows, were drawn anew as SVG; the message names what of them could not be.",
     ),
+    finding("word.part-size", &[Weight::Lost], "A part is too large for the package, and was left out."),
     finding("word.picture", &[Weight::Lost], "An image is not in the document."),
     finding(
         "word.picture-format",

@@ -14,7 +14,7 @@ mod state;
 mod table;
 
 use super::Settings;
-use crate::document::{Document, SourceMap};
+use crate::document::Document;
 use crate::formats::markdown::Extensions;
 use crate::utf8_source;
 
@@ -22,12 +22,7 @@ use crate::utf8_source;
 #[must_use]
 pub fn read(bytes: &[u8], settings: &Settings) -> Document {
     let syntax = settings.syntax();
-    let (source, broken) = utf8_source::decode(bytes);
-    let mut pool = String::with_capacity(source.len() + source.len() / 8 + 64);
-    pool.push_str(&source);
-    let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
-    doc.source = SourceMap::of_text(source.len()).read_from(bytes, &source);
-    utf8_source::report(&mut doc, broken);
+    let (source, mut doc) = utf8_source::open(bytes);
     let start = if syntax.has(Extensions::FRONT_MATTER) { front_matter::read(&source, &mut doc) } else { 0 };
     let blocks = state::Blocks::new(&source, doc, syntax).run(start);
     let mut doc = inlines::run(&source, blocks, syntax);

@@ -92,9 +92,10 @@ impl Reader<'_> {
                 self.drawer(at, parent);
                 line.until + 1
             }
-            Begins::Environment if ends || line.until == at && self.is_one_line(at) => {
-                self.environment(at, parent, affiliated);
-                line.until + 1
+            Begins::Environment if ends || self.is_one_line(at) => {
+                let until = if self.is_one_line(at) { at } else { line.until };
+                self.environment((at, until), parent, affiliated);
+                until + 1
             }
             Begins::Keyword => {
                 self.keyword_line(at, parent);

@@ -3,6 +3,7 @@
 use super::Reader;
 use super::keywords::Affiliated;
 use super::lines::{Begins, BlockKind};
+use super::options::argument;
 use crate::document::{Kind, Markup, NodeId, Text};
 
 /// What of a block of code is written.
@@ -139,9 +140,9 @@ impl Reader<'_> {
     }
 
     /// A part of TeX that stands by itself.
-    pub(super) fn environment(&mut self, number: usize, parent: NodeId, affiliated: &Affiliated) {
+    pub(super) fn environment(&mut self, (number, until): (usize, usize), parent: NodeId, affiliated: &Affiliated) {
         let line = self.lines.all[number];
-        let end = self.lines.all[line.until].end;
+        let end = self.lines.all[until].end;
         let place = self.lines.all[affiliated.from.unwrap_or(number)].start as u32;
         let paragraph = self.doc.append_at(parent, Kind::Paragraph, place);
         let formula = self.doc.add_tex(self.range(line.text, end), true);
@@ -155,28 +156,14 @@ impl Reader<'_> {
         let line = self.lines.all[number];
         let head = &self.source[line.text..line.end];
         let language = head.split_whitespace().nth(1).unwrap_or_default();
-        let own = argument(head, ":exports");
-        let of_file = || {
-            let mut found = None;
-            for (of, arguments) in &self.options.header_arguments {
-                if of.is_empty() || of == language {
-                    found = argument(arguments, ":exports").or(found);
-                }
-            }
-            found
-        };
-        match own.or_else(of_file) {
+        let of_file = || self.options.exports.get(language).or_else(|| self.options.exports.get("")).map(String::as_str);
+        match argument(head, ":exports").or_else(of_file) {
             Some("results") => Exports::Results,
             Some("both") => Exports::Both,
             Some("none") => Exports::Nothing,
             _ => Exports::Code,
         }
     }
-}
-
-/// The value of an argument.
-fn argument<'a>(arguments: &'a str, name: &str) -> Option<&'a str> {
-    arguments.split_whitespace().skip_while(|word| *word != name).nth(1)
 }
 
 /// How many columns of white space all lines begin with that are not blank.

@@ -6,6 +6,7 @@ use super::inlines::date_at;
 use super::lines::{Begins, Line, stars};
 use super::options::Shows;
 use crate::document::{HintRole, Kind, NodeId, TextLevel};
+use crate::fast_hash::HashSet;
 
 /// The parts of the line of a heading.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -30,7 +31,7 @@ impl<'s> Reader<'s> {
         let skip = |at: usize| at + source[at..line.end].len() - source[at..line.end].trim_start().len();
         let mut at = skip(line.start + level);
         let word = |at: usize| source[at..line.end].split([' ', '\t']).next().unwrap_or_default();
-        if let Some((_, done)) = self.options.states.iter().find(|(state, _)| state == word(at)) {
+        if let Some(done) = self.options.states.get(word(at)) {
             headline.state = Some((word(at), *done));
             at = skip(at + word(at).len());
         }
@@ -86,8 +87,10 @@ impl<'s> Reader<'s> {
     /// Which headings are written, and whether what is before the first one is.
     fn written_headings(&mut self, headings: &[usize]) -> (bool, Vec<Written>) {
         let all: Vec<Headline<'s>> = headings.iter().map(|&number| self.headline(&self.lines.all[number])).collect();
-        let has =
-            |headline: &Headline<'_>, tags: &[String]| headline.tags.iter().any(|tag| tags.iter().any(|known| known == tag));
+        // The tags of the file are those of each of its headings.
+        let of_file = |tags: &HashSet<String>| self.options.file_tags.iter().any(|tag| tags.contains(tag));
+        let (selects_all, excludes_all) = (of_file(&self.options.select), of_file(&self.options.exclude));
+        let has = |headline: &Headline<'_>, tags: &HashSet<String>| headline.tags.iter().any(|tag| tags.contains(*tag));
         let mut written = vec![Written::Whole; all.len()];
         // A part that is asked for, or parts with a tag that selects.
         let wanted = self.settings.select.trim().to_owned();
@@ -96,7 +99,7 @@ impl<'s> Reader<'s> {
             words == wanted || headline.tags.contains(&wanted.trim_matches(':'))
         };
         let selects: Vec<bool> = if wanted.is_empty() {
-            all.iter().map(|headline| has(headline, &self.options.select)).collect()
+            all.iter().map(|headline| !selects_all && has(headline, &self.options.select)).collect()
         } else {
             all.iter().map(is_wanted).collect()
         };
@@ -109,22 +112,21 @@ impl<'s> Reader<'s> {
             mark_selected(&all, &selects, wanted.is_empty(), &mut written);
         }
         // Below a heading that is left out, all is.
-        let mut out: Option<(usize, Written)> = None;
+        let mut out: Option<usize> = None;
         for (headline, written) in all.iter().zip(&mut written) {
-            if let Some((level, what)) = out {
+            if let Some(level) = out {
                 if headline.level > level {
                     *written = Written::Not;
                     continue;
                 }
-                let _: Written = what;
                 out = None;
             }
-            if headline.is_comment || has(headline, &self.options.exclude) {
+            if excludes_all || headline.is_comment || has(headline, &self.options.exclude) {
                 *written = Written::Not;
-                out = Some((headline.level, Written::Not));
+                out = Some(headline.level);
             } else if headline.tags.contains(&"ARCHIVE") {
                 *written = Written::Heading;
-                out = Some((headline.level, Written::Heading));
+                out = Some(headline.level);
             }
         }
         (!is_selected && wanted.is_empty(), written)
@@ -143,6 +145,8 @@ impl<'s> Reader<'s> {
             None => self.doc.move_into(self.doc.root(), heading),
         }
         self.interned(heading, &title, 0);
+        // Without its markers.
+        self.doc.metadata.title = Some(self.doc.plain_text(heading));
         self.doc.layout_hints.at(heading).part = HintRole::Title { lowered: 1 };
         if let Some(subtitle) = self.options.value("subtitle") {
             let paragraph = self.doc.create(Kind::Paragraph);
@@ -181,6 +185,9 @@ impl<'s> Reader<'s> {
             words.eq_ignore_ascii_case("footnotes") && first.is_some_and(|first| self.lines.all[first].begins == Begins::Note);
         let mut at = number + 1;
         if !is_of_notes {
+            if headline.level + lowered > 6 {
+                self.tallies.deep_headings.add(line.start as u32, "");
+            }
             let level = (headline.level + lowered).min(6) as u8;
             let heading = self.doc.append_at(root, Kind::Heading(level), line.start as u32);
             self.heading_words(heading, &headline);

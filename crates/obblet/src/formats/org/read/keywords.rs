@@ -36,6 +36,11 @@ impl Reader<'_> {
             metadata.keywords =
                 words.split(separator).map(|word| word.trim().to_owned()).filter(|word| !word.is_empty()).collect();
         }
+        for tag in &self.options.file_tags {
+            if !metadata.keywords.contains(tag) {
+                metadata.keywords.push(tag.clone());
+            }
+        }
         if let Some(email) = self.options.value("email") {
             metadata.other.push(("email".to_owned(), email));
         }

@@ -125,6 +125,9 @@ impl Lines {
                 }
                 Begins::Block(_) | Begins::Drawer | Begins::Environment => {
                     let name = name_of_begin(words, begins);
+                    if begins == Begins::Environment && words.contains("\\end{") {
+                        continue;
+                    }
                     self.all[number].until = ends.get(&name).copied().unwrap_or(0);
                 }
                 _ => {}

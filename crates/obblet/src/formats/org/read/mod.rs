@@ -1,4 +1,4 @@
-//! Reading Org: the lines of the file are told apart first ([`lines`]), with its own settings ([`options`]); then its headings
+//! Reading Org: the lines of the file are classified first ([`lines`]), with its own settings ([`options`]); then its headings
 //! and what is below each become nodes, with an own stack of what is open; links are resolved last.
 
 mod blocks;
@@ -17,7 +17,7 @@ mod resolve;
 mod tables;
 
 use super::Settings;
-use crate::document::{Document, NodeId, NoteId, SourceMap, Text};
+use crate::document::{Document, NodeId, NoteId, Text};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::utf8_source;
 use inlines::Target;
@@ -37,12 +37,7 @@ use options::{Options, Shows};
 /// ```
 #[must_use]
 pub fn read(bytes: &[u8], settings: &Settings) -> Document {
-    let (source, broken) = utf8_source::decode(bytes);
-    let mut pool = String::with_capacity(source.len() + source.len() / 8 + 64);
-    pool.push_str(&source);
-    let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
-    doc.source = SourceMap::of_text(source.len()).read_from(bytes, &source);
-    utf8_source::report(&mut doc, broken);
+    let (source, doc) = utf8_source::open(bytes);
     let lines = Lines::of(&source);
     let mut options = Options::read(&source, &lines);
     options.shows.set(Shows::PLANNING, options.shows.contains(Shows::PLANNING) || settings.planning);

@@ -1,7 +1,7 @@
 //! Settings in the file: keywords, options, macros, abbreviations of links. They hold for the whole file wherever they stand.
 
 use super::lines::{Begins, BlockKind, Lines};
-use crate::fast_hash::HashMap;
+use crate::fast_hash::{HashMap, HashSet};
 
 bitflags::bitflags! {
     /// What of a source is shown, and what its characters mean.
@@ -40,37 +40,34 @@ bitflags::bitflags! {
 #[derive(Debug)]
 pub(super) struct Options {
     pub(super) shows: Shows,
-    /// Headings below this level are items of lists.
-    pub(super) depth: Option<usize>,
     /// The words that a heading may begin with, and whether what they stand for is done.
-    pub(super) states: Vec<(String, bool)>,
+    pub(super) states: HashMap<String, bool>,
     pub(super) macros: HashMap<String, String>,
     pub(super) abbreviations: HashMap<String, String>,
     pub(super) file_tags: Vec<String>,
-    pub(super) select: Vec<String>,
-    pub(super) exclude: Vec<String>,
+    pub(super) select: HashSet<String>,
+    pub(super) exclude: HashSet<String>,
     /// Drawers that are left out, or the only ones that are not.
-    pub(super) drawers: (bool, Vec<String>),
-    /// Arguments of source blocks: the language, or nothing for all, and the arguments.
-    pub(super) header_arguments: Vec<(String, String)>,
-    /// Keywords and their values, in the order of the file; keys in small letters.
-    pub(super) keywords: Vec<(String, String, usize)>,
+    pub(super) drawers: (bool, HashSet<String>),
+    /// What of source blocks is written, by their language; of all of them, by nothing.
+    pub(super) exports: HashMap<String, String>,
+    /// All values of each keyword, one line behind the other; keys in small letters.
+    keywords: HashMap<String, String>,
 }
 
 impl Default for Options {
     fn default() -> Self {
         Self {
             shows: Shows::all() - Shows::PRIORITIES - Shows::PLANNING - Shows::CLOCKS - Shows::QUOTES - Shows::BREAKS,
-            depth: None,
-            states: vec![("TODO".to_owned(), false), ("DONE".to_owned(), true)],
+            states: [("TODO".to_owned(), false), ("DONE".to_owned(), true)].into_iter().collect(),
             macros: HashMap::default(),
             abbreviations: HashMap::default(),
             file_tags: Vec::new(),
-            select: vec!["export".to_owned()],
-            exclude: vec!["noexport".to_owned()],
-            drawers: (false, vec!["logbook".to_owned()]),
-            header_arguments: Vec::new(),
-            keywords: Vec::new(),
+            select: std::iter::once("export".to_owned()).collect(),
+            exclude: std::iter::once("noexport".to_owned()).collect(),
+            drawers: (false, std::iter::once("logbook".to_owned()).collect()),
+            exports: HashMap::default(),
+            keywords: HashMap::default(),
         }
     }
 }
@@ -93,22 +90,21 @@ impl Options {
                 && let Some((key, value)) = keyword(&source[line.text..line.end])
             {
                 options.take(&key, value, &mut own_states);
-                options.keywords.push((key, value.to_owned(), number));
+                let values = options.keywords.entry(key).or_default();
+                values.push(' ');
+                values.push_str(value);
             }
             number += 1;
         }
         if !own_states.is_empty() {
-            options.states = own_states;
+            options.states = own_states.into_iter().collect();
         }
         options
     }
 
     /// All values of a keyword, one line behind the other.
     pub(super) fn value(&self, key: &str) -> Option<String> {
-        let values: Vec<&str> =
-            self.keywords.iter().filter(|(known, ..)| known == key).map(|(_, value, _)| value.as_str()).collect();
-        let joined = values.join(" ");
-        Some(joined.trim().to_owned()).filter(|value| !value.is_empty())
+        self.keywords.get(key).map(|value| value.trim().to_owned()).filter(|value| !value.is_empty())
     }
 
     fn take(&mut self, key: &str, value: &str, states: &mut Vec<(String, bool)>) {
@@ -132,8 +128,10 @@ impl Options {
             "property" => {
                 let (name, arguments) = value.split_once(char::is_whitespace).unwrap_or((value, ""));
                 let name = name.trim_end_matches('+');
-                if let Some(rest) = name.strip_prefix("header-args") {
-                    self.header_arguments.push((rest.trim_start_matches(':').to_owned(), arguments.to_owned()));
+                if let Some(language) = name.strip_prefix("header-args").map(|rest| rest.trim_start_matches(':'))
+                    && let Some(exports) = argument(arguments, ":exports")
+                {
+                    self.exports.insert(language.to_owned(), exports.to_owned());
                 }
             }
             _ => {}
@@ -166,10 +164,6 @@ impl Options {
                     self.shows.set(Shows::BARE_SCRIPTS, on && value != "{}");
                     continue;
                 }
-                "H" => {
-                    self.depth = value.parse().ok().filter(|depth| *depth > 0);
-                    continue;
-                }
                 "d" => {
                     self.take_drawers(value, on);
                     continue;
@@ -183,7 +177,7 @@ impl Options {
     fn take_drawers(&mut self, value: &str, on: bool) {
         self.shows.set(Shows::DRAWERS, on);
         let Some(list) = value.strip_prefix('(').map(|list| list.trim_end_matches(')')) else {
-            self.drawers = (false, Vec::new());
+            self.drawers = (false, HashSet::default());
             return;
         };
         let (excludes, list) = match list.trim_start().strip_prefix("not") {
@@ -197,8 +191,13 @@ impl Options {
     /// Whether what is in a drawer is shown.
     pub(super) fn shows_drawer(&self, name: &str) -> bool {
         let (only, names) = &self.drawers;
-        self.shows.contains(Shows::DRAWERS) && names.iter().any(|known| known.eq_ignore_ascii_case(name)) == *only
+        self.shows.contains(Shows::DRAWERS) && names.contains(&name.to_ascii_lowercase()) == *only
     }
+}
+
+/// The value of an argument of a source block.
+pub(super) fn argument<'a>(arguments: &'a str, name: &str) -> Option<&'a str> {
+    arguments.split_whitespace().skip_while(|word| *word != name).nth(1)
 }
 
 /// The key of a keyword in small letters, without options in brackets, and its value.

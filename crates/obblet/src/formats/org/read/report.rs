@@ -2,29 +2,7 @@
 
 use super::Reader;
 use crate::document::Finding;
-
-/// Things of one sort: how many, where the first is, and their words.
-#[derive(Debug, Default)]
-pub(super) struct Tally {
-    count: usize,
-    first: u32,
-    words: String,
-}
-
-impl Tally {
-    pub(super) fn add(&mut self, offset: u32, words: &str) {
-        if self.count == 0 {
-            self.first = offset;
-        }
-        self.count += 1;
-        for word in words.split_whitespace() {
-            if !self.words.is_empty() {
-                self.words.push(' ');
-            }
-            self.words.push_str(word);
-        }
-    }
-}
+use crate::tally::Tally;
 
 /// All that was noticed.
 #[derive(Debug, Default)]
@@ -39,6 +17,7 @@ pub(super) struct Tallies {
     pub(super) missing_notes: Tally,
     pub(super) missing_targets: Tally,
     pub(super) unclosed: Tally,
+    pub(super) deep_headings: Tally,
 }
 
 impl Reader<'_> {
@@ -62,16 +41,21 @@ impl Reader<'_> {
                 "give the heading the property CUSTOM_ID, and link to that",
             ),
             (
+                tallies.deep_headings,
+                changed("org.heading-level", "headings below the sixth level became headings of the sixth"),
+                "",
+            ),
+            (
                 tallies.missing_notes,
                 advice("org.missing-note", "notes are mentioned that are not defined"),
                 "define each with [fn:label] in the first column",
             ),
             (tallies.unclosed, advice("org.unclosed", "blocks or drawers do not end"), "write the line that ends each"),
         ] {
-            if tally.count > 0 {
-                let message = format!("{}: {}", finding.message, tally.count);
-                let place = self.doc.source.place(self.doc.pool(), tally.first);
-                self.doc.push_finding(Finding { message, ..finding }.at(place).hint(hint).losing(tally.words));
+            if tally.count() > 0 {
+                let message = format!("{}: {}", finding.message, tally.count());
+                let place = self.doc.source.place(self.doc.pool(), tally.first());
+                self.doc.push_finding(Finding { message, ..finding }.at(place).hint(hint).losing(tally.words()));
             }
         }
     }

@@ -9,7 +9,8 @@ use crate::fast_hash::HashMap;
 impl Reader<'_> {
     /// Links lead to the ids of what they name; those that lead nowhere become text.
     pub(super) fn resolve_links(&mut self) {
-        let mut slugs: HashMap<String, u32> = HashMap::default();
+        // Ids that the file gives are taken.
+        let mut slugs: HashMap<String, u32> = self.custom_ids.iter().map(|id| (id.clone(), 1)).collect();
         for (link, target) in std::mem::take(&mut self.links) {
             let by_name = |reader: &Self, name: &str| {
                 reader.names.get(&name.to_lowercase()).or_else(|| reader.headings.get(&normal(name))).copied()

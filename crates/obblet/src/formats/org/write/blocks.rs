@@ -2,7 +2,7 @@
 
 use super::Writer;
 use super::escape::{NOTHING, line_start};
-use crate::document::{DivisionKind, Kind, ListKind, Markup, NodeId, Step, Text};
+use crate::document::{DivisionKind, Kind, ListKind, Markup, NodeId, NoteId, Step, Text};
 use crate::indent_writer::wrap;
 
 /// What was written last, as far as it matters to the next block.
@@ -531,14 +531,15 @@ impl<'d> Writer<'d> {
     /// Writes the notes that the text mentions, and those that they mention.
     pub(super) fn notes(&mut self) {
         let mut at = 0;
-        while let Some(&body) = self.noted.get(at) {
+        while let Some(&note) = self.noted.get(at) {
+            let body = self.doc.notes[note.0 as usize].body;
             if at == 0 {
                 self.begin(Shape::Block);
                 self.out.line("* Footnotes");
             }
             at += 1;
             self.out.line("");
-            let label = self.label(body);
+            let label = self.label(note);
             self.out.push(&format!("[fn:{label}] "), "");
             self.frames.push(Frame::default());
             let first = self.doc.node(body).first_child().map(|first| self.doc.kind(first));
@@ -551,7 +552,8 @@ impl<'d> Writer<'d> {
         }
         let doc = self.doc;
         let is_any = |note: NodeId| doc.walk(note).any(|step| matches!(step, Step::Enter(id) if doc.kind(id).is_leaf()));
-        let others = doc.notes.iter().map(|note| note.body).filter(|body| !self.labels.contains_key(body));
+        let is_mentioned = |index: usize| self.labels.contains_key(&NoteId(index as u32));
+        let others = doc.notes.iter().enumerate().filter(|(index, _)| !is_mentioned(*index)).map(|(_, note)| note.body);
         let others: Vec<NodeId> = others.filter(|&body| is_any(body)).collect();
         for body in others {
             self.unsaid("notes that nothing mentions", body);

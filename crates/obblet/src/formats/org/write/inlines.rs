@@ -2,7 +2,7 @@
 
 use super::Writer;
 use super::escape::{self, NOTHING, may_follow, may_precede};
-use crate::document::{Kind, Markup, NodeId, Step, Text, TextLevel};
+use crate::document::{Kind, Markup, NodeId, NoteId, Step, Text, TextLevel};
 
 /// What stands at the end of a line where the line is broken by hand.
 const BREAK: &str = "\\\\\n";
@@ -92,8 +92,8 @@ impl Writer<'_> {
                 }
             }
             Kind::NoteReference(note) => {
-                if let Some(note) = doc.notes.get(note.0 as usize) {
-                    let label = self.label(note.body);
+                if (note.0 as usize) < doc.notes.len() {
+                    let label = self.label(note);
                     out.push_str(&format!("[fn:{label}]"));
                 }
             }
@@ -139,15 +139,15 @@ impl Writer<'_> {
     }
 
     /// The label of a note, which is mentioned now.
-    pub(super) fn label(&mut self, body: NodeId) -> String {
-        if let Some(label) = self.labels.get(&body) {
+    pub(super) fn label(&mut self, note: NoteId) -> String {
+        if let Some(label) = self.labels.get(&note) {
             return label.clone();
         }
-        let known = self.doc.notes.iter().find(|note| note.body == body).map(|note| note.label.clone()).unwrap_or_default();
+        let known = self.doc.notes.get(note.0 as usize).map(|note| note.label.clone()).unwrap_or_default();
         let is_label = !known.is_empty() && known.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '_'));
         let label = if is_label { known } else { format!("note-{}", self.noted.len() + 1) };
-        self.labels.insert(body, label.clone());
-        self.noted.push(body);
+        self.labels.insert(note, label.clone());
+        self.noted.push(note);
         label
     }
 
@@ -329,10 +329,13 @@ const fn marker(kind: Kind) -> Option<char> {
 
 /// An address as Org has it: files are named as such, and brackets are written so that they end nothing.
 fn address(href: &str) -> String {
-    let href = href.replace('[', "%5B").replace(']', "%5D");
+    let mut href = href.replace('[', "%5B").replace(']', "%5D");
     let has_scheme = href.split_once(':').is_some_and(|(scheme, _)| {
         !scheme.is_empty() && scheme.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'-' | b'.'))
     });
+    if !has_scheme && let Some((path, place)) = href.split_once('#').filter(|(path, _)| path.ends_with(".org")) {
+        href = format!("{path}::#{place}");
+    }
     let is_path = has_scheme || href.starts_with(['#', '/', '.']);
     if is_path { href } else { format!("file:{href}") }
 }

@@ -7,7 +7,7 @@ mod inlines;
 mod tables;
 
 use super::Settings;
-use crate::document::{Document, Finding, HintRole, Kind, NodeId, Place, Step};
+use crate::document::{Document, Finding, HintRole, Kind, NodeId, NoteId, Place, Step};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::formats::Written;
 use crate::indent_writer::Lines;
@@ -57,8 +57,8 @@ struct Writer<'d> {
     /// Ids that links of the document lead to.
     linked: HashSet<String>,
     /// Notes in the order in which the text mentions them, with the labels that they get.
-    labels: HashMap<NodeId, String>,
-    noted: Vec<NodeId>,
+    labels: HashMap<NoteId, String>,
+    noted: Vec<NoteId>,
     unsaid: BTreeMap<&'static str, (Place, usize)>,
 }
 

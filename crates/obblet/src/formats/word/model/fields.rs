@@ -33,7 +33,7 @@ pub(in crate::formats::word) enum FieldCode {
     Button,
     /// `EQ` and `ADVANCE`: text at a place that only the program computes.
     Placed,
-    /// Any other.
+    /// Any other; its name is not kept.
     Other,
 }
 
@@ -73,7 +73,7 @@ impl Word {
     }
 }
 
-/// What a field is told to show.
+/// The instruction of a field.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub(in crate::formats::word) struct Instruction {
     pub(in crate::formats::word) code: FieldCode,
@@ -151,7 +151,7 @@ impl Instruction {
 impl Display for Instruction {
     fn fmt(&self, out: &mut Formatter<'_>) -> fmt::Result {
         let name = NAMES.iter().find(|(_, code)| *code == self.code);
-        out.write_str(name.map_or("QUOTE", |(name, _)| name))?;
+        out.write_str(name.map_or("", |(name, _)| name))?;
         for word in &self.arguments {
             if word.quoted {
                 write!(out, " \"{}\"", word.text.replace('\\', "\\\\").replace('"', "\\\""))?;

@@ -8,45 +8,8 @@ use super::open::ParagraphMarks;
 use super::{Comments, ContentsLists, Reader};
 use crate::document::{Document, Finding, Kind, NodeId, Step};
 use crate::fast_hash::HashMap;
+use crate::tally::Tally;
 use std::collections::BTreeMap;
-
-/// Things of one sort: how many, where the first is, and their words.
-#[derive(Debug, Default)]
-pub(super) struct Tally {
-    count: usize,
-    first: u32,
-    last: u32,
-    words: String,
-}
-
-impl Tally {
-    pub(super) fn add(&mut self, offset: u32, words: &str) {
-        if self.count == 0 {
-            self.first = offset;
-        }
-        self.count += 1;
-        if !words.is_empty() && self.words.len() < MOST_WORDS {
-            // Runs break words wherever they like, paragraphs do not.
-            if self.last != offset && !self.words.is_empty() {
-                self.words.push(' ');
-            }
-            self.words.push_str(words);
-        }
-        self.last = offset;
-    }
-
-    /// Adds words that stand by themselves, whatever comes before and behind them.
-    pub(super) fn add_apart(&mut self, offset: u32, words: &str) {
-        self.add(offset, &format!(" {words} "));
-    }
-
-    fn words(&self) -> String {
-        self.words.split_whitespace().collect::<Vec<_>>().join(" ")
-    }
-}
-
-/// No more words than these are kept of what was left out; a whole deleted book is not asked for.
-const MOST_WORDS: usize = 1 << 22;
 
 /// What was noticed about images.
 #[derive(Debug, Default)]
@@ -101,7 +64,7 @@ impl Diagnostics {
     /// An empty paragraph; the ones that follow each other count as one.
     /// An empty paragraph, by its part and its number in that. Those that follow each other are one space.
     pub(super) fn empty_paragraph(&mut self, offset: u32, (part, number): (u32, u32)) {
-        if self.last_empty != (part, number.wrapping_sub(1)) || self.empty.count == 0 {
+        if self.last_empty != (part, number.wrapping_sub(1)) || self.empty.count() == 0 {
             self.empty.add(offset, "");
         }
         self.last_empty = (part, number);
@@ -210,9 +173,9 @@ impl Reader<'_, '_> {
         self.report_source(&diagnostics);
         self.report_layout(&diagnostics);
         let doc = &mut self.doc;
-        doc.layout_hints.had_contents = diagnostics.contents.count > 0;
-        if diagnostics.contents.count > 0 && self.options.settings.contents != ContentsLists::Field {
-            let place = doc.source.place("", diagnostics.contents.first);
+        doc.layout_hints.had_contents = diagnostics.contents.count() > 0;
+        if diagnostics.contents.count() > 0 && self.options.settings.contents != ContentsLists::Field {
+            let place = doc.source.place("", diagnostics.contents.first());
             doc.push_finding(
                 Finding::changed("word.contents", "the table of contents was left out; pages have their own")
                     .at(place)
@@ -233,9 +196,9 @@ impl Reader<'_, '_> {
 
     /// A finding about all things of a sort.
     fn push_tally(&mut self, tally: &Tally, finding: Finding) {
-        if tally.count > 0 {
-            let message = format!("{}: {}", finding.message, tally.count);
-            let place = self.doc.source.place("", tally.first);
+        if tally.count() > 0 {
+            let message = format!("{}: {}", finding.message, tally.count());
+            let place = self.doc.source.place("", tally.first());
             self.doc.push_finding(Finding { message, ..finding }.at(place));
         }
     }
@@ -358,8 +321,8 @@ impl Reader<'_, '_> {
         self.push_places(&diagnostics.images.converted, Finding::changed("word.picture-format", "images were converted to PNG"));
         self.push_places(&diagnostics.images.drawn, Finding::changed("word.metafile", "metafiles were drawn anew as SVG"));
         let undrawn = &diagnostics.images.undrawn;
-        if undrawn.count > 0 {
-            let place = self.doc.source.place("", undrawn.first);
+        if undrawn.count() > 0 {
+            let place = self.doc.source.place("", undrawn.first());
             let finding = Finding::changed("word.metafile", format!("metafiles could not be drawn in full: {}", undrawn.words()));
             self.doc.push_finding(finding.at(place).hint("save the pictures as PNG in the word processor, if they look wrong; images.keep-unknown=true puts their files beside the page"));
         }

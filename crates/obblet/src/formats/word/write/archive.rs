@@ -104,8 +104,10 @@ impl Archive {
         if part.is_empty() { self.parts.insert(0, content) } else { self.parts.push(content) }
     }
 
-    /// The bytes of the package. No clock is asked: all parts have the first time that archives know.
-    pub(super) fn finish(mut self) -> Vec<u8> {
+    /// The bytes of the package, and the names of parts that no archive can hold. No clock is asked: all parts have the first time
+    /// that archives know.
+    pub(super) fn finish(mut self) -> (Vec<u8>, Vec<String>) {
+        let mut left_out = Vec::new();
         self.parts.insert(0, ("[Content_Types].xml".to_owned(), self.content_types().into_bytes()));
         let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
         let plain = SimpleFileOptions::default().last_modified_time(DateTime::default());
@@ -118,11 +120,11 @@ impl Archive {
             };
             let options = options.large_file(u32::try_from(bytes.len()).is_err());
             // Writing to memory does not fail but for parts that no archive can hold.
-            if zip.start_file(name, options).and_then(|()| zip.write_all(&bytes).map_err(Into::into)).is_err() {
-                break;
+            if zip.start_file(&*name, options).and_then(|()| zip.write_all(&bytes).map_err(Into::into)).is_err() {
+                left_out.push(name);
             }
         }
-        zip.finish().map(Cursor::into_inner).unwrap_or_default()
+        (zip.finish().map(Cursor::into_inner).unwrap_or_default(), left_out)
     }
 
     fn content_types(&self) -> String {

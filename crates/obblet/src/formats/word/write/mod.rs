@@ -241,7 +241,12 @@ impl<'d> Writer<'d> {
         self.pictures.add_to(&mut archive);
         self.report_comments();
         self.report();
-        Written { bytes: archive.finish(), findings: self.findings, anchors: Default::default() }
+        let (bytes, left_out) = archive.finish();
+        if !left_out.is_empty() {
+            let message = format!("parts that are too large for the package were left out: {}", left_out.len());
+            self.findings.push(Finding::lost("word.part-size", message).losing(left_out.join(" ")));
+        }
+        Written { bytes, findings: self.findings, anchors: Default::default() }
     }
 
     /// The headers and footers of the last section: what is asked for stands in place of what the template has, and that in place of

@@ -7,6 +7,9 @@ use super::Inlines;
 use super::brackets::matching;
 use crate::document::{Kind, Markup};
 
+/// Names of languages and of code that is called are no longer than this.
+const LONGEST_NAME: usize = 64;
+
 /// The dollar signs of a text.
 #[derive(Debug)]
 pub(super) struct Dollars(Vec<usize>);
@@ -145,7 +148,11 @@ impl Reader<'_> {
         let Some(behind) = rest.strip_prefix("src_").filter(|_| scan.before(at).is_none_or(|c| !c.is_alphanumeric())) else {
             return false;
         };
-        let length = behind.bytes().take_while(|byte| !byte.is_ascii_whitespace() && !matches!(byte, b'[' | b'{')).count();
+        let length = behind
+            .bytes()
+            .take(LONGEST_NAME)
+            .take_while(|byte| !byte.is_ascii_whitespace() && !matches!(byte, b'[' | b'{'))
+            .count();
         let mut end = 4 + length;
         if rest[end..].starts_with('[') {
             let Some(arguments) = matching(&rest[end..], '[', ']') else { return false };
@@ -168,7 +175,8 @@ impl Reader<'_> {
         let Some(behind) = rest.strip_prefix("call_").filter(|_| scan.before(at).is_none_or(|c| !c.is_alphanumeric())) else {
             return false;
         };
-        let length = behind.bytes().take_while(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'_')).count();
+        let is_name = |byte: &u8| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'_');
+        let length = behind.bytes().take(LONGEST_NAME).take_while(is_name).count();
         let mut end = 5 + length;
         for bracket in ["[", "(", "["] {
             let close = if bracket == "(" { ')' } else { ']' };

@@ -139,7 +139,9 @@ impl Reader<'_> {
                 self.tallies.program_links.add(offset, written);
             }
             match text {
-                Some(inner) => drop(self.enter(scan, Kind::Span, inner, resume)),
+                Some(inner) => {
+                    self.enter(scan, Kind::Span, inner, resume);
+                }
                 None => self.put_text(scan, written, resume),
             }
             return;
@@ -259,8 +261,11 @@ impl Reader<'_> {
             return false;
         }
         let rest = &scan.text[at + 1..scan.end()];
+        if scheme.starts_with("http") && !rest.starts_with("//") {
+            return false;
+        }
         let length = address_length(rest);
-        if length == 0 || (scheme.starts_with("http") && !rest.starts_with("//")) {
+        if length == 0 {
             return false;
         }
         scan.at = at - word;
