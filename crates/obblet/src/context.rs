@@ -5,7 +5,7 @@ use crate::document::Finding;
 use crate::error::Error;
 use crate::formats::Anchors;
 use crate::links::{ExternalLinks, LinkResolver, NoExternalLinks};
-use crate::media::{MediaSource, MediaStore};
+use crate::media::{FilesAround, MediaSource, MediaStore};
 use std::path::{Path, PathBuf};
 
 /// What stands around a document. All of it may be left out: then nothing is read but the text itself.
@@ -49,6 +49,11 @@ impl<'a> Context<'a> {
     /// Tells which places of the document others lead to.
     pub(crate) fn external(&self) -> &'a dyn ExternalLinks {
         self.external.unwrap_or(&NoExternalLinks)
+    }
+
+    /// The files around the document, of so many bytes at most.
+    pub(crate) const fn files(&self, limit: u64) -> FilesAround<'a> {
+        FilesAround { root: self.media, folder: self.folder, shows: self.shows, limit }
     }
 
     /// Says that a stage begins.
@@ -108,6 +113,8 @@ pub struct Converted {
     pub length: Option<Length>,
     /// Files that its images are, by their paths from the root, whether they are there or not.
     pub uses: Vec<PathBuf>,
+    /// Files that the source includes, in the same way.
+    pub includes: Vec<PathBuf>,
 }
 
 impl Converted {

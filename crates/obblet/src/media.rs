@@ -113,6 +113,69 @@ impl MediaStore for MemoryMedia {
     }
 }
 
+/// The files around a document that it may name: those below the root that are not hidden, and that its folder shows.
+#[derive(Clone, Copy, Default)]
+pub struct FilesAround<'a> {
+    /// Where they come from; without it there are none.
+    pub root: Option<&'a dyn MediaSource>,
+    /// The path from the root to the folder of the document.
+    pub folder: Option<&'a Path>,
+    /// Says which files of the root may be shown; where it is not given, those are that are not hidden.
+    pub shows: Option<&'a (dyn Fn(&str) -> bool + Sync)>,
+    /// No file is read that has more bytes.
+    pub limit: u64,
+}
+
+impl FilesAround<'_> {
+    /// The path from the root of a path from the folder of the document; none where it leads out.
+    #[must_use]
+    pub fn path(&self, local: &str) -> Option<PathBuf> {
+        within(self.folder, local)
+    }
+
+    /// The bytes of a text file, by its path from the root.
+    ///
+    /// # Errors
+    /// Why it was not read, as a sentence about it.
+    pub fn read(&self, path: &Path) -> Result<Vec<u8>, &'static str> {
+        let root = self.root.ok_or("no files are read here")?;
+        match root.there(path) {
+            There::File(length) if length > self.limit => return Err("it is larger than limits.source"),
+            There::File(_) => {}
+            There::Nothing => return Err("it was not found"),
+            There::Outside => return Err("it is outside of the folder"),
+            There::Folder | There::Special => return Err("it is no file"),
+        }
+        if !self.may_show(root, path) {
+            return Err("it is hidden, ignored or excluded");
+        }
+        let bytes = root.read(path, self.limit).map_err(|_| "it can't be read")?;
+        if crate::signature::not_text(&bytes, false).is_some() { Err("it is no text") } else { Ok(bytes) }
+    }
+
+    /// Whether a file may be shown: what is hidden is not shown because a document names it, nor what a folder leaves out.
+    pub(crate) fn may_show(&self, root: &dyn MediaSource, path: &Path) -> bool {
+        match self.shows {
+            Some(shows) => path.to_str().is_some_and(shows),
+            None => {
+                // The folder of a document that somebody named may be hidden itself.
+                let folder = self.folder.unwrap_or(Path::new(""));
+                let is_hidden = |path: &Path| {
+                    let mut inner = path.strip_prefix(folder).unwrap_or(path).iter();
+                    inner.any(|part| part.as_encoded_bytes().starts_with(b"."))
+                };
+                !is_hidden(path) && root.without_links(path).is_ok_and(|real| !is_hidden(&real))
+            }
+        }
+    }
+}
+
+impl std::fmt::Debug for FilesAround<'_> {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("FilesAround").field("folder", &self.folder).field("limit", &self.limit).finish_non_exhaustive()
+    }
+}
+
 /// A path as an address.
 pub(crate) fn address(path: &Path) -> String {
     const SET: &percent_encoding::AsciiSet = &percent_encoding::CONTROLS.add(b' ').add(b'%').add(b'?').add(b'#').add(b':');

@@ -14,6 +14,11 @@ pub(crate) fn open(bytes: &[u8]) -> (Cow<'_, str>, Document) {
     (source, doc)
 }
 
+/// The text of bytes, whatever is wrong with them.
+pub(crate) fn text(bytes: &[u8]) -> Cow<'_, str> {
+    decode(bytes).0
+}
+
 /// What was wrong with the bytes.
 #[derive(Clone, Copy, Debug, Default)]
 struct Broken {

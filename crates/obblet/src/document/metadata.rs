@@ -29,6 +29,15 @@ impl Direction {
     }
 }
 
+/// What a source itself says of how its pages are made; it wins over a profile.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub struct Presentation {
+    /// How many levels of headings have numbers; 0 for none.
+    pub numbered_levels: Option<u8>,
+    /// How deep the list of contents goes; 0 for none.
+    pub contents: Option<u8>,
+}
+
 /// Title, authors, language and so on.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Metadata {
@@ -48,6 +57,8 @@ pub struct Metadata {
     pub description: Option<String>,
     /// Words to find it by.
     pub keywords: Vec<String>,
+    /// What the source says of how its pages are made.
+    pub presentation: Presentation,
     /// Everything else, in the order of the source.
     pub other: Vec<(String, String)>,
 }

@@ -32,6 +32,7 @@ mod source_tables;
 mod spans;
 mod style_names;
 mod style_properties;
+mod tasks;
 mod tree;
 mod walk;
 pub(crate) mod white_space;
@@ -44,16 +45,17 @@ pub use formula::{Formula, FormulaId, Markup};
 pub use kind::{Align, Callout, CellKind, DivisionKind, Kind, ListKind, Marker, NoteId, RowGroupKind, Scope, TextLevel};
 pub(crate) use kind_set::KindSet;
 pub use layout_hints::{HintRole, LayoutHint, LayoutHints, Producer};
-pub use metadata::{Direction, Metadata};
+pub use metadata::{Direction, Metadata, Presentation};
 pub use node::{Node, NodeId, Text};
 pub use node_table::NodeTable;
 pub use references::{Counter, CrossReference, Label, Shows};
-pub use source_map::{PARTS, Place, SourceMap, SourcePart, Span};
+pub use source_map::{Inclusion, PARTS, Place, SourceMap, SourcePart, Span};
 pub use source_tables::{
     Comment, ListNumbering, PagePlace, PageText, Pages, Revision, RevisionKind, Section, StyleDefinition, StyleUse,
 };
 pub(crate) use style_names::{STYLE_NAME, needs_name, style_name_of_class};
 pub use style_properties::{Edge, Line, Measure, Property, StyleProperties, TabAlign, TabStop, Underline, Value};
+pub use tasks::Task;
 pub use walk::{Step, Walk};
 
 use crate::fast_hash::HashMap;
@@ -173,6 +175,10 @@ pub struct Document {
     pub labels: NodeTable<Label>,
     /// Links that show something of what they lead to.
     pub references: NodeTable<CrossReference>,
+    /// What headings say of what is to be done.
+    pub tasks: NodeTable<Task>,
+    /// Files that the source includes, by their paths from the root, whether they are there or not.
+    pub includes: Vec<std::path::PathBuf>,
     /// What the user should know about the work so far.
     pub findings: Vec<Finding>,
     /// Tells where in the source a place is.
@@ -227,6 +233,8 @@ impl Document {
             sections: Vec::new(),
             labels: NodeTable::default(),
             references: NodeTable::default(),
+            tasks: NodeTable::default(),
+            includes: Vec::new(),
             findings: Vec::new(),
             source: SourceMap::default(),
             layout_hints: LayoutHints::default(),

@@ -83,6 +83,20 @@ impl Span {
     }
 }
 
+/// Text that a reader took in from another file: where it is in the text as it was read, and the line of the source that asks
+/// for it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Inclusion {
+    /// Its first byte in the text as it was read.
+    pub start: u32,
+    /// The byte behind its last one there.
+    pub end: u32,
+    /// The first byte of the line that asks for it, in the source.
+    pub at: u32,
+    /// The byte behind that line.
+    pub behind: u32,
+}
+
 /// A part of a source: the whole file, or one of the files of a package.
 #[derive(Clone, Debug, Default)]
 pub struct SourcePart {
@@ -100,6 +114,8 @@ pub struct SourcePart {
     text: Option<Arc<str>>,
     /// Where bytes of the source and bytes of the text as it was read part: an offset in each, from which on they run together.
     shifts: Vec<(u32, u32)>,
+    /// Text of other files, in its order; it is part of the text as it was read.
+    inclusions: Vec<Inclusion>,
     lines: OnceLock<Arc<Lines>>,
 }
 
@@ -149,6 +165,17 @@ impl SourceMap {
         {
             part.shifts = shifts;
             part.length = u32::try_from(bytes.len()).unwrap_or(u32::MAX);
+        }
+        self
+    }
+
+    /// The map of the same source once text of other files was taken into it. Of that text, all blocks are in the line that asks
+    /// for it: the first one is that line, and the others are at its end.
+    #[must_use]
+    pub(crate) fn including(mut self, source: &str, inclusions: Vec<Inclusion>) -> Self {
+        if let Some(part) = self.parts.first_mut() {
+            part.text = Some(Arc::from(source));
+            part.inclusions = inclusions;
         }
         self
     }
@@ -213,7 +240,7 @@ impl SourceMap {
         }
         match self.parts.as_slice() {
             [] => None,
-            [only] if only.path.is_empty() => Some((0, self.original(offset, only.read_length()))),
+            [only] if only.path.is_empty() => Some((0, self.original(offset, only.expanded_length()))),
             parts => {
                 let index = parts.partition_point(|part| part.base <= offset).checked_sub(1)?;
                 Some((index, (offset - parts[index].base).min(parts[index].length)))
@@ -228,12 +255,13 @@ impl SourceMap {
         let whole = self.parts.get(part)?;
         let end = match self.locate(end) {
             // The first copy of a line begins where the source ends.
-            _ if whole.path.is_empty() && end == whole.read_length() => end,
+            _ if whole.path.is_empty() && end == whole.expanded_length() => end,
             Some((other, end)) if other == part => end,
             // The end of a part is the offset of the next one.
-            _ => whole.read_length(),
+            _ => whole.expanded_length(),
         };
-        let (start, end) = (whole.of_source(start), whole.of_source(end));
+        let read = |at| whole.before_inclusions(at, |inclusion| inclusion.behind);
+        let (start, end) = (whole.of_source(read(start)), whole.of_source(read(end)));
         Some(Span { part, start, end: end.max(start) })
     }
 
@@ -246,6 +274,7 @@ impl SourceMap {
             let paragraph = part.paragraphs.partition_point(|&start| start <= at).max(1);
             return Place::Paragraph { part: part.name, paragraph: paragraph as u32 };
         }
+        let at = part.before_inclusions(at, |inclusion| inclusion.at);
         let source = self.text(pool, index).unwrap_or_default();
         let mut at = (at as usize).min(source.len());
         while !source.is_char_boundary(at) {
@@ -277,6 +306,25 @@ impl SourcePart {
         match self.shifts.last() {
             Some(&(read, source)) => read + self.length.saturating_sub(source),
             None => self.length,
+        }
+    }
+
+    /// How many bytes its text has with that of other files.
+    fn expanded_length(&self) -> u32 {
+        match self.inclusions.last() {
+            Some(last) => last.end + self.read_length().saturating_sub(last.behind),
+            None => self.read_length(),
+        }
+    }
+
+    /// The byte of the text without that of other files; within such, one that `inside` gives.
+    fn before_inclusions(&self, at: u32, inside: impl Fn(&Inclusion) -> u32) -> u32 {
+        let after = self.inclusions.partition_point(|inclusion| inclusion.start <= at);
+        match after.checked_sub(1).and_then(|index| self.inclusions.get(index)) {
+            None => at,
+            Some(inclusion) if at >= inclusion.end => inclusion.behind + (at - inclusion.end),
+            Some(inclusion) if at == inclusion.start => inclusion.at,
+            Some(inclusion) => inside(inclusion),
         }
     }
 

@@ -3,6 +3,7 @@
 use super::{Settings, html, markdown};
 use crate::document::{Document, Finding, FindingInfo};
 use crate::links::ExternalLinks;
+use crate::media::FilesAround;
 use crate::refine::revisions::Revisions;
 
 /// What there is to know about a format without reading any.
@@ -106,6 +107,8 @@ pub struct ReadRequest<'a> {
     pub unpacked: u64,
     /// Tells which places of the document others lead to.
     pub external: &'a dyn ExternalLinks,
+    /// The files that the source may include.
+    pub files: FilesAround<'a>,
 }
 
 /// How much of a source's looks is kept.

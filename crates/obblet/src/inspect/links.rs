@@ -110,7 +110,7 @@ fn places(doc: &Document) -> HashSet<String> {
                 places.insert(doc.text(name).to_owned());
             }
             if matches!(doc.kind(id), Kind::Heading(_)) {
-                places.insert(slug::unique(&doc.plain_text(id), &mut slugs));
+                places.insert(slug::unique(&doc.heading_text(id), &mut slugs));
             }
         }
     }

@@ -94,7 +94,7 @@ pub fn inspect(source: &[u8], format: Format, profile: &Profile, context: &Conte
     // Classes are part of what is in a document, whatever becomes of them.
     let mut with_classes = wanted.clone();
     with_classes.styling = crate::profile::Styling::Named;
-    let mut doc = crate::pipeline::read(source, format, &with_classes)?;
+    let mut doc = crate::pipeline::read_in(source, format, &with_classes, context)?;
     if format != Format::Markdown || wanted.formats.html.raw == html::Raw::Clean {
         html::open_raw(&mut doc);
     }

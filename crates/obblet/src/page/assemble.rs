@@ -39,7 +39,7 @@ pub(crate) fn assemble(
     if !content.rules.is_empty() {
         styles.look.embedded.push(content.rules.clone());
     }
-    let contents = match profile.page.contents {
+    let contents = match content.contents.unwrap_or(profile.page.contents) {
         depth if depth > 0 && content.headings.len() >= FEWEST_CONTENTS => {
             contents::list(&content.headings, depth, profile.formats.html.syntax, profile.formats.html.characters)
         }

@@ -392,7 +392,7 @@ impl Gallery<'_> {
         let picture = self.identify(&bytes, &format!("image {local}")).ok_or_else(|| {
             no_picture(local, crate::signature::not_text(&bytes, false).unwrap_or("text, or something unknown"))
         })??;
-        if !self.may_show(root, path) {
+        if !self.context.files(0).may_show(root, path) {
             let message = format!("image {local} is hidden, ignored or excluded; it was not read");
             return Err(Box::new(
                 Finding::changed("image.hidden", message).hint("move or rename it, or change the ignore file or publish.exclude"),
@@ -407,22 +407,6 @@ impl Gallery<'_> {
             ));
         }
         Ok(picture)
-    }
-
-    /// Whether a file may be shown: what is hidden is not shown because a document names it, nor what a folder leaves out.
-    fn may_show(&self, root: &dyn MediaSource, path: &Path) -> bool {
-        match self.context.shows {
-            Some(shows) => path.to_str().is_some_and(shows),
-            None => {
-                // The folder of a document that somebody named may be hidden itself.
-                let folder = self.context.folder.unwrap_or(Path::new(""));
-                let is_hidden = |path: &Path| {
-                    let mut inner = path.strip_prefix(folder).unwrap_or(path).iter();
-                    inner.any(|part| part.as_encoded_bytes().starts_with(b"."))
-                };
-                !is_hidden(path) && root.without_links(path).is_ok_and(|real| !is_hidden(&real))
-            }
-        }
     }
 
     /// What bytes are, where they are a picture; drawings are made safe.

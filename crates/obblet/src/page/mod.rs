@@ -88,6 +88,8 @@ pub(crate) struct Content {
     pub(crate) keywords: Vec<String>,
     pub(crate) metadata: BTreeMap<String, String>,
     pub(crate) headings: Vec<HeadingEntry>,
+    /// How deep the list of contents goes, where the document says it.
+    pub(crate) contents: Option<u8>,
     /// The style rules of the document's own styles.
     pub(crate) rules: String,
     /// Whether the text looks like its source, which was set on a light ground.
@@ -164,6 +166,7 @@ pub(crate) fn content(
         keywords: metadata.keywords.clone(),
         metadata: metadata.other.iter().cloned().collect(),
         headings: written.headings,
+        contents: metadata.presentation.contents,
         rules: named_styles(doc, profile.formats.html.characters, scope(profile)).unwrap_or_default(),
         as_source: doc.styles.iter().any(|style| style.class.is_empty()),
         body: written.html,

@@ -18,7 +18,6 @@ use crate::context::{Context, Converted, OutputFile};
 use crate::document::{Document, Finding, NodeId};
 use crate::error::Error;
 use crate::formats::{Anchors, Format, RawHtml, WriteRequest, html};
-use crate::links::{ExternalLinks, NoExternalLinks};
 use crate::page::{self, Placed};
 use crate::profile::{Profile, Shape};
 use crate::refine::rules::leave_out::{Selector, leave_out};
@@ -54,7 +53,7 @@ pub fn convert_in(
 ) -> Result<Converted, Error> {
     context.reached(Stage::Read)?;
     let profile = &*profile.for_target(writes);
-    let doc = read(source, reads, profile)?;
+    let doc = read_in(source, reads, profile, context)?;
     write(doc, writes, profile, context)
 }
 
@@ -63,7 +62,15 @@ pub fn convert_in(
 /// # Errors
 /// Where the format can't be read, or the source is too large.
 pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document, Error> {
-    let (mut doc, unused) = read_parts(source, format, profile, &NoExternalLinks)?;
+    read_in(source, format, profile, &Context::default())
+}
+
+/// Reads a document into the model that has something around it: files that it includes, others that lead to places of it.
+///
+/// # Errors
+/// As [`read`].
+pub fn read_in(source: &[u8], format: Format, profile: &Profile, context: &Context<'_>) -> Result<Document, Error> {
+    let (mut doc, unused) = read_parts(source, format, profile, context)?;
     for selector in unused {
         let found = Finding::advice("clean.leave-out", format!("clean.leave-out: nothing matches {selector}"));
         doc.push_finding(found.hint("inspect shows headings, styles and classes"));
@@ -71,23 +78,13 @@ pub fn read(source: &[u8], format: Format, profile: &Profile) -> Result<Document
     Ok(doc)
 }
 
-/// Reads a document into the model that others lead to places of.
-pub(crate) fn read_linked(
-    source: &[u8],
-    format: Format,
-    profile: &Profile,
-    external: &dyn ExternalLinks,
-) -> Result<Document, Error> {
-    read_parts(source, format, profile, external).map(|(doc, _)| doc)
+/// Reads a document of a folder into the model: what all documents leave out need not be in each.
+pub(crate) fn read_of_folder(source: &[u8], format: Format, profile: &Profile, context: &Context<'_>) -> Result<Document, Error> {
+    read_parts(source, format, profile, context).map(|(doc, _)| doc)
 }
 
 /// Reads those parts of a document into the model that are not to be left out, and gives the selectors that fit none.
-fn read_parts(
-    source: &[u8],
-    format: Format,
-    profile: &Profile,
-    external: &dyn ExternalLinks,
-) -> Result<(Document, Vec<String>), Error> {
+fn read_parts(source: &[u8], format: Format, profile: &Profile, context: &Context<'_>) -> Result<(Document, Vec<String>), Error> {
     let size = source.len() as u64;
     if size > profile.limits.source {
         return Err(Error::TooLarge { size, limit: profile.limits.source });
@@ -100,7 +97,7 @@ fn read_parts(
         return Err(Error::NotText { what, hint: signature::hint(what) });
     }
     let reader = descriptor.read.ok_or(Error::NotRead { format: format.name() })?;
-    let mut doc = reader(source, &profile.read_request(external))?;
+    let mut doc = reader(source, &profile.read_request(context))?;
     if descriptor.raw_html == RawHtml::Embedded && profile.clean.runs("embedded-html") {
         html::open_raw(&mut doc);
     }
@@ -216,6 +213,7 @@ pub fn write(mut doc: Document, writes: Format, profile: &Profile, context: &Con
     let mut converted = write_placed(&mut doc, writes, profile, context, &placed.safe)?;
     converted.files.splice(..0, placed.files);
     converted.uses = placed.uses;
+    converted.includes = std::mem::take(&mut doc.includes);
     let mut findings = std::mem::take(&mut doc.findings);
     findings.append(&mut converted.findings);
     findings.sort_by_key(|finding| finding.place);

@@ -32,9 +32,9 @@ pub use layers::Layers;
 pub use page::{ImagePlace, ImageSettings, LOOKS, PageSettings, StylePlace};
 pub use publish::{Copies, LimitSettings, Makes, PublishSettings, SiteSettings};
 
+use crate::context::Context;
 use crate::formats::markdown::Dialect;
 use crate::formats::{Format, ReadRequest, Settings as FormatSettings, StyleFidelity, html};
-use crate::links::ExternalLinks;
 use crate::refine::Cleaning;
 use crate::refine::revisions::Revisions;
 use crate::settings::{Choice, Declared, Section, choice};
@@ -245,8 +245,8 @@ impl Profile {
         self.keeps_classes() || !self.clean.leave_out.is_empty()
     }
 
-    /// What the profile asks of a reader. `external` tells which places of the document others lead to.
-    pub(crate) fn read_request<'a>(&'a self, external: &'a dyn ExternalLinks) -> ReadRequest<'a> {
+    /// What the profile asks of a reader of a document that has something around it.
+    pub(crate) fn read_request<'a>(&'a self, context: &Context<'a>) -> ReadRequest<'a> {
         let classes = self.reads_classes();
         ReadRequest {
             settings: &self.formats,
@@ -260,7 +260,8 @@ impl Profile {
             formatting_classes: self.clean.elements.inline == crate::refine::rules::inline::Inline::Classes,
             revisions: self.clean.revisions,
             unpacked: self.limits.unpacked,
-            external,
+            external: context.external(),
+            files: context.files(self.limits.source),
         }
     }
 

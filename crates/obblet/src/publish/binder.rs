@@ -154,7 +154,7 @@ fn bind(
         shared: Some(&plan.shared),
         ..Context::default()
     };
-    let mut doc = pipeline::read_linked(&bytes, planned.format, profile, &external)?;
+    let mut doc = pipeline::read_of_folder(&bytes, planned.format, profile, &Context { external: Some(&external), ..context })?;
     pipeline::refine(
         &mut doc,
         plan.options.writes,

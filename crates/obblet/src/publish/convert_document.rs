@@ -142,7 +142,7 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
         ..Context::default()
     };
     let writes = plan.options.writes;
-    let mut doc = pipeline::read_linked(&bytes, planned.format, &planned.profile, &external)?;
+    let mut doc = pipeline::read_of_folder(&bytes, planned.format, &planned.profile, &context)?;
     drop(bytes);
     pipeline::refine(&mut doc, writes, &planned.profile, &context);
     let placed = pipeline::place(&mut doc, writes, &planned.profile, &context);
@@ -173,6 +173,7 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
         hash,
         settings: planned.settings,
         uses: uses(plan, &placed.uses),
+        includes: uses(plan, &doc.includes),
         facts,
         bodies,
         extras: files.into_iter().filter_map(|file| extra(folder, file)).collect(),
@@ -303,7 +304,7 @@ fn number(doc: &Document, name: &str) -> Option<i64> {
 fn heading_names(doc: &Document) -> Vec<String> {
     let mut slugs = crate::fast_hash::HashMap::default();
     let mut names: Vec<String> =
-        headings(doc).into_iter().map(|heading| slug::unique(&doc.plain_text(heading), &mut slugs)).collect();
+        headings(doc).into_iter().map(|heading| slug::unique(&doc.heading_text(heading), &mut slugs)).collect();
     names.sort_unstable();
     names
 }
@@ -323,7 +324,7 @@ fn other_names(doc: &Document, ids: &[String], places: &LinkedPlaces<'_>) -> std
     let mut names = places.aliases();
     for heading in headings(doc) {
         let Some(id) = doc.attributes(heading).id.map(|id| doc.text(id).to_owned()) else { continue };
-        let made = slug::of(&doc.plain_text(heading));
+        let made = slug::of(&doc.heading_text(heading));
         if made != id && !has(&made) && has(&id) {
             names.entry(made).or_insert(id);
         }
@@ -340,7 +341,7 @@ fn extra(folder: &str, file: OutputFile) -> Option<Extra> {
     Some(Extra { path: paths::follow(folder, &escaped)?, bytes: file.bytes })
 }
 
-/// The files that a document shows, with their hashes.
+/// The files that a document shows or includes, with their hashes.
 fn uses(plan: &Plan, used: &[std::path::PathBuf]) -> Vec<(String, Hash)> {
     let mut all: Vec<(String, Hash)> = used
         .iter()

@@ -334,8 +334,12 @@ impl Plan {
     /// Hashes of the files that known documents show.
     fn hash_files(&mut self) {
         let root = &self.source;
-        let used: HashSet<&String> =
-            self.record.documents.values().flat_map(|known| known.uses.iter().map(|(path, _)| path)).collect();
+        let used: HashSet<&String> = self
+            .record
+            .documents
+            .values()
+            .flat_map(|known| known.uses.iter().chain(&known.includes).map(|(path, _)| path))
+            .collect();
         let copied = self.record.others.values().filter(|other| other.from.is_some()).map(|other| &other.source);
         let used: Vec<&String> = used.into_iter().chain(copied).collect();
         let hash = |path: &String| (path.clone(), hash::of_file(root, path.as_ref()).map_or(Hash::NOTHING, |(hash, _)| hash));
@@ -434,11 +438,14 @@ impl Plan {
 
     /// Whether a file may be shown on pages: one that was found and not left out, or a way to it over symbolic links.
     pub(super) fn shows(&self, path: &str) -> bool {
-        self.others.contains(path)
+        let is_found = |path: &str| {
+            self.others.contains(path) || self.documents.binary_search_by(|planned| planned.source.as_str().cmp(path)).is_ok()
+        };
+        is_found(path)
             || self
                 .source
                 .without_links(path.as_ref())
-                .is_ok_and(|real| real != Path::new(path) && tree::text(&real).is_some_and(|real| self.others.contains(&real)))
+                .is_ok_and(|real| real != Path::new(path) && tree::text(&real).is_some_and(|real| is_found(&real)))
     }
 
     /// Where links of this folder lead.
@@ -468,7 +475,7 @@ fn why(known: &Known, planned: &Planned, hashes: &HashMap<String, Hash>) -> Opti
     if known.settings != planned.settings || known.outputs.first().is_none_or(|output| output.path != planned.output) {
         return Some(Why::Settings);
     }
-    let changed = known.uses.iter().find(|(path, hash)| hashes.get(path).is_some_and(|now| now != hash));
+    let changed = known.uses.iter().chain(&known.includes).find(|(path, hash)| hashes.get(path).is_some_and(|now| now != hash));
     changed.map(|(path, _)| Why::Included(path.clone()))
 }
 

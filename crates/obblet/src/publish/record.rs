@@ -127,6 +127,9 @@ pub(super) struct Known {
     /// Files that it shows; the hash is empty for those that are not there.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub(super) uses: Vec<(String, Hash)>,
+    /// Files that it includes, in the same way.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) includes: Vec<(String, Hash)>,
     pub(super) outputs: Vec<Output>,
     #[serde(skip)]
     pub(super) facts: FactsJson,
@@ -197,7 +200,7 @@ impl Line {
     fn is_plain(&self) -> bool {
         match self {
             Self::Document(known) => {
-                let shown = known.uses.iter().map(|(path, _)| path);
+                let shown = known.uses.iter().chain(&known.includes).map(|(path, _)| path);
                 let outputs = known.outputs.iter().map(|output| &output.path);
                 outputs.chain(&known.brings).chain(shown).chain([&known.source]).all(|path| paths::is_plain(path))
             }

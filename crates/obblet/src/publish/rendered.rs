@@ -41,6 +41,9 @@ pub(super) struct Rendered {
     pub(super) hash: Hash,
     pub(super) settings: Hash,
     pub(super) uses: Vec<(String, Hash)>,
+    /// Files that it includes, in the same way.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) includes: Vec<(String, Hash)>,
     pub(super) facts: DocumentFacts,
     /// One for each page of the facts.
     pub(super) bodies: Vec<Body>,
@@ -84,7 +87,7 @@ impl Rendered {
         if let Some(extra) = self.extras.iter().find(|extra| !is_file(extra)) {
             return Some(format!("{} is no image of {}", extra.path, self.source));
         }
-        let uses_others = self.uses.iter().any(|(path, _)| !paths::is_plain(path));
+        let uses_others = self.uses.iter().chain(&self.includes).any(|(path, _)| !paths::is_plain(path));
         uses_others.then(|| format!("{} shows files outside of the folder", self.source))
     }
 
@@ -235,6 +238,7 @@ mod tests {
             hash: Hash::of(text.as_bytes()),
             settings: Hash::NOTHING,
             uses: Vec::new(),
+            includes: Vec::new(),
             facts: DocumentFacts { title: source.to_owned(), ..DocumentFacts::default() },
             bodies: vec![Body::Bytes(text.as_bytes().to_vec())],
             extras: vec![Extra { path: "a.png".to_owned(), bytes: vec![0, 1, 254, 255] }],

@@ -661,6 +661,7 @@ fn known(rendered: Rendered, state: &Progressing) -> Known {
         navigation: state.around_hash,
         brings: Vec::new(),
         uses: rendered.uses,
+        includes: rendered.includes,
         outputs: Vec::new(),
         facts: FactsJson::new(&rendered.facts),
         findings,

@@ -138,7 +138,7 @@ fn name_places(doc: &mut Document) -> HashMap<String, NodeId> {
     }
     let mut slugs = HashMap::default();
     for heading in headings {
-        let name = slug::unique(&doc.plain_text(heading), &mut slugs);
+        let name = slug::unique(&doc.heading_text(heading), &mut slugs);
         if doc.attributes(heading).id.is_none() && !places.contains_key(&name) {
             let text = doc.intern(&name);
             doc.attributes_mut(heading).id = Some(text);

@@ -68,7 +68,7 @@ impl Names {
             if let Some(name) = doc.node(id).has_attributes().then(|| doc.attributes(id).id).flatten() {
                 taken.insert(doc.text(name).to_owned());
             } else if let Kind::Heading(_) = doc.kind(id) {
-                taken.insert(slug::unique(&doc.plain_text(id), &mut slugs));
+                taken.insert(slug::unique(&doc.heading_text(id), &mut slugs));
             }
         }
         Self { taken, wanted: HashMap::default() }

@@ -211,7 +211,7 @@ impl Targets {
             if let Some(name) = doc.attributes(id).id {
                 targets.entry(doc.text(name).to_owned()).or_insert(id);
             } else if let Kind::Heading(_) = doc.kind(id) {
-                by_words.push((slug::unique(&doc.plain_text(id), &mut slugs), id));
+                by_words.push((slug::unique(&doc.heading_text(id), &mut slugs), id));
             }
         }
         for (name, id) in by_words {

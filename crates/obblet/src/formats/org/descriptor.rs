@@ -1,6 +1,6 @@
 //! What there is to know about the format, and what its reader and its writer may find.
 
-use super::{read, write};
+use super::{read_with, write};
 use crate::document::{FindingInfo, Weight, finding};
 use crate::formats::{Descriptor, Images, RawHtml};
 
@@ -17,7 +17,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     images: Images::ByName,
     has_element_rules: false,
     keeps_looks: false,
-    read: Some(|bytes, request| Ok(read(bytes, &request.settings.org))),
+    read: Some(|bytes, request| Ok(read_with(bytes, &request.settings.org, &request.files))),
     write: Some(|doc, request| write(doc, &request.settings.org)),
     findings: FINDINGS,
 };
@@ -28,13 +28,14 @@ const FINDINGS: &[FindingInfo] = &[
     finding("org.excluded", &[Weight::Changed], "The file excludes parts of itself from what is written."),
     finding("org.heading-level", &[Weight::Changed], "HTML has six levels of headings; those below became the sixth."),
     finding("org.include", &[Weight::Lost], "A file is included that was not read."),
-    finding("org.macro", &[Weight::Lost], "A macro is not defined, or comes to more than is sane."),
+    finding("org.macro", &[Weight::Lost], "A macro is not defined, needs a clock, or comes to more than is sane."),
     finding("org.missing-note", &[Weight::Advice], "A note is mentioned that is not defined."),
     finding("org.missing-target", &[Weight::Changed], "A link leads to a heading or a name that is not in the file."),
     finding("org.no-syntax", &[Weight::Changed], "Org has no way to say something; the message names it, and its text is kept."),
     finding("org.other-format", &[Weight::Changed], "A piece for another format was left out."),
     finding("org.program-link", &[Weight::Changed], "A link works only in the program that wrote the file; its text is kept."),
     finding("org.select", &[Weight::Lost], "The heading or the tag that was asked for is not in the file."),
+    finding("org.setting", &[Weight::Advice], "Keywords or options of the file have no effect here."),
     finding("org.too-deep", &[Weight::Changed], "Lists that stand more than 100 deep are set in no further."),
     finding("org.unclosed", &[Weight::Advice], "A block or a drawer does not end; its first line is text."),
 ];

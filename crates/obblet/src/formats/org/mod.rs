@@ -11,6 +11,6 @@ mod settings;
 mod write;
 
 pub(in crate::formats) use descriptor::DESCRIPTOR;
-pub use read::read;
+pub use read::{read, read_with};
 pub use settings::Settings;
 pub use write::write;

@@ -175,7 +175,7 @@ impl Compound {
             return false;
         }
         if let Some(heading) = &self.heading {
-            return fits(&heading.to_lowercase(), &spaced(&doc.plain_text(id)).to_lowercase());
+            return fits(&heading.to_lowercase(), &spaced(&doc.heading_text(id)).to_lowercase());
         }
         let attributes = doc.attributes(id);
         self.id.as_ref().is_none_or(|name| attributes.id.map(|id| doc.text(id)).or(slug).is_some_and(|id| fits(name, id)))
@@ -339,7 +339,7 @@ fn slugs(doc: &Document) -> HashMap<NodeId, String> {
             if let Step::Enter(id) = step
                 && matches!(doc.kind(id), Kind::Heading(_))
             {
-                slugs.insert(id, slug::unique(&doc.plain_text(id), &mut seen));
+                slugs.insert(id, slug::unique(&doc.heading_text(id), &mut seen));
             }
         }
     }

@@ -2,7 +2,7 @@
 
 use super::elements::HEADINGS;
 use super::{HeadingEntry, Writer};
-use crate::document::{Finding, Kind, NodeId, Step};
+use crate::document::{Finding, HintRole, Kind, NodeId, Step};
 use crate::formats::html::{Lists, Mends};
 
 /// What is known of the headings so far.
@@ -42,12 +42,18 @@ impl Headings {
     }
 
     /// `2.1` for the first heading of the second level in the second of the first.
-    fn number(&mut self, level: u8) -> String {
+    fn number(&mut self, level: u8, levels: u8) -> String {
+        if levels == 0 {
+            return String::new();
+        }
         let index = usize::from(level) - 1;
         self.counts[index] += 1;
         self.counts[index + 1..].fill(0);
         let top = self.top.map_or(index, |top| top.min(index));
         self.top = Some(top);
+        if index - top >= usize::from(levels) {
+            return String::new();
+        }
         self.counts[top..=index].iter().map(u32::to_string).collect::<Vec<_>>().join(".")
     }
 }
@@ -80,16 +86,26 @@ impl Writer<'_, '_> {
         }
         self.headings.open = written;
         self.block(HEADINGS[usize::from(written) - 1], id);
-        let number = if self.options.settings.heading_numbers { self.headings.number(written) } else { String::new() };
+        let number = if matches!(self.doc.layout_hints.of(id).part, HintRole::Title { .. }) {
+            String::new()
+        } else {
+            self.headings.number(written, self.numbered_levels())
+        };
         if !number.is_empty() {
             self.out.text(&number);
             self.out.text(" ");
         }
         if self.options.lists.contains(Lists::HEADINGS) {
-            let text = self.doc.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
+            let text = self.doc.heading_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
             let id = self.ids.get(id).unwrap_or_default().to_owned();
             self.headings.entries.push(HeadingEntry { level: written, id, number, text });
         }
+    }
+
+    /// How many levels of headings have numbers.
+    fn numbered_levels(&self) -> u8 {
+        let by_settings = if self.options.settings.heading_numbers { 6 } else { 0 };
+        self.doc.metadata.presentation.numbered_levels.unwrap_or(by_settings)
     }
 
     fn has_words(&self, id: NodeId) -> bool {

@@ -109,7 +109,7 @@ impl Ids {
         let mut slugs = HashMap::default();
         let mut named_headings = HashSet::default();
         for id in headings {
-            let slug = slug::unique(&doc.plain_text(id), &mut slugs);
+            let slug = slug::unique(&doc.heading_text(id), &mut slugs);
             let requested = match options.ids() {
                 Wanted::None => false,
                 Wanted::Headings => true,

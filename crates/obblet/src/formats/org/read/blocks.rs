@@ -103,6 +103,7 @@ impl Reader<'_> {
             }
             Begins::Fixed if self.options.shows.contains(Shows::FIXED) => self.fixed(at, to, parent, affiliated),
             Begins::Table if self.options.shows.contains(Shows::TABLES) => self.table(at, to, parent, affiliated),
+            Begins::Grid => self.grid(at, to, parent, affiliated),
             Begins::Rule => {
                 let node = self.doc.append_at(parent, Kind::ThematicBreak, line.start as u32);
                 self.doc.set_end(node, line.end as u32);

@@ -2,7 +2,7 @@
 
 use super::Reader;
 use super::keywords::Affiliated;
-use super::lines::{Begins, BlockKind};
+use super::lines::{Begins, BlockKind, Line};
 use super::options::argument;
 use crate::document::{Kind, Markup, NodeId, Text};
 
@@ -139,6 +139,20 @@ impl Reader<'_> {
         end
     }
 
+    /// A table that is drawn with lines of characters: it stays as it is drawn.
+    pub(super) fn grid(&mut self, from: usize, to: usize, parent: NodeId, affiliated: &Affiliated) -> usize {
+        let is_of_grid = |line: &Line| matches!(line.begins, Begins::Grid | Begins::Table);
+        let end = (from..to).find(|&number| !is_of_grid(&self.lines.all[number])).unwrap_or(to);
+        let lines = self.lines.all[from..end].iter().map(|line| &self.source[line.text..line.end]);
+        let drawn: String = lines.flat_map(|line| [line, "\n"]).collect();
+        let code = self.doc.intern(&drawn);
+        let place = self.lines.all[affiliated.from.unwrap_or(from)].start as u32;
+        let node = self.doc.append_at(parent, Kind::CodeBlock { code, info: Text::EMPTY }, place);
+        self.apply(node, affiliated);
+        self.doc.set_end(node, self.last_line(from, end));
+        end
+    }
+
     /// A part of TeX that stands by itself.
     pub(super) fn environment(&mut self, (number, until): (usize, usize), parent: NodeId, affiliated: &Affiliated) {
         let line = self.lines.all[number];
@@ -156,8 +170,13 @@ impl Reader<'_> {
         let line = self.lines.all[number];
         let head = &self.source[line.text..line.end];
         let language = head.split_whitespace().nth(1).unwrap_or_default();
-        let of_file = || self.options.exports.get(language).or_else(|| self.options.exports.get("")).map(String::as_str);
-        match argument(head, ":exports").or_else(of_file) {
+        let inherited = || {
+            let of_language = self.properties.get(&format!("header-args:{}", language.to_ascii_lowercase()));
+            let of = |arguments: Option<&'_ str>| argument(arguments?, ":exports").map(str::to_owned);
+            of(of_language).or_else(|| of(self.properties.get("header-args")))
+        };
+        let own = argument(head, ":exports").map(str::to_owned);
+        match own.or_else(inherited).as_deref() {
             Some("results") => Exports::Results,
             Some("both") => Exports::Both,
             Some("none") => Exports::Nothing,

@@ -4,8 +4,8 @@ use super::Reader;
 use super::blocks::Job;
 use super::inlines::date_at;
 use super::lines::{Begins, Line, stars};
-use super::options::Shows;
-use crate::document::{HintRole, Kind, NodeId, TextLevel};
+use super::options::{Archived, Shows};
+use crate::document::{HintRole, Kind, ListKind, Marker, NodeId, Task, TextLevel};
 use crate::fast_hash::HashSet;
 
 /// The parts of the line of a heading.
@@ -124,8 +124,8 @@ impl<'s> Reader<'s> {
             if excludes_all || headline.is_comment || has(headline, &self.options.exclude) {
                 *written = Written::Not;
                 out = Some(headline.level);
-            } else if headline.tags.contains(&"ARCHIVE") {
-                *written = Written::Heading;
+            } else if headline.tags.contains(&"ARCHIVE") && self.options.archived != Archived::Whole {
+                *written = if self.options.archived == Archived::Nothing { Written::Not } else { Written::Heading };
                 out = Some(headline.level);
             }
         }
@@ -184,23 +184,95 @@ impl<'s> Reader<'s> {
         let is_of_notes =
             words.eq_ignore_ascii_case("footnotes") && first.is_some_and(|first| self.lines.all[first].begins == Begins::Note);
         let mut at = number + 1;
+        let mut holder = root;
         if !is_of_notes {
-            if headline.level + lowered > 6 {
-                self.tallies.deep_headings.add(line.start as u32, "");
-            }
-            let level = (headline.level + lowered).min(6) as u8;
-            let heading = self.doc.append_at(root, Kind::Heading(level), line.start as u32);
-            self.heading_words(heading, &headline);
+            self.properties.enter(headline.level);
+            let heading = if headline.level > self.options.deepest_heading {
+                let low = self.low_heading(&headline, line.start as u32);
+                holder = low.item;
+                let paragraph = self.doc.append_at(low.item, Kind::Paragraph, line.start as u32);
+                self.heading_words(paragraph, &headline);
+                self.doc.set_end(paragraph, line.end as u32);
+                low.item
+            } else {
+                self.low.clear();
+                if headline.level + lowered > 6 {
+                    self.tallies.deep_headings.add(line.start as u32, "");
+                }
+                let level = (headline.level + lowered).min(6) as u8;
+                let heading = self.doc.append_at(root, Kind::Heading(level), line.start as u32);
+                self.heading_words(heading, &headline);
+                heading
+            };
             self.doc.set_end(heading, line.end as u32);
             self.headings.entry(normal(words)).or_insert(heading);
-            at = self.below_heading(heading, at, end);
+            at = self.below_heading((heading, holder), headline.level, at, end);
+        } else if let Some(low) = self.low.last() {
+            holder = low.item;
         }
-        self.run(Job::blocks(at, end, root));
+        self.run(Job::blocks(at, end, holder));
+        if holder != root {
+            let last = self.last_line(number, end);
+            for low in &self.low {
+                self.doc.set_end(low.item, last);
+                self.doc.set_end(low.list, last);
+            }
+        }
+        self.heading = None;
+    }
+
+    /// Begins the item of a list that a heading is which is too deep to be one.
+    fn low_heading(&mut self, headline: &Headline<'_>, place: u32) -> Low {
+        let mut same = None;
+        while let Some(low) = self.low.pop_if(|low| low.level >= headline.level) {
+            same = Some(low);
+        }
+        if self.low.len() >= DEEPEST_LIST {
+            same = self.low.pop();
+        }
+        let list = match same {
+            Some(low) => low.list,
+            None => {
+                let above = self.low.last().map_or_else(|| self.doc.root(), |low| low.item);
+                let ordered = self.options.presentation.numbered_levels.is_some_and(|levels| levels > 0);
+                let kind = ListKind { ordered, tight: true, marker: Marker::Plain, start: 1 };
+                let list = self.doc.append_at(above, Kind::List(kind), place);
+                self.lists.push(list);
+                list
+            }
+        };
+        let item = self.doc.append_at(list, Kind::ListItem { checked: None }, place);
+        let low = Low { level: headline.level, list, item };
+        self.low.push(low);
+        low
+    }
+
+    /// Says something of what is to be done at the heading that the reader is below.
+    pub(super) fn task(&mut self, say: impl FnOnce(&mut Task)) {
+        if let Some(heading) = self.heading {
+            let mut task = self.doc.tasks.remove(heading).unwrap_or_default();
+            say(&mut task);
+            if !task.is_empty() {
+                self.doc.tasks.set(heading, task);
+            }
+        }
     }
 
     /// The words of a heading, with what it carries beside them.
     fn heading_words(&mut self, heading: NodeId, headline: &Headline<'_>) {
         let place = self.doc.node(heading).offset();
+        // An item that stands for a heading holds its words in a paragraph.
+        self.heading = match self.doc.kind(heading) {
+            Kind::Heading(_) => Some(heading),
+            _ => self.doc.node(heading).parent(),
+        };
+        self.task(|task| {
+            if let Some((keyword, is_done)) = headline.state {
+                (task.keyword, task.is_done) = (keyword.to_owned(), is_done);
+            }
+            task.priority = headline.priority.unwrap_or_default().to_owned();
+            task.tags = headline.tags.iter().map(|tag| (*tag).to_owned()).collect();
+        });
         if let Some((state, done)) = headline.state.filter(|_| self.options.shows.contains(Shows::KEYWORDS)) {
             self.marked(heading, state, if done { "keyword-done" } else { "keyword-open" });
             self.space(heading);
@@ -248,16 +320,19 @@ impl<'s> Reader<'s> {
     }
 
     /// Reads dates and properties below a heading. Returns the line behind them.
-    fn below_heading(&mut self, heading: NodeId, mut at: usize, end: usize) -> usize {
+    fn below_heading(&mut self, (heading, holder): (NodeId, NodeId), level: usize, mut at: usize, end: usize) -> usize {
         if let Some(line) = self.lines.get(at).copied().filter(|line| at < end && is_planning(&self.source[line.text..line.end]))
         {
+            let words = &self.source[line.text..line.end];
             if self.options.shows.contains(Shows::PLANNING) {
-                let root = self.doc.root();
-                let paragraph = self.doc.append_at(root, Kind::Paragraph, line.start as u32);
+                let paragraph = self.doc.append_at(holder, Kind::Paragraph, line.start as u32);
                 let small = self.doc.append_at(paragraph, Kind::TextLevel(TextLevel::Small), line.start as u32);
-                self.inlines(small, &self.source[line.text..line.end], line.text, None);
+                let heading = self.heading.take();
+                self.inlines(small, words, line.text, None);
+                self.heading = heading;
                 self.doc.set_end(paragraph, line.end as u32);
             }
+            self.task(|task| plan(words, task));
             at += 1;
         }
         if let Some(line) = self.lines.get(at).copied()
@@ -266,18 +341,33 @@ impl<'s> Reader<'s> {
             && line.until > at
             && line.until < end
         {
+            let list = (self.options.shows.contains(Shows::PROPERTIES) && line.until > at + 1)
+                .then(|| self.doc.append_at(holder, Kind::TermList, line.start as u32));
             for number in at + 1..line.until {
                 let line = self.lines.all[number];
-                self.property(heading, &self.source[line.text..line.end]);
+                self.property(heading, level, &self.source[line.text..line.end], list);
+            }
+            if let Some(list) = list {
+                self.doc.set_end(list, self.lines.all[line.until].end as u32);
             }
             at = line.until + 1;
         }
         at
     }
 
-    fn property(&mut self, heading: NodeId, words: &str) {
+    /// Reads a property of a heading, and shows it in a list where there is one.
+    fn property(&mut self, heading: NodeId, level: usize, words: &str, list: Option<NodeId>) {
         let Some((key, value)) = words.strip_prefix(':').and_then(|words| words.split_once(':')) else { return };
         let value = value.trim();
+        self.properties.set(level, key, value);
+        if let Some(list) = list {
+            for (kind, text) in [(Kind::Term, key), (Kind::TermDescription, value)] {
+                let node = self.doc.append(list, kind);
+                if !text.is_empty() {
+                    self.doc.append_text(node, text);
+                }
+            }
+        }
         match key.to_ascii_lowercase().as_str() {
             "custom_id" if !value.is_empty() => {
                 let id = self.doc.intern(value);
@@ -287,10 +377,55 @@ impl<'s> Reader<'s> {
             "id" if !value.is_empty() => {
                 self.ids.entry(value.to_owned()).or_insert(heading);
             }
-            _ => {}
+            "html_headline_class" => {
+                for class in value.split_whitespace() {
+                    let class = self.doc.intern(class);
+                    self.doc.attributes_mut(heading).classes.push(class);
+                }
+            }
+            // What code does is done already.
+            name if name.starts_with("header-args") => {}
+            _ => self.task(|task| task.properties.push((key.to_owned(), value.to_owned()))),
         }
     }
 }
+
+/// Takes the dates of a line that says when something is to be done.
+fn plan(words: &str, task: &mut Task) {
+    let mut rest = words;
+    for _ in 0..MOST_DATES {
+        let Some((at, name)) = ["SCHEDULED:", "DEADLINE:", "CLOSED:"]
+            .into_iter()
+            .filter_map(|name| memchr::memmem::find(rest.as_bytes(), name.as_bytes()).map(|at| (at, name)))
+            .min()
+        else {
+            return;
+        };
+        rest = rest[at + name.len()..].trim_start();
+        let close = if rest.starts_with('[') { b']' } else { b'>' };
+        let Some((length, _)) = date_at(rest, close) else { continue };
+        let date = rest[1..=length].to_owned();
+        match name {
+            "SCHEDULED:" => task.scheduled = date,
+            "DEADLINE:" => task.deadline = date,
+            _ => task.closed = date,
+        }
+    }
+}
+
+/// A line says so many dates.
+const MOST_DATES: usize = 8;
+
+/// A heading that is an item of a list.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Low {
+    level: usize,
+    list: NodeId,
+    item: NodeId,
+}
+
+/// Headings that are items are set in no deeper.
+const DEEPEST_LIST: usize = 100;
 
 /// What is written of a heading.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

@@ -1,7 +1,7 @@
 //! Metadata of a file, and keywords that say something of what stands below them (Org syntax, "Keywords").
 
 use super::Reader;
-use super::options::keyword;
+use super::options::{Shows, keyword};
 use crate::document::{Kind, NodeId};
 
 /// What keywords say of the block below them.
@@ -28,7 +28,17 @@ impl Reader<'_> {
         metadata.date = self.options.value("date").map(|date| date.trim_matches(['<', '>', '[', ']']).to_owned());
         metadata.description = self.options.value("description").map(|text| plain(&text));
         metadata.language = self.options.value("language").filter(|language| crate::language_tag::is_well_formed(language));
-        if let Some(author) = self.options.value("author") {
+        metadata.presentation = self.options.presentation;
+        for (name, value) in &self.options.properties {
+            self.properties.set(0, name, value);
+        }
+        for (offset, setting) in &self.options.ignored {
+            self.tallies.settings.add_apart(*offset, setting);
+        }
+        if !self.options.shows.contains(Shows::DATE) {
+            metadata.date = None;
+        }
+        if let Some(author) = self.options.value("author").filter(|_| self.options.shows.contains(Shows::AUTHOR)) {
             metadata.authors = author.split(" and ").map(|author| plain(author.trim())).collect();
         }
         if let Some(words) = self.options.value("keywords") {
@@ -41,7 +51,7 @@ impl Reader<'_> {
                 metadata.keywords.push(tag.clone());
             }
         }
-        if let Some(email) = self.options.value("email") {
+        if let Some(email) = self.options.value("email").filter(|_| self.options.shows.contains(Shows::EMAIL)) {
             metadata.other.push(("email".to_owned(), email));
         }
     }
@@ -79,7 +89,6 @@ impl Reader<'_> {
                 let node = self.doc.append_at(parent, Kind::RawBlock { markup, raw }, line.start as u32);
                 self.doc.set_end(node, line.end as u32);
             }
-            "include" | "setupfile" => self.tallies.includes.add(line.start as u32, value),
             "call" => self.tallies.calls.add(line.start as u32, value),
             "latex" | "ascii" | "odt" | "texinfo" | "beamer" | "man" | "md" => {
                 self.tallies.other_formats.add(line.start as u32, value);

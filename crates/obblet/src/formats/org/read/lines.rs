@@ -25,6 +25,8 @@ pub(super) enum Begins {
     Fixed,
     /// `|`
     Table,
+    /// `+---+`
+    Grid,
     /// Five hyphens, or more.
     Rule,
     /// A bullet or a number.
@@ -223,6 +225,7 @@ fn begins(words: &str, in_first_column: bool) -> Begins {
         b'*' if !in_first_column && is_bullet(bytes) => Begins::Item,
         b'-' if bytes.len() >= 5 && bytes.iter().all(|&byte| byte == b'-') => Begins::Rule,
         b'-' | b'+' if is_bullet(bytes) => Begins::Item,
+        b'+' if is_grid(bytes) => Begins::Grid,
         b'0'..=b'9' if number_length(bytes).is_some() => Begins::Item,
         b'#' => after_number_sign(words),
         b':' if bytes.len() == 1 || bytes[1] == b' ' => Begins::Fixed,
@@ -283,6 +286,11 @@ fn after_number_sign(words: &str) -> Begins {
 fn is_call(rest: &str) -> bool {
     let key = rest.split(['[', ' ', ':']).next().unwrap_or_default();
     !key.is_empty() && rest[key.len()..].starts_with('[') && rest.contains("]:")
+}
+
+/// A line between the rows of a table that is drawn with characters.
+fn is_grid(bytes: &[u8]) -> bool {
+    bytes.len() > 2 && bytes.ends_with(b"+") && bytes[1] == b'-' && bytes.iter().all(|byte| matches!(byte, b'+' | b'-' | b'='))
 }
 
 fn is_drawer(bytes: &[u8]) -> bool {

@@ -54,7 +54,7 @@ impl Reader<'_> {
                     self.expanded += value.len();
                     out.push_str(&value);
                 }
-                None => self.tallies.macros.add(offset, name),
+                None => self.tallies.macros.add_apart(offset, name),
             }
             found = true;
             rest = &inner[behind..];
@@ -88,6 +88,9 @@ impl Reader<'_> {
         let keyword = |name: &str| self.options.value(name).unwrap_or_default();
         match name {
             "title" | "author" | "email" | "date" => Some(keyword(name)),
+            // What a call came to.
+            "results" => Some(given.replace("\\,", ",")),
+            "property" => self.properties.get(&given.trim().to_ascii_lowercase()).map(str::to_owned),
             "keyword" => Some(keyword(&given.trim().to_ascii_lowercase())),
             "n" => {
                 let (counter, action) = given.split_once(',').unwrap_or((given, ""));

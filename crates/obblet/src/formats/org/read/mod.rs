@@ -5,6 +5,7 @@ mod blocks;
 mod code;
 mod entities;
 mod headings;
+mod include;
 mod inlines;
 mod keywords;
 mod lines;
@@ -12,6 +13,8 @@ mod lists;
 mod macros;
 mod notes;
 mod options;
+mod properties;
+mod radio;
 mod report;
 mod resolve;
 mod tables;
@@ -19,10 +22,12 @@ mod tables;
 use super::Settings;
 use crate::document::{Document, NodeId, NoteId, Text};
 use crate::fast_hash::{HashMap, HashSet};
+use crate::media::FilesAround;
 use crate::utf8_source;
 use inlines::Target;
 use lines::Lines;
 use options::{Options, Shows};
+use properties::Properties;
 
 /// Reads an Org document. Any bytes are Org; what is doubtful about them is in the findings.
 ///
@@ -37,11 +42,31 @@ use options::{Options, Shows};
 /// ```
 #[must_use]
 pub fn read(bytes: &[u8], settings: &Settings) -> Document {
-    let (source, doc) = utf8_source::open(bytes);
+    read_with(bytes, settings, &FilesAround::default())
+}
+
+/// Reads an Org document with the files that it includes.
+#[must_use]
+pub fn read_with(bytes: &[u8], settings: &Settings, files: &FilesAround<'_>) -> Document {
+    let (source, mut doc) = utf8_source::open(bytes);
     let lines = Lines::of(&source);
-    let mut options = Options::read(&source, &lines);
+    let Some(expanded) = include::expand(&source, &lines, &mut doc, files) else {
+        return read_lines(&source, lines, doc, settings, Vec::new());
+    };
+    let mut whole = Document::with_pool(expanded.text.clone(), expanded.text.len() / 24 + 16);
+    whole.source = doc.source.including(&source, expanded.inclusions);
+    whole.findings = doc.findings;
+    whole.includes = doc.includes;
+    let lines = Lines::of(&expanded.text);
+    read_lines(&expanded.text, lines, whole, settings, expanded.failures)
+}
+
+/// Reads a source whose lines are known. `failures` are files that it includes and that were not read.
+fn read_lines(source: &str, lines: Lines, doc: Document, settings: &Settings, failures: Vec<include::Failure>) -> Document {
+    let mut options = Options::read(source, &lines);
     options.shows.set(Shows::PLANNING, options.shows.contains(Shows::PLANNING) || settings.planning);
-    let mut reader = Reader::new(&source, doc, lines, options, settings);
+    let mut reader = Reader::new(source, doc, lines, options, settings);
+    reader.report_failures(&failures);
     reader.metadata();
     reader.outline();
     reader.finish()
@@ -70,6 +95,13 @@ struct Reader<'s> {
     custom_ids: HashSet<String>,
     code_labels: HashMap<String, NodeId>,
     lists: Vec<NodeId>,
+    /// The heading that the reader is below.
+    heading: Option<NodeId>,
+    properties: Properties,
+    /// Headings that are items of lists, outermost first.
+    low: Vec<headings::Low>,
+    /// Words that lead to where they are targets, wherever they stand.
+    radio: Vec<NodeId>,
     /// How often each macro that counts was used.
     counters: HashMap<String, i64>,
     /// How many bytes macros came to.
@@ -96,6 +128,10 @@ impl<'s> Reader<'s> {
             custom_ids: HashSet::default(),
             code_labels: HashMap::default(),
             lists: Vec::new(),
+            heading: None,
+            properties: Properties::default(),
+            low: Vec::new(),
+            radio: Vec::new(),
             counters: HashMap::default(),
             expanded: 0,
             tallies: report::Tallies::default(),
@@ -104,6 +140,7 @@ impl<'s> Reader<'s> {
 
     fn finish(mut self) -> Document {
         self.define_in_line();
+        self.link_radio_targets();
         self.resolve_links();
         self.loosen_lists();
         self.drop_undefined_notes();

@@ -1,6 +1,7 @@
 //! Settings in the file: keywords, options, macros, abbreviations of links. They hold for the whole file wherever they stand.
 
 use super::lines::{Begins, BlockKind, Lines};
+use crate::document::Presentation;
 use crate::fast_hash::{HashMap, HashSet};
 
 bitflags::bitflags! {
@@ -33,6 +34,11 @@ bitflags::bitflags! {
         const FIXED = 1 << 16;
         const DRAWERS = 1 << 17;
         const COOKIES = 1 << 18;
+        const PROPERTIES = 1 << 19;
+        const MATH = 1 << 20;
+        const AUTHOR = 1 << 21;
+        const DATE = 1 << 22;
+        const EMAIL = 1 << 23;
     }
 }
 
@@ -49,8 +55,15 @@ pub(super) struct Options {
     pub(super) exclude: HashSet<String>,
     /// Drawers that are left out, or the only ones that are not.
     pub(super) drawers: (bool, HashSet<String>),
-    /// What of source blocks is written, by their language; of all of them, by nothing.
-    pub(super) exports: HashMap<String, String>,
+    /// Properties that hold for all headings.
+    pub(super) properties: Vec<(String, String)>,
+    /// Headings below this level are items of lists.
+    pub(super) deepest_heading: usize,
+    /// What of an archived tree is written.
+    pub(super) archived: Archived,
+    pub(super) presentation: Presentation,
+    /// Settings that nothing follows.
+    pub(super) ignored: Vec<(u32, String)>,
     /// All values of each keyword, one line behind the other; keys in small letters.
     keywords: HashMap<String, String>,
 }
@@ -58,7 +71,14 @@ pub(super) struct Options {
 impl Default for Options {
     fn default() -> Self {
         Self {
-            shows: Shows::all() - Shows::PRIORITIES - Shows::PLANNING - Shows::CLOCKS - Shows::QUOTES - Shows::BREAKS,
+            shows: Shows::all()
+                - Shows::PRIORITIES
+                - Shows::PLANNING
+                - Shows::CLOCKS
+                - Shows::QUOTES
+                - Shows::BREAKS
+                - Shows::PROPERTIES
+                - Shows::EMAIL,
             states: [("TODO".to_owned(), false), ("DONE".to_owned(), true)].into_iter().collect(),
             macros: HashMap::default(),
             abbreviations: HashMap::default(),
@@ -66,7 +86,11 @@ impl Default for Options {
             select: std::iter::once("export".to_owned()).collect(),
             exclude: std::iter::once("noexport".to_owned()).collect(),
             drawers: (false, std::iter::once("logbook".to_owned()).collect()),
-            exports: HashMap::default(),
+            properties: Vec::new(),
+            deepest_heading: usize::MAX,
+            archived: Archived::Heading,
+            presentation: Presentation::default(),
+            ignored: Vec::new(),
             keywords: HashMap::default(),
         }
     }
@@ -89,7 +113,7 @@ impl Options {
             } else if line.begins == Begins::Keyword
                 && let Some((key, value)) = keyword(&source[line.text..line.end])
             {
-                options.take(&key, value, &mut own_states);
+                options.take(&key, value, line.start as u32, &mut own_states);
                 let values = options.keywords.entry(key).or_default();
                 values.push(' ');
                 values.push_str(value);
@@ -107,10 +131,10 @@ impl Options {
         self.keywords.get(key).map(|value| value.trim().to_owned()).filter(|value| !value.is_empty())
     }
 
-    fn take(&mut self, key: &str, value: &str, states: &mut Vec<(String, bool)>) {
+    fn take(&mut self, key: &str, value: &str, offset: u32, states: &mut Vec<(String, bool)>) {
         let words = || value.split_whitespace().map(str::to_owned);
         match key {
-            "options" => self.take_options(value),
+            "options" => self.take_options(value, offset),
             "todo" | "seq_todo" | "typ_todo" => states.extend(sequence(value)),
             "macro" => {
                 if let Some((name, text)) = value.split_once(char::is_whitespace) {
@@ -126,20 +150,23 @@ impl Options {
             "select_tags" => self.select = words().collect(),
             "exclude_tags" => self.exclude = words().collect(),
             "property" => {
-                let (name, arguments) = value.split_once(char::is_whitespace).unwrap_or((value, ""));
-                let name = name.trim_end_matches('+');
-                if let Some(language) = name.strip_prefix("header-args").map(|rest| rest.trim_start_matches(':'))
-                    && let Some(exports) = argument(arguments, ":exports")
-                {
-                    self.exports.insert(language.to_owned(), exports.to_owned());
+                let (name, value) = value.split_once(char::is_whitespace).unwrap_or((value, ""));
+                self.properties.push((name.to_owned(), value.trim().to_owned()));
+            }
+            "toc" => {
+                // Where the list of contents stands is a matter of the page.
+                match value.split_once(char::is_whitespace).unwrap_or((value, "")) {
+                    ("headlines", depth) => self.presentation.contents = Some(levels(depth).unwrap_or(6)),
+                    _ => self.ignored.push((offset, format!("#+TOC: {value}"))),
                 }
             }
+            key if !is_known(key) => self.ignored.push((offset, format!("#+{}", key.to_ascii_uppercase()))),
             _ => {}
         }
     }
 
     /// `#+OPTIONS:`: names and values with a colon between.
-    fn take_options(&mut self, value: &str) {
+    fn take_options(&mut self, value: &str, offset: u32) {
         for (name, value) in pairs(value) {
             let on = !matches!(value, "nil" | "0" | "");
             let flag = match name {
@@ -159,6 +186,14 @@ impl Options {
                 "|" => Shows::TABLES,
                 ":" => Shows::FIXED,
                 "stat" => Shows::COOKIES,
+                "prop" => Shows::PROPERTIES,
+                "tex" => {
+                    self.shows.set(Shows::MATH, on && value != "verbatim");
+                    continue;
+                }
+                "author" => Shows::AUTHOR,
+                "date" => Shows::DATE,
+                "email" => Shows::EMAIL,
                 "^" => {
                     self.shows.set(Shows::SCRIPTS, on);
                     self.shows.set(Shows::BARE_SCRIPTS, on && value != "{}");
@@ -168,10 +203,35 @@ impl Options {
                     self.take_drawers(value, on);
                     continue;
                 }
-                _ => continue,
+                _ => {
+                    if !self.take_numbers(name, value) {
+                        self.ignored.push((offset, format!("{name}:{value}")));
+                    }
+                    continue;
+                }
             };
             self.shows.set(flag, on);
         }
+    }
+
+    /// Options that count levels, and what has no name of its own. Gives whether one is known.
+    fn take_numbers(&mut self, name: &str, value: &str) -> bool {
+        match name {
+            "H" => self.deepest_heading = value.parse().unwrap_or(usize::MAX),
+            "num" => self.presentation.numbered_levels = Some(levels(value).unwrap_or(6)),
+            "toc" => self.presentation.contents = Some(levels(value).unwrap_or(6)),
+            "arch" => {
+                self.archived = match value {
+                    "nil" => Archived::Nothing,
+                    "headline" => Archived::Heading,
+                    _ => Archived::Whole,
+                }
+            }
+            // They say what is as it is anyway, or what a page of ours does not have.
+            "broken-links" | "creator" | "timestamp" | "inline" | "expand-links" => {}
+            _ => return false,
+        }
+        true
     }
 
     fn take_drawers(&mut self, value: &str, on: bool) {
@@ -193,6 +253,78 @@ impl Options {
         let (only, names) = &self.drawers;
         self.shows.contains(Shows::DRAWERS) && names.contains(&name.to_ascii_lowercase()) == *only
     }
+}
+
+/// How many levels a value stands for; none where it is for all of them.
+fn levels(value: &str) -> Option<u8> {
+    match value.trim() {
+        "nil" | "0" => Some(0),
+        value => value.parse::<u8>().ok().map(|levels| levels.min(6)),
+    }
+}
+
+/// Whether a keyword is followed, or is for programs that have nothing to do with what is written.
+fn is_known(key: &str) -> bool {
+    const KNOWN: [&str; 48] = [
+        "title",
+        "subtitle",
+        "author",
+        "email",
+        "date",
+        "description",
+        "keywords",
+        "language",
+        "options",
+        "todo",
+        "seq_todo",
+        "typ_todo",
+        "macro",
+        "link",
+        "filetags",
+        "select_tags",
+        "exclude_tags",
+        "property",
+        "include",
+        "setupfile",
+        "html",
+        "call",
+        "caption",
+        "name",
+        "tblname",
+        "label",
+        "srcname",
+        "results",
+        "result",
+        "header",
+        "headers",
+        "plot",
+        "startup",
+        "columns",
+        "category",
+        "archive",
+        "constants",
+        "priorities",
+        "tags",
+        "tblfm",
+        "creator",
+        "index",
+        "cindex",
+        "latex",
+        "ascii",
+        "odt",
+        "beamer",
+        "md",
+    ];
+    const OTHERS: [&str; 9] = ["attr_", "latex_", "beamer_", "odt_", "texinfo", "ascii_", "man", "md_", "org_"];
+    KNOWN.contains(&key) || OTHERS.iter().any(|start| key.starts_with(start))
+}
+
+/// What of an archived tree is written.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Archived {
+    Nothing,
+    Heading,
+    Whole,
 }
 
 /// The value of an argument of a source block.

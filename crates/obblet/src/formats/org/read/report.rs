@@ -1,6 +1,7 @@
 //! What the user should know: collected while a file is read, reported once for each sort.
 
 use super::Reader;
+use super::include::Failure;
 use crate::document::Finding;
 use crate::tally::Tally;
 
@@ -12,25 +13,57 @@ pub(super) struct Tallies {
     pub(super) citations: Tally,
     pub(super) other_formats: Tally,
     pub(super) program_links: Tally,
-    pub(super) includes: Tally,
     pub(super) macros: Tally,
+    pub(super) settings: Tally,
     pub(super) missing_notes: Tally,
     pub(super) missing_targets: Tally,
     pub(super) unclosed: Tally,
     pub(super) deep_headings: Tally,
 }
 
+/// So many files that were not read are named, one by one.
+const MOST_NAMED: usize = 20;
+
 impl Reader<'_> {
+    /// Reports files that are included and were not read.
+    pub(super) fn report_failures(&mut self, failures: &[Failure]) {
+        for Failure { place, path, why } in failures.iter().take(MOST_NAMED) {
+            let hint = match *why {
+                "it is an address" => "save it in the folder of the source, and name that file",
+                "it was not found" => "check its path; it counts from the folder of the file that names it",
+                "it is outside of the folder" => "copy it into the folder of the source",
+                _ => "",
+            };
+            let message = format!("file {path} was not included: {why}");
+            self.doc.push_finding(Finding::lost("org.include", message).hint(hint).about(path).at(*place));
+        }
+        if let Some(Failure { place, .. }) = failures.get(MOST_NAMED) {
+            let message = format!("more files were not included: {}", failures.len() - MOST_NAMED);
+            self.doc.push_finding(Finding::lost("org.include", message).at(*place));
+        }
+    }
+
     /// Reports all that was noticed.
     pub(super) fn report(&mut self) {
         let tallies = std::mem::take(&mut self.tallies);
+        if tallies.settings.count() > 0 {
+            let words = tallies.settings.words();
+            let named: Vec<&str> = words.split(' ').take(MOST_NAMED).collect();
+            let more = if words.split(' ').nth(MOST_NAMED).is_some() { " ..." } else { "" };
+            let place = self.doc.source.place(self.doc.pool(), tallies.settings.first());
+            let message = format!("settings of the file have no effect: {}{more}", named.join(" "));
+            self.doc.push_finding(Finding::advice("org.setting", message).at(place));
+        }
         let lost = Finding::lost;
         let changed = Finding::changed;
         let advice = Finding::advice;
         for (tally, finding, hint) in [
-            (tallies.includes, lost("org.include", "included files were not read"), "convert the file that it includes as well"),
             (tallies.calls, lost("org.call", "calls of code were left out"), "run the code and keep its results in the file"),
-            (tallies.macros, lost("org.macro", "macros are not defined, or come to too much"), "define them with #+MACRO:"),
+            (
+                tallies.macros,
+                lost("org.macro", "macros are not defined, need a clock, or come to too much"),
+                "define them with #+MACRO:",
+            ),
             (tallies.excluded, changed("org.excluded", "parts that the file excludes were left out"), ""),
             (tallies.other_formats, changed("org.other-format", "pieces for other formats were left out"), ""),
             (tallies.citations, changed("org.citation", "citations are shown by their keys"), ""),

@@ -58,7 +58,7 @@ impl Reader<'_> {
         if let Some(id) = self.doc.attributes(node).id {
             return self.doc.text(id).to_owned();
         }
-        let id = crate::slug::unique(&self.doc.plain_text(node), slugs);
+        let id = crate::slug::unique(&self.doc.heading_text(node), slugs);
         let text = self.doc.intern(&id);
         self.doc.attributes_mut(node).id = Some(text);
         id

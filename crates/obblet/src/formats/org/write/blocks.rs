@@ -38,7 +38,7 @@ impl<'d> Writer<'d> {
     }
 
     /// What stands between a block and the one before it.
-    fn begin(&mut self, shape: Shape) {
+    pub(super) fn begin(&mut self, shape: Shape) {
         let frame = self.frame();
         let before = std::mem::replace(&mut frame.last, shape);
         let tight = frame.tight;
@@ -122,7 +122,7 @@ impl<'d> Writer<'d> {
         }
         match kind {
             Kind::Heading(level) => self.heading(id, level),
-            Kind::Paragraph if self.is_subtitle(id) => {}
+            Kind::Paragraph if self.is_subtitle(id) || self.shows_planning(id) => {}
             Kind::Paragraph => {
                 if let (Some(first), Some(last)) = (doc.node(id).first_child(), doc.node(id).last_child()) {
                     self.attributes_of_picture(id, first);
@@ -233,59 +233,6 @@ impl<'d> Writer<'d> {
             }
         };
         Some(name.to_owned())
-    }
-
-    fn heading(&mut self, id: NodeId, level: u8) {
-        if self.title == Some(id) {
-            return;
-        }
-        let doc = self.doc;
-        let mut tags = Vec::new();
-        let has_class = |id: NodeId, class: &str| doc.attributes(id).classes.iter().any(|known| doc.text(*known) == class);
-        let children: Vec<NodeId> = doc.children(id).collect();
-        let mut last = children.len();
-        while let Some(&child) = last.checked_sub(1).and_then(|at| children.get(at)) {
-            let is_space = matches!(doc.kind(child), Kind::Text(text) if doc.text(text).trim().is_empty());
-            let is_tag = doc.kind(child) == Kind::Span && has_class(child, "tag");
-            if is_tag {
-                tags.insert(0, doc.plain_text(child));
-            }
-            if !is_tag && !is_space {
-                break;
-            }
-            last -= 1;
-        }
-        let words = match (children.first(), last.checked_sub(1).and_then(|at| children.get(at))) {
-            (Some(&first), Some(&last)) => self.text(first, last),
-            _ => String::new(),
-        };
-        if self.out.indentation() > 0 || !self.open.is_empty() {
-            // A heading ends whatever it stands in.
-            self.unsaid("headings within other blocks", id);
-            self.begin(Shape::Text);
-            let words = words.trim_matches(['*', ' ', '\n']);
-            return self.out.line(&if words.is_empty() { String::new() } else { format!("*{words}*") });
-        }
-        self.begin(Shape::Block);
-        let stars = "*".repeat(usize::from(level.saturating_sub(self.lowered).max(1)));
-        let words = words.split_ascii_whitespace().collect::<Vec<_>>().join(" ");
-        let tags = if tags.is_empty() { String::new() } else { format!(" :{}:", tags.join(":")) };
-        self.out.line(format!("{stars} {words}{tags}").trim_end());
-        if self.out.indentation() == 0
-            && let Some(name) = self.id_of_heading(id, &words)
-        {
-            self.out.line(":PROPERTIES:");
-            self.out.line(&format!(":CUSTOM_ID: {name}"));
-            self.out.line(":END:");
-        }
-    }
-
-    /// The id of a heading, where a link leads to it, or where it is not the one that its words give it anyway.
-    fn id_of_heading(&self, id: NodeId, words: &str) -> Option<&'d str> {
-        let name =
-            self.doc.attributes(id).id.map(|name| self.doc.text(name)).filter(|name| !name.contains(char::is_whitespace))?;
-        (self.linked.contains(name) || (name != crate::slug::of(&self.doc.plain_text(id)) && name != crate::slug::of(words)))
-            .then_some(name)
     }
 
     /// The id of a node, where a link leads to it.

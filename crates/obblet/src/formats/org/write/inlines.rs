@@ -126,6 +126,12 @@ impl Writer<'_> {
                 }
                 out.push_str(&format!("<{text}>"));
             }
+            Kind::Span => {
+                if let Some(name) = self.linked_id(id) {
+                    out.push_str(&format!("<<{name}>>"));
+                }
+                return false;
+            }
             _ => return false,
         }
         true
@@ -272,6 +278,11 @@ impl Writer<'_> {
         out.push_str(behind);
     }
 
+    /// Whether an id is that of something else than a heading, which links lead to by its name.
+    fn is_target(&self, id: &str) -> bool {
+        self.targets.contains(id) && id.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '_'))
+    }
+
     fn link(&mut self, id: NodeId, href: Text, start: usize, out: &mut String) {
         let mut inner = out.split_off(start);
         let doc = self.doc;
@@ -294,7 +305,10 @@ impl Writer<'_> {
                 inner = doc.plain_text(id);
             }
         }
-        let target = address(href);
+        let target = match href.strip_prefix('#').filter(|id| self.is_target(id)) {
+            Some(id) => id.to_owned(),
+            None => address(href),
+        };
         let words = inner.trim();
         if words.is_empty() || href.is_empty() {
             return out.push_str(&inner);

@@ -3,6 +3,7 @@
 
 mod blocks;
 mod escape;
+mod headings;
 mod inlines;
 mod tables;
 
@@ -56,6 +57,8 @@ struct Writer<'d> {
     lowered: u8,
     /// Ids that links of the document lead to.
     linked: HashSet<String>,
+    /// Ids of what is no heading.
+    targets: HashSet<String>,
     /// Notes in the order in which the text mentions them, with the labels that they get.
     labels: HashMap<NoteId, String>,
     noted: Vec<NoteId>,
@@ -74,11 +77,17 @@ impl<'d> Writer<'d> {
             title: None,
             lowered: 0,
             linked: HashSet::default(),
+            targets: HashSet::default(),
             labels: HashMap::default(),
             noted: Vec::new(),
             unsaid: BTreeMap::new(),
         };
         writer.find_title();
+        for (id, node) in doc.nodes().filter(|(_, node)| node.has_attributes()) {
+            if let Some(name) = doc.attributes(id).id.filter(|_| !matches!(node.kind(), Kind::Heading(_))) {
+                writer.targets.insert(doc.text(name).to_owned());
+            }
+        }
         for step in doc.walk_all() {
             if let Step::Enter(id) = step
                 && let Kind::Link { href } = doc.kind(id)
@@ -132,9 +141,10 @@ impl<'d> Writer<'d> {
         lines.extend(self.states().map(|states| ("TODO", states)));
         let mut options = Vec::new();
         if self.title.is_none() && metadata.title.is_some() {
-            options.push("title:nil");
+            options.push("title:nil".to_owned());
         }
-        options.extend(escape::options(doc));
+        options.extend(escape::options(doc).into_iter().map(str::to_owned));
+        options.extend(self.options_of_headings());
         if !options.is_empty() {
             lines.push(("OPTIONS", options.join(" ")));
         }
@@ -150,6 +160,12 @@ impl<'d> Writer<'d> {
     fn states(&self) -> Option<String> {
         let doc = self.doc;
         let mut found: [Vec<String>; 2] = Default::default();
+        for (_, task) in doc.tasks.iter().filter(|(_, task)| !task.keyword.is_empty()) {
+            let words = &mut found[usize::from(task.is_done)];
+            if !words.contains(&task.keyword) {
+                words.push(task.keyword.clone());
+            }
+        }
         for (id, node) in doc.nodes() {
             if node.kind() != Kind::Span || !node.has_attributes() {
                 continue;

@@ -26,7 +26,7 @@ impl Reader<'_> {
         let at = scan.at;
         let rest = &scan.text[at..scan.end()];
         for (open, close, display) in [("\\(", "\\)", false), ("\\[", "\\]", true)] {
-            if rest.starts_with(open) {
+            if rest.starts_with(open) && self.options.shows.contains(Shows::MATH) {
                 let Some(end) = scan.find(close, at + 2).filter(|end| *end < scan.end()) else { return false };
                 return self.formula(scan, (at + 2, end), display, end + 2);
             }
@@ -90,6 +90,9 @@ impl Reader<'_> {
     pub(super) fn dollar(&mut self, scan: &mut Inlines<'_>) -> bool {
         let at = scan.at;
         let text = scan.text;
+        if !self.options.shows.contains(Shows::MATH) {
+            return false;
+        }
         if scan.byte(at + 1) == b'$' && at + 2 < scan.end() {
             let dollars = scan.dollars.get_or_insert_with(|| Dollars(memchr::memchr_iter(b'$', text.as_bytes()).collect()));
             let close = dollars.next(at + 2).filter(|&close| close + 1 < scan.end() && scan.byte(close + 1) == b'$');

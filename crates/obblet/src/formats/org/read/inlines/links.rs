@@ -232,6 +232,7 @@ impl Reader<'_> {
                     let name = name.to_owned();
                     let anchor = self.enter(scan, Kind::Span, (at + 3, at + 3 + length), resume);
                     self.name(anchor, &name, &id);
+                    self.radio.push(anchor);
                 }
                 true
             }

@@ -35,6 +35,10 @@ impl Reader<'_> {
         let Some((length, date)) = date_at(rest, close) else { return false };
         let resume = scan.at + length + 2;
         let at = scan.at;
+        if close == b'>' {
+            let date = scan.text[at + 1..at + 1 + length].to_owned();
+            self.task(|task| task.dates.push(date));
+        }
         if !self.options.shows.contains(Shows::TIMESTAMPS) {
             self.write_to(scan, at);
             (scan.at, scan.written) = (resume, resume);
