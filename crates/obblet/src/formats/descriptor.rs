@@ -1,7 +1,7 @@
 //! What a room says of its format, and what readers and writers are asked for.
 
-use super::{Settings, html, markdown};
-use crate::document::{Document, Finding, FindingInfo};
+use super::{Settings, html};
+use crate::document::{Document, Finding, FindingInfo, NodeId};
 use crate::links::ExternalLinks;
 use crate::media::FilesAround;
 use crate::refine::revisions::Revisions;
@@ -40,6 +40,9 @@ pub struct Descriptor {
 
 /// Reads a source.
 pub type Reader = fn(&[u8], &ReadRequest<'_>) -> Result<Document, ReadError>;
+
+/// Writes a node, and all that is below it, as HTML; with its ids, where those are asked for.
+pub type ElementWriter<'w> = &'w dyn Fn(&Document, NodeId, bool) -> String;
 
 /// Writes a document.
 pub type Writer = fn(&Document, &WriteRequest<'_>) -> Written;
@@ -147,7 +150,7 @@ pub struct WriteRequest<'a> {
     /// The bytes of the document whose design is taken over, for formats that have such.
     pub template: Option<&'a [u8]>,
     /// Writes blocks as HTML, for formats that hold HTML.
-    pub element: markdown::ElementWriter<'a>,
+    pub element: ElementWriter<'a>,
 }
 
 /// What a writer wrote.

@@ -13,4 +13,4 @@ mod write;
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub use read::{read, read_with};
 pub use settings::Settings;
-pub use write::write;
+pub use write::{write, write_with};

@@ -9,6 +9,8 @@ pub struct Settings {
     pub select: String,
     /// Whether dates below headings that say when something is to be done are shown.
     pub planning: bool,
+    /// Tables that Org has no form for are blocks of HTML in Org output.
+    pub html_tables: bool,
     /// Lines of text in Org output are no longer than this; 0 breaks none of their own.
     pub width: u16,
 }
@@ -20,6 +22,11 @@ impl Declared for Settings {
             "org.planning",
             planning,
             "Whether dates below headings of Org files that say when something is to be done are shown."
+        ),
+        flag!(
+            "org.html-tables",
+            html_tables,
+            "Whether tables with merged cells or with blocks in them are blocks of HTML in Org output."
         ),
         number!(
             "org.width",

@@ -83,8 +83,7 @@ pub enum HtmlPieces {
     Drop,
 }
 
-/// Writes a node, and all that is below it, as HTML.
-pub type ElementWriter<'w> = &'w dyn Fn(&Document, NodeId, bool) -> String;
+pub use crate::formats::ElementWriter;
 
 /// How Markdown is written.
 #[derive(Clone, Copy, Default)]

@@ -218,7 +218,7 @@ impl Reader<'_> {
             return self.doc.append_at(parent, Kind::Summary, place);
         }
         let node = self.doc.append_at(parent, Kind::Division(division), place);
-        if division == DivisionKind::Plain {
+        if division == DivisionKind::Plain && name != "div" {
             let class = self.doc.intern(if kind == BlockKind::Center { "center" } else { &name });
             self.doc.attributes_mut(node).classes.push(class);
         }
@@ -358,7 +358,7 @@ impl Reader<'_> {
             image.filter(|&image| matches!(self.doc.kind(image), Kind::Image { src, .. } if is_picture(self.doc.text(src))));
         let Some(image) = image else { return self.apply(paragraph, affiliated) };
         let mut of_holder = affiliated.clone();
-        of_holder.attributes.retain(|(key, _)| matches!(key.as_str(), "id" | "class"));
+        of_holder.attributes.retain(|(key, _)| matches!(key.as_str(), "id" | "class" | "lang" | "dir"));
         for (key, value) in &affiliated.attributes {
             match (key.as_str(), self.doc.kind(image)) {
                 ("alt", Kind::Image { src, .. }) => {

@@ -115,6 +115,11 @@ impl Reader<'_> {
                     let id = self.doc.intern(value);
                     self.doc.attributes_mut(node).id = Some(id);
                 }
+                "lang" if crate::language_tag::is_well_formed(value) => {
+                    let language = self.doc.intern(value);
+                    self.doc.attributes_mut(node).language = Some(language);
+                }
+                "dir" => self.doc.attributes_mut(node).direction = crate::document::Direction::from_value(value),
                 "title" => {
                     let title = self.doc.intern(value);
                     self.doc.attributes_mut(node).title = Some(title);

@@ -104,13 +104,7 @@ impl<'d> Writer<'d> {
         let doc = self.doc;
         let kind = doc.kind(id);
         if !kind.is_inline() && doc.node(id).has_attributes() {
-            let attributes = doc.attributes(id);
-            let language = attributes.language.map(|language| doc.text(language));
-            if language.is_some_and(|language| Some(language) != doc.metadata.language.as_deref())
-                || attributes.direction.is_some()
-            {
-                self.unsaid("languages and directions of blocks", id);
-            }
+            self.attributes_of_block(id, kind);
         }
         if kind.is_inline() {
             let mut last = id;
@@ -119,6 +113,13 @@ impl<'d> Writer<'d> {
             }
             self.paragraph(id, last);
             return last;
+        }
+        let is_named = matches!(
+            kind,
+            Kind::CodeBlock { .. } | Kind::BlockQuote | Kind::List(_) | Kind::TermList | Kind::Division(_) | Kind::Details { .. }
+        );
+        if is_named && let Some(name) = self.linked_id(id) {
+            self.keyword(&format!("#+NAME: {name}"));
         }
         match kind {
             Kind::Heading(level) => self.heading(id, level),
@@ -174,6 +175,47 @@ impl<'d> Writer<'d> {
         id
     }
 
+    /// Classes, the language and the direction of a block, in a line before it.
+    fn attributes_of_block(&mut self, id: NodeId, kind: Kind) {
+        let doc = self.doc;
+        let attributes = doc.attributes(id);
+        let mut parts = Vec::new();
+        let name = self.name_of_block(id);
+        let classes = attributes.classes.iter().map(|class| doc.text(*class));
+        let classes: Vec<&str> = classes.filter(|class| name.as_deref() != Some(*class)).collect();
+        if !classes.is_empty() && !matches!(kind, Kind::Heading(_)) {
+            parts.push(format!(":class {}", classes.join(" ")));
+        }
+        let language = attributes.language.map(|language| doc.text(language));
+        if let Some(language) = language.filter(|language| Some(*language) != doc.metadata.language.as_deref()) {
+            parts.push(format!(":lang {language}"));
+        }
+        if let Some(direction) = attributes.direction {
+            parts.push(format!(":dir {}", direction.value()));
+        }
+        if parts.is_empty() {
+            return;
+        }
+        let is_block = matches!(
+            kind,
+            Kind::Paragraph
+                | Kind::BlockQuote
+                | Kind::List(_)
+                | Kind::TermList
+                | Kind::CodeBlock { .. }
+                | Kind::Table
+                | Kind::Division(_)
+                | Kind::Details { .. }
+        );
+        // A line before the first text of an item would be that text.
+        let is_first = self.out.indentation() > 0 && doc.node(id).previous().is_none();
+        if is_block && !is_first && !self.is_subtitle(id) {
+            self.keyword(&format!("#+ATTR_HTML: {}", parts.join(" ")));
+        } else {
+            self.unsaid("classes, languages and directions of such places", id);
+        }
+    }
+
     fn leave(&mut self, id: NodeId) {
         match self.doc.kind(id) {
             Kind::BlockQuote | Kind::Division(_) | Kind::Details { .. } => {
@@ -226,7 +268,10 @@ impl<'d> Writer<'d> {
             DivisionKind::Header => "header",
             DivisionKind::Footer => "footer",
             DivisionKind::Plain | DivisionKind::Address => {
-                let class = self.doc.attributes(id).classes.first().map(|class| self.doc.text(*class))?;
+                let attributes = self.doc.attributes(id);
+                let Some(class) = attributes.classes.first().map(|class| self.doc.text(*class)) else {
+                    return (attributes.language.is_some() || attributes.direction.is_some()).then(|| "div".to_owned());
+                };
                 let is_name = class.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'_'));
                 let is_free = !matches!(class, "src" | "example" | "export" | "comment" | "verse" | "quote");
                 return (is_name && is_free).then(|| class.to_owned());
@@ -236,9 +281,26 @@ impl<'d> Writer<'d> {
     }
 
     /// The id of a node, where a link leads to it.
-    pub(super) fn linked_id(&self, id: NodeId) -> Option<&'d str> {
+    pub(super) fn linked_id(&mut self, id: NodeId) -> Option<&'d str> {
         let name = self.doc.attributes(id).id.map(|name| self.doc.text(name))?;
-        (self.linked.contains(name) && !name.contains(['<', '>', '\n'])).then_some(name)
+        let is_written = self.linked.contains(name) && !name.contains(['<', '>', '\n']);
+        is_written.then(|| {
+            self.placed.insert(name);
+            name
+        })
+    }
+
+    /// The id that the first text of a block has to bear: that of what it is the first paragraph of, or its own.
+    fn id_of_text(&mut self, first: NodeId) -> Option<&'d str> {
+        let holder = self.doc.node(first).parent()?;
+        if matches!(self.doc.kind(holder), Kind::Heading(_)) {
+            return None;
+        }
+        let item = self.doc.node(holder).parent().filter(|&item| {
+            let is_first = self.doc.node(holder).previous().is_none() && self.doc.kind(holder) == Kind::Paragraph;
+            is_first && matches!(self.doc.kind(item), Kind::ListItem { .. } | Kind::TermDescription)
+        });
+        self.linked_id(holder).or_else(|| self.linked_id(item?))
     }
 
     /// Whether a paragraph is the subtitle, which stands at the top already.
@@ -258,9 +320,7 @@ impl<'d> Writer<'d> {
             return self.out.lines(self.doc.text(self.doc.formula(formula).source));
         }
         let mut text = self.text(first, last);
-        if let Some(name) = self.doc.node(first).parent().and_then(|holder| self.linked_id(holder))
-            && !matches!(self.doc.node(first).parent().map(|holder| self.doc.kind(holder)), Some(Kind::Heading(_)))
-        {
+        if let Some(name) = self.id_of_text(first) {
             text.insert_str(0, &format!("<<{name}>>"));
         }
         let text = text.trim_matches([' ', '\n']);

@@ -68,10 +68,11 @@ impl<'d> Writer<'d> {
     }
 
     /// The id of a heading, where a link leads to it, or where it is not the one that its words give it anyway.
-    fn id_of_heading(&self, id: NodeId, words: &str) -> Option<&'d str> {
+    fn id_of_heading(&mut self, id: NodeId, words: &str) -> Option<&'d str> {
         let name =
             self.doc.attributes(id).id.map(|name| self.doc.text(name)).filter(|name| !name.contains(char::is_whitespace))?;
         let is_made = name == crate::slug::of(&self.doc.heading_text(id)) || name == crate::slug::of(words);
+        self.placed.insert(name);
         (self.linked.contains(name) || !is_made).then_some(name)
     }
 

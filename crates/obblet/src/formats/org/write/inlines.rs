@@ -113,6 +113,7 @@ impl Writer<'_> {
             Kind::Anchor => {
                 let name = doc.attributes(id).id.map(|name| doc.text(name)).unwrap_or_default();
                 if self.linked.contains(name) && !name.contains(['<', '>']) {
+                    self.placed.insert(name);
                     out.push_str(&format!("<<{name}>>"));
                 }
                 return false;

@@ -10,7 +10,7 @@ mod tables;
 use super::Settings;
 use crate::document::{Document, Finding, HintRole, Kind, NodeId, NoteId, Place, Step};
 use crate::fast_hash::{HashMap, HashSet};
-use crate::formats::Written;
+use crate::formats::{ElementWriter, Written};
 use crate::indent_writer::Lines;
 use crate::refine::structure;
 use std::collections::BTreeMap;
@@ -31,11 +31,19 @@ use std::collections::BTreeMap;
 /// ```
 #[must_use]
 pub fn write(doc: &Document, settings: &Settings) -> Written {
+    write_with(doc, settings, None)
+}
+
+/// Writes a document as Org. `element` writes blocks as HTML, for what Org has no form for.
+#[must_use]
+pub fn write_with(doc: &Document, settings: &Settings, element: Option<ElementWriter<'_>>) -> Written {
     let (doc, findings) = structure::repaired(doc);
     let mut writer = Writer::new(&doc, settings);
+    writer.element = element.filter(|_| settings.html_tables);
     writer.head();
     writer.tree(doc.root());
     writer.notes();
+    writer.report_places();
     let mut written = Written { findings, ..Written::default() };
     written.findings.append(&mut writer.finish_findings());
     written.bytes = writer.out.finish().into_bytes();
@@ -46,6 +54,8 @@ pub fn write(doc: &Document, settings: &Settings) -> Written {
 struct Writer<'d> {
     doc: &'d Document,
     settings: &'d Settings,
+    /// Writes tables as HTML, where that is asked for.
+    element: Option<ElementWriter<'d>>,
     out: Lines,
     frames: Vec<blocks::Frame>,
     /// Blocks that hold what is written now, with their names.
@@ -57,6 +67,8 @@ struct Writer<'d> {
     lowered: u8,
     /// Ids that links of the document lead to.
     linked: HashSet<String>,
+    /// Those of them that were written.
+    placed: HashSet<&'d str>,
     /// Ids of what is no heading.
     targets: HashSet<String>,
     /// Notes in the order in which the text mentions them, with the labels that they get.
@@ -70,6 +82,7 @@ impl<'d> Writer<'d> {
         let mut writer = Self {
             doc,
             settings,
+            element: None,
             out: Lines::with_capacity(doc.pool().len()),
             frames: Vec::new(),
             open: Vec::new(),
@@ -77,6 +90,7 @@ impl<'d> Writer<'d> {
             title: None,
             lowered: 0,
             linked: HashSet::default(),
+            placed: HashSet::default(),
             targets: HashSet::default(),
             labels: HashMap::default(),
             noted: Vec::new(),
@@ -191,6 +205,18 @@ impl<'d> Writer<'d> {
     fn unsaid(&mut self, what: &'static str, id: NodeId) {
         let place = self.doc.place(id);
         self.unsaid.entry(what).or_insert((place, 0)).1 += 1;
+    }
+
+    /// Reports places that links lead to and that were not written.
+    fn report_places(&mut self) {
+        let doc = self.doc;
+        for (id, node) in doc.nodes().filter(|(_, node)| node.has_attributes()) {
+            let name = doc.attributes(id).id.map(|name| doc.text(name));
+            let is_missing = name.is_some_and(|name| self.linked.contains(name) && self.placed.insert(name));
+            if is_missing && self.title != Some(id) && (node.parent().is_some() || node.kind() == Kind::Note) {
+                self.unsaid("places that links lead to", id);
+            }
+        }
     }
 
     fn finish_findings(&mut self) -> Vec<Finding> {

@@ -1,7 +1,7 @@
 //! Tables: cells between bars, in columns that stand below each other also where characters are wide.
 
 use super::Writer;
-use crate::document::{Align, Kind, NodeId, RowGroupKind};
+use crate::document::{Align, Kind, NodeId, RowGroupKind, Step};
 use crate::indent_writer::column;
 use unicode_width::UnicodeWidthStr;
 
@@ -9,6 +9,14 @@ impl Writer<'_> {
     /// Writes a table. What merged cells hold stands in the first of the places that they take.
     pub(super) fn table(&mut self, id: NodeId) {
         let doc = self.doc;
+        if let Some(write) = self.element.filter(|_| self.needs_html(id)) {
+            let html = write(doc, id, true);
+            self.begin_table();
+            self.out.line("#+begin_export html");
+            self.out.lines(html.trim_end());
+            self.out.line("#+end_export");
+            return;
+        }
         let mut rows: Vec<Option<Vec<String>>> = Vec::new();
         let mut has_head = false;
         let mut widest = 0;
@@ -42,6 +50,22 @@ impl Writer<'_> {
         self.begin_table();
         let aligns = self.aligns(id, widest);
         self.write_rows(&rows, &aligns);
+    }
+
+    /// Whether a table has merged cells, or more than text in a cell.
+    fn needs_html(&self, id: NodeId) -> bool {
+        let doc = self.doc;
+        let is_plain = |child: NodeId| doc.kind(child).is_inline() || doc.kind(child) == Kind::Paragraph;
+        doc.walk(id).any(|step| match step {
+            Step::Enter(cell) => match doc.kind(cell) {
+                Kind::Cell(kind) => {
+                    let blocks = doc.children(cell).filter(|&child| !doc.kind(child).is_inline()).count();
+                    kind.columns > 1 || kind.rows > 1 || blocks > 1 || !doc.children(cell).all(is_plain)
+                }
+                _ => false,
+            },
+            Step::Leave(_) => false,
+        })
     }
 
     /// The groups of rows of a table, and whether each is the head; rows in no group are one.
