@@ -22,6 +22,8 @@ bitflags::bitflags! {
         const BINDER = 1 << 1;
         /// Pages at old addresses that lead to the new ones.
         const MOVED = 1 << 2;
+        /// A page of what is to be done.
+        const AGENDA = 1 << 3;
     }
 }
 
@@ -38,6 +40,8 @@ pub struct PublishSettings {
     pub split: u8,
     /// What is made beside the pages of documents.
     pub makes: Makes,
+    /// The day that the agenda is made for, as in `2031-03-05`; the newest date of the documents where it is empty.
+    pub agenda_day: String,
     /// Whether the hashes of outputs are checked, to find what was damaged or edited since the last run.
     pub verify: bool,
 }
@@ -88,12 +92,31 @@ impl Declared for PublishSettings {
             Makes::MOVED,
             "Whether documents of a published folder that are renamed or removed leave a page at their old address, which leads on to the new one, or to the page of the folder."
         ),
+        bit!(
+            "publish.agenda",
+            makes,
+            Makes::AGENDA,
+            "Whether a published folder gets a page of what its documents say is to be done, agenda.html: what is late, what comes by date, and what is open in each document."
+        ),
+        text!(
+            "publish.agenda-day",
+            agenda_day,
+            "a day as in 2031-03-05, or nothing",
+            is_day,
+            "The day that the agenda is made for, as in 2031-03-05; without one, the newest date of the documents and of what was done."
+        ),
         flag!(
             "publish.verify",
             verify,
             "Whether the hashes of outputs are checked, to find what was damaged or edited since the last run. Without it only their sizes are: that is faster, and misses what has as many bytes."
         ),
     ];
+}
+
+/// Whether a text is a day, or nothing.
+fn is_day(text: &str) -> bool {
+    let form: String = text.chars().map(|c| if c.is_ascii_digit() { '0' } else { c }).collect();
+    text.is_empty() || form == "0000-00-00"
 }
 
 impl Choice for Copies {

@@ -1,5 +1,6 @@
 //! One document of a folder, converted.
 
+use super::agenda::AgendaTask;
 use super::hash::Hash;
 use super::link_index::{InDocument, LinkIndex, Target, place_in};
 use super::linked_places::LinkedPlaces;
@@ -252,8 +253,31 @@ impl PagesOf<'_> {
 
     fn add_page(&mut self, doc: &Document, output: String, content: Content, mut report: WriteReport) {
         self.findings.append(&mut report.findings);
+        self.add_tasks(doc, &output, &content);
         self.add_facts(doc, output, content.title.clone(), report.anchors);
         self.bodies.push(Body::Page(Box::new(content)));
+    }
+
+    /// Keeps what the headings of a page say is to be done.
+    fn add_tasks(&mut self, doc: &Document, output: &str, content: &Content) {
+        if doc.tasks.is_empty() {
+            return;
+        }
+        let headings = headings(doc);
+        // The list of the page has those that were written, in the same order.
+        let ids = (headings.len() == content.headings.len()).then_some(&content.headings);
+        let ids: std::collections::HashMap<NodeId, &str> =
+            headings.iter().enumerate().map(|(at, heading)| (*heading, ids.map_or("", |ids| ids[at].id.as_str()))).collect();
+        let is_shown = |node: NodeId| ids.contains_key(&node) || (!is_heading(doc, node) && is_within(doc, node));
+        for (node, task) in doc.tasks.iter().filter(|(node, _)| is_shown(*node)) {
+            // A heading that is an item has its words in its first paragraph.
+            let words = if is_heading(doc, node) { Some(node) } else { doc.node(node).first_child() };
+            let text = words.map_or_else(String::new, |words| doc.heading_text(words));
+            let text = text.split_whitespace().collect::<Vec<_>>().join(" ");
+            let own = doc.attributes(node).id.map_or("", |id| doc.text(id));
+            let id = ids.get(&node).copied().filter(|id| !id.is_empty()).unwrap_or(own);
+            self.facts.tasks.extend(AgendaTask::of(task, text, output, id));
+        }
     }
 
     fn add_facts(&mut self, doc: &Document, output: String, title: String, anchors: Anchors) {
@@ -309,7 +333,16 @@ fn heading_names(doc: &Document) -> Vec<String> {
     names
 }
 
-fn headings(doc: &Document) -> Vec<crate::document::NodeId> {
+fn is_heading(doc: &Document, node: NodeId) -> bool {
+    matches!(doc.kind(node), crate::document::Kind::Heading(_))
+}
+
+/// Whether a node is in the text.
+fn is_within(doc: &Document, node: NodeId) -> bool {
+    doc.ancestors(node).last() == Some(doc.root())
+}
+
+fn headings(doc: &Document) -> Vec<NodeId> {
     use crate::document::{Kind, Step};
     let is_heading = |step: Step| match step {
         Step::Enter(id) if matches!(doc.kind(id), Kind::Heading(_)) => Some(id),

@@ -29,6 +29,7 @@
 //! # Ok::<(), obblet::Error>(())
 //! ```
 
+mod agenda;
 mod archive;
 mod assets;
 mod binder;

@@ -326,6 +326,11 @@ impl Plan {
         self.profile.publish.makes.contains(Makes::SITE) && self.options.writes == Format::Html
     }
 
+    /// Whether a page lists what is to be done.
+    pub(super) fn has_agenda(&self) -> bool {
+        self.profile.publish.makes.contains(Makes::AGENDA) && self.options.writes == Format::Html
+    }
+
     /// Whether one page is made of all documents.
     pub(super) fn has_binder(&self) -> bool {
         self.profile.publish.makes.contains(Makes::BINDER) && self.options.writes == Format::Html

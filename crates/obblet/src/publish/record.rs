@@ -3,6 +3,7 @@
 //! While a run goes on, what it is about to write goes to a second file line by line, before it is written. So each file of the
 //! output is known to one of the two at any moment, and a run that was cut off is taken up where it ended.
 
+use super::agenda::AgendaTask;
 use super::hash::Hash;
 use super::paths;
 use crate::document::Finding;
@@ -63,6 +64,9 @@ pub(super) struct DocumentFacts {
     pub(super) language: String,
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub(super) authors: Vec<String>,
+    /// What it says is to be done.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub(super) tasks: Vec<AgendaTask>,
     /// The first is the document's own; there are more where it was split.
     pub(super) pages: Vec<Page>,
     /// Its links that are not to places elsewhere, as it has them, and where they are.

@@ -237,8 +237,11 @@ impl Run<'_> {
         }
         self.write_all(progress)?;
         self.copy_others(progress)?;
-        if let Some(site) = whole {
-            self.make_site(&site, progress)?;
+        if let Some(site) = &whole {
+            self.make_site(site, progress)?;
+        }
+        if self.plan.has_agenda() {
+            self.make_agenda(whole.as_ref(), progress)?;
         }
         if self.plan.has_binder() {
             self.make_binder(progress)?;

@@ -4,6 +4,8 @@ mod feed;
 mod map;
 mod pages;
 
+pub(super) use pages::{GeneratedPage, titled};
+
 use super::paths;
 use super::plan::Plan;
 use super::rendered::FactsByIndex;
@@ -63,6 +65,7 @@ pub(super) struct Site {
     /// The folders that every page leads to.
     sections: Vec<usize>,
     has_feed: bool,
+    has_agenda: bool,
 }
 
 impl Site {
@@ -122,6 +125,7 @@ impl Site {
             positions: Vec::new(),
             sections: Vec::new(),
             has_feed: false,
+            has_agenda: false,
         };
         site.sort(plan);
         let start = site.folders.get("").and_then(|folder| folder.front);
@@ -134,6 +138,7 @@ impl Site {
             "" => start_facts.map_or_else(String::new, |facts| facts.language.clone()),
             language => language.to_owned(),
         };
+        site.has_agenda = plan.has_agenda() && facts.iter().flatten().any(|facts| !facts.tasks.is_empty());
         site.has_feed = plan.profile.site.feed_entries > 0 && !site.dated(1).is_empty();
         site
     }

@@ -7,6 +7,7 @@ use crate::document::{Document, Finding, Kind, ListKind, Marker, NodeId, TextLev
 use crate::error::Error;
 use crate::page::{self, NavLink, Navigation};
 use crate::profile::{Profile, StylePlace};
+use crate::publish::agenda::AGENDA;
 use crate::publish::run::Run;
 use crate::publish::{Progress, paths};
 use std::collections::BTreeSet;
@@ -18,15 +19,15 @@ const ENTRIES_OF_A_PAGE: usize = 25;
 const MISSING: &str = "404.html";
 
 /// A page in the making.
-struct GeneratedPage {
-    output: String,
-    title: String,
-    doc: Document,
+pub(in crate::publish) struct GeneratedPage {
+    pub(in crate::publish) output: String,
+    pub(in crate::publish) title: String,
+    pub(in crate::publish) doc: Document,
 }
 
 impl GeneratedPage {
     /// The page, in the language of its site.
-    fn in_language(mut self, site: &Site) -> Self {
+    pub(in crate::publish) fn in_language(mut self, site: &Site) -> Self {
         self.doc.metadata.language = Some(site.language.clone()).filter(|language| !language.is_empty());
         self
     }
@@ -42,7 +43,8 @@ fn item(doc: &mut Document, list: NodeId, address: &str, title: &str) -> NodeId 
     item
 }
 
-fn titled(title: &str) -> (Document, NodeId) {
+/// A document with a title.
+pub(in crate::publish) fn titled(title: &str) -> (Document, NodeId) {
     let mut doc = Document::new();
     let root = doc.root();
     let heading = doc.append(root, Kind::Heading(1));
@@ -86,6 +88,9 @@ impl Site {
                     open.push((inner, items.items.clone()));
                 }
             }
+        }
+        if self.has_agenda {
+            item(&mut doc, top, AGENDA, "Agenda");
         }
         GeneratedPage { output: ALL.to_owned(), title, doc }
     }
@@ -202,7 +207,8 @@ impl Run<'_> {
         self.put_shared(progress)
     }
 
-    fn put_page(
+    /// Writes a page that no document is made of.
+    pub(in crate::publish) fn put_page(
         &mut self,
         page: GeneratedPage,
         profile: &Profile,

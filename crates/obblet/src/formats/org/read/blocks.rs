@@ -287,7 +287,7 @@ impl Reader<'_> {
     }
 
     /// Reads the definition of a note. Returns the line behind it.
-    fn note_definition(&mut self, at: usize, to: usize) -> usize {
+    pub(super) fn note_definition(&mut self, at: usize, to: usize) -> usize {
         let line = self.lines.all[at];
         let mut end = at + 1;
         while end < to {

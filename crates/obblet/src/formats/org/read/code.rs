@@ -15,6 +15,14 @@ pub(super) enum Exports {
     Nothing,
 }
 
+/// A line of code with a label.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct CodeLine {
+    pub(super) block: NodeId,
+    /// Its number, where that is shown instead of the label.
+    pub(super) line: Option<usize>,
+}
+
 impl Exports {
     pub(super) const fn code(self) -> bool {
         matches!(self, Self::Code | Self::Both)
@@ -60,8 +68,8 @@ impl Reader<'_> {
                 let (code, labels) = self.code(number, head);
                 let info = self.doc.intern(language);
                 let node = self.doc.append_at(parent, Kind::CodeBlock { code, info }, place);
-                for label in labels {
-                    self.code_labels.entry(label).or_insert(node);
+                for (label, line) in labels {
+                    self.code_labels.entry(label).or_insert(CodeLine { block: node, line });
                 }
                 Some(node)
             }
@@ -76,7 +84,7 @@ impl Reader<'_> {
     }
 
     /// The code of a block: without the white space that all lines begin with, and without labels where those are left out.
-    fn code(&mut self, number: usize, head: &str) -> (Text, Vec<String>) {
+    fn code(&mut self, number: usize, head: &str) -> (Text, Vec<(String, Option<usize>)>) {
         let (start, end) = self.inner(number);
         let text = &self.source[start..end];
         let keeps_labels = !head.split_whitespace().any(|word| word == "-r");
@@ -91,13 +99,13 @@ impl Reader<'_> {
             return (self.range(start, end), labels);
         }
         let mut code = String::with_capacity(text.len());
-        for line in text.split_inclusive('\n') {
+        for (number_of_line, line) in text.split_inclusive('\n').enumerate() {
             let line = without_indent(line, indent);
             let line = without_comma(&line);
             let label = line.find("(ref:").and_then(|at| Some((at, line[at + 5..].find(')')? + at + 5)));
             match label.filter(|_| has_labels) {
                 Some((from, to)) => {
-                    labels.push(line[from + 5..to].to_owned());
+                    labels.push((line[from + 5..to].to_owned(), (!keeps_labels).then_some(number_of_line + 1)));
                     let end = if keeps_labels { line.len() } else { line[..from].trim_end().len() };
                     code.push_str(&line[..end]);
                     if !keeps_labels {

@@ -3,7 +3,7 @@
 use super::Reader;
 use super::blocks::Job;
 use super::inlines::date_at;
-use super::lines::{Begins, Line, stars};
+use super::lines::{Begins, Line, note_label, stars};
 use super::options::{Archived, Shows};
 use crate::document::{HintRole, Kind, ListKind, Marker, NodeId, Task, TextLevel};
 use crate::fast_hash::HashSet;
@@ -168,6 +168,11 @@ impl<'s> Reader<'s> {
     pub(super) fn exclude(&mut self, from: usize, to: usize) {
         for number in from..to {
             let line = self.lines.all[number];
+            if line.begins == Begins::Note
+                && let Some(label) = note_label(&self.source[line.text..line.end])
+            {
+                self.left_out_notes.entry(label.to_owned()).or_insert(number);
+            }
             if line.begins != Begins::Blank {
                 self.tallies.excluded.add(line.start as u32, &self.source[line.text..line.end]);
             }

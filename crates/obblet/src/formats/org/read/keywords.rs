@@ -66,8 +66,8 @@ impl Reader<'_> {
             "name" | "tblname" | "label" | "srcname" => found.name = Some(value.to_owned()),
             "attr_html" => found.attributes.extend(attributes(value)),
             "results" | "result" => {
+                // Its name is that of the code.
                 found.is_result = true;
-                found.name = found.name.take().or_else(|| Some(value.to_owned()).filter(|value| !value.is_empty()));
             }
             "header" | "headers" | "plot" => {}
             key if key.starts_with("attr_") => {}

@@ -93,7 +93,9 @@ struct Reader<'s> {
     headings: HashMap<String, NodeId>,
     ids: HashMap<String, NodeId>,
     custom_ids: HashSet<String>,
-    code_labels: HashMap<String, NodeId>,
+    code_labels: HashMap<String, code::CodeLine>,
+    /// Lines that define notes in what the file leaves out.
+    left_out_notes: HashMap<String, usize>,
     lists: Vec<NodeId>,
     /// The heading that the reader is below.
     heading: Option<NodeId>,
@@ -127,6 +129,7 @@ impl<'s> Reader<'s> {
             ids: HashMap::default(),
             custom_ids: HashSet::default(),
             code_labels: HashMap::default(),
+            left_out_notes: HashMap::default(),
             lists: Vec::new(),
             heading: None,
             properties: Properties::default(),
@@ -140,6 +143,7 @@ impl<'s> Reader<'s> {
 
     fn finish(mut self) -> Document {
         self.define_in_line();
+        self.define_left_out();
         self.link_radio_targets();
         self.resolve_links();
         self.loosen_lists();

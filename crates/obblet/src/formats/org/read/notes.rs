@@ -37,6 +37,31 @@ impl Reader<'_> {
         }
     }
 
+    /// Reads notes that are mentioned and defined in what the file leaves out: the text needs them.
+    pub(super) fn define_left_out(&mut self) {
+        if self.left_out_notes.is_empty() {
+            return;
+        }
+        let mut wanted: Vec<usize> = Vec::new();
+        let left_out = std::mem::take(&mut self.left_out_notes);
+        loop {
+            let undefined = self.notes.iter().filter(|(_, (_, defined))| !defined);
+            wanted.extend(undefined.filter_map(|(label, _)| left_out.get(label)));
+            if wanted.is_empty() {
+                break;
+            }
+            wanted.sort_unstable();
+            for line in wanted.drain(..) {
+                self.note_definition(line, self.lines.all.len());
+                let jobs = std::mem::take(&mut self.jobs);
+                for job in jobs {
+                    self.run(job);
+                }
+            }
+            self.define_in_line();
+        }
+    }
+
     /// Whether a note was not defined before.
     pub(super) fn mark_defined(&mut self, note: NoteId) -> bool {
         let label = self.doc.notes.get(note.0 as usize).map(|note| note.label.clone()).unwrap_or_default();

@@ -18,7 +18,13 @@ impl Reader<'_> {
             let (node, words) = match &target {
                 Target::Heading(words) => (self.headings.get(&normal(words)).copied(), words),
                 Target::Id(id) => (self.ids.get(id).copied(), id),
-                Target::Code(label) => (self.code_labels.get(label).copied(), label),
+                Target::Code(label) => {
+                    let known = self.code_labels.get(label).copied();
+                    if let Some(line) = known.and_then(|known| known.line) {
+                        self.show_line(link, label, line);
+                    }
+                    (known.map(|known| known.block), label)
+                }
                 Target::Name(name) => (by_name(self, name), name),
                 Target::Place(id) => {
                     // What it leads to is shown, where it is there.
@@ -35,7 +41,7 @@ impl Reader<'_> {
             };
             match node {
                 Some(node) => {
-                    let id = self.id_of(node, &mut slugs);
+                    let id = self.id_of(node, words, &mut slugs);
                     let href = self.doc.intern(&format!("#{id}"));
                     self.doc.set_kind(link, Kind::Link { href });
                 }
@@ -53,12 +59,27 @@ impl Reader<'_> {
         }
     }
 
+    /// A link that shows the label of a line of code shows its number, where the label is left out.
+    fn show_line(&mut self, link: NodeId, label: &str, line: usize) {
+        let shown = self.doc.plain_text(link);
+        let inner = shown.strip_prefix('(').and_then(|shown| shown.strip_suffix(')'));
+        if let Some(text) = self.doc.node(link).first_child().filter(|_| inner == Some(label)) {
+            let number = self.doc.intern(&line.to_string());
+            self.doc.set_kind(text, Kind::Text(number));
+        }
+    }
+
     /// The id of a node; one of its words, where it has none.
-    fn id_of(&mut self, node: NodeId, slugs: &mut HashMap<String, u32>) -> String {
-        if let Some(id) = self.doc.attributes(node).id {
+    fn id_of(&mut self, node: NodeId, name: &str, slugs: &mut HashMap<String, u32>) -> String {
+        // Code with a caption is in a figure.
+        let figure = self.doc.node(node).parent().filter(|&parent| self.doc.kind(parent) == Kind::Figure);
+        let known = self.doc.attributes(node).id.or_else(|| self.doc.attributes(figure?).id);
+        if let Some(id) = known {
             return self.doc.text(id).to_owned();
         }
-        let id = crate::slug::unique(&self.doc.heading_text(node), slugs);
+        let is_heading = matches!(self.doc.kind(node), Kind::Heading(_));
+        let words = if is_heading { self.doc.heading_text(node) } else { name.to_owned() };
+        let id = crate::slug::unique(&words, slugs);
         let text = self.doc.intern(&id);
         self.doc.attributes_mut(node).id = Some(text);
         id

@@ -375,6 +375,13 @@ impl<'d> Writer<'d> {
         }
     }
 
+    /// Whether some of the tasks of a task are done.
+    fn is_begun(&self, item: NodeId) -> bool {
+        let doc = self.doc;
+        let lists = doc.children(item).filter(|&child| matches!(doc.kind(child), Kind::List(_)));
+        lists.flat_map(|list| doc.children(list)).any(|inner| doc.kind(inner) == Kind::ListItem { checked: Some(true) })
+    }
+
     fn begin_item(&mut self, id: NodeId, checked: Option<bool>) {
         let frame = self.frame();
         let is_first = frame.last == Shape::Nothing;
@@ -391,7 +398,12 @@ impl<'d> Writer<'d> {
             self.out.line("");
         }
         let bullet = if ordered { format!("{number}. ") } else { "- ".to_owned() };
-        let task = checked.map_or("", |done| if done { "[X] " } else { "[ ] " });
+        let task = match checked {
+            Some(true) => "[X] ",
+            Some(false) if self.is_begun(id) => "[-] ",
+            Some(false) => "[ ] ",
+            None => "",
+        };
         self.out.push(&format!("{bullet}{counter}{task}"), &" ".repeat(bullet.len()));
         self.frames.push(Frame { tight, ..Frame::default() });
         let first = self.doc.node(id).first_child().map(|first| self.doc.kind(first));

@@ -314,7 +314,8 @@ impl Writer<'_> {
         if words.is_empty() || href.is_empty() {
             return out.push_str(&inner);
         }
-        if words == href && !has_image && !href.contains(['[', ']', ' ']) {
+        let is_address = words == href || words == target;
+        if is_address && !has_image && !target.starts_with('#') && !target.contains(['[', ']', ' ']) {
             out.push_str(&format!("[[{target}]]"));
         } else {
             out.push_str(&format!("[[{target}][{}]]", words.replace("]]", "]@@comment:@@]")));
