@@ -160,6 +160,9 @@ pub(crate) struct Publish {
     /// Puts all documents into one page, binder.html, too. The same as --set publish.binder=true.
     #[arg(long)]
     pub(crate) binder: bool,
+    /// Makes a page of what the documents say is to be done, agenda.html. The same as --set publish.agenda=true.
+    #[arg(long)]
+    pub(crate) agenda: bool,
     /// Converts only documents whose paths this pattern fits, as in 'tides/**' or '*.docx'; the others stay as they are.
     #[arg(long, value_name = "PATTERN")]
     pub(crate) only: Vec<String>,

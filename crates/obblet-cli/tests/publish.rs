@@ -132,7 +132,7 @@ fn a_rehearsal_a_run_and_what_they_say() {
     assert_eq!(std::fs::read(place.join("again.zip")).unwrap(), archive);
     for (arguments, message) in [
         (&["--slice", "3/2"][..], "obblet: 3/2 is no slice; write which and of how many, as in 2/8\n"),
-        (&["--site", "--writes", "markdown"], "obblet: --site and --binder go with --writes html, not with markdown\n"),
+        (&["--site", "--writes", "markdown"], "obblet: --site, --binder and --agenda go with --writes html, not with markdown\n"),
         (&["--set", "shape=fragment"], "obblet: a site is made of pages; publish.site does not go with shape=fragment\n"),
         (&["--set", "publish.split=9"], "obblet: publish.split can't be \"9\"; it may be: a whole number from 0 to 6\n"),
     ] {

@@ -176,7 +176,14 @@ fn documents_are_written_as_people_write_them() {
 }
 
 /// Pieces that mean something in Org, alone or together.
-const PIECES: [&str; 44] = [
+const PIECES: [&str; 51] = [
+    "#+OPTIONS: H:1 num:t prop:t p:t\n",
+    "*** ",
+    ":PROPERTIES:\n:A: b\n",
+    "SCHEDULED: <2031-03-05>\n",
+    "<<<word>>>",
+    "+--+\n",
+    "#+INCLUDE: x\n",
     "* ",
     "** TODO ",
     "*",
@@ -250,7 +257,15 @@ proptest! {
 #[test]
 fn shapes_that_would_take_careless_readers_long_take_linear_time() {
     type Shape = (&'static str, fn(usize) -> String);
-    let shapes: [Shape; 26] = [
+    let shapes: [Shape; 31] = [
+        ("headings that are items", |n| {
+            let deep: String = (0..n / 40).map(|k| format!("{} h\n", "*".repeat(k % 7 + 36 - k % 3))).collect();
+            format!("#+OPTIONS: H:1 num:t\n{deep}")
+        }),
+        ("radio targets", |n| (0..n / 20).map(|k| format!("<<<a{k} b>>> a{k} b\n")).collect()),
+        ("properties", |n| format!("* a\n:PROPERTIES:\n{}:END:\n", ":a: {{{property(a)}}}\n".repeat(n / 22))),
+        ("dates below a heading", |n| format!("* a\n{}\n", "SCHEDULED: <2031-03-05> ".repeat(n / 24))),
+        ("dates in a section", |n| "* a\n".to_owned() + &"<2031-03-05>\n".repeat(n / 13)),
         ("schemes", |n| "http:".repeat(n / 5)),
         ("calls and code in lines", |n| "src_call_".repeat(n / 9)),
         ("many states and headings", |n| {

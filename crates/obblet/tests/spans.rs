@@ -221,7 +221,7 @@ proptest! {
         if odd {
             bytes.extend(b"\xFF a");
         }
-        for format in ["markdown", "html", "text", "table"] {
+        for format in ["markdown", "html", "org", "text", "table"] {
             let format: Format = format.parse().unwrap();
             let doc = read(&bytes, format, &Profile::fragment()).unwrap();
             pieces(&doc, &read_bytes(&doc, &bytes), 0, format.name());

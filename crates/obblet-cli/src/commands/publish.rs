@@ -69,13 +69,17 @@ pub(crate) fn once(arguments: &Publish, log: &mut Log) -> Result<Outcome, Failur
 fn options(arguments: &Publish) -> Result<Options, Failure> {
     let yes = "true".to_owned();
     let on = |flag: bool| flag.then_some(&yes);
-    let more = [("publish.site", on(arguments.site)), ("publish.binder", on(arguments.binder))];
+    let more = [
+        ("publish.site", on(arguments.site)),
+        ("publish.binder", on(arguments.binder)),
+        ("publish.agenda", on(arguments.agenda)),
+    ];
     let layers = super::layers(&arguments.settings, &more)?;
     let mut options = Options::new(layers);
     options.writes = arguments.writes.unwrap_or(options.writes);
-    let is_of_pages = arguments.site || arguments.binder;
+    let is_of_pages = arguments.site || arguments.binder || arguments.agenda;
     if is_of_pages && options.writes != Format::Html {
-        return Err(misused(format!("--site and --binder go with --writes html, not with {}", options.writes.name())));
+        return Err(misused(format!("--site, --binder and --agenda go with --writes html, not with {}", options.writes.name())));
     }
     options.reads.clone_from(&arguments.reads);
     options.only.clone_from(&arguments.only);

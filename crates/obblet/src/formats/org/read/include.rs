@@ -55,15 +55,21 @@ pub(super) fn expand(source: &str, lines: &Lines, doc: &mut Document, files: &Fi
         let behind = lines.get(request.line + 1).map_or(source.len(), |next| next.start);
         expanded.text.push_str(&source[copied..line.start]);
         copied = behind;
-        let start = expanded.text.len() as u32;
         let text = include.take(&request, Path::new(""));
+        let at = line.start as u32;
+        if part::needs_line_before(&expanded.text) && !text.is_empty() {
+            let start = expanded.text.len() as u32;
+            expanded.text.push('\n');
+            expanded.inclusions.push(Inclusion { start, end: start + 1, at, behind: at });
+        }
+        let start = expanded.text.len() as u32;
         let failed = include.failures.drain(..);
         let place = doc.source.place(doc.pool(), line.start as u32);
         expanded.failures.extend(failed.map(|(path, why)| Failure { place, path, why }));
         expanded.text.push_str(&text);
         part::end_blocks(&mut expanded.text, &text, &source[behind..]);
         let end = expanded.text.len() as u32;
-        expanded.inclusions.push(Inclusion { start, end, at: line.start as u32, behind: behind as u32 });
+        expanded.inclusions.push(Inclusion { start, end, at, behind: behind as u32 });
     }
     expanded.text.push_str(&source[copied..]);
     if !include.definitions.is_empty() {
@@ -223,6 +229,9 @@ impl<'f> Include<'f> {
             whole.push_str(&taken[copied..line.start]);
             copied = lines.get(request.line + 1).map_or(taken.len(), |next| next.start);
             let inner = self.take(request, &folder);
+            if part::needs_line_before(&whole) && !inner.is_empty() {
+                whole.push('\n');
+            }
             whole.push_str(&inner);
             part::end_blocks(&mut whole, &inner, &taken[copied..]);
         }

@@ -162,6 +162,12 @@ pub(super) fn in_block(block: &str, arguments: &str, text: &str) -> String {
     out + "#+end_" + &name + "\n"
 }
 
+/// Whether what is taken in behind a text would go on with its last block.
+pub(super) fn needs_line_before(text: &str) -> bool {
+    let last = text.trim_end_matches('\n').rsplit('\n').next().unwrap_or_default();
+    !text.is_empty() && !text.ends_with("\n\n") && !last.starts_with('*')
+}
+
 /// Ends the last block of a text that was taken in, so that it does not go on with what comes behind it.
 pub(super) fn end_blocks(out: &mut String, taken: &str, behind: &str) {
     if taken.is_empty() || behind.starts_with('\n') || behind.is_empty() {
