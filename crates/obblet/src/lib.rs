@@ -68,6 +68,7 @@ pub mod inspect;
 mod io_error;
 mod language_tag;
 mod links;
+pub mod math;
 pub mod media;
 #[cfg(feature = "images")]
 pub mod metafile;

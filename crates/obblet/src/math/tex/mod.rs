@@ -1,0 +1,15 @@
+//! The mathematics of TeX, as LaTeX with the packages of the American Mathematical Society has it.
+
+mod commands;
+mod constructs;
+mod environments;
+mod macros;
+mod read;
+mod science;
+mod symbols;
+mod tokens;
+mod write;
+
+pub use macros::Macros;
+pub use read::{read, read_with};
+pub use write::write;

@@ -1,0 +1,318 @@
+//! Units and chemistry: `\SI{3}{\metre}`, `\ce{H2O}` (the common part of what siunitx and mhchem document).
+
+use super::read::Parser;
+use crate::math::{Class, Node, Row, Scripts, Variant};
+
+/// Units and their signs.
+const UNITS: [(&str, &str); 48] = [
+    ("metre", "m"),
+    ("meter", "m"),
+    ("second", "s"),
+    ("kilogram", "kg"),
+    ("gram", "g"),
+    ("ampere", "A"),
+    ("kelvin", "K"),
+    ("mole", "mol"),
+    ("candela", "cd"),
+    ("hertz", "Hz"),
+    ("newton", "N"),
+    ("pascal", "Pa"),
+    ("joule", "J"),
+    ("watt", "W"),
+    ("coulomb", "C"),
+    ("volt", "V"),
+    ("farad", "F"),
+    ("ohm", "Ω"),
+    ("siemens", "S"),
+    ("weber", "Wb"),
+    ("tesla", "T"),
+    ("henry", "H"),
+    ("degreeCelsius", "°C"),
+    ("celsius", "°C"),
+    ("lumen", "lm"),
+    ("lux", "lx"),
+    ("becquerel", "Bq"),
+    ("gray", "Gy"),
+    ("sievert", "Sv"),
+    ("minute", "min"),
+    ("hour", "h"),
+    ("day", "d"),
+    ("degree", "°"),
+    ("litre", "L"),
+    ("liter", "L"),
+    ("tonne", "t"),
+    ("electronvolt", "eV"),
+    ("bar", "bar"),
+    ("percent", "%"),
+    ("radian", "rad"),
+    ("steradian", "sr"),
+    ("bit", "bit"),
+    ("byte", "B"),
+    ("decibel", "dB"),
+    ("angstrom", "Å"),
+    ("hectare", "ha"),
+    ("knot", "kn"),
+    ("arcminute", "′"),
+];
+
+/// Prefixes of units.
+const PREFIXES: [(&str, &str); 20] = [
+    ("kilo", "k"),
+    ("mega", "M"),
+    ("giga", "G"),
+    ("tera", "T"),
+    ("peta", "P"),
+    ("hecto", "h"),
+    ("deca", "da"),
+    ("deci", "d"),
+    ("centi", "c"),
+    ("milli", "m"),
+    ("micro", "µ"),
+    ("nano", "n"),
+    ("pico", "p"),
+    ("femto", "f"),
+    ("atto", "a"),
+    ("exa", "E"),
+    ("zetta", "Z"),
+    ("yotta", "Y"),
+    ("kibi", "Ki"),
+    ("mebi", "Mi"),
+];
+
+/// Reads a command of units or of chemistry.
+pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
+    match name {
+        "num" => {
+            parser.skip_option();
+            let number = parser.words();
+            Some(vec![grouped(&number)])
+        }
+        "si" | "unit" => {
+            parser.skip_option();
+            let units = parser.words();
+            Some(unit(&units))
+        }
+        "SI" | "qty" => {
+            parser.skip_option();
+            let number = parser.words();
+            let units = parser.words();
+            let mut row = vec![grouped(&number), Node::Space(3)];
+            row.extend(unit(&units));
+            Some(row)
+        }
+        "ang" => {
+            let number = parser.words();
+            Some(vec![grouped(&number), Node::operator("°", Class::Ordinary)])
+        }
+        "ce" | "cee" => {
+            let formula = parser.words();
+            Some(chemistry(&formula))
+        }
+        "bra" | "ket" | "braket" | "abs" | "norm" | "set" => {
+            let body = parser.argument();
+            let (open, close) = match name {
+                "bra" => ("⟨", "|"),
+                "ket" => ("|", "⟩"),
+                "braket" => ("⟨", "⟩"),
+                "norm" => ("‖", "‖"),
+                "set" => ("{", "}"),
+                _ => ("|", "|"),
+            };
+            Some(vec![Node::Fenced { open: open.to_owned(), close: close.to_owned(), parts: vec![body], middles: Vec::new() }])
+        }
+        _ => None,
+    }
+}
+
+fn upright(text: impl Into<String>) -> Node {
+    Node::Identifier { text: text.into(), variant: Variant::Upright }
+}
+
+/// A number, with a power of ten where it has one.
+fn grouped(number: &str) -> Node {
+    let number = number.replace(' ', "");
+    let plain = |text: &str| Node::Number { text: text.to_owned(), variant: Variant::Usual };
+    match number.split_once(['e', 'E']) {
+        Some((mantissa, exponent)) => {
+            let power = Scripts { base: vec![plain("10")], sup: Some(signed(exponent)), ..Scripts::default() };
+            Node::Group(vec![plain(mantissa), Node::operator("×", Class::Binary), Node::Scripts(Box::new(power))])
+        }
+        None if number.starts_with('-') => Node::Group(signed(&number)),
+        None => plain(&number),
+    }
+}
+
+/// A number with its sign.
+fn signed(number: &str) -> Row {
+    let digits = number.trim_start_matches(['-', '+']);
+    let sign = number.starts_with('-').then(|| Node::operator("−", Class::Binary));
+    sign.into_iter().chain([Node::Number { text: digits.to_owned(), variant: Variant::Usual }]).collect()
+}
+
+/// Units by their names, or as they are written.
+fn unit(text: &str) -> Row {
+    let mut units: Vec<(String, i32)> = Vec::new();
+    let (mut per, mut power, mut prefix) = (false, 1, "");
+    for word in text.split(['\\', '.', '~', ' ']).filter(|word| !word.is_empty()) {
+        match word {
+            "per" => per = true,
+            "square" => power = 2,
+            "cubic" => power = 3,
+            "squared" | "cubed" => {
+                if let Some((_, exponent)) = units.last_mut() {
+                    *exponent *= if word == "squared" { 2 } else { 3 };
+                }
+            }
+            _ => {
+                if let Some((_, sign)) = PREFIXES.iter().find(|(name, _)| *name == word) {
+                    prefix = sign;
+                    continue;
+                }
+                let known = UNITS.iter().find(|(name, _)| *name == word).map_or(word, |(_, sign)| sign);
+                // Those that are written by their signs have slashes and powers.
+                for (at, part) in known.split('/').enumerate() {
+                    let (sign, exponent) = part.split_once('^').unwrap_or((part, ""));
+                    let written = exponent.trim_matches(['{', '}']).parse().unwrap_or(power);
+                    units.push((format!("{prefix}{sign}"), if per || at > 0 { -written } else { written }));
+                    prefix = "";
+                }
+                (per, power) = (false, 1);
+            }
+        }
+    }
+    let mut row: Row = Vec::new();
+    for (at, (sign, exponent)) in units.into_iter().enumerate() {
+        if at > 0 {
+            row.push(Node::Space(3));
+        }
+        // The sign of a degree is no letter.
+        let base = upright(sign.trim_start_matches('°'));
+        if sign.starts_with('°') {
+            row.push(Node::operator("°", Class::Ordinary));
+            if sign == "°" {
+                continue;
+            }
+        }
+        row.push(if exponent == 1 {
+            base
+        } else {
+            Node::Scripts(Box::new(Scripts { base: vec![base], sup: Some(signed(&exponent.to_string())), ..Scripts::default() }))
+        });
+    }
+    row
+}
+
+/// What stands above an atom: digits, signs, letters.
+fn charge(text: &str) -> Row {
+    let mut row: Row = Vec::new();
+    for c in text.chars() {
+        match (c, row.last_mut()) {
+            ('0'..='9', Some(Node::Number { text, .. })) => text.push(c),
+            ('0'..='9', _) => row.push(Node::Number { text: c.to_string(), variant: Variant::Usual }),
+            ('+', _) => row.push(Node::operator("+", Class::Binary)),
+            ('-' | '−', _) => row.push(Node::operator("−", Class::Binary)),
+            (c, _) if c.is_alphabetic() => row.push(upright(c)),
+            _ => {}
+        }
+    }
+    row
+}
+
+/// A formula of chemistry: letters are upright, digits behind them are scripts, arrows are arrows.
+fn chemistry(text: &str) -> Row {
+    let mut row: Row = Vec::new();
+    let mut rest = text;
+    let mut after_space = false;
+    let arrows = [("<=>", "⇌"), ("<->", "↔"), ("->", "→"), ("<-", "←"), ("=>", "⇒")];
+    while let Some(c) = rest.chars().next() {
+        if let Some((written, arrow)) = arrows.iter().find(|(written, _)| rest.starts_with(written)) {
+            row.push(Node::operator(*arrow, Class::Relation));
+            rest = &rest[written.len()..];
+            continue;
+        }
+        let after_space = std::mem::replace(&mut after_space, c.is_whitespace());
+        let length = |is: fn(char) -> bool| rest.find(|c: char| !is(c)).unwrap_or(rest.len());
+        let number = |text: &str| vec![Node::Number { text: text.to_owned(), variant: Variant::Usual }];
+        match c {
+            'A'..='Z' => {
+                let end = 1 + rest[1..].find(|c: char| !c.is_ascii_lowercase()).unwrap_or(rest.len() - 1);
+                row.push(upright(&rest[..end]));
+                rest = &rest[end..];
+            }
+            '0'..='9' => {
+                let end = length(|c| c.is_ascii_digit());
+                let digits = number(&rest[..end]);
+                // Behind a letter or a parenthesis they count atoms.
+                let is_script = matches!(row.last(), Some(Node::Identifier { .. }))
+                    || matches!(row.last(), Some(Node::Operator { text, .. }) if text == ")" || text == "]");
+                match if is_script { row.pop() } else { None } {
+                    Some(base) => {
+                        row.push(Node::Scripts(Box::new(Scripts { base: vec![base], sub: Some(digits), ..Scripts::default() })));
+                    }
+                    None => row.extend(digits),
+                }
+                rest = &rest[end..];
+            }
+            '^' | '_' => {
+                let inner = rest[1..].strip_prefix('{').and_then(|inner| inner.split_once('}'));
+                let (text, behind) = match inner {
+                    Some((text, behind)) => (text, behind),
+                    None => {
+                        let end = 1 + rest[1..]
+                            .find(|c: char| !(c.is_ascii_digit() || matches!(c, '+' | '-')))
+                            .unwrap_or(rest.len() - 1);
+                        (&rest[1..end], &rest[end..])
+                    }
+                };
+                let script = Some(charge(text));
+                let mut scripts = match row.pop() {
+                    Some(Node::Scripts(scripts)) => scripts,
+                    Some(base) => Box::new(Scripts { base: vec![base], ..Scripts::default() }),
+                    None => Box::default(),
+                };
+                if c == '^' {
+                    scripts.sup = script
+                } else {
+                    scripts.sub = script
+                }
+                row.push(Node::Scripts(scripts));
+                rest = behind;
+            }
+            '+' | '-' => {
+                // A sign right behind an atom is its charge.
+                let is_charge = matches!(row.last(), Some(Node::Identifier { .. } | Node::Scripts(_)))
+                    && !after_space
+                    && rest[1..].chars().next().is_none_or(|c| c == ' ' || c == ')');
+                let sign = if c == '-' { "−" } else { "+" };
+                if is_charge && let Some(base) = row.pop() {
+                    let mut scripts = match base {
+                        Node::Scripts(scripts) => scripts,
+                        base => Box::new(Scripts { base: vec![base], ..Scripts::default() }),
+                    };
+                    scripts.sup = Some(vec![Node::operator(sign, Class::Binary)]);
+                    row.push(Node::Scripts(scripts));
+                } else {
+                    row.push(Node::operator(sign, Class::Binary));
+                }
+                rest = &rest[1..];
+            }
+            '(' | '[' => {
+                row.push(Node::operator(c.to_string(), Class::Open));
+                rest = &rest[1..];
+            }
+            ')' | ']' => {
+                row.push(Node::operator(c.to_string(), Class::Close));
+                rest = &rest[1..];
+            }
+            c => {
+                if c.is_alphabetic() {
+                    row.push(upright(c.to_string()));
+                } else if !c.is_whitespace() && !matches!(c, '{' | '}' | '\\' | '$') {
+                    row.push(Node::operator(c.to_string(), Class::Ordinary));
+                }
+                rest = &rest[c.len_utf8()..];
+            }
+        }
+    }
+    row
+}
