@@ -121,9 +121,12 @@ fn alerts() {
 fn math() {
     case(
         "$a_1 < b_2$ and $`c`$",
-        "<p><code class='language-tex'>a_1 &lt; b_2</code> and <code class='language-tex'>c</code></p>",
+        "<p><math><semantics><mrow><msub><mi>a</mi><mn>1</mn></msub><mo>&lt;</mo><msub><mi>b</mi><mn>2</mn></msub></mrow><annotation encoding='application/x-tex'>a_1 &lt; b_2</annotation></semantics></math> and <math><semantics><mi>c</mi><annotation encoding='application/x-tex'>c</annotation></semantics></math></p>",
     );
-    case("$$\na\n$$", "<p><code class='language-tex display'>a</code></p>");
+    case(
+        "$$\na\n$$",
+        "<p><math display='block'><semantics><mi>a</mi><annotation encoding='application/x-tex'>a</annotation></semantics></math></p>",
+    );
     case("costs $5, or US$6; \\$7 and $ 8 $", "<p>costs $5, or US$6; $7 and $ 8 $</p>");
 }
 

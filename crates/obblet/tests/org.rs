@@ -14,7 +14,7 @@ use support::linear::grows_linearly;
 use support::{trees, validity};
 
 fn with(source: &str, reads: Format, writes: Format, settings: &[&str]) -> Converted {
-    convert(source, reads, writes, &[settings, &["html.compact=true", "clean.join-lines=false"]].concat())
+    convert(source, reads, writes, &[settings, &["html.compact=true", "clean.join-lines=false", "html.math=tex"]].concat())
 }
 
 #[track_caller]

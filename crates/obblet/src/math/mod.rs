@@ -12,12 +12,16 @@
 //!
 //! Trees are no deeper than [`DEEPEST`], so that code may go down into them by calling itself.
 
+use crate::document::Markup;
+use std::borrow::Cow;
+
 mod alphabets;
 pub mod mathml;
 pub mod omml;
 pub mod tex;
 mod text;
 mod tree;
+mod xml;
 
 pub use alphabets::Variant;
 pub use text::plain;
@@ -36,4 +40,24 @@ pub struct Problem {
     pub at: usize,
     /// What it is.
     pub what: String,
+}
+
+/// Reads a formula in the notation that a document has it in. Macros that it defines are kept for the formulas behind it.
+#[must_use]
+pub fn read(notation: Markup, source: &str, macros: &mut tex::Macros) -> (Math, Vec<Problem>) {
+    match notation {
+        Markup::Tex => tex::read_next(source, macros),
+        Markup::MathMl => mathml::read(source),
+        Markup::OfficeMath => omml::read(source),
+        Markup::Html => (Math { body: vec![Node::Unparsed(source.to_owned())], ..Math::default() }, Vec::new()),
+    }
+}
+
+/// The source of a formula in TeX: as it is, where it is in that notation.
+#[must_use]
+pub fn to_tex(notation: Markup, source: &str) -> Cow<'_, str> {
+    match notation {
+        Markup::Tex => Cow::Borrowed(source),
+        _ => Cow::Owned(tex::write(&read(notation, source, &mut tex::Macros::default()).0)),
+    }
 }

@@ -57,6 +57,7 @@ const FINDINGS: &[FindingInfo] = &[
         &[Weight::Changed],
         "Small drawings without words in headings, links, buttons and callouts were left out.",
     ),
+    finding("html.math", &[Weight::Changed], "Something in a formula can't be parsed; its source is shown there."),
     finding("html.drawing", &[Weight::Changed], "A drawing that is only decoration was left out; its words are in the finding."),
     finding("html.duplicate-id", &[Weight::Changed], "Several elements have the same id; only the first keeps it."),
     finding(

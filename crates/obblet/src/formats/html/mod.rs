@@ -21,7 +21,7 @@ pub use check::{check, is_page};
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub(crate) use read::open_raw_with;
 pub use read::{Content, ReadOptions, decode, open_raw, read};
-pub use settings::{HeadingLevels, Settings, Trust};
+pub use settings::{HeadingLevels, MathForm, Settings, Trust};
 pub(crate) use write::open_refused;
 pub use write::{HeadingEntry, Written, write, write_part};
 

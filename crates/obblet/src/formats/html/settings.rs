@@ -37,6 +37,18 @@ impl From<Trust> for bool {
     }
 }
 
+/// What formulas are in HTML output.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum MathForm {
+    /// MathML, with the source in TeX as an annotation.
+    #[default]
+    MathMl,
+    /// The source in TeX, as code.
+    Tex,
+    /// A line of characters.
+    Text,
+}
+
 /// Settings of HTML, read and written.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Settings {
@@ -60,6 +72,8 @@ pub struct Settings {
     pub heading_levels: HeadingLevels,
     /// Whether headings get numbers, as in 2.1.
     pub heading_numbers: bool,
+    /// What formulas are in HTML output: MathML, their source in TeX, or a line of characters.
+    pub math: MathForm,
     /// The encoding of HTML sources, as in windows-1252.
     pub encoding: String,
     /// How much of an HTML source is read: all of it, or its main content without navigation, banners, sidebars and footers.
@@ -79,6 +93,7 @@ impl Settings {
         ids: None,
         heading_levels: HeadingLevels::Auto,
         heading_numbers: false,
+        math: MathForm::MathMl,
         encoding: String::new(),
         content: Content::All,
     };
@@ -139,6 +154,12 @@ impl Declared for Settings {
             "Whether a heading that leaves out a level on the way down gets the level in between, as the standard's outline wants it. With auto it does, except in fragments of the CommonMark dialect."
         ),
         flag!("html.heading-numbers", heading_numbers, "Whether headings get numbers, as in 2.1."),
+        choice!(
+            "html.math",
+            MathForm,
+            math,
+            "What formulas are in HTML output: MathML with their source in TeX, that source as code, or a line of characters."
+        ),
         text!(
             "html.encoding",
             encoding,
@@ -166,6 +187,10 @@ impl Choice for Characters {
 impl Choice for Raw {
     const CHOICES: &'static [(&'static str, Self)] =
         &[("keep", Self::Keep), ("clean", Self::Clean), ("escape", Self::Escape), ("drop", Self::Drop)];
+}
+
+impl Choice for MathForm {
+    const CHOICES: &'static [(&'static str, Self)] = &[("mathml", Self::MathMl), ("tex", Self::Tex), ("text", Self::Text)];
 }
 
 impl Choice for Content {

@@ -12,7 +12,7 @@ mod write;
 
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub use read::{ParagraphEnds, Patterns, ReadOptions, read};
-pub use settings::Settings;
+pub use settings::{MathLine, Settings};
 pub use write::write;
 
 use crate::document::Finding;

@@ -3,6 +3,20 @@
 use super::{ParagraphEnds, Patterns};
 use crate::settings::{Choice, Declared, Setting, bit, choice, number, parse::is_encoding, text};
 
+/// What formulas are in plain text.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum MathLine {
+    /// Their source in TeX.
+    #[default]
+    Tex,
+    /// A line of characters.
+    Text,
+}
+
+impl Choice for MathLine {
+    const CHOICES: &'static [(&'static str, Self)] = &[("tex", Self::Tex), ("text", Self::Text)];
+}
+
 /// Settings of plain text.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Settings {
@@ -12,14 +26,21 @@ pub struct Settings {
     pub encoding: String,
     /// Where paragraphs of plain text end: at empty lines, at each line end, or as the text shows by itself.
     pub paragraphs: ParagraphEnds,
+    /// What formulas are in plain text output: their source in TeX, or a line of characters.
+    pub math: MathLine,
     /// What is recognised.
     pub patterns: Patterns,
 }
 
 impl Settings {
     /// The settings where nobody says others.
-    pub(super) const USUAL: Self =
-        Self { width: 80, encoding: String::new(), paragraphs: ParagraphEnds::Auto, patterns: Patterns::all() };
+    pub(super) const USUAL: Self = Self {
+        width: 80,
+        encoding: String::new(),
+        paragraphs: ParagraphEnds::Auto,
+        math: MathLine::Tex,
+        patterns: Patterns::all(),
+    };
 }
 
 impl Default for Settings {
@@ -46,6 +67,12 @@ impl Declared for Settings {
             ParagraphEnds,
             paragraphs,
             "Where paragraphs of plain text end: at empty lines, at each line end, or as the text shows by itself."
+        ),
+        choice!(
+            "text.math",
+            MathLine,
+            math,
+            "What formulas are in plain text output: their source in TeX, or a line of characters."
         ),
         bit!("text.lists", patterns, Patterns::LISTS, "Whether typed bullets and numbers of plain text make lists."),
         bit!(

@@ -1,7 +1,9 @@
 //! Writing text: blocks line by line.
 
-use super::{Settings, Written, table};
-use crate::document::{Callout, DivisionKind, Document, Finding, Kind, ListKind, NodeId, NoteId, Place, Step, TextLevel};
+use super::{MathLine, Settings, Written, table};
+use crate::document::{
+    Callout, DivisionKind, Document, Finding, Formula, Kind, ListKind, NodeId, NoteId, Place, Step, TextLevel,
+};
 use crate::fast_hash::HashMap;
 use crate::indent_writer::{Lines, fold};
 use crate::numeral::numeral;
@@ -288,7 +290,7 @@ impl Writer<'_> {
                     Step::Enter(id) => match doc.kind(id) {
                         Kind::Text(text) | Kind::Code(text) => out.push_str(doc.text(text)),
                         Kind::Image { alt, .. } if !alt.is_empty() => out.push_str(&format!("[{}]", doc.text(alt))),
-                        Kind::Math(formula) => out.push_str(doc.text(doc.formula(formula).characters)),
+                        Kind::Math(formula) => out.push_str(&self.formula(doc.formula(formula))),
                         Kind::SoftBreak => out.push(' '),
                         Kind::LineBreak => out.push('\u{2028}'),
                         Kind::NoteReference(NoteId(note)) => {
@@ -377,4 +379,17 @@ impl Writer<'_> {
 fn is_number(text: &str) -> bool {
     let text = text.trim_start_matches(['-', '+', '\u{2212}']);
     !text.is_empty() && text.bytes().all(|byte| byte.is_ascii_digit())
+}
+
+impl Writer<'_> {
+    /// A formula: its source in TeX, or a line of characters.
+    fn formula(&self, formula: Formula) -> String {
+        let source = self.doc.text(formula.source);
+        if self.settings.math == MathLine::Tex {
+            return crate::math::to_tex(formula.notation, source).into_owned();
+        }
+        let (math, problems) = crate::math::read(formula.notation, source, &mut crate::math::tex::Macros::default());
+        // What can't be parsed is said as its source has it.
+        if problems.is_empty() && !math.body.is_empty() { crate::math::plain(&math) } else { source.to_owned() }
+    }
 }

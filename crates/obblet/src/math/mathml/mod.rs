@@ -1,5 +1,6 @@
 //! MathML, as browsers know it (MathML Core), and as others write it (MathML 3).
 
+mod content;
 mod read;
 mod tables;
 mod write;

@@ -51,6 +51,7 @@ pub(super) fn fence(text: &str, both: &'static str) -> &'static str {
     match text {
         // Which side they are on is not to be seen.
         "|" | "‖" => both,
+        _ if !stretches(text) => " lspace=\"0\" rspace=\"0\" stretchy=\"false\"",
         _ => " stretchy=\"false\"",
     }
 }
@@ -73,7 +74,6 @@ pub(super) const fn fences(kind: TableKind) -> (&'static str, &'static str) {
 pub(super) const fn start(kind: TableKind) -> &'static str {
     match kind {
         TableKind::Aligned | TableKind::Gathered | TableKind::Multline => "<mtable class=\"equations\" displaystyle=\"true\">",
-        TableKind::Small => "<mtable displaystyle=\"false\" scriptlevel=\"1\">",
         TableKind::Substack => "<mtable class=\"lines\">",
         _ => "<mtable>",
     }

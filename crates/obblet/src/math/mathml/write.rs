@@ -37,10 +37,10 @@ pub fn write(math: &Math, options: &Options<'_>) -> String {
     }
     printer.out.push('>');
     if options.source.is_empty() {
-        printer.row(&math.body);
+        printer.formula(math);
     } else {
         printer.out.push_str("<semantics>");
-        printer.single(&math.body);
+        printer.formula(math);
         printer.out.push_str("<annotation encoding=\"application/x-tex\">");
         printer.text(options.source.trim());
         printer.out.push_str("</annotation></semantics>");
@@ -63,6 +63,16 @@ struct Printer {
 }
 
 impl Printer {
+    /// Writes the formula as one element, with what stands beside it.
+    fn formula(&mut self, math: &Math) {
+        let Some(tag) = &math.tag else { return self.single(&math.body) };
+        self.out.push_str("<mtable class=\"tagged\" displaystyle=\"true\"><mtr><mtd>");
+        self.row(&math.body);
+        self.out.push_str("</mtd><mtd class=\"tag\">");
+        self.leaf("mtext", "", &if tag.bare { tag.text.clone() } else { format!("({})", tag.text) });
+        self.out.push_str("</mtd></mtr></mtable>");
+    }
+
     fn text(&mut self, text: &str) {
         for c in text.chars() {
             match c {
@@ -101,9 +111,13 @@ impl Printer {
         let mut before = Before::Open;
         for (at, node) in row.iter().enumerate() {
             let next = row.get(at + 1);
+            if is_function(node) && before == Before::Operand {
+                // As between an operand and a large operator.
+                count += self.node(&Node::Space(3), before, false);
+            }
             count += self.node(node, before, next.is_none());
             if is_function(node) && next.is_some_and(is_operand) {
-                self.out.push_str("<mo>\u{2061}</mo>");
+                self.apply(next);
                 count += 1;
             }
             before = match node {
@@ -119,6 +133,18 @@ impl Printer {
         count
     }
 
+    /// The invisible operator between a function and what it is applied to, with a little space where that is in no parentheses.
+    fn apply(&mut self, next: Option<&Node>) {
+        let is_fenced = match next {
+            Some(Node::Operator { class, .. }) => *class == Class::Open,
+            Some(Node::Fenced { .. } | Node::Delimiter(_)) => true,
+            Some(Node::Table(table)) => tables::fences(table.kind).0 != "",
+            _ => false,
+        };
+        let space = if is_fenced { "" } else { " lspace=\"0\" rspace=\"0.167em\"" };
+        self.leaf("mo", space, "\u{2061}");
+    }
+
     fn node(&mut self, node: &Node, before: Before, is_last: bool) -> usize {
         match node {
             Node::Identifier { text, variant } => self.identifier(text, *variant),
@@ -128,12 +154,19 @@ impl Printer {
             }
             Node::Operator { text, class } => self.operator(text, *class, before, is_last, None),
             Node::Function { name, limits } => self.function(name, *limits),
-            Node::Text { text, .. } => {
+            Node::Text { text, variant } => {
                 // White space at the ends would not be seen.
                 let inner = text.trim_matches(' ');
                 let (start, end) = (text.starts_with(' '), text.ends_with(' ') && !inner.is_empty());
                 let spaced = format!("{}{inner}{}", if start { "\u{A0}" } else { "" }, if end { "\u{A0}" } else { "" });
-                self.leaf("mtext", "", &spaced);
+                let class = match variant {
+                    Variant::Bold => " class=\"bold\"",
+                    Variant::Italic => " class=\"italic\"",
+                    Variant::SansSerif => " class=\"sans\"",
+                    Variant::Monospace => " class=\"mono\"",
+                    _ => "",
+                };
+                self.leaf("mtext", class, &spaced);
             }
             Node::Group(body) => self.around("mrow", "", body),
             Node::Fraction(fraction) => self.fraction(fraction),
@@ -237,7 +270,7 @@ impl Printer {
             Class::Ordinary => match text {
                 "/" | "\\" => " lspace=\"0\" rspace=\"0\" stretchy=\"false\"",
                 "|" | "‖" => " lspace=\"0\" rspace=\"0\" stretchy=\"false\"",
-                _ if text.chars().all(|c| matches!(c, '′' | '″' | '‴' | '‵')) => "",
+                _ if text.chars().all(|c| matches!(c, '′' | '″' | '‴' | '‵')) => " lspace=\"0\" rspace=\"0\"",
                 _ => return self.leaf("mi", "", text),
             },
             Class::Large => match movable {
@@ -375,7 +408,13 @@ impl Printer {
             Side::Over => ("mover", "accent"),
             Side::Under => ("munder", "accentunder"),
         };
-        let _ = write!(self.out, "<{name} {attribute}=\"true\">");
+        // Few fonts have lines that stretch; the looks of pages draw them.
+        let class = match (mark.text.as_str(), mark.stretches) {
+            ("‾", true) => " class=\"overlined\"",
+            ("_", true) => " class=\"underlined\"",
+            _ => "",
+        };
+        let _ = write!(self.out, "<{name} {attribute}=\"true\"{class}>");
         self.single(body);
         self.leaf("mo", if mark.stretches { " stretchy=\"true\"" } else { " stretchy=\"false\"" }, &mark.text);
         let _ = write!(self.out, "</{name}>");
@@ -393,6 +432,7 @@ impl Printer {
             [Node::Operator { text, .. }] if stretches => {
                 self.leaf("mo", " stretchy=\"true\" lspace=\"0.278em\" rspace=\"0.278em\"", text)
             }
+            [Node::Operator { text, class: Class::Relation }] => self.leaf("mo", " stretchy=\"false\"", text),
             [Node::Operator { text, class }] => self.operator(text, *class, Before::Operand, false, Some(false)),
             _ => self.single(base),
         }
@@ -454,6 +494,10 @@ impl Printer {
             self.out.push_str("<mrow>");
             self.fence(open, "prefix");
         }
+        let is_small = table.kind == crate::math::TableKind::Small;
+        if is_small {
+            self.out.push_str("<mstyle displaystyle=\"false\" scriptlevel=\"1\">");
+        }
         self.out.push_str(tables::start(table.kind));
         let columns = table.rows.iter().map(|row| row.cells.len()).max().unwrap_or(0);
         let has_tags = table.rows.iter().any(|row| row.tag.is_some());
@@ -469,6 +513,9 @@ impl Printer {
             self.out.push_str("</mtr>");
         }
         self.out.push_str("</mtable>");
+        if is_small {
+            self.out.push_str("</mstyle>");
+        }
         if has_fence {
             self.fence(close, "postfix");
             self.out.push_str("</mrow>");
@@ -503,7 +550,7 @@ impl Printer {
                 let next = cell.get(at + 1);
                 self.node(node, before, next.is_none());
                 if is_function(node) && next.is_some_and(is_operand) {
-                    self.out.push_str("<mo>\u{2061}</mo>");
+                    self.apply(next);
                 }
                 before = match node {
                     Node::Operator { class: Class::Binary | Class::Relation | Class::Open | Class::Punctuation, .. } => {

@@ -331,3 +331,32 @@ pub(super) fn accent(name: &str) -> Option<Accent> {
     let (_, text, stretches, side) = ACCENTS.iter().find(|(known, ..)| *known == name)?;
     Some(Accent { text: (*text).to_owned(), stretches: *stretches, side: *side })
 }
+
+/// The node that a character or a word stands for by itself.
+pub(in crate::math) fn class_of_text(text: &str) -> Node {
+    let mut letters = text.chars();
+    if let (Some(c), None) = (letters.next(), letters.next())
+        && let Some(class) = class_of(c)
+    {
+        return Node::operator(text, class);
+    }
+    match command_for(text) {
+        Some((_, Symbol::Operator(class))) => Node::operator(text, class),
+        Some((_, symbol)) => node(text, symbol, Variant::Usual),
+        None if NEGATIONS.iter().any(|(_, negated)| *negated == text) => Node::operator(text, Class::Relation),
+        None => Node::operator(text, Class::Ordinary),
+    }
+}
+
+/// Whether a character is an operator of a class.
+pub(in crate::math) fn is_of_class(text: &str, class: Class) -> bool {
+    let mut letters = text.chars();
+    let by_itself = letters.next().filter(|_| letters.as_str().is_empty()).and_then(class_of);
+    by_itself == Some(class) || command_of(text, class).is_some()
+}
+
+/// The function of a name.
+pub(in crate::math) fn function_of_name(name: &str) -> Option<Node> {
+    let (_, shown, limits) = FUNCTIONS.iter().find(|(_, shown, _)| *shown == name)?;
+    Some(Node::Function { name: (*shown).to_owned(), limits: *limits })
+}

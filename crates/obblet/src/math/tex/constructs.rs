@@ -76,6 +76,10 @@ impl Parser<'_> {
             return vec![Node::Identifier { text, variant }];
         }
         match <[Node; 1]>::try_from(row) {
+            // Single letters lean by themselves.
+            Ok([Node::Identifier { text, variant: Variant::Italic }]) if text.len() == 1 => {
+                vec![Node::Identifier { text, variant: Variant::Usual }]
+            }
             Ok([node]) => vec![node],
             Err(row) => vec![Node::Group(row)],
         }
@@ -330,6 +334,7 @@ pub(super) fn plain_words(words: &str) -> String {
 pub(super) fn merge_numbers(row: Row) -> Row {
     let mut out: Row = Vec::with_capacity(row.len());
     for node in row {
+        let count = out.len();
         match (&node, out.last_mut()) {
             (Node::Number { text, variant }, Some(Node::Number { text: before, variant: known })) if variant == known => {
                 before.push_str(text);
@@ -346,6 +351,17 @@ pub(super) fn merge_numbers(row: Row) -> Row {
                     _ => out.push(Node::Number { text: format!(".{digits}"), variant: Variant::Usual }),
                 }
                 continue;
+            }
+            // A comma in braces parts thousands.
+            (Node::Number { text, .. }, Some(Node::Group(comma))) if is_comma(comma) && count > 1 => {
+                let digits = text.clone();
+                let at = out.len() - 2;
+                if let Node::Number { text, .. } = &mut out[at] {
+                    text.push(',');
+                    text.push_str(&digits);
+                    out.pop();
+                    continue;
+                }
             }
             (Node::Scripts(scripts), Some(Node::Number { .. } | Node::Operator { .. })) => {
                 // The digit that has a script is the last of a number.
@@ -365,6 +381,10 @@ pub(super) fn merge_numbers(row: Row) -> Row {
         out.push(node);
     }
     out
+}
+
+fn is_comma(row: &Row) -> bool {
+    matches!(&row[..], [Node::Operator { text, .. }] if text == ",")
 }
 
 /// Takes the number that a row ends with, with a stop behind it.

@@ -16,6 +16,21 @@ pub fn read(source: &str) -> (Math, Vec<Problem>) {
 /// Reads a formula that may use macros of its document.
 #[must_use]
 pub fn read_with(source: &str, macros: &Macros) -> (Math, Vec<Problem>) {
+    let (math, problems, _) = parse(source, macros);
+    (math, problems)
+}
+
+/// Reads a formula of a document, whose macros the formulas behind it may use.
+pub fn read_next(source: &str, macros: &mut Macros) -> (Math, Vec<Problem>) {
+    let (math, problems, defined) = parse(source, macros);
+    if let Some(defined) = defined {
+        *macros = defined;
+    }
+    (math, problems)
+}
+
+/// Reads a formula. Gives all macros, where it defines some.
+fn parse(source: &str, macros: &Macros) -> (Math, Vec<Problem>, Option<Macros>) {
     let mut parser = Parser {
         stack: tokens(source),
         macros: std::borrow::Cow::Borrowed(macros),
@@ -29,7 +44,11 @@ pub fn read_with(source: &str, macros: &Macros) -> (Math, Vec<Problem>) {
     let body = parser.document();
     let mut math = parser.math;
     math.body = body;
-    (math, parser.problems)
+    let defined = match parser.macros {
+        std::borrow::Cow::Owned(macros) => Some(macros),
+        std::borrow::Cow::Borrowed(_) => None,
+    };
+    (math, parser.problems, defined)
 }
 
 /// What ends a row.
@@ -423,7 +442,17 @@ impl Parser<'_> {
                 let row = self.group();
                 match <[Node; 1]>::try_from(row) {
                     // A single letter in braces is that letter.
-                    Ok([node @ (Node::Identifier { .. } | Node::Number { .. } | Node::Group(_))]) => vec![node],
+                    Ok(
+                        [
+                            node @ (Node::Identifier { .. }
+                            | Node::Number { .. }
+                            | Node::Group(_)
+                            | Node::Fraction(_)
+                            | Node::Root { .. }
+                            | Node::Fenced { .. }
+                            | Node::Table(_)),
+                        ],
+                    ) => vec![node],
                     Ok([node]) => vec![Node::Group(vec![node])],
                     Err(row) => vec![Node::Group(row)],
                 }
@@ -504,7 +533,15 @@ impl Parser<'_> {
             return vec![Node::Phantom { kind, body: self.argument() }];
         }
         if let Some(class) = table::find(&table::CLASSES, name) {
-            return vec![Node::Classed { class, body: self.argument() }];
+            let body = self.argument();
+            return vec![match &body[..] {
+                [Node::Operator { text, .. }] => Node::operator(text.clone(), class),
+                // A word that has limits is a function.
+                [Node::Identifier { text, variant: Variant::Upright }] if class == Class::Large => {
+                    Node::Function { name: text.clone(), limits: true }
+                }
+                _ => Node::Classed { class, body },
+            }];
         }
         self.construct(name, at)
     }

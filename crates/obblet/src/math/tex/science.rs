@@ -85,7 +85,7 @@ pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
         "num" => {
             parser.skip_option();
             let number = parser.words();
-            Some(vec![grouped(&number)])
+            Some(grouped(&number))
         }
         "si" | "unit" => {
             parser.skip_option();
@@ -96,13 +96,14 @@ pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
             parser.skip_option();
             let number = parser.words();
             let units = parser.words();
-            let mut row = vec![grouped(&number), Node::Space(3)];
+            let mut row = grouped(&number);
+            row.push(Node::Space(3));
             row.extend(unit(&units));
             Some(row)
         }
         "ang" => {
             let number = parser.words();
-            Some(vec![grouped(&number), Node::operator("°", Class::Ordinary)])
+            Some(grouped(&number).into_iter().chain([Node::operator("°", Class::Ordinary)]).collect())
         }
         "ce" | "cee" => {
             let formula = parser.words();
@@ -129,16 +130,16 @@ fn upright(text: impl Into<String>) -> Node {
 }
 
 /// A number, with a power of ten where it has one.
-fn grouped(number: &str) -> Node {
+fn grouped(number: &str) -> Row {
     let number = number.replace(' ', "");
     let plain = |text: &str| Node::Number { text: text.to_owned(), variant: Variant::Usual };
     match number.split_once(['e', 'E']) {
         Some((mantissa, exponent)) => {
             let power = Scripts { base: vec![plain("10")], sup: Some(signed(exponent)), ..Scripts::default() };
-            Node::Group(vec![plain(mantissa), Node::operator("×", Class::Binary), Node::Scripts(Box::new(power))])
+            let mantissa = signed(mantissa).into_iter();
+            mantissa.chain([Node::operator("×", Class::Binary), Node::Scripts(Box::new(power))]).collect()
         }
-        None if number.starts_with('-') => Node::Group(signed(&number)),
-        None => plain(&number),
+        None => signed(&number),
     }
 }
 

@@ -20,7 +20,7 @@ use Symbol::{Capital, Letter, Operator, Slanted};
 
 /// Names of commands, and what they stand for. Of several names for one character, the first is written.
 #[rustfmt::skip]
-pub(super) const SYMBOLS: [(&str, &str, Symbol); 533] = [
+pub(super) const SYMBOLS: [(&str, &str, Symbol); 532] = [
     ("alpha", "α", Letter), ("beta", "β", Letter), ("gamma", "γ", Letter), ("delta", "δ", Letter), ("epsilon", "ϵ", Letter),
     ("varepsilon", "ε", Letter), ("zeta", "ζ", Letter), ("eta", "η", Letter), ("theta", "θ", Letter), ("vartheta", "ϑ", Letter),
     ("iota", "ι", Letter), ("kappa", "κ", Letter), ("varkappa", "ϰ", Letter), ("lambda", "λ", Letter), ("mu", "μ", Letter),
@@ -51,7 +51,7 @@ pub(super) const SYMBOLS: [(&str, &str, Symbol); 533] = [
     ("natural", "♮", Operator(Ordinary)), ("sharp", "♯", Operator(Ordinary)), ("surd", "√", Operator(Ordinary)),
     ("top", "⊤", Operator(Ordinary)), ("bot", "⊥", Operator(Ordinary)), ("prime", "′", Operator(Ordinary)),
     ("backprime", "‵", Operator(Ordinary)), ("mho", "℧", Operator(Ordinary)), ("Finv", "Ⅎ", Operator(Ordinary)),
-    ("Game", "⅁", Operator(Ordinary)), ("Bbbk", "𝕜", Operator(Ordinary)), ("complement", "∁", Operator(Ordinary)),
+    ("Game", "⅁", Operator(Ordinary)), ("complement", "∁", Operator(Ordinary)),
     ("circledR", "®", Operator(Ordinary)), ("circledS", "Ⓢ", Operator(Ordinary)), ("checkmark", "✓", Operator(Ordinary)),
     ("maltese", "✠", Operator(Ordinary)), ("yen", "¥", Operator(Ordinary)), ("degree", "°", Operator(Ordinary)),
     ("S", "§", Operator(Ordinary)), ("P", "¶", Operator(Ordinary)), ("pounds", "£", Operator(Ordinary)),

@@ -214,7 +214,7 @@ impl Printer {
     }
 
     fn number(&mut self, text: &str, variant: Variant) {
-        let text = text.replace('−', "-");
+        let text = text.replace('−', "-").replace(',', "{,}");
         if variant == Variant::Usual { self.put(&text) } else { self.put(&format!("\\{}{{{text}}}", alphabet(variant))) }
     }
 

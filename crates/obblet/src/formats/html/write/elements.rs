@@ -3,8 +3,7 @@
 use super::super::{Context, Raw, Syntax, attribute_values};
 use super::Writer;
 use crate::document::{
-    Align, CellKind, Direction, DivisionKind, Finding, Formula, Kind, ListKind, Marker, Markup, NodeId, RowGroupKind, Scope,
-    Step, Text, TextLevel,
+    Align, CellKind, Direction, DivisionKind, Finding, Kind, ListKind, Marker, NodeId, RowGroupKind, Scope, Step, Text, TextLevel,
 };
 use crate::formats::html::Mends;
 
@@ -96,26 +95,6 @@ impl Writer<'_, '_> {
         true
     }
 
-    fn formula(&mut self, formula: Formula) {
-        match formula.notation {
-            Markup::Tex => {
-                self.out.markup("<code");
-                self.out.attribute("class", if formula.display { "language-tex display" } else { "language-tex" });
-                self.out.close_tag();
-                self.out.text(self.doc.text(formula.source).trim());
-                self.out.markup("</code>");
-            }
-            Markup::MathMl => {
-                self.out.markup("<math");
-                if self.options.settings.syntax == Syntax::Xhtml {
-                    self.out.attribute("xmlns", "http://www.w3.org/1998/Math/MathML");
-                }
-                self.out.foreign(self.doc.text(formula.source).trim_start_matches("<math"));
-            }
-            Markup::OfficeMath | Markup::Html => self.out.text(self.doc.text(formula.characters)),
-        }
-    }
-
     /// Writes what has no children, and inline elements that have nothing but a name.
     fn leaf(&mut self, kind: Kind, id: NodeId) {
         match kind {
@@ -126,7 +105,7 @@ impl Writer<'_, '_> {
                 self.out.text(self.doc.text(text));
                 self.out.markup("</code>");
             }
-            Kind::Math(formula) => self.formula(self.doc.formula(formula)),
+            Kind::Math(formula) => self.formula(id, self.doc.formula(formula)),
             Kind::Image { src, alt } => self.image(src, alt, id),
             Kind::LineBreak => {
                 self.out.markup("<br");

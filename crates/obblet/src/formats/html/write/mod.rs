@@ -1,6 +1,7 @@
 //! Writing HTML: one walk over the tree, one printer.
 
 mod elements;
+mod formulas;
 mod headings;
 mod ids;
 mod links;
@@ -85,6 +86,8 @@ struct Writer<'d, 'o> {
     options: &'o Options<'o>,
     out: Printer,
     findings: Vec<Finding>,
+    /// Macros that formulas of the document define.
+    macros: crate::math::tex::Macros,
     ids: ids::Ids,
     notes: NoteNumbers,
     headings: headings::Headings,
@@ -113,6 +116,7 @@ impl<'d, 'o> Writer<'d, 'o> {
             options,
             out: Printer::new(256, options.settings),
             findings: Vec::new(),
+            macros: crate::math::tex::Macros::default(),
             ids,
             notes,
             headings: headings::Headings::below(options.level_above),

@@ -152,20 +152,6 @@ fn around_mail(before: Option<char>, rest: &str) -> bool {
         && rest.bytes().take(255).take_while(|byte| !byte.is_ascii_whitespace()).any(|byte| byte == b'.')
 }
 
-/// Text in which every character that could mean something is a reference: for the text of formulas.
-pub(super) fn reference_text(text: &str) -> String {
-    let text = text.replace("&lt;", "<").replace("&gt;", ">").replace("&quot;", "\"").replace("&amp;", "&");
-    let mut out = String::new();
-    for c in text.chars() {
-        if matches!(c, '\\' | '`' | '*' | '_' | '[' | ']' | '<' | '>' | '&' | '~' | '$' | '|' | '!' | '#') || is_reference(c) {
-            out.push_str(&format!("&#x{:X};", c as u32));
-        } else {
-            out.push(c);
-        }
-    }
-    out
-}
-
 /// A line whose beginning would make a block of it, with that beginning escaped.
 pub(super) fn line_start(line: &str, is_first: bool) -> Option<String> {
     let escaped_at = |at: usize| Some(format!("{}\\{}", &line[..at], &line[at..]));

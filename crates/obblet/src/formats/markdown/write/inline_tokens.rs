@@ -37,9 +37,11 @@ impl<'d> Writer<'d, '_> {
                     Kind::Math(formula) => {
                         let formula = doc.formula(formula);
                         match formula.notation {
-                            Markup::Tex => tokens.push(self.math(doc.text(formula.source), formula.display, context)),
-                            Markup::MathMl => self.formula(doc.text(formula.source), tokens),
-                            Markup::OfficeMath | Markup::Html => tokens.push(Token::Text(doc.text(formula.characters))),
+                            Markup::Html => tokens.push(Token::Text(doc.text(formula.characters))),
+                            notation => {
+                                let tex = crate::math::to_tex(notation, doc.text(formula.source));
+                                tokens.push(self.math(&tex, formula.display, context));
+                            }
                         }
                     }
                     Kind::NoteReference(note) => tokens.push(self.note_mark(note, links > 0)),
@@ -133,19 +135,6 @@ impl<'d> Writer<'d, '_> {
             (true, true) => Token::Math(format!("$${one_line}$$")),
             (true, false) => Token::Math(format!("${one_line}$")),
             (false, _) => Token::Literal(escape::code(&one_line, context.in_table).unwrap_or_default()),
-        }
-    }
-
-    /// MathML: its tags as they are, its text as text.
-    fn formula(&mut self, markup: &'d str, tokens: &mut Vec<Token<'d>>) {
-        for piece in markup.split_inclusive('>') {
-            let (text, tag) = piece.split_at(piece.find('<').unwrap_or(piece.len()));
-            if !text.is_empty() {
-                tokens.push(Token::Literal(escape::reference_text(text)));
-            }
-            if self.keeps_html() && !tag.is_empty() {
-                tokens.push(Token::Literal(tag.to_owned()));
-            }
         }
     }
 

@@ -78,8 +78,8 @@ impl Writer<'_> {
             Kind::Code(code) => self.code(doc.text(code), id, out),
             Kind::Math(formula) => {
                 let formula = doc.formula(formula);
-                let source = doc.text(formula.source);
-                if formula.notation == Markup::Tex {
+                let source = &*crate::math::to_tex(formula.notation, doc.text(formula.source));
+                if formula.notation != Markup::Html {
                     let is_whole = source.trim_start().starts_with("\\begin{");
                     match (is_whole && formula.display, formula.display) {
                         (true, _) => out.push_str(source.trim()),
@@ -87,7 +87,7 @@ impl Writer<'_> {
                         _ => drop(std::fmt::Write::write_fmt(out, format_args!("\\({source}\\)"))),
                     }
                 } else {
-                    self.unsaid("formulas that are not in TeX; their characters are kept", id);
+                    self.unsaid("formulas in HTML; their characters are kept", id);
                     escape::escaped(doc.text(formula.characters), out.chars().next_back(), &mut self.markers, out);
                 }
             }

@@ -23,7 +23,10 @@ impl Reader<'_, '_> {
         if text.trim().is_empty() {
             return None;
         }
-        self.diagnostics.formulas.add(self.place.paragraph, &text);
+        let (_, problems) = crate::math::omml::read(markup);
+        if !problems.is_empty() {
+            self.diagnostics.formulas.add(self.place.paragraph, &text);
+        }
         let parent = self.inline_parent();
         let (source, characters) = (self.doc.intern(markup), self.doc.intern(&text));
         let display = element.local() == b"oMathPara";

@@ -76,12 +76,18 @@ impl Writer<'_> {
             Kind::Image { src, alt } => self.image(id, src, alt),
             Kind::Math(formula) => {
                 let formula = self.doc.formula(formula);
-                if formula.notation == Markup::OfficeMath {
-                    self.office_math(formula.source, formula.display);
-                } else {
-                    self.unsaid("formulas in TeX or MathML; their source is kept", id);
-                    let run = self.with_style("HTMLCode");
-                    self.emit(self.doc.text(formula.source), &run);
+                let source = self.doc.text(formula.source);
+                match formula.notation {
+                    Markup::OfficeMath => self.office_math(source, formula.display),
+                    notation => {
+                        let (math, problems) = crate::math::read(notation, source, &mut self.macros);
+                        if !problems.is_empty() {
+                            self.unsaid("parts of formulas that can't be parsed; their source is kept", id);
+                        }
+                        if !math.body.is_empty() {
+                            self.office_math(&crate::math::omml::write(&math), formula.display);
+                        }
+                    }
                 }
             }
             Kind::NoteReference(note) => {
@@ -433,9 +439,9 @@ impl Writer<'_> {
     }
 
     /// A formula of an office program, as it was.
-    fn office_math(&mut self, source: Text, display: bool) {
+    fn office_math(&mut self, source: &str, display: bool) {
         (self.line.space, self.line.has_text) = (None, true);
-        let source = self.doc.text(source).trim();
+        let source = source.trim();
         let is_paragraph = source.starts_with("<m:oMathPara");
         let out = &mut self.part.out;
         if display && !is_paragraph {

@@ -128,6 +128,8 @@ struct Writer<'d> {
     /// Notes in the order in which the text mentions them.
     notes: notes::Notes,
     unsaid: Unsaid,
+    /// Macros that formulas of the document define.
+    macros: crate::math::tex::Macros,
     findings: Vec<Finding>,
 }
 
@@ -169,6 +171,7 @@ impl<'d> Writer<'d> {
             contents_below: None,
             notes: notes::Notes::default(),
             unsaid: Unsaid::new(),
+            macros: crate::math::tex::Macros::default(),
             findings,
         }
     }
