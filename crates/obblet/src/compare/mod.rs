@@ -5,6 +5,7 @@
 //! place where that is similar, and every pair or single unit is a [`Difference`].
 
 mod align;
+mod formulas;
 mod units;
 
 use crate::document::{Document, Place};
@@ -130,6 +131,8 @@ impl Comparison {
 /// ```
 #[must_use]
 pub fn compare(first: &Document, second: &Document) -> Comparison {
+    // Formulas are compared by what they say, in whatever notation.
+    let (first, second) = (&*formulas::in_one_notation(first), &*formulas::in_one_notation(second));
     let (first, second) = (units::of(first, second), units::of(second, first));
     let mut scores = Vec::new();
     let mut differences = Vec::new();

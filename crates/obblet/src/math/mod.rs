@@ -31,7 +31,7 @@ pub use tree::{
 };
 
 /// No tree is deeper: what is within more than so many others is kept as source text.
-pub const DEEPEST: usize = 100;
+pub const DEEPEST: usize = 64;
 
 /// Something in a formula that can't be parsed, or has no form in the other notation.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -1,6 +1,6 @@
 //! Formulas as a line of plain characters, for outputs that have nothing better.
 
-use super::{Class, Line, Math, Node, Row, TableKind};
+use super::{Accent, Class, Line, Math, Node, Row, Scripts, Table, TableKind};
 
 /// A formula as a line of text that can be read: `(a + b)/c`, `x₁²`, `√(x)`.
 ///
@@ -67,48 +67,8 @@ fn node(node: &Node, is_first: bool, is_last: bool, out: &mut String) {
             out.push('√');
             one(body, out);
         }
-        Node::Scripts(scripts) => {
-            for (script, table, mark) in [(&scripts.presub, SUBSCRIPTS, '_'), (&scripts.presup, SUPERSCRIPTS, '^')] {
-                if let Some(row) = script {
-                    written(row, table, mark, out);
-                }
-            }
-            match &scripts.base[..] {
-                [one] => self::node(one, true, true, out),
-                _ => one(&scripts.base, out),
-            }
-            let end = out.trim_end().len();
-            out.truncate(end);
-            for (script, table, mark) in [(&scripts.sub, SUBSCRIPTS, '_'), (&scripts.sup, SUPERSCRIPTS, '^')] {
-                if let Some(row) = script {
-                    written(row, table, mark, out);
-                }
-            }
-            if matches!(&scripts.base[..], [Node::Function { .. } | Node::Operator { class: Class::Large | Class::Integral, .. }])
-            {
-                out.push(' ');
-            }
-        }
-        Node::Accent { mark, body } => {
-            let combining = match mark.text.as_str() {
-                "^" => '\u{302}',
-                "~" => '\u{303}',
-                "¯" | "‾" => '\u{304}',
-                "→" => '\u{20D7}',
-                "˙" => '\u{307}',
-                "¨" => '\u{308}',
-                "ˇ" => '\u{30C}',
-                "˘" => '\u{306}',
-                "´" => '\u{301}',
-                "`" => '\u{300}',
-                _ => return one(body, out),
-            };
-            let start = out.len();
-            one(body, out);
-            if out[start..].chars().count() == 1 {
-                out.push(combining);
-            }
-        }
+        Node::Scripts(scripts) => self::scripts(scripts, out),
+        Node::Accent { mark, body } => accent(mark, body, out),
         Node::Stack { base, over, under, .. } => {
             row(base, out);
             for part in [under, over].into_iter().flatten() {
@@ -128,28 +88,7 @@ fn node(node: &Node, is_first: bool, is_last: bool, out: &mut String) {
             out.push_str(close);
         }
         Node::Delimiter(delimiter) => out.push_str(&delimiter.text),
-        Node::Table(table) => {
-            let (open, close) = match table.kind {
-                TableKind::Parentheses | TableKind::Small => ("(", ")"),
-                TableKind::Brackets | TableKind::Plain | TableKind::Array => ("[", "]"),
-                TableKind::Braces | TableKind::Cases => ("{", ""),
-                TableKind::RightCases => ("", "}"),
-                TableKind::Bars => ("|", "|"),
-                TableKind::DoubleBars => ("‖", "‖"),
-                _ => ("", ""),
-            };
-            let between =
-                if matches!(table.kind, TableKind::Aligned | TableKind::Gathered | TableKind::Multline) { "" } else { ", " };
-            out.push_str(open);
-            for (at, line) in table.rows.iter().enumerate() {
-                out.push_str(if at > 0 { "; " } else { "" });
-                for (at, cell) in line.cells.iter().enumerate() {
-                    out.push_str(if at > 0 { between } else { "" });
-                    row(cell, out);
-                }
-            }
-            out.push_str(close);
-        }
+        Node::Table(table) => self::table(table, out),
         Node::Space(width) => out.push_str(if *width > 2 { " " } else { "" }),
         Node::Phantom { kind: super::Phantom::Smash | super::Phantom::NoWidth, body }
         | Node::Group(body)
@@ -160,6 +99,71 @@ fn node(node: &Node, is_first: bool, is_last: bool, out: &mut String) {
         Node::Phantom { .. } => {}
         Node::Reference { label, parentheses } => out.push_str(&if *parentheses { format!("({label})") } else { label.clone() }),
     }
+}
+
+fn scripts(scripts: &Scripts, out: &mut String) {
+    for (script, table, mark) in [(&scripts.presub, SUBSCRIPTS, '_'), (&scripts.presup, SUPERSCRIPTS, '^')] {
+        if let Some(row) = script {
+            written(row, table, mark, out);
+        }
+    }
+    match &scripts.base[..] {
+        [one] => self::node(one, true, true, out),
+        _ => one(&scripts.base, out),
+    }
+    let end = out.trim_end().len();
+    out.truncate(end);
+    for (script, table, mark) in [(&scripts.sub, SUBSCRIPTS, '_'), (&scripts.sup, SUPERSCRIPTS, '^')] {
+        if let Some(row) = script {
+            written(row, table, mark, out);
+        }
+    }
+    if matches!(&scripts.base[..], [Node::Function { .. } | Node::Operator { class: Class::Large | Class::Integral, .. }]) {
+        out.push(' ');
+    }
+}
+
+fn accent(mark: &Accent, body: &Row, out: &mut String) {
+    let combining = match mark.text.as_str() {
+        "^" => '\u{302}',
+        "~" => '\u{303}',
+        "¯" | "‾" => '\u{304}',
+        "→" => '\u{20D7}',
+        "˙" => '\u{307}',
+        "¨" => '\u{308}',
+        "ˇ" => '\u{30C}',
+        "˘" => '\u{306}',
+        "´" => '\u{301}',
+        "`" => '\u{300}',
+        _ => return one(body, out),
+    };
+    let start = out.len();
+    one(body, out);
+    if out[start..].chars().count() == 1 {
+        out.push(combining);
+    }
+}
+
+fn table(table: &Table, out: &mut String) {
+    let (open, close) = match table.kind {
+        TableKind::Parentheses | TableKind::Small => ("(", ")"),
+        TableKind::Brackets | TableKind::Plain | TableKind::Array => ("[", "]"),
+        TableKind::Braces | TableKind::Cases => ("{", ""),
+        TableKind::RightCases => ("", "}"),
+        TableKind::Bars => ("|", "|"),
+        TableKind::DoubleBars => ("‖", "‖"),
+        _ => ("", ""),
+    };
+    let between = if matches!(table.kind, TableKind::Aligned | TableKind::Gathered | TableKind::Multline) { "" } else { ", " };
+    out.push_str(open);
+    for (at, line) in table.rows.iter().enumerate() {
+        out.push_str(if at > 0 { "; " } else { "" });
+        for (at, cell) in line.cells.iter().enumerate() {
+            out.push_str(if at > 0 { between } else { "" });
+            row(cell, out);
+        }
+    }
+    out.push_str(close);
 }
 
 const SUPERSCRIPTS: &[(char, char)] = &[

@@ -88,7 +88,7 @@ pub(super) fn parse(markup: &str) -> Option<Element> {
             continue;
         }
         let is_empty = tag.ends_with('/');
-        if open.len() > 2 * DEEPEST {
+        if open.len() > 3 * DEEPEST {
             skipped += usize::from(!is_empty);
             continue;
         }

@@ -63,6 +63,7 @@ const FORMULA: &[&str] = &[
     "mfenced",
     "menclose",
     "semantics",
+    "annotation",
     "mmultiscripts",
     "mprescripts",
     "none",
@@ -176,13 +177,43 @@ fn attribute_faults(dom: &Dom, node: usize, ids: &mut HashSet<String>, faults: &
                 | "checked"
                 | "tabindex"
         );
-        if !known {
+        // MathML Core, sections 2.1 and 3, but for what loads or runs something.
+        let of_formulas = FORMULA.contains(&name)
+            && matches!(
+                key.as_str(),
+                "display"
+                    | "mathvariant"
+                    | "mathcolor"
+                    | "mathbackground"
+                    | "stretchy"
+                    | "symmetric"
+                    | "fence"
+                    | "form"
+                    | "lspace"
+                    | "rspace"
+                    | "minsize"
+                    | "maxsize"
+                    | "movablelimits"
+                    | "accent"
+                    | "accentunder"
+                    | "displaystyle"
+                    | "scriptlevel"
+                    | "linethickness"
+                    | "depth"
+            );
+        if key == "encoding" && name == "annotation" {
+            if value != "application/x-tex" {
+                faults.push(format!("encoding {value:?}"));
+            }
+            continue;
+        }
+        if !known && !of_formulas {
             faults.push(format!("attribute {key} of <{name}>"));
         }
         if key == "id" && (value.is_empty() || value.contains(char::is_whitespace) || !ids.insert(value.clone())) {
             faults.push(format!("id {value:?}"));
         }
-        if key == "style" && !(matches!(name, "td" | "th") && value.starts_with("text-align: ")) {
+        if key == "style" && !(matches!(name, "td" | "th" | "mtd") && value.starts_with("text-align: ")) {
             faults.push(format!("style {value:?}"));
         }
         if matches!(key.as_str(), "href" | "src" | "cite") {

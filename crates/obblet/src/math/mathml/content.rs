@@ -202,25 +202,7 @@ fn apply(reader: &mut Reader, element: &Element) -> (Row, u8) {
     let operands: Vec<&Element> = parts.filter(|part| !is_qualifier(part)).collect();
     let qualifier = |reader: &mut Reader, name: &str| element.child(name).map(|found| reader.inner(found));
     if let Some((sign, strength)) = infix(&head.name) {
-        if let [only] = &operands[..] {
-            let mut row = vec![class_of_text(sign)];
-            row.extend(operand(reader, only, strength + 1));
-            return (row, strength);
-        }
-        let mut row: Row = Vec::new();
-        for (at, one) in operands.iter().enumerate() {
-            if at > 0 && !sign.is_empty() {
-                row.push(class_of_text(sign));
-            }
-            // Numbers beside each other would be one.
-            let inner = operand(reader, one, if head.name == "minus" && at > 0 { strength + 1 } else { strength });
-            let is_number = matches!(inner.first(), Some(Node::Number { .. }));
-            if at > 0 && sign.is_empty() && is_number {
-                row.push(Node::operator("⋅", Class::Binary));
-            }
-            row.extend(inner);
-        }
-        return (row, strength);
+        return (between(reader, (sign, strength), &operands, head.name == "minus"), strength);
     }
     let first = |reader: &mut Reader, least| operands.first().map(|one| operand(reader, one, least)).unwrap_or_default();
     let second = |reader: &mut Reader, least| operands.get(1).map(|one| operand(reader, one, least)).unwrap_or_default();
@@ -257,24 +239,7 @@ fn apply(reader: &mut Reader, element: &Element) -> (Row, u8) {
             vec![scripts(first(reader, 9), None, Some(sup))]
         }
         "sum" | "product" | "int" => return (large(reader, element, &head.name, &first), 4),
-        "limit" => {
-            let variable = qualifier(reader, "bvar").unwrap_or_default();
-            let limit = qualifier(reader, "lowlimit").or_else(|| qualifier(reader, "condition")).unwrap_or_default();
-            let below = variable.into_iter().chain([Node::operator("→", Class::Relation)]).chain(limit).collect();
-            let base = vec![Node::Function { name: "lim".to_owned(), limits: true }];
-            [scripts(base, Some(below), None)].into_iter().chain(first(reader, 4)).collect()
-        }
-        "diff" | "partialdiff" => {
-            let letter = if head.name == "diff" {
-                Node::Identifier { text: "d".to_owned(), variant: Variant::Upright }
-            } else {
-                Node::Identifier { text: "∂".to_owned(), variant: Variant::Usual }
-            };
-            let variable = qualifier(reader, "bvar").unwrap_or_default();
-            let over = [letter.clone()].into_iter().chain(first(reader, 9)).collect();
-            let under = [letter].into_iter().chain(variable).collect();
-            vec![fraction(over, under)]
-        }
+        "limit" | "diff" | "partialdiff" => limit_or_derivative(reader, element, &head.name, &operands),
         "log" => {
             let base = vec![Node::Function { name: "log".to_owned(), limits: false }];
             let node = match qualifier(reader, "logbase") {
@@ -283,31 +248,78 @@ fn apply(reader: &mut Reader, element: &Element) -> (Row, u8) {
             };
             [node].into_iter().chain(first(reader, 9)).collect()
         }
-        name => {
-            // A function by its name, or one that is an expression.
-            let function = crate::math::tex::function_of_name(name);
-            let is_named = function.is_some();
-            let mut row = match function {
-                Some(function) => vec![function],
-                None if matches!(name, "ci" | "csymbol" | "apply") => expression(reader, head).0,
-                None => vec![Node::Function { name: name.to_owned(), limits: false }],
-            };
-            if let ([only], true) = (&operands[..], is_named) {
-                row.extend(operand(reader, only, 9));
-            } else {
-                row.push(Node::operator("(", Class::Open));
-                for (at, one) in operands.iter().enumerate() {
-                    if at > 0 {
-                        row.push(Node::operator(",", Class::Punctuation));
-                    }
-                    row.extend(expression(reader, one).0);
-                }
-                row.push(Node::operator(")", Class::Close));
-            }
-            row
-        }
+        name => named(reader, head, name, &operands),
     };
     (row, 5)
+}
+
+/// Operands with a sign between them; a single one has it before it.
+fn between(reader: &mut Reader, (sign, strength): (&str, u8), operands: &[&Element], is_minus: bool) -> Row {
+    if let [only] = operands {
+        let mut row = vec![class_of_text(sign)];
+        row.extend(operand(reader, only, strength + 1));
+        return row;
+    }
+    let mut row: Row = Vec::new();
+    for (at, one) in operands.iter().enumerate() {
+        if at > 0 && !sign.is_empty() {
+            row.push(class_of_text(sign));
+        }
+        // Numbers beside each other would be one.
+        let inner = operand(reader, one, if is_minus && at > 0 { strength + 1 } else { strength });
+        let is_number = matches!(inner.first(), Some(Node::Number { .. }));
+        if at > 0 && sign.is_empty() && is_number {
+            row.push(Node::operator("⋅", Class::Binary));
+        }
+        row.extend(inner);
+    }
+    row
+}
+
+/// A limit, or a derivative.
+fn limit_or_derivative(reader: &mut Reader, element: &Element, name: &str, operands: &[&Element]) -> Row {
+    let qualifier = |reader: &mut Reader, name: &str| element.child(name).map(|found| reader.inner(found));
+    let variable = qualifier(reader, "bvar").unwrap_or_default();
+    let body = |reader: &mut Reader, least| operands.first().map(|one| operand(reader, one, least)).unwrap_or_default();
+    if name == "limit" {
+        let limit = qualifier(reader, "lowlimit").or_else(|| qualifier(reader, "condition")).unwrap_or_default();
+        let below = variable.into_iter().chain([Node::operator("→", Class::Relation)]).chain(limit).collect();
+        let base = vec![Node::Function { name: "lim".to_owned(), limits: true }];
+        let sign = Node::Scripts(Box::new(Scripts { base, sub: Some(below), ..Scripts::default() }));
+        return [sign].into_iter().chain(body(reader, 4)).collect();
+    }
+    let letter = if name == "diff" {
+        Node::Identifier { text: "d".to_owned(), variant: Variant::Upright }
+    } else {
+        Node::Identifier { text: "∂".to_owned(), variant: Variant::Usual }
+    };
+    let over = [letter.clone()].into_iter().chain(body(reader, 9)).collect();
+    let under = [letter].into_iter().chain(variable).collect();
+    vec![fraction(over, under)]
+}
+
+/// A function by its name, or one that is an expression, with what it is applied to.
+fn named(reader: &mut Reader, head: &Element, name: &str, operands: &[&Element]) -> Row {
+    let function = crate::math::tex::function_of_name(name);
+    let is_named = function.is_some();
+    let mut row = match function {
+        Some(function) => vec![function],
+        None if matches!(name, "ci" | "csymbol" | "apply") => expression(reader, head).0,
+        None => vec![Node::Function { name: name.to_owned(), limits: false }],
+    };
+    if let ([only], true) = (operands, is_named) {
+        row.extend(operand(reader, only, 9));
+    } else {
+        row.push(Node::operator("(", Class::Open));
+        for (at, one) in operands.iter().enumerate() {
+            if at > 0 {
+                row.push(Node::operator(",", Class::Punctuation));
+            }
+            row.extend(expression(reader, one).0);
+        }
+        row.push(Node::operator(")", Class::Close));
+    }
+    row
 }
 
 /// A sum, a product or an integral, with its limits and its variable.

@@ -106,27 +106,7 @@ impl Reader {
                 Node::Text { text: spaced(&element.text()), variant: by_class.unwrap_or_default() }
             }
             "mspace" => Node::Space(width(element.attribute("width").unwrap_or("0"))),
-            "mrow" => {
-                let inner = self.inner(element);
-                let drawn = match element.attribute("class") {
-                    Some("boxed") => Some(Enclosure::Box),
-                    Some("struck-up") => Some(Enclosure::Up),
-                    Some("struck-down") => Some(Enclosure::Down),
-                    Some("struck-across") => Some(Enclosure::Cross),
-                    Some("struck") => Some(Enclosure::Strike),
-                    _ => None,
-                };
-                if let Some(kind) = drawn {
-                    return row.push(Node::Enclosed { kind, body: inner });
-                }
-                // A group matters only where it is more than one thing.
-                return match inner.len() {
-                    0 => {}
-                    1 => row.extend(inner),
-                    _ if self.depth <= 1 || row.is_empty() => row.extend(inner),
-                    _ => row.push(Node::Group(inner)),
-                };
-            }
+            "mrow" => return self.group(element, row),
             "mpadded" => return row.extend(self.padded(element)),
             "math" | "maction" | "mlongdiv" => return row.extend(self.inner(element)),
             "semantics" => {
@@ -164,6 +144,29 @@ impl Reader {
             }
         };
         row.push(node);
+    }
+
+    /// A group, which matters only where it is more than one thing or something is drawn around it.
+    fn group(&mut self, element: &Element, row: &mut Row) {
+        let inner = self.inner(element);
+        let drawn = match element.attribute("class") {
+            Some("boxed") => Some(Enclosure::Box),
+            Some("struck-up") => Some(Enclosure::Up),
+            Some("struck-down") => Some(Enclosure::Down),
+            Some("struck-across") => Some(Enclosure::Cross),
+            Some("struck") => Some(Enclosure::Strike),
+            _ => None,
+        };
+        if let Some(kind) = drawn {
+            return row.push(Node::Enclosed { kind, body: inner });
+        }
+        // A group matters only where it is more than one thing.
+        match inner.len() {
+            0 => {}
+            1 => row.extend(inner),
+            _ if self.depth <= 1 || row.is_empty() => row.extend(inner),
+            _ => row.push(Node::Group(inner)),
+        }
     }
 
     /// What takes other room than it needs.

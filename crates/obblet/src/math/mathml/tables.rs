@@ -84,7 +84,7 @@ pub(super) fn align(table: &Table, column: usize, row: usize, is_last: bool) -> 
     match table.kind {
         TableKind::Array => table.columns.get(column).copied().unwrap_or(Align::Center),
         TableKind::Cases | TableKind::RightCases => Align::Left,
-        TableKind::Aligned if column % 2 == 0 => Align::Right,
+        TableKind::Aligned if column.is_multiple_of(2) => Align::Right,
         TableKind::Aligned => Align::Left,
         TableKind::Multline if row == 0 => Align::Left,
         TableKind::Multline if is_last => Align::Right,

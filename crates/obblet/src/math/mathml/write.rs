@@ -2,7 +2,9 @@
 //! formula asks for others.
 
 use super::tables;
-use crate::math::{Accent, Class, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Size, TableRow, Variant};
+use crate::math::{
+    Accent, Class, Delimiter, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Size, TableRow, Variant,
+};
 use std::fmt::Write;
 
 /// How a formula is written.
@@ -138,7 +140,7 @@ impl Printer {
         let is_fenced = match next {
             Some(Node::Operator { class, .. }) => *class == Class::Open,
             Some(Node::Fenced { .. } | Node::Delimiter(_)) => true,
-            Some(Node::Table(table)) => tables::fences(table.kind).0 != "",
+            Some(Node::Table(table)) => !tables::fences(table.kind).0.is_empty(),
             _ => false,
         };
         let space = if is_fenced { "" } else { " lspace=\"0\" rspace=\"0.167em\"" };
@@ -180,34 +182,54 @@ impl Printer {
             Node::Scripts(scripts) => self.scripts(scripts, before),
             Node::Accent { mark, body } => self.accent(mark, body),
             Node::Stack { base, over, under, stretches } => self.stack(base, over.as_ref(), under.as_ref(), *stretches),
-            Node::Fenced { open, close, parts, middles } => {
-                self.out.push_str("<mrow>");
-                self.fence(open, "prefix");
-                for (at, part) in parts.iter().enumerate() {
-                    if let Some(middle) = at.checked_sub(1).and_then(|at| middles.get(at)) {
-                        self.leaf("mo", " fence=\"true\" stretchy=\"true\" lspace=\"0.167em\" rspace=\"0.167em\"", middle);
-                    }
-                    self.row(part);
-                }
-                self.fence(close, "postfix");
-                self.out.push_str("</mrow>");
-            }
-            Node::Delimiter(delimiter) => {
-                let size =
-                    ["1.2em", "1.8em", "2.4em", "3em"].get(usize::from(delimiter.size).wrapping_sub(1)).unwrap_or(&"1.2em");
-                let form = match delimiter.class {
-                    Class::Open => " form=\"prefix\"",
-                    Class::Close => " form=\"postfix\"",
-                    Class::Relation => " lspace=\"0.278em\" rspace=\"0.278em\"",
-                    _ => " lspace=\"0\" rspace=\"0\"",
-                };
-                self.leaf("mo", &format!("{form} stretchy=\"true\" minsize=\"{size}\" maxsize=\"{size}\""), &delimiter.text);
-            }
+            Node::Fenced { open, close, parts, middles } => self.fenced(open, close, parts, middles),
+            Node::Delimiter(delimiter) => self.delimiter(delimiter),
             Node::Table(table) => self.table(table),
             Node::Space(width) => {
                 let _ = write!(self.out, "<mspace width=\"{}em\"></mspace>", em(*width));
             }
             Node::Phantom { kind, body } => self.phantom(*kind, body),
+            Node::Style { .. } | Node::Colored { .. } | Node::Enclosed { .. } => self.dressed(node),
+            Node::Classed { class, body } => return self.classed(*class, body, before),
+            Node::Reference { label, parentheses } => {
+                self.leaf("mtext", "", &if *parentheses { format!("({label})") } else { label.clone() });
+            }
+            Node::Unparsed(source) => {
+                self.out.push_str("<merror>");
+                self.leaf("mtext", "", source);
+                self.out.push_str("</merror>");
+            }
+        }
+        1
+    }
+
+    fn fenced(&mut self, open: &str, close: &str, parts: &[Row], middles: &[String]) {
+        self.out.push_str("<mrow>");
+        self.fence(open, "prefix");
+        for (at, part) in parts.iter().enumerate() {
+            if let Some(middle) = at.checked_sub(1).and_then(|at| middles.get(at)) {
+                self.leaf("mo", " fence=\"true\" stretchy=\"true\" lspace=\"0.167em\" rspace=\"0.167em\"", middle);
+            }
+            self.row(part);
+        }
+        self.fence(close, "postfix");
+        self.out.push_str("</mrow>");
+    }
+
+    fn delimiter(&mut self, delimiter: &Delimiter) {
+        let size = ["1.2em", "1.8em", "2.4em", "3em"].get(usize::from(delimiter.size).wrapping_sub(1)).unwrap_or(&"1.2em");
+        let form = match delimiter.class {
+            Class::Open => " form=\"prefix\"",
+            Class::Close => " form=\"postfix\"",
+            Class::Relation => " lspace=\"0.278em\" rspace=\"0.278em\"",
+            _ => " lspace=\"0\" rspace=\"0\"",
+        };
+        self.leaf("mo", &format!("{form} stretchy=\"true\" minsize=\"{size}\" maxsize=\"{size}\""), &delimiter.text);
+    }
+
+    /// What is of another size or color, or has something drawn around it.
+    fn dressed(&mut self, node: &Node) {
+        match node {
             Node::Style { size, body } => {
                 let attributes = match size {
                     Size::Display => " displaystyle=\"true\" scriptlevel=\"0\"",
@@ -234,17 +256,8 @@ impl Printer {
                 };
                 self.around("mrow", &format!(" class=\"{class}\""), body);
             }
-            Node::Classed { class, body } => return self.classed(*class, body, before),
-            Node::Reference { label, parentheses } => {
-                self.leaf("mtext", "", &if *parentheses { format!("({label})") } else { label.clone() });
-            }
-            Node::Unparsed(source) => {
-                self.out.push_str("<merror>");
-                self.leaf("mtext", "", source);
-                self.out.push_str("</merror>");
-            }
+            _ => {}
         }
-        1
     }
 
     fn identifier(&mut self, text: &str, variant: Variant) {

@@ -1,7 +1,7 @@
 //! From the formulas of word processors to a tree: every element of ECMA-376, part 1, section 22.1.2 that shows something.
 
 use crate::math::tex::{class_of_text, function_of_name};
-use crate::math::xml::{Element, parse};
+use crate::math::xml::{Child, Element, parse};
 use crate::math::{
     Accent, Align, Class, DEEPEST, Enclosure, Fraction, Line, Math, Node, Phantom, Problem, Row, Scripts, Side, Table, TableKind,
     TableRow, Tag, Variant,
@@ -364,19 +364,21 @@ impl Reader {
             let mut cells: Vec<Row> = vec![Vec::new()];
             let mut pending: Row = Vec::new();
             for child in line.elements() {
-                let marks = child.name == "r"
-                    && (child.child("rPr").is_some_and(|properties| properties.child("aln").is_some())
-                        || child.text().contains('&'));
-                if marks {
-                    if let Some(last) = cells.last_mut() {
-                        last.append(&mut pending);
-                    }
-                    cells.push(Vec::new());
-                    let mut without = child.clone();
-                    drop_signs(&mut without);
-                    self.element(&without, &mut pending);
-                } else {
+                let is_aligned =
+                    child.name == "r" && child.child("rPr").is_some_and(|properties| properties.child("aln").is_some());
+                let text = if child.name == "r" { child.text() } else { String::new() };
+                if !is_aligned && !text.contains('&') {
                     self.element(child, &mut pending);
+                    continue;
+                }
+                for (at, piece) in text.split('&').enumerate() {
+                    if at > 0 || is_aligned {
+                        if let Some(last) = cells.last_mut() {
+                            last.append(&mut pending);
+                        }
+                        cells.push(Vec::new());
+                    }
+                    self.element(&with_text(child, piece), &mut pending);
                 }
             }
             if let Some(last) = cells.last_mut() {
@@ -451,12 +453,13 @@ fn is_limited(base: &Row) -> bool {
     matches!(&base[..], [Node::Function { limits: true, .. } | Node::Operator { class: Class::Large, .. }])
 }
 
-fn drop_signs(element: &mut Element) {
-    for child in &mut element.children {
-        match child {
-            crate::math::xml::Child::Text(text) => *text = text.replace('&', ""),
-            crate::math::xml::Child::Element(inner) => drop_signs(inner),
-        }
+/// A run with other characters.
+fn with_text(run: &Element, text: &str) -> Element {
+    let characters = Element { name: "t".to_owned(), children: vec![Child::Text(text.to_owned())], ..Element::default() };
+    let properties = run.elements().filter(|child| child.name == "rPr").cloned().map(Child::Element);
+    Element {
+        children: properties.chain([Child::Element(characters)]).collect(),
+        ..Element { name: run.name.clone(), ..Element::default() }
     }
 }
 

@@ -157,11 +157,7 @@ fn columns_of(text: &str) -> (Vec<Align>, Vec<usize>) {
             'l' => columns.push(Align::Left),
             'c' | 'p' | 'm' => columns.push(Align::Center),
             'r' => columns.push(Align::Right),
-            '|' | ':' => {
-                if !rules.contains(&columns.len()) {
-                    rules.push(columns.len());
-                }
-            }
+            '|' | ':' if !rules.contains(&columns.len()) => rules.push(columns.len()),
             '@' | '!' | '{' => {
                 // What is put between columns.
                 letters.by_ref().take_while(|c| *c != '}').for_each(drop);

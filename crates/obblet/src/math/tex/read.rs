@@ -36,6 +36,7 @@ fn parse(source: &str, macros: &Macros) -> (Math, Vec<Problem>, Option<Macros>) 
         macros: std::borrow::Cow::Borrowed(macros),
         budget: Budget::default(),
         depth: 0,
+        nested: 0,
         variant: Variant::Usual,
         problems: Vec::new(),
         end: source.len() as u32,
@@ -72,6 +73,8 @@ pub(super) struct Parser<'m> {
     macros: std::borrow::Cow<'m, Macros>,
     budget: Budget,
     depth: usize,
+    /// How many atoms are being read within each other.
+    nested: usize,
     /// The alphabet that letters are in.
     pub(super) variant: Variant,
     problems: Vec<Problem>,
@@ -436,6 +439,21 @@ impl Parser<'_> {
     fn atom(&mut self) -> Row {
         self.peek();
         let Some(token) = self.stack.pop() else { return Vec::new() };
+        // Commands may be arguments of commands without any group.
+        self.nested += 1;
+        let row = if self.nested > 2 * DEEPEST {
+            let mut text = String::new();
+            token.kind.write(&mut text);
+            self.problem(token.at, format!("more than {DEEPEST} commands are within each other"));
+            vec![Node::Unparsed(text.trim().to_owned())]
+        } else {
+            self.atom_of(token)
+        };
+        self.nested -= 1;
+        row
+    }
+
+    fn atom_of(&mut self, token: Token) -> Row {
         let at = token.at;
         match token.kind {
             Kind::Open => {
@@ -546,14 +564,14 @@ impl Parser<'_> {
         self.construct(name, at)
     }
 
-    /// Reads a command that builds something of its arguments.
-    fn construct(&mut self, name: &str, at: u32) -> Row {
+    /// Reads a fraction, or two things above each other.
+    fn fraction(&mut self, name: &str) -> Option<Node> {
         let bar = |over, under, size| Node::Fraction(Box::new(Fraction { over, under, line: Line::Bar, size, fence: None }));
         let binomial = |over, under, size| {
             let fence = Some(("(".to_owned(), ")".to_owned()));
             Node::Fraction(Box::new(Fraction { over, under, line: Line::None, size, fence }))
         };
-        let node = match name {
+        Some(match name {
             "frac" => bar(self.argument(), self.argument(), None),
             "dfrac" | "cfrac" => {
                 bracketed(&mut self.stack);
@@ -569,6 +587,16 @@ impl Parser<'_> {
             "dbinom" => binomial(self.argument(), self.argument(), Some(Size::Display)),
             "tbinom" => binomial(self.argument(), self.argument(), Some(Size::Text)),
             "genfrac" => self.general_fraction(),
+            _ => return None,
+        })
+    }
+
+    /// Reads a command that builds something of its arguments.
+    fn construct(&mut self, name: &str, at: u32) -> Row {
+        if let Some(fraction) = self.fraction(name) {
+            return vec![fraction];
+        }
+        let node = match name {
             "sqrt" => {
                 let degree = self.option().filter(|row| !row.is_empty());
                 Node::Root { body: self.argument(), degree }

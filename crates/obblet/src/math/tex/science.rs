@@ -219,6 +219,31 @@ fn charge(text: &str) -> Row {
     row
 }
 
+/// A script that is written out. Returns what is behind it.
+fn attached<'t>(rest: &'t str, c: char, row: &mut Row) -> &'t str {
+    let inner = rest[1..].strip_prefix('{').and_then(|inner| inner.split_once('}'));
+    let (text, behind) = match inner {
+        Some((text, behind)) => (text, behind),
+        None => {
+            let end = 1 + rest[1..].find(|c: char| !(c.is_ascii_digit() || matches!(c, '+' | '-'))).unwrap_or(rest.len() - 1);
+            (&rest[1..end], &rest[end..])
+        }
+    };
+    let script = Some(charge(text));
+    let mut scripts = match row.pop() {
+        Some(Node::Scripts(scripts)) => scripts,
+        Some(base) => Box::new(Scripts { base: vec![base], ..Scripts::default() }),
+        None => Box::default(),
+    };
+    if c == '^' {
+        scripts.sup = script
+    } else {
+        scripts.sub = script
+    }
+    row.push(Node::Scripts(scripts));
+    behind
+}
+
 /// A formula of chemistry: letters are upright, digits behind them are scripts, arrows are arrows.
 fn chemistry(text: &str) -> Row {
     let mut row: Row = Vec::new();
@@ -254,31 +279,7 @@ fn chemistry(text: &str) -> Row {
                 }
                 rest = &rest[end..];
             }
-            '^' | '_' => {
-                let inner = rest[1..].strip_prefix('{').and_then(|inner| inner.split_once('}'));
-                let (text, behind) = match inner {
-                    Some((text, behind)) => (text, behind),
-                    None => {
-                        let end = 1 + rest[1..]
-                            .find(|c: char| !(c.is_ascii_digit() || matches!(c, '+' | '-')))
-                            .unwrap_or(rest.len() - 1);
-                        (&rest[1..end], &rest[end..])
-                    }
-                };
-                let script = Some(charge(text));
-                let mut scripts = match row.pop() {
-                    Some(Node::Scripts(scripts)) => scripts,
-                    Some(base) => Box::new(Scripts { base: vec![base], ..Scripts::default() }),
-                    None => Box::default(),
-                };
-                if c == '^' {
-                    scripts.sup = script
-                } else {
-                    scripts.sub = script
-                }
-                row.push(Node::Scripts(scripts));
-                rest = behind;
-            }
+            '^' | '_' => rest = attached(rest, c, &mut row),
             '+' | '-' => {
                 // A sign right behind an atom is its charge.
                 let is_charge = matches!(row.last(), Some(Node::Identifier { .. } | Node::Scripts(_)))

@@ -97,7 +97,7 @@ pub(super) fn tokens(source: &str) -> Vec<Token> {
             }
             '%' => {
                 // A comment, with the end of its line.
-                while let Some((_, c)) = rest.next() {
+                for (_, c) in rest.by_ref() {
                     if c == '\n' {
                         break;
                     }

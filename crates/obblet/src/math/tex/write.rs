@@ -37,6 +37,9 @@ pub fn write(math: &Math) -> String {
     printer.out.trim().to_owned()
 }
 
+/// No command has a longer name.
+const LONGEST_COMMAND: usize = 32;
+
 struct Printer {
     out: String,
 }
@@ -53,7 +56,7 @@ impl Printer {
 
     /// Whether the text ends with the name of a command that a letter would go on.
     fn ends_command(&self) -> bool {
-        let name = self.out.bytes().rev().take_while(u8::is_ascii_alphabetic).count();
+        let name = self.out.bytes().rev().take(LONGEST_COMMAND).take_while(u8::is_ascii_alphabetic).count();
         let before = self.out.len() - name;
         name > 0 && self.out[..before].ends_with('\\') && !self.out[..before].ends_with("\\\\")
     }
@@ -79,7 +82,10 @@ impl Printer {
     fn row(&mut self, row: &Row) {
         let mut before: Option<&Node> = None;
         for (at, node) in row.iter().enumerate() {
-            self.node(node, before.is_none(), row.get(at + 1));
+            let is_first = before.is_none_or(|before| {
+                matches!(before, Node::Operator { class: Class::Binary | Class::Relation | Class::Open | Class::Punctuation, .. })
+            });
+            self.node(node, is_first, row.get(at + 1));
             before = Some(node);
         }
         let end = self.out.trim_end_matches(' ').len();
@@ -144,6 +150,22 @@ impl Printer {
             }
             Node::Table(table) => self.table(table),
             Node::Space(width) => self.width(*width),
+            Node::Phantom { .. } | Node::Colored { .. } | Node::Enclosed { .. } | Node::Classed { .. } => self.dressed(node),
+            Node::Style { size, body } => self.switched(size_name(*size), body, is_first && next.is_none()),
+            Node::Reference { label, parentheses } => {
+                self.put(&format!("\\{}{{{label}}}", if *parentheses { "eqref" } else { "ref" }));
+            }
+            Node::Unparsed(source) => {
+                self.space();
+                self.out.push_str(source);
+                self.space();
+            }
+        }
+    }
+
+    /// What is hidden, coloured, drawn around, or spaced like something else.
+    fn dressed(&mut self, node: &Node) {
+        match node {
             Node::Phantom { kind, body } => {
                 let name = match kind {
                     Phantom::Whole => "phantom",
@@ -154,7 +176,6 @@ impl Printer {
                 };
                 self.command(name, body);
             }
-            Node::Style { size, body } => self.switched(size_name(*size), body, is_first && next.is_none()),
             Node::Colored { color, ground: false, body } => {
                 let color = color_of(color);
                 self.put(&format!("\\textcolor{color}"));
@@ -179,14 +200,7 @@ impl Printer {
                 let name = table::CLASSES.iter().find(|(_, known)| known == class).map_or("mathord", |(name, _)| name);
                 self.command(name, body);
             }
-            Node::Reference { label, parentheses } => {
-                self.put(&format!("\\{}{{{label}}}", if *parentheses { "eqref" } else { "ref" }));
-            }
-            Node::Unparsed(source) => {
-                self.space();
-                self.out.push_str(source);
-                self.space();
-            }
+            _ => {}
         }
     }
 

@@ -42,11 +42,49 @@ fn normalize_foreign(doc: &mut Document, id: NodeId, state: &ParseState) {
         let formula = doc.add_formula(formula);
         return replace(doc, id, Kind::Math(formula));
     }
+    // What says what it means, or is wrong in a way that can be read all the same, becomes the formula that it stands for.
+    if let Some(tex) = (!empty).then(|| crate::math::mathml::read(&markup(doc, id, state))).and_then(|(math, problems)| {
+        let is_understood = problems.is_empty() && !math.body.is_empty();
+        is_understood.then(|| crate::math::tex::write(&math))
+    }) {
+        let display = is_display(attributes);
+        let tex = doc.intern(&tex);
+        let formula = doc.add_tex(tex, display);
+        return replace(doc, id, Kind::Math(formula));
+    }
     let (place, words) = (doc.place(id), doc.plain_text(id));
     let words = words.split_whitespace().collect::<Vec<_>>().join(" ");
     doc.push_finding(Finding::changed("html.formula", "formula is not well-formed; its characters are kept as text").at(place));
     let text = doc.intern(&words);
     replace(doc, id, Kind::Text(text));
+}
+
+/// The elements below a node as they are, to be read by who knows them.
+fn markup(doc: &Document, id: NodeId, state: &ParseState) -> String {
+    let mut out = String::new();
+    for step in doc.walk(id) {
+        match step {
+            Step::Enter(id) => match doc.kind(id) {
+                Kind::Text(text) => escape(&mut out, doc.text(text)),
+                _ if state.origin(id) == Origin::Foreign => {
+                    out.push('<');
+                    out.push_str(element(state, id));
+                    for attribute in state.foreign.get(&id).into_iter().flat_map(|(_, attributes)| attributes) {
+                        out.push_str(&format!(" {}=\"", attribute.name.local));
+                        escape(&mut out, &attribute.value);
+                        out.push('"');
+                    }
+                    out.push('>');
+                }
+                _ => {}
+            },
+            Step::Leave(id) if !matches!(doc.kind(id), Kind::Text(_)) && state.origin(id) == Origin::Foreign => {
+                out.push_str(&format!("</{}>", element(state, id)));
+            }
+            Step::Leave(_) => {}
+        }
+    }
+    out
 }
 
 fn replace(doc: &mut Document, id: NodeId, kind: Kind) {
