@@ -75,7 +75,6 @@ fn formulas_come_back_from_word() {
         "\\label{eq:a}",
         "textbf",
         "\\: c",
-        "qquad",
         "mspace",
         "style",
         "color",

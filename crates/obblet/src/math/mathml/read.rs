@@ -295,7 +295,7 @@ impl Reader {
         for (number, line) in element.elements().filter(|row| matches!(row.name.as_str(), "mtr" | "mlabeledtr")).enumerate() {
             let mut row = TableRow { ruled: line.attribute("class") == Some("ruled"), ..TableRow::default() };
             for (at, cell) in line.elements().filter(|cell| cell.name == "mtd").enumerate() {
-                if cell.attribute("class") == Some("tag") || (line.name == "mlabeledtr" && at == 0) {
+                if cell.attribute("class") == Some("equation-number") || (line.name == "mlabeledtr" && at == 0) {
                     let text = cell.text().trim().to_owned();
                     let inner = text.strip_prefix('(').and_then(|text| text.strip_suffix(')'));
                     let tag = crate::math::Tag { text: inner.unwrap_or(&text).to_owned(), bare: inner.is_none() };
@@ -306,7 +306,10 @@ impl Reader {
                     table.rules.push(at);
                 }
                 let style = cell.attribute("style").and_then(|style| style.split("text-align:").nth(1));
-                let found = style.map(str::trim).or_else(|| cell.attribute("columnalign")).and_then(align);
+                let found = style
+                    .map(|style| style.trim().trim_start_matches("-webkit-"))
+                    .or_else(|| cell.attribute("columnalign"))
+                    .and_then(align);
                 if number == 0
                     && said.is_empty()
                     && let Some(found) = found

@@ -70,7 +70,7 @@ impl Printer {
         let Some(tag) = &math.tag else { return self.single(&math.body) };
         self.out.push_str("<mtable class=\"tagged\" displaystyle=\"true\"><mtr><mtd>");
         self.row(&math.body);
-        self.out.push_str("</mtd><mtd class=\"tag\">");
+        self.out.push_str("</mtd><mtd class=\"equation-number\">");
         self.leaf("mtext", "", &if tag.bare { tag.text.clone() } else { format!("({})", tag.text) });
         self.out.push_str("</mtd></mtr></mtable>");
     }
@@ -109,8 +109,11 @@ impl Printer {
 
     /// Writes the nodes of a row. Returns how many elements they are.
     fn row(&mut self, row: &Row) -> usize {
+        self.row_behind(row, Before::Open)
+    }
+
+    fn row_behind(&mut self, row: &Row, mut before: Before) -> usize {
         let mut count = 0;
-        let mut before = Before::Open;
         for (at, node) in row.iter().enumerate() {
             let next = row.get(at + 1);
             if is_function(node) && before == Before::Operand {
@@ -517,7 +520,7 @@ impl Printer {
         for (at, row) in table.rows.iter().enumerate() {
             self.table_row(table, row, (at, at + 1 == table.rows.len()), columns);
             if has_tags {
-                self.out.push_str("<mtd class=\"tag\">");
+                self.out.push_str("<mtd class=\"equation-number\">");
                 if let Some(tag) = &row.tag {
                     self.leaf("mtext", "", &if tag.bare { tag.text.clone() } else { format!("({})", tag.text) });
                 }
@@ -541,7 +544,8 @@ impl Printer {
             let class = if table.rules.contains(&at) { " class=\"ruled\"" } else { "" };
             let style = match tables::align(table, at, number, is_last) {
                 crate::math::Align::Left => " style=\"text-align: left\"",
-                crate::math::Align::Right => " style=\"text-align: right\"",
+                // What is in a cell is a block, which the word without the prefix does not move.
+                crate::math::Align::Right => " style=\"text-align: -webkit-right\"",
                 crate::math::Align::Center => "",
             };
             let _ = write!(self.out, "<mtd{class}{style}>");
@@ -558,20 +562,7 @@ impl Printer {
         if at > 0 && is_relation {
             // An operand before it keeps its space.
             self.out.push_str("<mrow></mrow>");
-            let mut before = Before::Operand;
-            for (at, node) in cell.iter().enumerate() {
-                let next = cell.get(at + 1);
-                self.node(node, before, next.is_none());
-                if is_function(node) && next.is_some_and(is_operand) {
-                    self.apply(next);
-                }
-                before = match node {
-                    Node::Operator { class: Class::Binary | Class::Relation | Class::Open | Class::Punctuation, .. } => {
-                        Before::Open
-                    }
-                    _ => Before::Operand,
-                };
-            }
+            self.row_behind(cell, Before::Operand);
         } else {
             self.row(cell);
         }

@@ -582,6 +582,10 @@ fn merge(row: Row) -> Row {
             before.push_str(text);
             continue;
         }
+        if let (Node::Space(18), Some(Node::Space(before @ 18))) = (&node, out.last_mut()) {
+            *before = 36;
+            continue;
+        }
         if let (Node::Operator { text, .. }, Some(Node::Operator { text: before, .. })) = (&node, out.last_mut())
             && text.starts_with('′')
             && before.starts_with('′')

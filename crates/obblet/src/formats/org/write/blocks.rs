@@ -314,10 +314,10 @@ impl<'d> Writer<'d> {
     pub(super) fn paragraph(&mut self, first: NodeId, last: NodeId) {
         if let Kind::Math(formula) = self.doc.kind(first)
             && first == last
-            && self.doc.text(self.doc.formula(formula).source).starts_with("\\begin{")
+            && self.doc.text(self.doc.formula(formula).source).trim_start().starts_with("\\begin{")
         {
             self.begin(Shape::Block);
-            return self.out.lines(self.doc.text(self.doc.formula(formula).source));
+            return self.out.lines(self.doc.text(self.doc.formula(formula).source).trim());
         }
         let mut text = self.text(first, last);
         if let Some(name) = self.id_of_text(first) {
