@@ -5,10 +5,12 @@ mod support;
 
 use obblet::Format;
 use obblet::compare::compare;
-use obblet::math::{mathml, omml, tex};
+use obblet::math::{mathml, omml, plain, tex};
 use obblet::profile::Profile;
+use proptest::prelude::*;
 use support::convert::convert;
 use support::linear::grows_linearly;
+use support::validity;
 
 /// The formulas of the data file: one in each line.
 fn formulas() -> Vec<&'static str> {
@@ -302,4 +304,91 @@ fn documents_keep_their_formulas_in_every_format() {
     assert!(macros.text().unwrap().contains("ℝ") && macros.findings.is_empty(), "{:?}", macros.findings);
     let wrong = convert("$\\foo$\n", Format::Markdown, Format::Html, &[]);
     assert_eq!(wrong.findings[0].code, "html.math");
+}
+
+/// Pieces that mean something in TeX, alone or together.
+const PIECES: [&str; 54] = [
+    "a",
+    "b",
+    "x",
+    "1",
+    "2.5",
+    "+",
+    "-",
+    "=",
+    "(",
+    ")",
+    "[",
+    "]",
+    "|",
+    ",",
+    "'",
+    "^",
+    "_",
+    "{",
+    "}",
+    "&",
+    "\\\\",
+    " ",
+    "\\frac",
+    "\\sqrt",
+    "\\sqrt[",
+    "\\sum",
+    "\\int",
+    "\\sin ",
+    "\\lim",
+    "\\left(",
+    "\\right)",
+    "\\middle|",
+    "\\begin{matrix}",
+    "\\end{matrix}",
+    "\\begin{cases}",
+    "\\end{cases}",
+    "\\begin{aligned}",
+    "\\end{aligned}",
+    "\\text{if $",
+    "$}",
+    "\\hat",
+    "\\overline",
+    "\\underbrace",
+    "\\mathbf",
+    "\\mathrm",
+    "\\over ",
+    "\\binom",
+    "\\quad ",
+    "\\color{red}",
+    "\\not",
+    "\\alpha",
+    "\\tag{1}",
+    "\\limits",
+    "\\bigl(",
+];
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(1500))]
+
+    /// Whatever is written as a formula becomes valid markup, and what is written of it once is written the same again.
+    #[test]
+    fn any_formula_is_valid_and_comes_back(pieces in prop::collection::vec(0..PIECES.len(), 0..12)) {
+        let source: String = pieces.into_iter().map(|piece| PIECES[piece]).collect();
+        let (math, problems) = tex::read(&source);
+        let written = tex::write(&math);
+        let options = mathml::Options { display: true, source: &written, namespace: false };
+        let markup = mathml::write(&math, &options);
+        let faults = validity::faults(&format!("<p>{markup}</p>"));
+        prop_assert!(faults.is_empty(), "{source}\n{faults:?}\n{markup}");
+        if problems.is_empty() {
+            let (again, problems) = tex::read(&written);
+            prop_assert!(problems.is_empty(), "{source}\n{written}\n{problems:?}");
+            let twice = tex::write(&again);
+            let (third, _) = tex::read(&twice);
+            prop_assert_eq!(tex::write(&third), twice, "{}\n{}", source, written);
+            // Every letter is in the other notations as well.
+            let letters = |text: &str| text.chars().filter(|c| matches!(c, 'x' | 'α')).count();
+            let (by_mathml, _) = mathml::read(&markup);
+            let (by_word, _) = omml::read(&omml::write(&math));
+            prop_assert_eq!(letters(&plain(&by_mathml)), letters(&plain(&math)), "{}\n{}", source, markup);
+            prop_assert_eq!(letters(&plain(&by_word)), letters(&plain(&math)), "{}\n{}", source, omml::write(&math));
+        }
+    }
 }

@@ -177,8 +177,6 @@ pub struct Document {
     pub references: NodeTable<CrossReference>,
     /// What headings say of what is to be done.
     pub tasks: NodeTable<Task>,
-    /// Files that the source includes, by their paths from the root, whether they are there or not.
-    pub includes: Vec<std::path::PathBuf>,
     /// What the user should know about the work so far.
     pub findings: Vec<Finding>,
     /// Tells where in the source a place is.
@@ -191,8 +189,14 @@ pub struct Document {
     columns: HashMap<NodeId, Vec<Column>>,
     /// Kinds of which there may be nodes.
     kinds: KindSet,
+    edits: Edits,
+}
+
+/// What happened to a document since it was made.
+#[derive(Clone, Copy, Debug, Default)]
+struct Edits {
     /// How often nodes and their attributes were changed.
-    changes: u64,
+    count: u64,
     /// Whether every node stands where it may; any change of the tree takes that back.
     is_repaired: bool,
 }
@@ -234,7 +238,6 @@ impl Document {
             labels: NodeTable::default(),
             references: NodeTable::default(),
             tasks: NodeTable::default(),
-            includes: Vec::new(),
             findings: Vec::new(),
             source: SourceMap::default(),
             layout_hints: LayoutHints::default(),
@@ -243,8 +246,7 @@ impl Document {
             attributes: vec![Attributes::default()],
             columns: HashMap::default(),
             kinds: KindSet::default(),
-            changes: 0,
-            is_repaired: false,
+            edits: Edits::default(),
         }
     }
 
@@ -299,17 +301,17 @@ impl Document {
 
     /// Whether nothing has changed since every node stood where it may.
     pub(crate) const fn is_repaired(&self) -> bool {
-        self.is_repaired
+        self.edits.is_repaired
     }
 
     /// Says that every node stands where it may.
     pub(crate) const fn mark_repaired(&mut self) {
-        self.is_repaired = true;
+        self.edits.is_repaired = true;
     }
 
     /// How often nodes and their attributes were changed. Where the number is the same, nothing has.
     pub(crate) const fn changes(&self) -> u64 {
-        self.changes
+        self.edits.count
     }
 
     /// Whether there may be nodes of one of these kinds; where not, there are none.
@@ -347,7 +349,7 @@ impl Document {
 
     /// The attributes of a node, to change them.
     pub fn attributes_mut(&mut self, node: NodeId) -> &mut Attributes {
-        self.changes += 1;
+        self.edits.count += 1;
         let node = &mut self.nodes[node.index()];
         let mut index = node.attributes.index();
         if index == 0 {

@@ -128,6 +128,8 @@ pub struct SourcePart {
 pub struct SourceMap {
     parts: Vec<SourcePart>,
     pieces: Vec<(u32, u32)>,
+    /// Files that the source includes, by their paths from the root, whether they are there or not.
+    pub includes: Vec<std::path::PathBuf>,
 }
 
 #[derive(Debug)]
@@ -145,7 +147,7 @@ impl SourceMap {
     #[must_use]
     pub fn of_text(length: usize) -> Self {
         let length = u32::try_from(length).unwrap_or(u32::MAX);
-        Self { parts: vec![SourcePart { length, ..SourcePart::default() }], pieces: Vec::new() }
+        Self { parts: vec![SourcePart { length, ..SourcePart::default() }], ..Self::default() }
     }
 
     /// The map of a source whose text is not in the pool.

@@ -40,7 +40,7 @@ impl Document {
     }
 
     pub(super) fn node_mut(&mut self, id: NodeId) -> &mut Node {
-        (self.changes, self.is_repaired) = (self.changes + 1, false);
+        (self.edits.count, self.edits.is_repaired) = (self.edits.count + 1, false);
         &mut self.nodes[id.index()]
     }
 
@@ -58,9 +58,9 @@ impl Document {
             (self.kind(id), kind),
             (Kind::Image { .. }, Kind::Image { .. }) | (Kind::Link { .. }, Kind::Link { .. }) | (Kind::Text(_), Kind::Text(_))
         );
-        let is_repaired = self.is_repaired && alike;
+        let is_repaired = self.edits.is_repaired && alike;
         self.node_mut(id).kind = kind;
-        self.is_repaired = is_repaired;
+        self.edits.is_repaired = is_repaired;
     }
 
     /// Says where in the source a node begins, in the units of [`Document::source`].

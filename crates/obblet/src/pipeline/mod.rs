@@ -213,7 +213,7 @@ pub fn write(mut doc: Document, writes: Format, profile: &Profile, context: &Con
     let mut converted = write_placed(&mut doc, writes, profile, context, &placed.safe)?;
     converted.files.splice(..0, placed.files);
     converted.uses = placed.uses;
-    converted.includes = std::mem::take(&mut doc.includes);
+    converted.includes = std::mem::take(&mut doc.source.includes);
     let mut findings = std::mem::take(&mut doc.findings);
     findings.append(&mut converted.findings);
     findings.sort_by_key(|finding| finding.place);

@@ -174,7 +174,7 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
         hash,
         settings: planned.settings,
         uses: uses(plan, &placed.uses),
-        includes: uses(plan, &doc.includes),
+        includes: uses(plan, &doc.source.includes),
         facts,
         bodies,
         extras: files.into_iter().filter_map(|file| extra(folder, file)).collect(),

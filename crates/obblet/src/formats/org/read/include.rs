@@ -79,7 +79,7 @@ pub(super) fn expand(source: &str, lines: &Lines, doc: &mut Document, files: &Fi
         let (end, at) = (expanded.text.len() as u32, source.len() as u32);
         expanded.inclusions.push(Inclusion { start, end, at, behind: at });
     }
-    doc.includes = include.read;
+    doc.source.includes = include.read;
     Some(expanded)
 }
 

@@ -56,7 +56,6 @@ pub fn read_with(bytes: &[u8], settings: &Settings, files: &FilesAround<'_>) -> 
     let mut whole = Document::with_pool(expanded.text.clone(), expanded.text.len() / 24 + 16);
     whole.source = doc.source.including(&source, expanded.inclusions);
     whole.findings = doc.findings;
-    whole.includes = doc.includes;
     let lines = Lines::of(&expanded.text);
     read_lines(&expanded.text, lines, whole, settings, expanded.failures)
 }
