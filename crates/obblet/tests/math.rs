@@ -299,6 +299,10 @@ fn documents_keep_their_formulas_in_every_format() {
     assert!(page(&["html.syntax=xhtml"]).contains("<math xmlns=\"http://www.w3.org/1998/Math/MathML\">"));
     let text = convert(source, Format::Markdown, Format::Text, &["text.math=text"]).into_text().unwrap();
     assert!(text.contains("∑ᵢ₌₁ⁿ xᵢ/n") && text.contains("(1)"), "{text}");
+    let fence = convert("```math\n\\frac{a}{b}\n```\n", Format::Markdown, Format::Markdown, &[]).into_text().unwrap();
+    assert_eq!(fence, "$$\\frac{a}{b}$$\n");
+    let line = convert("$2\\sin x + \\cos(\\omega t)$\n", Format::Markdown, Format::Text, &["text.math=text"]);
+    assert_eq!(line.text().unwrap(), "2 sin x + cos(ωt)\n");
     // Macros of one formula hold for those behind it.
     let macros = convert("$\\newcommand{\\R}{\\mathbb{R}}$ $x \\in \\R$\n", Format::Markdown, Format::Html, &[]);
     assert!(macros.text().unwrap().contains("ℝ") && macros.findings.is_empty(), "{:?}", macros.findings);

@@ -153,7 +153,7 @@ fn outline(doc: &Document) -> Vec<OutlineEntry> {
         .filter_map(|step| match step {
             Step::Enter(id) => match doc.kind(id) {
                 Kind::Heading(level) => {
-                    let text = doc.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
+                    let text = doc.heading_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
                     Some(OutlineEntry { level, text, place: doc.place(id) })
                 }
                 _ => None,

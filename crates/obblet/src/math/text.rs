@@ -21,7 +21,26 @@ pub fn plain(math: &Math) -> String {
 
 fn row(nodes: &Row, out: &mut String) {
     for (at, one) in nodes.iter().enumerate() {
+        if is_function(one) && out.ends_with(|c: char| c.is_alphanumeric() || c == '₀') {
+            out.push(' ');
+        }
         node(one, at == 0, at + 1 == nodes.len(), out);
+        let is_open = matches!(
+            nodes.get(at + 1),
+            Some(Node::Operator { class: Class::Open, .. } | Node::Fenced { .. } | Node::Delimiter(_))
+        );
+        if is_function(one) && is_open {
+            let end = out.trim_end_matches(' ').len();
+            out.truncate(end);
+        }
+    }
+}
+
+fn is_function(node: &Node) -> bool {
+    match node {
+        Node::Function { .. } => true,
+        Node::Scripts(scripts) => matches!(&scripts.base[..], [Node::Function { .. }]),
+        _ => false,
     }
 }
 

@@ -245,7 +245,12 @@ impl Writer<'_, '_> {
 
     fn enter_paragraph(&mut self, id: NodeId) {
         if !self.is_bare(id) {
-            self.block(tag!("p"), id);
+            // A wide formula scrolls.
+            if self.options.context == Context::ScrollingPage && self.is_wide_formula(id) {
+                self.scrolling_block(tag!("p"), id);
+            } else {
+                self.block(tag!("p"), id);
+            }
         } else if self.doc.node(id).previous().is_some() {
             self.out.line();
         }

@@ -19,11 +19,20 @@ impl Writer<'_, '_> {
         }
     }
 
+    /// Whether a paragraph is a formula on a line of its own that may be too wide.
+    pub(super) fn is_wide_formula(&self, paragraph: NodeId) -> bool {
+        let only = self.doc.node(paragraph).first_child().filter(|&only| self.doc.node(only).next().is_none());
+        let Some(Kind::Math(formula)) = only.map(|only| self.doc.kind(only)) else { return false };
+        let formula = self.doc.formula(formula);
+        formula.display && self.doc.text(formula.characters).chars().nth(NARROW).is_some()
+    }
+
     fn is_wide(&self, id: NodeId) -> bool {
         match self.doc.kind(id) {
             Kind::CodeBlock { code, .. } => is_long(self.doc.text(code)),
             Kind::Preformatted => is_long(&self.doc.plain_text(id)),
             Kind::Table => self.is_wide_table(id),
+            Kind::Paragraph => self.is_wide_formula(id),
             _ => false,
         }
     }

@@ -6,6 +6,7 @@ use super::cursor::Cursor;
 use super::leaf_state::{Leaf, Lines};
 use super::state::{Blocks, Pending};
 use crate::document::{Kind, Markup, NodeId, Text};
+use crate::formats::markdown::Extensions;
 
 impl<'s> Blocks<'s> {
     /// Whole lines as text of the pool.
@@ -98,9 +99,16 @@ impl<'s> Blocks<'s> {
     }
 
     fn set_code(&mut self, node: NodeId, code: Text) {
-        if let Kind::CodeBlock { info, .. } = self.doc.kind(node) {
-            self.doc.set_kind(node, Kind::CodeBlock { code, info });
+        let Kind::CodeBlock { info, .. } = self.doc.kind(node) else { return };
+        if self.doc.text(info) == "math" && self.syntax.has(Extensions::MATH) && !self.doc.text(code).trim().is_empty() {
+            // A formula on lines of its own.
+            let formula = self.doc.add_tex(code, true);
+            let place = self.doc.node(node).offset();
+            self.doc.set_kind(node, Kind::Paragraph);
+            self.doc.append_at(node, Kind::Math(formula), place);
+            return;
         }
+        self.doc.set_kind(node, Kind::CodeBlock { code, info });
     }
 
     /// Gives a line to the open leaf, where that takes it whatever it holds. All containers have matched.
