@@ -180,6 +180,12 @@ fn options_of_the_file_are_followed_or_named() {
         "#+CAPTION: Sum\n#+NAME: sum\n#+begin_src py -r :exports both\na = 1\nb = 2 (ref:b)\n#+end_src\n#+RESULTS: sum\n: 3\nLine [[(b)]].\n",
         "<figure id=\"sum\"><pre><code class=\"language-py\">a = 1\nb = 2\n</code></pre><figcaption>Sum</figcaption></figure><pre><code>3\n</code></pre><p>Line <a href=\"#sum\">2</a>.</p>",
     );
+    // Macros for formulas stand at the top, and come back there.
+    let macros =
+        "#+LATEX_HEADER: \\newcommand{\\R}{\\mathbb{R}} % the line\n#+LATEX_HEADER: \\usepackage{x}\n\n\\(x \\in \\R\\)\n";
+    let done = with_files(macros, &[], Format::Html);
+    assert!(done.text().unwrap().contains("<mi>ℝ</mi>") && done.findings.is_empty(), "{:?}", done.findings);
+    assert_eq!(with_files(macros, &[], Format::Org).text().unwrap(), macros);
     // A note that the text needs is read where the file leaves out what is around it; others are not.
     let done = with_files("a[fn:x]\n* COMMENT b\n[fn:x] note\n\n[fn:y] secret\n", &[], Format::Html);
     assert!(done.text().unwrap().contains("note") && !done.text().unwrap().contains("secret"), "{:?}", done.text());

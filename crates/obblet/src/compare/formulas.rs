@@ -9,7 +9,7 @@ pub(super) fn in_one_notation(doc: &Document) -> Cow<'_, Document> {
     if doc.formulas.is_empty() {
         return Cow::Borrowed(doc);
     }
-    let mut macros = tex::Macros::default();
+    let mut macros = tex::Macros::of(&doc.metadata.macros);
     let mut own = doc.clone();
     for (index, formula) in doc.formulas.iter().enumerate() {
         let (math, _) = crate::math::read(formula.notation, doc.text(formula.source), &mut macros);

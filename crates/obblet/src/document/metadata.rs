@@ -57,6 +57,8 @@ pub struct Metadata {
     pub description: Option<String>,
     /// Words to find it by.
     pub keywords: Vec<String>,
+    /// Definitions of macros that formulas of the document use, in TeX.
+    pub macros: String,
     /// What the source says of how its pages are made.
     pub presentation: Presentation,
     /// Everything else, in the order of the source.

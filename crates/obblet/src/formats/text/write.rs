@@ -388,7 +388,8 @@ impl Writer<'_> {
         if self.settings.math == MathLine::Tex {
             return crate::math::to_tex(formula.notation, source).into_owned();
         }
-        let (math, problems) = crate::math::read(formula.notation, source, &mut crate::math::tex::Macros::default());
+        let (math, problems) =
+            crate::math::read(formula.notation, source, &mut crate::math::tex::Macros::of(&self.doc.metadata.macros));
         // What can't be parsed is said as its source has it.
         if problems.is_empty() && !math.body.is_empty() { crate::math::plain(&math) } else { source.to_owned() }
     }

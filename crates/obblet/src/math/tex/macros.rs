@@ -48,6 +48,16 @@ impl Default for Budget {
 }
 
 impl Macros {
+    /// The macros that a text defines.
+    #[must_use]
+    pub fn of(text: &str) -> Self {
+        let mut macros = Self::default();
+        if !text.is_empty() {
+            macros.define(text);
+        }
+        macros
+    }
+
     /// Defines macros by the commands in a text: `\newcommand`, `\def`, `\DeclareMathOperator` and the like.
     ///
     /// ```

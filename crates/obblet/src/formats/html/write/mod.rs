@@ -116,7 +116,7 @@ impl<'d, 'o> Writer<'d, 'o> {
             options,
             out: Printer::new(256, options.settings),
             findings: Vec::new(),
-            macros: crate::math::tex::Macros::default(),
+            macros: crate::math::tex::Macros::of(&doc.metadata.macros),
             ids,
             notes,
             headings: headings::Headings::below(options.level_above),

@@ -29,6 +29,11 @@ impl Reader<'_> {
         metadata.description = self.options.value("description").map(|text| plain(&text));
         metadata.language = self.options.value("language").filter(|language| crate::language_tag::is_well_formed(language));
         metadata.presentation = self.options.presentation;
+        metadata.macros = ["latex_header", "latex_header_extra"]
+            .iter()
+            .filter_map(|key| self.options.value(key))
+            .collect::<Vec<_>>()
+            .join("\n");
         for (name, value) in &self.options.properties {
             self.properties.set(0, name, value);
         }

@@ -114,8 +114,10 @@ impl Options {
                 && let Some((key, value)) = keyword(&source[line.text..line.end])
             {
                 options.take(&key, value, line.start as u32, &mut own_states);
+                // Lines of TeX end with their lines: a comment in one is none in the next.
+                let between = if key.starts_with("latex_header") { '\n' } else { ' ' };
                 let values = options.keywords.entry(key).or_default();
-                values.push(' ');
+                values.push(between);
                 values.push_str(value);
             }
             number += 1;

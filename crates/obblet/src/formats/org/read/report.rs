@@ -48,8 +48,14 @@ impl Reader<'_> {
         let tallies = std::mem::take(&mut self.tallies);
         if tallies.settings.count() > 0 {
             let words = tallies.settings.words();
-            let named: Vec<&str> = words.split(' ').take(MOST_NAMED).collect();
-            let more = if words.split(' ').nth(MOST_NAMED).is_some() { " ..." } else { "" };
+            let mut named: Vec<&str> = Vec::new();
+            for word in words.split(' ') {
+                if named.len() <= MOST_NAMED && !named.contains(&word) {
+                    named.push(word);
+                }
+            }
+            let more = if named.len() > MOST_NAMED { " ..." } else { "" };
+            named.truncate(MOST_NAMED);
             let place = self.doc.source.place(self.doc.pool(), tallies.settings.first());
             let message = format!("settings of the file have no effect: {}{more}", named.join(" "));
             self.doc.push_finding(Finding::advice("org.setting", message).at(place));
