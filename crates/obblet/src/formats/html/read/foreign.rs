@@ -42,11 +42,16 @@ fn normalize_foreign(doc: &mut Document, id: NodeId, state: &ParseState) {
         let formula = doc.add_formula(formula);
         return replace(doc, id, Kind::Math(formula));
     }
-    // What says what it means, or is wrong in a way that can be read all the same, becomes the formula that it stands for.
-    if let Some(tex) = (!empty).then(|| crate::math::mathml::read(&markup(doc, id, state))).and_then(|(math, problems)| {
-        let is_understood = problems.is_empty() && !math.body.is_empty();
-        is_understood.then(|| crate::math::tex::write(&math))
-    }) {
+    // What says what it means becomes the formula that it stands for.
+    if let Some(tex) = (!empty)
+        .then(|| markup(doc, id, state))
+        .filter(|markup| CONTENT.iter().any(|name| markup.contains(name)))
+        .map(|markup| crate::math::mathml::read(&markup))
+        .and_then(|(math, problems)| {
+            let is_understood = problems.is_empty() && !math.body.is_empty();
+            is_understood.then(|| crate::math::tex::write(&math))
+        })
+    {
         let display = is_display(attributes);
         let tex = doc.intern(&tex);
         let formula = doc.add_tex(tex, display);
@@ -58,6 +63,9 @@ fn normalize_foreign(doc: &mut Document, id: NodeId, state: &ParseState) {
     let text = doc.intern(&words);
     replace(doc, id, Kind::Text(text));
 }
+
+/// Elements that say what a formula means (MathML 3, chapter 4).
+const CONTENT: [&str; 8] = ["<apply>", "<ci>", "<cn>", "<reln>", "<piecewise>", "<matrix>", "<vector>", "<set>"];
 
 /// The elements below a node as they are, to be read by who knows them.
 fn markup(doc: &Document, id: NodeId, state: &ParseState) -> String {
