@@ -224,6 +224,7 @@ fn what_is_wrong_in_a_formula_is_shown_and_named() {
         let markup = mathml::write(&math, &mathml::Options::default());
         assert!(markup.ends_with("</math>") && markup.matches("<mrow>").count() == markup.matches("</mrow>").count(), "{markup}");
     }
+    assert_eq!(tex::write(&tex::read(r"\sum\displaylimits_a b").0), r"\sum_ab");
     // Macros that write themselves out, and more than is sane.
     let (_, problems) = tex::read(r"\def\a{\a\a}\a");
     assert!(problems.iter().any(|problem| problem.what.contains("comes to too much")));

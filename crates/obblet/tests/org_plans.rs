@@ -162,7 +162,7 @@ fn inclusions_end_however_they_are_nested() {
 
 #[test]
 fn options_of_the_file_are_followed_or_named() {
-    // Headings that are too deep are items, numbers go so deep, and what is told of a heading is shown.
+    // Headings that are too deep are items, numbers go so deep, and properties of headings are shown.
     reads(
         "#+OPTIONS: H:1 num:1 prop:t\n* One\n:PROPERTIES:\n:Effort: 1:00\n:END:\n** Two <2031-03-05 Wed>\ntext\n*** Three\n** Four\n[[*three]]\n* Five\n",
         "<h1>1 One</h1><dl><dt>Effort</dt><dd>1:00</dd></dl><ol><li><p>Two <time datetime=\"2031-03-05\">2031-03-05 Wed</time></p><p>text</p><ol><li id=\"three\">Three</li></ol></li><li><p>Four</p><p><a href=\"#three\">three</a></p></li></ol><h1>2 Five</h1>",

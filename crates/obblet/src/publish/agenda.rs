@@ -47,7 +47,7 @@ impl AgendaTask {
         let named = named.into_iter().filter(|(_, date)| !date.is_empty());
         let dates: Vec<(String, String)> =
             named.chain(task.dates.iter().map(|date| ("", date))).map(|(name, date)| (name.to_owned(), date.clone())).collect();
-        // Its dates are told beside its words.
+        // Its dates stand beside its words.
         let text = task.dates.iter().fold(text, |text, date| text.replace(date.as_str(), "").trim().to_owned());
         (!task.keyword.is_empty() || !dates.is_empty()).then(|| Self {
             text: if text.trim().is_empty() { "Untitled".to_owned() } else { text },

@@ -192,7 +192,7 @@ impl Printer {
                 let _ = write!(self.out, "<mspace width=\"{}em\"></mspace>", em(*width));
             }
             Node::Phantom { kind, body } => self.phantom(*kind, body),
-            Node::Style { .. } | Node::Colored { .. } | Node::Enclosed { .. } => self.dressed(node),
+            Node::Style { .. } | Node::Colored { .. } | Node::Enclosed { .. } => self.decorated(node),
             Node::Classed { class, body } => return self.classed(*class, body, before),
             Node::Reference { label, parentheses } => {
                 self.leaf("mtext", "", &if *parentheses { format!("({label})") } else { label.clone() });
@@ -231,7 +231,7 @@ impl Printer {
     }
 
     /// What is of another size or color, or has something drawn around it.
-    fn dressed(&mut self, node: &Node) {
+    fn decorated(&mut self, node: &Node) {
         match node {
             Node::Style { size, body } => {
                 let attributes = match size {

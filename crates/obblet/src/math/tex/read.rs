@@ -6,6 +6,7 @@ use super::environments;
 use super::macros::{Budget, Expansion, Macros, argument, bracketed};
 use super::tokens::{Kind, Token, tokens};
 use crate::math::{Class, DEEPEST, Delimiter, Fraction, Line, Math, Node, Problem, Row, Scripts, Size, Tag, Variant};
+use std::borrow::Cow;
 
 /// Reads a formula. What can't be parsed is in it as source text, and among the problems.
 #[must_use]
@@ -16,24 +17,23 @@ pub fn read(source: &str) -> (Math, Vec<Problem>) {
 /// Reads a formula that may use macros of its document.
 #[must_use]
 pub fn read_with(source: &str, macros: &Macros) -> (Math, Vec<Problem>) {
-    let (math, problems, _) = parse(source, macros);
+    let (math, problems, _) = parse(source, Cow::Borrowed(macros));
     (math, problems)
 }
 
 /// Reads a formula of a document, whose macros the formulas behind it may use.
 pub fn read_next(source: &str, macros: &mut Macros) -> (Math, Vec<Problem>) {
-    let (math, problems, defined) = parse(source, macros);
-    if let Some(defined) = defined {
-        *macros = defined;
-    }
+    // Owned, so that each definition costs no copy of all others.
+    let (math, problems, known) = parse(source, Cow::Owned(std::mem::take(macros)));
+    *macros = known.into_owned();
     (math, problems)
 }
 
-/// Reads a formula. Gives all macros, where it defines some.
-fn parse(source: &str, macros: &Macros) -> (Math, Vec<Problem>, Option<Macros>) {
+/// Reads a formula. Gives the macros that are known behind it.
+fn parse<'m>(source: &str, macros: Cow<'m, Macros>) -> (Math, Vec<Problem>, Cow<'m, Macros>) {
     let mut parser = Parser {
         stack: tokens(source),
-        macros: std::borrow::Cow::Borrowed(macros),
+        macros,
         budget: Budget::default(),
         depth: 0,
         nested: 0,
@@ -45,11 +45,7 @@ fn parse(source: &str, macros: &Macros) -> (Math, Vec<Problem>, Option<Macros>) 
     let body = parser.document();
     let mut math = parser.math;
     math.body = body;
-    let defined = match parser.macros {
-        std::borrow::Cow::Owned(macros) => Some(macros),
-        std::borrow::Cow::Borrowed(_) => None,
-    };
-    (math, parser.problems, defined)
+    (math, parser.problems, parser.macros)
 }
 
 /// What ends a row.
@@ -70,7 +66,7 @@ pub(super) enum Until {
 pub(super) struct Parser<'m> {
     /// What is to be read, the next one last.
     pub(super) stack: Vec<Token>,
-    macros: std::borrow::Cow<'m, Macros>,
+    macros: Cow<'m, Macros>,
     budget: Budget,
     depth: usize,
     /// How many atoms are being read within each other.
@@ -167,7 +163,6 @@ impl Parser<'_> {
                 break;
             }
             if let Some(name) = kind.command().map(str::to_owned) {
-                let at = self.at();
                 if let Some(fraction) = self.infix(&name, &mut row, until) {
                     row = vec![fraction];
                     break;
@@ -176,7 +171,7 @@ impl Parser<'_> {
                     row.extend(node);
                     break;
                 }
-                if self.macros_defined(&name) || self.beside(&name, at, &mut row) {
+                if self.macros_defined(&name) || self.beside(&name, &mut row) {
                     continue;
                 }
             }
@@ -258,7 +253,7 @@ impl Parser<'_> {
     }
 
     /// Commands that say something of the formula and show nothing where they stand.
-    fn beside(&mut self, name: &str, at: u32, row: &mut Row) -> bool {
+    fn beside(&mut self, name: &str, row: &mut Row) -> bool {
         match name {
             "label" => {
                 self.stack.pop();
@@ -272,29 +267,27 @@ impl Parser<'_> {
                 self.stack.pop();
                 self.math.numbered = false;
             }
-            "limits" | "nolimits" | "displaylimits" => {
+            // As it is anyway.
+            "displaylimits" => {
                 self.stack.pop();
-                let limits = match name {
-                    "limits" => Some(true),
-                    "nolimits" => Some(false),
-                    _ => None,
-                };
-                if let (Some(base), Some(_)) = (row.pop(), limits) {
-                    let scripts = Scripts { base: vec![base], limits, ..Scripts::default() };
+            }
+            "limits" | "nolimits" => {
+                self.stack.pop();
+                if let Some(base) = row.pop() {
+                    let scripts = Scripts { base: vec![base], limits: Some(name == "limits"), ..Scripts::default() };
                     let node = self.scripts(scripts);
                     row.push(node);
                 }
             }
             // They change lengths, or allow a line to break.
             "allowbreak" | "nobreak" | "relax" | "noindent" | "centering" | "null" | "strut" | "mathstrut" | "hfill"
-            | "protect" | "medskip" | "smallskip" | "left." | "ensuremath" | "displaybreak" | "allowdisplaybreaks" | "hline"
-            | "-" | "/" => {
+            | "protect" | "medskip" | "smallskip" | "ensuremath" | "displaybreak" | "allowdisplaybreaks" | "hline" | "-"
+            | "/" => {
                 self.stack.pop();
             }
             "..." => {
                 self.stack.pop();
                 row.push(Node::Unparsed("…".to_owned()));
-                let _ = at;
             }
             _ => return false,
         }

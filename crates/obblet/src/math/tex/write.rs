@@ -150,7 +150,7 @@ impl Printer {
             }
             Node::Table(table) => self.table(table),
             Node::Space(width) => self.width(*width),
-            Node::Phantom { .. } | Node::Colored { .. } | Node::Enclosed { .. } | Node::Classed { .. } => self.dressed(node),
+            Node::Phantom { .. } | Node::Colored { .. } | Node::Enclosed { .. } | Node::Classed { .. } => self.decorated(node),
             Node::Style { size, body } => self.switched(size_name(*size), body, is_first && next.is_none()),
             Node::Reference { label, parentheses } => {
                 self.put(&format!("\\{}{{{label}}}", if *parentheses { "eqref" } else { "ref" }));
@@ -164,7 +164,7 @@ impl Printer {
     }
 
     /// What is hidden, coloured, drawn around, or spaced like something else.
-    fn dressed(&mut self, node: &Node) {
+    fn decorated(&mut self, node: &Node) {
         match node {
             Node::Phantom { kind, body } => {
                 let name = match kind {
