@@ -267,15 +267,15 @@ impl Parser<'_> {
                 self.stack.pop();
                 self.math.numbered = false;
             }
-            // As it is anyway.
-            "displaylimits" => {
+            "limits" | "nolimits" | "displaylimits" => {
                 self.stack.pop();
-            }
-            "limits" | "nolimits" => {
-                self.stack.pop();
+                let limits = match name {
+                    "limits" => Some(true),
+                    "nolimits" => Some(false),
+                    _ => None,
+                };
                 if let Some(base) = row.pop() {
-                    let scripts = Scripts { base: vec![base], limits: Some(name == "limits"), ..Scripts::default() };
-                    let node = self.scripts(scripts);
+                    let node = self.scripts(Scripts { base: vec![base], limits, ..Scripts::default() });
                     row.push(node);
                 }
             }
