@@ -120,10 +120,10 @@ const BODY: &str = "\0";
 fn with_body(page: &str, body: &str) -> String {
     let mut whole = String::with_capacity(page.len() + body.len() + 1);
     let mut rest = page;
-    while let Some((before, behind)) = rest.split_once(BODY) {
-        whole.push_str(before);
+    while let Some(at) = memchr::memmem::find(rest.as_bytes(), BODY.as_bytes()) {
+        whole.push_str(&rest[..at]);
         whole.push_str(body);
-        rest = behind;
+        rest = &rest[at + BODY.len()..];
     }
     whole.push_str(rest);
     whole

@@ -105,6 +105,9 @@ struct Reader<'s> {
     radio: Vec<NodeId>,
     /// How often each macro that counts was used.
     counters: HashMap<String, i64>,
+    /// Whether macros, and code within lines, stand anywhere in the source.
+    has_macros: bool,
+    has_code: bool,
     /// How many bytes macros came to.
     expanded: usize,
     tallies: report::Tallies,
@@ -112,6 +115,8 @@ struct Reader<'s> {
 
 impl<'s> Reader<'s> {
     fn new(source: &'s str, doc: Document, lines: Lines, options: Options, settings: &'s Settings) -> Self {
+        let has = |what: &str| memchr::memmem::find(source.as_bytes(), what.as_bytes()).is_some();
+        let has_macros = has("{{{");
         Self {
             source,
             doc,
@@ -135,6 +140,8 @@ impl<'s> Reader<'s> {
             low: Vec::new(),
             radio: Vec::new(),
             counters: HashMap::default(),
+            has_macros,
+            has_code: has_macros || has("src_") || has("call_"),
             expanded: 0,
             tallies: report::Tallies::default(),
         }

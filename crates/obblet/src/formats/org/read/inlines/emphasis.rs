@@ -9,6 +9,17 @@ use crate::document::Kind;
 /// The markers.
 const MARKERS: [u8; 6] = *b"*/_+=~";
 
+/// The number of each marker by its byte; that behind the last for all other bytes.
+const NUMBERS: [u8; 256] = {
+    let mut numbers = [MARKERS.len() as u8; 256];
+    let mut marker = 0;
+    while marker < MARKERS.len() {
+        numbers[MARKERS[marker] as usize] = marker as u8;
+        marker += 1;
+    }
+    numbers
+};
+
 /// What parts markers from letters beside them.
 const APART: char = '\u{200B}';
 
@@ -21,7 +32,10 @@ impl Closers {
         let mut places: [Vec<usize>; 6] = Default::default();
         let bytes = text.as_bytes();
         for (at, byte) in bytes.iter().enumerate().skip(1) {
-            let Some(marker) = MARKERS.iter().position(|marker| marker == byte) else { continue };
+            let marker = usize::from(NUMBERS[usize::from(*byte)]);
+            if marker == MARKERS.len() {
+                continue;
+            }
             let follows = text[at + 1..].chars().next();
             if !bytes[at - 1].is_ascii_whitespace() && follows.is_none_or(may_follow) {
                 places[marker].push(at);

@@ -65,23 +65,36 @@ const fn is_special(byte: u8) -> bool {
             | b':'
             | b'-'
             | b'.'
-            | b'{'
-            | b's'
-            | b'c'
             | b'"'
             | b'\''
     )
 }
 
-const SPECIAL: [bool; 256] = {
+/// Which bytes something may begin with; letters only where code may stand in the text.
+const fn table(with_letters: bool) -> [bool; 256] {
     let mut table = [false; 256];
     let mut byte = 0;
     while byte < 256 {
-        table[byte] = is_special(byte as u8);
+        table[byte] = is_special(byte as u8) || (with_letters && matches!(byte as u8, b's' | b'c'));
         byte += 1;
     }
     table
-};
+}
+
+const SPECIAL: [bool; 256] = table(false);
+const SPECIAL_WITH_CODE: [bool; 256] = table(true);
+
+/// Whether the bytes that something begins with are there; what is asked most often is asked first, and without a call.
+#[inline]
+fn may_begin(bytes: &[u8]) -> bool {
+    match bytes {
+        [b'.', rest @ ..] => rest.starts_with(b".."),
+        [b'-', rest @ ..] => rest.starts_with(b"-"),
+        [b's', rest @ ..] => rest.starts_with(b"rc_"),
+        [b'c', rest @ ..] => rest.starts_with(b"all_"),
+        _ => true,
+    }
+}
 
 impl<'t> Inlines<'t> {
     pub(super) fn new(text: &'t str, base: usize, place: Option<u32>) -> Self {
@@ -160,6 +173,8 @@ impl Reader<'_> {
     pub(super) fn inlines(&mut self, node: NodeId, text: &str, base: usize, place: Option<u32>) {
         let mut scan = Inlines::new(text, base, place);
         scan.frames.push(Frame { node, start: 0, end: text.len(), resume: text.len(), in_link: false });
+        let has = |what: &str| memchr::memmem::find(text.as_bytes(), what.as_bytes()).is_some();
+        let special = if self.has_code && (has("src_") || has("call_")) { &SPECIAL_WITH_CODE } else { &SPECIAL };
         while !scan.frames.is_empty() {
             if scan.at >= scan.end() {
                 self.leave(&mut scan);
@@ -167,12 +182,16 @@ impl Reader<'_> {
             }
             let end = scan.end();
             let bytes = &text.as_bytes()[scan.at..end];
-            let Some(ahead) = bytes.iter().position(|&byte| SPECIAL[usize::from(byte)]) else {
+            let Some(ahead) = bytes.iter().position(|&byte| special[usize::from(byte)]) else {
                 scan.at = end;
                 continue;
             };
             scan.at += ahead;
             let at = scan.at;
+            if !may_begin(&bytes[ahead..]) {
+                scan.at += 1;
+                continue;
+            }
             if !self.object(&mut scan) {
                 scan.at = scan.at.max(at + 1);
             }
@@ -244,7 +263,6 @@ impl Reader<'_> {
             b'\\' => self.backslash(scan),
             b'$' => self.dollar(scan),
             b'@' => self.snippet(scan),
-            b'{' => false,
             b':' => self.plain_link(scan),
             b's' => self.inline_source(scan),
             b'c' => self.inline_call(scan),
