@@ -39,8 +39,8 @@ fn formulas_come_back_from_tex() {
 #[test]
 fn formulas_come_back_from_mathml() {
     // MathML has no sizes of fractions that are scripts, no classes of what is no operator, no scripts of the sides of an operator,
-    // no names of rows, and one form for a script below and a limit; the source that travels with a formula has them.
-    let others = ["\\genfrac{\\{", "\\sideset", "\\nolimits", "\\underset{x}{\\max}", "\\label{eq:a}", "\\mathrel{R}"];
+    // no names of rows and no numbers to come, and one form for a script below and a limit; the source that travels with a formula has them.
+    let others = ["\\genfrac{\\{", "\\sideset", "\\nolimits", "\\underset{x}{\\max}", "\\label{eq:a}", "\\mathrel{R}", "split"];
     let mut failed = Vec::new();
     for source in formulas().into_iter().filter(|source| others.iter().all(|other| !source.contains(other))) {
         let (math, _) = tex::read(source);
@@ -75,6 +75,7 @@ fn formulas_come_back_from_word() {
         "c|c",
         "multline",
         "\\label{eq:a}",
+        "split",
         "textbf",
         "\\: c",
         "mspace",
@@ -268,9 +269,12 @@ fn formulas_take_linear_time_whatever_they_are() {
     let failed: Vec<String> =
         shapes.iter().filter_map(|(name, shape)| grows_linearly(name, 3_200, |n| shape(n).into_bytes(), run).err()).collect();
     assert_eq!(failed, [""; 0]);
-    let markup: [Shape; 4] = [
+    let markup: [Shape; 7] = [
         ("elements", |n| "<mrow>".repeat(n / 6)),
         ("fences", |n| format!("<math>{}</math>", "<mo>(</mo>".repeat(n / 10))),
+        ("fences around much", |n| format!("<math>{}</math>", "<mo>(</mo><mfrac><mi>a</mi><mi>b</mi></mfrac>".repeat(n / 44))),
+        ("fences in parts", |n| format!("<math>{}</math>", "<mo fence='true'>(</mo><mo fence='true'>|</mo>".repeat(n / 46))),
+        ("pairs", |n| format!("<math>{}{}</math>", "<mo>(</mo>".repeat(n / 20), "<mo>)</mo>".repeat(n / 20))),
         ("references", |n| format!("<math><mi>{}</mi></math>", "&".repeat(n))),
         ("controls", |n| format!("<m:oMath>{}</m:oMath>", "<m:d><m:e>".repeat(n / 10))),
     ];
@@ -397,4 +401,43 @@ proptest! {
             prop_assert_eq!(letters(&plain(&by_word)), letters(&plain(&math)), "{}\n{}", source, omml::write(&math));
         }
     }
+}
+
+#[test]
+fn equations_are_counted_and_referred_to() {
+    let source = "By $\\eqref{rise}$, [](#rise), $\\ref{two}$, $\\eqref{x}$, $\\eqref{s}$ and $\\eqref{none}$:\n\n\
+        $$\n\\begin{equation} r = 2h \\label{rise} \\end{equation}\n$$\n\n\
+        $$\n\\begin{align} a &= b \\label{one} \\\\ c &= d \\notag \\\\ e &= f \\tag{X} \\label{x} \\\\ g &= h \\label{two} \\end{align}\n$$\n\n\
+        $$\n\\begin{align*} a &= b \\end{align*}\n$$\n\n\
+        $$\n\\begin{equation}\\label{s}\\begin{split} a &= b \\\\ &= c \\end{split}\\end{equation}\n$$\n";
+    let page = convert(source, Format::Markdown, Format::Html, &[]);
+    let html = page.text().unwrap();
+    let first = html.lines().next().unwrap();
+    assert!(
+        first.starts_with(
+            "<p>By <a href=\"#rise\">(1)</a>, <a href=\"#rise\">(1)</a>, <a href=\"#one\">3</a>, <a href=\"#one\">(X)</a>, \
+             <a href=\"#s\">(4)</a> and <math>"
+        ),
+        "{first}"
+    );
+    let numbers: Vec<&str> = html.split("equation-number\">").skip(1).map(|rest| rest.split("</mtd>").next().unwrap()).collect();
+    let shown = ["(1)", "(2)", "", "(X)", "(3)", "(4)"].map(|number| match number {
+        "" => String::new(),
+        number => format!("<mtext>{number}</mtext>"),
+    });
+    assert_eq!(numbers, shown);
+    assert_eq!(page.findings.iter().filter(|finding| finding.code == "reference.empty").count(), 1, "{:?}", page.findings);
+    assert_eq!(validity::faults(html), [""; 0]);
+    // What is TeX keeps its references; a link that shows nothing becomes one.
+    let org = convert(source, Format::Markdown, Format::Org, &[]).into_text().unwrap();
+    assert!(org.starts_with("By \\(\\eqref{rise}\\), \\(\\eqref{rise}\\), \\(\\ref{two}\\)"), "{org}");
+    let again = convert(&org, Format::Org, Format::Html, &[]).into_text().unwrap();
+    assert_eq!(again.lines().next().unwrap(), first);
+    let word = convert(source, Format::Markdown, Format::Word, &[]).bytes;
+    let back = obblet::read(&word, Format::Word, &Profile::fragment()).unwrap();
+    assert_eq!(back.plain_text(back.children(back.root()).next().unwrap()), "By (1), (1), 3, (X), (4) and (none):");
+    let text = convert(source, Format::Markdown, Format::Text, &["text.math=text"]).into_text().unwrap();
+    assert!(text.contains("r = 2h (1)") && text.contains("e = f (X)"), "{text}");
+    let line = convert(source, Format::Markdown, Format::Markdown, &["markdown.formulas=text"]).into_text().unwrap();
+    assert!(line.starts_with("By [(1)](#rise)") && line.contains("a = b (2); c = d;"), "{line}");
 }

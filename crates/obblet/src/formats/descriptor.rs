@@ -6,6 +6,15 @@ use crate::links::ExternalLinks;
 use crate::media::FilesAround;
 use crate::refine::revisions::Revisions;
 
+/// What formulas of a format are in.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Formulas {
+    /// TeX, with its own means for numbers and references.
+    Tex,
+    /// Another notation, or none.
+    Other,
+}
+
 /// What there is to know about a format without reading any.
 pub struct Descriptor {
     /// Its name in settings and on the command line.
@@ -24,6 +33,8 @@ pub struct Descriptor {
     pub raw_html: RawHtml,
     /// How its documents show images.
     pub images: Images,
+    /// What formulas are in there.
+    pub formulas: Formulas,
     /// Whether the house rules about elements and attributes are for it.
     pub has_element_rules: bool,
     /// Whether its documents are formatted by hand, and looks of sources belong into them where nobody says otherwise.

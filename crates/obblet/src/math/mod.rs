@@ -17,6 +17,7 @@ use std::borrow::Cow;
 
 mod alphabets;
 pub mod mathml;
+mod numbers;
 pub mod omml;
 pub mod tex;
 mod text;
@@ -24,6 +25,7 @@ mod tree;
 mod xml;
 
 pub use alphabets::Variant;
+
 pub use text::plain;
 pub use tree::{
     Accent, Align, Class, Delimiter, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Size, Table, TableKind,

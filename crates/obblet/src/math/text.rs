@@ -181,6 +181,9 @@ fn table(table: &Table, out: &mut String) {
             out.push_str(if at > 0 { between } else { "" });
             row(cell, out);
         }
+        if let Some(tag) = &line.tag {
+            out.push_str(&if tag.bare { format!("  {}", tag.text) } else { format!("  ({})", tag.text) });
+        }
     }
     out.push_str(close);
 }

@@ -382,6 +382,21 @@ pub enum Enclosure {
     Strike,
 }
 
+impl Math {
+    /// Whether a part of it has a colour of its own.
+    #[must_use]
+    pub fn has_colors(&self) -> bool {
+        let mut rows = vec![&self.body];
+        while let Some(row) = rows.pop() {
+            if row.iter().any(|node| matches!(node, Node::Colored { .. })) {
+                return true;
+            }
+            rows.extend(row.iter().flat_map(Node::rows));
+        }
+        false
+    }
+}
+
 impl Node {
     /// A letter in the usual alphabet.
     #[must_use]

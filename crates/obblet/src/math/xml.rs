@@ -217,6 +217,26 @@ fn reference(name: &str) -> Option<char> {
     })
 }
 
+/// Writes text as markup. Control characters and those that are none have no place in it.
+pub(super) fn escape(text: &str, out: &mut String) {
+    let is_none = |c: char| {
+        c.is_control() && !matches!(c, '\t' | '\n') || c as u32 & 0xFFFE == 0xFFFE || matches!(c, '\u{FDD0}'..='\u{FDEF}')
+    };
+    let mut rest = text;
+    while let Some(at) = rest.find(|c: char| matches!(c, '&' | '<' | '>') || is_none(c)) {
+        out.push_str(&rest[..at]);
+        let mut letters = rest[at..].chars();
+        out.push_str(match letters.next() {
+            Some('&') => "&amp;",
+            Some('<') => "&lt;",
+            Some('>') => "&gt;",
+            _ => "",
+        });
+        rest = letters.as_str();
+    }
+    out.push_str(rest);
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -17,7 +17,8 @@ pub use steps::{PassInfo, Stage, passes};
 use crate::context::{Context, Converted, OutputFile};
 use crate::document::{Document, Finding, NodeId};
 use crate::error::Error;
-use crate::formats::{Anchors, Format, RawHtml, WriteRequest, html};
+use crate::formats::markdown::FormulaForm;
+use crate::formats::{Anchors, Format, Formulas, RawHtml, WriteRequest, html};
 use crate::page::{self, Placed};
 use crate::profile::{Profile, Shape};
 use crate::refine::rules::leave_out::{Selector, leave_out};
@@ -125,8 +126,17 @@ pub fn refine(doc: &mut Document, writes: Format, profile: &Profile, context: &C
     if opens_raw_html(writes, profile) {
         html::open_raw_with(doc, profile.keeps_classes());
     }
+    let as_text = writes == Format::Markdown && profile.formats.markdown.formulas == FormulaForm::Text;
     if cleaning.runs("references") {
+        if as_text || writes.descriptor().formulas != Formulas::Tex {
+            refine::equations::number(doc);
+        } else {
+            refine::equations::refer_by_labels(doc);
+        }
         refine::references::resolve(doc);
+    }
+    if as_text {
+        refine::equations::to_text(doc);
     }
     // Behind the raw HTML, whose text is text like any other now.
     refine::clean_linked(doc, cleaning, context.external());

@@ -13,6 +13,7 @@ mod settings;
 pub mod anchors;
 pub mod code_blocks;
 pub mod empty;
+pub mod equations;
 pub mod formatting;
 pub mod heading_links;
 pub mod image_alt;

@@ -248,12 +248,13 @@ fn is_numbered_item(doc: &Document, id: NodeId) -> bool {
 
 /// The formula with a number in the block that a place is in or is.
 fn numbered_formula(doc: &Document, place: NodeId) -> Option<NodeId> {
+    let is_numbered = |id| matches!(doc.kind(id), Kind::Math(formula) if !doc.formula(formula).number.is_empty());
+    if is_numbered(place) {
+        return Some(place);
+    }
     let block = std::iter::once(place).chain(doc.ancestors(place)).find(|&id| !doc.kind(id).is_inline() && id != doc.root())?;
     doc.walk(block).take(MOST_WITHIN).find_map(|step| match step {
-        Step::Enter(id) => match doc.kind(id) {
-            Kind::Math(formula) if !doc.formula(formula).number.is_empty() => Some(id),
-            _ => None,
-        },
+        Step::Enter(id) => Some(id).filter(|&id| is_numbered(id)),
         Step::Leave(_) => None,
     })
 }

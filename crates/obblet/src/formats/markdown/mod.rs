@@ -14,7 +14,9 @@ mod write;
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub use read::read;
 pub use settings::{Dialect, LineEnds, Settings};
-pub use write::{Bullet, ElementWriter, EmphasisMark, Fence, HeadingForm, HtmlPieces, LinkForm, WriteOptions, Written, write};
+pub use write::{
+    Bullet, ElementWriter, EmphasisMark, Fence, FormulaForm, HeadingForm, HtmlPieces, LinkForm, WriteOptions, Written, write,
+};
 
 bitflags::bitflags! {
     /// What a Markdown has beyond CommonMark.

@@ -1,6 +1,6 @@
 //! The settings of Markdown, read and written.
 
-use super::{Bullet, EmphasisMark, Extensions, Fence, HeadingForm, HtmlPieces, LinkForm, Syntax};
+use super::{Bullet, EmphasisMark, Extensions, Fence, FormulaForm, HeadingForm, HtmlPieces, LinkForm, Syntax};
 use crate::settings::{Choice, Declared, Setting, choice, flag, number};
 
 /// Which Markdown it is.
@@ -44,6 +44,8 @@ pub struct Settings {
     pub alerts: Option<bool>,
     /// Whether text between dollar signs is a formula.
     pub math: Option<bool>,
+    /// What formulas are in Markdown output: TeX between dollar signs, or a line of characters.
+    pub formulas: FormulaForm,
     /// Whether YAML between two lines of three hyphens at the top is metadata.
     pub front_matter: Option<bool>,
     /// What the end of a line within a paragraph is: white space, or a line break.
@@ -89,6 +91,7 @@ impl Settings {
         footnotes: None,
         alerts: None,
         math: None,
+        formulas: FormulaForm::Tex,
         front_matter: None,
         line_ends: LineEnds::Space,
         bullet: Bullet::Hyphen,
@@ -148,6 +151,12 @@ impl Declared for Settings {
         choice!("markdown.alerts", Option<bool>, alerts, "Whether a block quote that begins with [!NOTE] is a callout."),
         choice!("markdown.math", Option<bool>, math, "Whether text between dollar signs is a formula."),
         choice!(
+            "markdown.formulas",
+            FormulaForm,
+            formulas,
+            "What formulas are in Markdown output: TeX between dollar signs, or a line of characters."
+        ),
+        choice!(
             "markdown.front-matter",
             Option<bool>,
             front_matter,
@@ -205,6 +214,10 @@ impl Choice for Option<bool> {
 
 impl Choice for LineEnds {
     const CHOICES: &'static [(&'static str, Self)] = &[("space", Self::Space), ("break", Self::Break)];
+}
+
+impl Choice for FormulaForm {
+    const CHOICES: &'static [(&'static str, Self)] = &[("tex", Self::Tex), ("text", Self::Text)];
 }
 
 impl Choice for Bullet {

@@ -3,7 +3,7 @@
 use super::{ReadOptions, WriteOptions, read, write};
 use crate::document::{FindingInfo, Weight, finding};
 use crate::formats::ReadError;
-use crate::formats::{Descriptor, Images, RawHtml};
+use crate::formats::{Descriptor, Formulas, Images, RawHtml};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -16,6 +16,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     raw_html: RawHtml::Embedded,
     is_published: true,
     images: Images::Held,
+    formulas: Formulas::Other,
     has_element_rules: false,
     keeps_looks: true,
     read: Some(|bytes, request| {

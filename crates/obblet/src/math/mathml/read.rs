@@ -638,14 +638,89 @@ fn width(text: &str) -> i32 {
     named.unwrap_or(number * each).round().clamp(-10_000.0, 10_000.0) as i32
 }
 
-/// What is open in a row: the fence, what stands before it, the parts that have ended.
+/// What is open in a row.
 struct Opened {
+    /// Where what it holds begins: behind the delimiter.
+    start: usize,
     text: String,
+    /// Whether its source says that it is a fence.
     marked: bool,
-    before: Row,
+    /// Whether what it holds is higher than a line.
+    high: bool,
     parts: Vec<Row>,
     middles: Vec<String>,
 }
+
+/// A row whose delimiters find each other.
+#[derive(Default)]
+struct Pairing {
+    out: Row,
+    open: Vec<Opened>,
+    /// How deep fences are that nothing begins.
+    wrapped: usize,
+}
+
+impl Pairing {
+    fn push(&mut self, node: Node) {
+        if let Some(opened) = self.open.last_mut() {
+            opened.high |= is_high(std::slice::from_ref(&node));
+        }
+        self.out.push(node);
+    }
+
+    fn begin(&mut self, text: String, marked: bool) {
+        self.push(Node::operator(text.clone(), Class::Open));
+        let start = self.out.len();
+        self.open.push(Opened { start, text, marked, high: false, parts: Vec::new(), middles: Vec::new() });
+    }
+
+    fn middle(&mut self, middle: String) {
+        let depth = self.open.len();
+        match self.open.last_mut() {
+            Some(opened) if depth <= crate::math::DEEPEST => {
+                opened.parts.push(self.out.split_off(opened.start));
+                opened.middles.push(middle);
+            }
+            _ => self.out.push(Node::operator(middle, Class::Ordinary)),
+        }
+    }
+
+    /// Ends what is open: as a fence where it is one, else as characters.
+    fn end(&mut self, close: &str, marked: bool) {
+        let Some(opened) = self.open.pop() else {
+            if marked && self.wrapped < MOST_WRAPPED {
+                self.wrapped += 1;
+                self.out = vec![fence(String::new(), close.to_owned(), std::mem::take(&mut self.out))];
+            } else {
+                self.out.push(Node::operator(close, Class::Close));
+            }
+            return;
+        };
+        // Trees are no deeper than is sane.
+        let is_fence = !opened.parts.is_empty() || opened.marked || marked || opened.high;
+        if !is_fence || self.open.len() >= crate::math::DEEPEST {
+            if !close.is_empty() {
+                self.out.push(Node::operator(close, Class::Close));
+            }
+            if let Some(around) = self.open.last_mut() {
+                around.high |= opened.high;
+            }
+            return;
+        }
+        let body = self.out.split_off(opened.start);
+        self.out.pop();
+        let node = if opened.parts.is_empty() {
+            fence(opened.text, close.to_owned(), body)
+        } else {
+            let parts = opened.parts.into_iter().chain([body]).collect();
+            Node::Fenced { open: opened.text, close: close.to_owned(), parts, middles: opened.middles }
+        };
+        self.push(node);
+    }
+}
+
+/// Fences that nothing begins are no deeper within each other.
+const MOST_WRAPPED: usize = 8;
 
 /// Fences that stretch, with what is between them: as high as that where it is high, else characters.
 fn fences(row: Row) -> Row {
@@ -654,53 +729,27 @@ fn fences(row: Row) -> Row {
     if !row.iter().any(is_mark) {
         return row;
     }
-    let mut open: Vec<Opened> = Vec::new();
-    let mut out: Row = Vec::new();
+    let mut pairing = Pairing::default();
     for node in row {
         match node {
-            Node::Fenced { open: begins, close: ends, parts, middles } if parts.is_empty() => {
+            Node::Fenced { open, close, parts, middles } if parts.is_empty() => {
                 let marked = middles.first().is_some_and(String::is_empty);
-                if !begins.is_empty() {
-                    let before = std::mem::take(&mut out);
-                    open.push(Opened { text: begins, marked, before, parts: Vec::new(), middles: Vec::new() });
+                if !open.is_empty() {
+                    pairing.begin(open, marked);
                 } else if let Some(middle) = middles.into_iter().next().filter(|middle| !middle.is_empty()) {
-                    match open.last_mut() {
-                        Some(opened) => {
-                            opened.parts.push(std::mem::take(&mut out));
-                            opened.middles.push(middle);
-                        }
-                        None => out.push(Node::operator(middle, Class::Ordinary)),
-                    }
-                } else if let Some(opened) = open.pop() {
-                    let body = std::mem::replace(&mut out, opened.before);
-                    if !opened.parts.is_empty() {
-                        let parts = opened.parts.into_iter().chain([body]).collect();
-                        out.push(Node::Fenced { open: opened.text, close: ends, parts, middles: opened.middles });
-                    } else if opened.marked || marked || is_high(&body) {
-                        out.push(fence(opened.text, ends, body));
-                    } else {
-                        out.extend(flat(&opened.text, &ends, body));
-                    }
-                } else if marked {
-                    out = vec![fence(String::new(), ends, std::mem::take(&mut out))];
+                    pairing.middle(middle);
                 } else {
-                    out.push(Node::operator(ends, Class::Close));
+                    pairing.end(&close, marked);
                 }
             }
-            node => out.push(node),
+            node => pairing.push(node),
         }
     }
-    while let Some(opened) = open.pop() {
-        let body = std::mem::replace(&mut out, opened.before);
-        // Without an end, as before cases.
-        if opened.marked || is_high(&body) {
-            out.push(fence(opened.text, String::new(), body));
-        } else {
-            out.push(Node::operator(opened.text, Class::Open));
-            out.extend(body);
-        }
+    // Without an end, as before cases.
+    while !pairing.open.is_empty() {
+        pairing.end("", false);
     }
-    out
+    pairing.out
 }
 
 /// Fractions that are written with a slash between a script above and one below.
@@ -741,15 +790,8 @@ fn in_context(text: &str, class: Class, element: &Element) -> Class {
     wanted.into_iter().find(|class| crate::math::tex::is_of_class(text, *class)).unwrap_or(class)
 }
 
-fn flat(open: &str, close: &str, body: Row) -> Row {
-    let mut row = vec![Node::operator(open, Class::Open)];
-    row.extend(body);
-    row.push(Node::operator(close, Class::Close));
-    row
-}
-
 /// Whether a row is higher than a line.
-fn is_high(row: &Row) -> bool {
+fn is_high(row: &[Node]) -> bool {
     row.iter().any(|node| match node {
         Node::Fraction(_) | Node::Table(_) | Node::Root { .. } | Node::Stack { .. } | Node::Fenced { .. } => true,
         Node::Scripts(scripts) => {

@@ -2,6 +2,7 @@
 //! formula asks for others.
 
 use super::tables;
+use crate::math::xml::escape;
 use crate::math::{
     Accent, Class, Delimiter, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Size, TableRow, Variant,
 };
@@ -76,26 +77,31 @@ impl Printer {
     }
 
     fn text(&mut self, text: &str) {
-        for c in text.chars() {
-            match c {
-                '&' => self.out.push_str("&amp;"),
-                '<' => self.out.push_str("&lt;"),
-                '>' => self.out.push_str("&gt;"),
-                c => self.out.push(c),
-            }
+        escape(text, &mut self.out);
+    }
+
+    fn start(&mut self, name: &str, attributes: &str) {
+        for part in ["<", name, attributes, ">"] {
+            self.out.push_str(part);
+        }
+    }
+
+    fn end(&mut self, name: &str) {
+        for part in ["</", name, ">"] {
+            self.out.push_str(part);
         }
     }
 
     fn leaf(&mut self, name: &str, attributes: &str, text: &str) {
-        let _ = write!(self.out, "<{name}{attributes}>");
+        self.start(name, attributes);
         self.text(text);
-        let _ = write!(self.out, "</{name}>");
+        self.end(name);
     }
 
     fn around(&mut self, name: &str, attributes: &str, row: &Row) {
-        let _ = write!(self.out, "<{name}{attributes}>");
+        self.start(name, attributes);
         self.row(row);
-        let _ = write!(self.out, "</{name}>");
+        self.end(name);
     }
 
     /// Writes a row as one element.
@@ -396,7 +402,7 @@ impl Printer {
             (false, true, false) => "msub",
             (false, ..) => "msup",
         };
-        let _ = write!(self.out, "<{name}>");
+        self.start(name, "");
         match &base[..] {
             [Node::Operator { text, class }] if above => self.operator(text, *class, before, false, limits.map(|_| false)),
             [Node::Operator { text, class: class @ (Class::Binary | Class::Relation) }] => {
@@ -408,7 +414,7 @@ impl Printer {
         for script in [sub, sup].into_iter().flatten() {
             self.single(script);
         }
-        let _ = write!(self.out, "</{name}>");
+        self.end(name);
     }
 
     /// A script of several, which is there also where it is empty.
@@ -433,7 +439,7 @@ impl Printer {
         let _ = write!(self.out, "<{name} {attribute}=\"true\"{class}>");
         self.single(body);
         self.leaf("mo", if mark.stretches { " stretchy=\"true\"" } else { " stretchy=\"false\"" }, &mark.text);
-        let _ = write!(self.out, "</{name}>");
+        self.end(name);
     }
 
     fn stack(&mut self, base: &Row, over: Option<&Row>, under: Option<&Row>, stretches: bool) {
@@ -443,7 +449,7 @@ impl Printer {
             (false, true) => "mover",
             (false, false) => "mrow",
         };
-        let _ = write!(self.out, "<{name}>");
+        self.start(name, "");
         match &base[..] {
             [Node::Operator { text, .. }] if stretches => {
                 self.leaf("mo", " stretchy=\"true\" lspace=\"0.278em\" rspace=\"0.278em\"", text)
@@ -462,7 +468,7 @@ impl Printer {
                 self.single(part);
             }
         }
-        let _ = write!(self.out, "</{name}>");
+        self.end(name);
     }
 
     fn phantom(&mut self, kind: Phantom, body: &Row) {

@@ -1,5 +1,6 @@
 //! From a tree to the formulas of word processors: what their editors make themselves (ECMA-376, part 1, section 22.1.2).
 
+use crate::math::xml::escape;
 use crate::math::{
     Accent, Align, Class, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Table, TableKind, TableRow, Variant,
 };
@@ -40,23 +41,13 @@ struct Printer {
 
 impl Printer {
     fn text(&mut self, text: &str) {
-        for c in text.chars() {
-            match c {
-                '&' => self.out.push_str("&amp;"),
-                '<' => self.out.push_str("&lt;"),
-                '>' => self.out.push_str("&gt;"),
-                '"' => self.out.push_str("&quot;"),
-                // XML has no place for other control characters.
-                c if c.is_control() => {}
-                c => self.out.push(c),
-            }
-        }
+        escape(text, &mut self.out);
     }
 
     fn property(&mut self, name: &str, value: &str) {
-        let _ = write!(self.out, "<m:{name} m:val=\"");
-        self.text(value);
-        self.out.push_str("\"/>");
+        let mut text = String::new();
+        escape(value, &mut text);
+        let _ = write!(self.out, "<m:{name} m:val=\"{}\"/>", text.replace('"', "&quot;"));
     }
 
     /// Text in one alphabet.

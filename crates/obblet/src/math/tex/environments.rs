@@ -25,9 +25,9 @@ fn kind_of(name: &str) -> Option<TableKind> {
     })
 }
 
-/// Whether the rows of an environment are numbered, one by one.
+/// Whether an environment asks for numbers.
 fn is_numbered(name: &str) -> bool {
-    matches!(name, "align" | "gather" | "alignat" | "flalign" | "eqnarray" | "xalignat")
+    matches!(name, "align" | "multline" | "gather" | "alignat" | "flalign" | "eqnarray" | "xalignat")
 }
 
 /// Reads an environment whose `\begin` has been read.
@@ -36,8 +36,12 @@ pub(super) fn read(parser: &mut Parser<'_>, at: u32) -> Row {
     let name = whole.trim_end_matches('*');
     if matches!(name, "equation" | "displaymath" | "math" | "empheq") {
         parser.math.numbered = whole == "equation";
-        let row = parser.row(Until::Cell);
+        let mut row = parser.row(Until::Cell);
         end(parser, &whole, at);
+        if let [Node::Table(table)] = &mut row[..] {
+            // The number is that of the whole.
+            table.rows.iter_mut().for_each(|row| row.unnumbered = true);
+        }
         return row;
     }
     let Some(kind) = kind_of(name) else {
@@ -56,14 +60,37 @@ pub(super) fn read(parser: &mut Parser<'_>, at: u32) -> Row {
         "alignedat" | "alignat" | "xalignat" => drop(parser.words()),
         _ => {}
     }
-    let numbered = is_numbered(name) && !whole.ends_with('*');
-    parser.math.numbered |= numbered;
     table.rows = rows(parser, name == "eqnarray");
     end(parser, &whole, at);
+    number_rows(parser, name, &whole, &mut table);
     if kind == TableKind::Substack {
         table.columns.clear();
     }
     vec![Node::Table(Box::new(table))]
+}
+
+/// Says which rows are numbered: each, or the whole once, or none.
+fn number_rows(parser: &mut Parser<'_>, name: &str, whole: &str, table: &mut Table) {
+    if !is_numbered(name) {
+        return;
+    }
+    if name == "multline" {
+        let row = |math: &mut crate::math::Math, row: &mut TableRow| {
+            math.tag = row.tag.take().or_else(|| math.tag.take());
+            if !row.label.is_empty() {
+                math.label = std::mem::take(&mut row.label);
+            }
+        };
+        let is_silent = table.rows.iter().any(|row| row.unnumbered);
+        table.rows.iter_mut().for_each(|one| row(&mut parser.math, one));
+        table.rows.iter_mut().for_each(|row| row.unnumbered = false);
+        parser.math.numbered |= !whole.ends_with('*') && !is_silent;
+        return;
+    }
+    parser.math.numbered |= !whole.ends_with('*') && table.rows.iter().any(|row| !row.unnumbered);
+    if !parser.math.numbered {
+        table.rows.iter_mut().for_each(|row| row.unnumbered = false);
+    }
 }
 
 /// Rows up to the end of their environment.

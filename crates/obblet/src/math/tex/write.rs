@@ -13,8 +13,9 @@ pub fn write(math: &Math) -> String {
     let mut printer = Printer { out: String::new() };
     let rows = match &math.body[..] {
         // Rows with numbers of their own are an environment of their own.
+        [Node::Table(table)] if math.numbered && table.rows.iter().all(|row| row.unnumbered) => false,
         [Node::Table(table)] if math.numbered || table.rows.iter().any(|row| row.tag.is_some() || !row.label.is_empty()) => {
-            printer.numbered(table, math.numbered)
+            printer.numbered(math, table)
         }
         _ => false,
     };
@@ -24,12 +25,7 @@ pub fn write(math: &Math) -> String {
             printer.out.push_str("\\begin{equation}\n");
         }
         printer.row(&math.body);
-        if let Some(tag) = &math.tag {
-            printer.tag(tag);
-        }
-        if !math.label.is_empty() {
-            printer.out.push_str(&format!(" \\label{{{}}}", math.label));
-        }
+        printer.beside(math);
         if equation {
             printer.out.push_str("\n\\end{equation}");
         }
@@ -478,7 +474,7 @@ impl Printer {
     fn table(&mut self, table: &Table) {
         if table.kind == TableKind::Substack {
             self.put("\\substack{");
-            self.lines(table, " \\\\ ");
+            self.lines(table, " \\\\ ", false);
             self.out.push('}');
             return;
         }
@@ -503,34 +499,46 @@ impl Printer {
             self.out.push_str(&columns(table));
         }
         self.out.push('\n');
-        self.lines(table, " \\\\\n");
+        self.lines(table, " \\\\\n", false);
         self.out.push_str(&format!("\n\\end{{{name}}}"));
     }
 
+    /// The tag and the label of a whole formula.
+    fn beside(&mut self, math: &Math) {
+        if let Some(tag) = &math.tag {
+            self.tag(tag);
+        }
+        if !math.label.is_empty() {
+            self.out.push_str(&format!(" \\label{{{}}}", math.label));
+        }
+    }
+
     /// Rows that are equations of their own. Whether they are such.
-    fn numbered(&mut self, table: &Table, all: bool) -> bool {
+    fn numbered(&mut self, math: &Math, table: &Table) -> bool {
         let name = match table.kind {
             TableKind::Aligned => "align",
             TableKind::Gathered => "gather",
+            TableKind::Multline => "multline",
             _ => return false,
         };
-        let star = if all { "" } else { "*" };
+        let star = if math.numbered { "" } else { "*" };
         self.out.push_str(&format!("\\begin{{{name}{star}}}\n"));
-        self.lines(table, " \\\\\n");
+        self.lines(table, " \\\\\n", math.numbered);
+        self.beside(math);
         self.out.push_str(&format!("\n\\end{{{name}{star}}}"));
         true
     }
 
-    fn lines(&mut self, table: &Table, end: &str) {
+    fn lines(&mut self, table: &Table, end: &str, own_numbers: bool) {
         for (at, row) in table.rows.iter().enumerate() {
             if at > 0 {
                 self.out.push_str(end);
             }
-            self.line(row);
+            self.line(row, own_numbers);
         }
     }
 
-    fn line(&mut self, row: &TableRow) {
+    fn line(&mut self, row: &TableRow, own_numbers: bool) {
         if row.ruled {
             self.out.push_str("\\hline ");
         }
@@ -550,7 +558,7 @@ impl Printer {
         if !row.label.is_empty() {
             self.out.push_str(&format!(" \\label{{{}}}", row.label));
         }
-        if row.unnumbered {
+        if row.unnumbered && own_numbers {
             self.out.push_str(" \\notag");
         }
     }

@@ -88,6 +88,8 @@ struct Writer<'d, 'o> {
     findings: Vec<Finding>,
     /// Macros that formulas of the document define.
     macros: crate::math::tex::Macros,
+    /// How many formulas can't be parsed.
+    unparsed: usize,
     ids: ids::Ids,
     notes: NoteNumbers,
     headings: headings::Headings,
@@ -117,6 +119,7 @@ impl<'d, 'o> Writer<'d, 'o> {
             out: Printer::new(256, options.settings),
             findings: Vec::new(),
             macros: crate::math::tex::Macros::of(&doc.metadata.macros),
+            unparsed: 0,
             ids,
             notes,
             headings: headings::Headings::below(options.level_above),
@@ -132,6 +135,7 @@ impl<'d, 'o> Writer<'d, 'o> {
     fn run(mut self) -> Written {
         self.tree(self.doc.root());
         self.write_notes();
+        self.report_unparsed();
         let mut html = self.out.finish();
         if !html.is_empty() && !self.options.settings.compact {
             html.push('\n');

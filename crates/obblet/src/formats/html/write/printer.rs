@@ -160,7 +160,14 @@ impl Printer {
 
     /// Markup of another language that may hold any character.
     pub(super) fn foreign(&mut self, markup: &str) {
-        for c in markup.chars() {
+        let mut rest = markup;
+        loop {
+            // Nearly all of it is plain.
+            let plain = rest.bytes().take_while(|byte| matches!(byte, b' '..=b'~' | b'\n')).count();
+            self.out.push_str(&rest[..plain]);
+            rest = &rest[plain..];
+            let Some(c) = rest.chars().next() else { break };
+            rest = &rest[c.len_utf8()..];
             let c = if is_allowed(c) {
                 c
             } else {

@@ -21,6 +21,16 @@ use crate::indent_writer::Lines;
 use crate::refine::structure;
 use std::collections::BTreeMap;
 
+/// What formulas are.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum FormulaForm {
+    /// TeX between dollar signs.
+    #[default]
+    Tex,
+    /// A line of characters.
+    Text,
+}
+
 /// The mark of list items.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Bullet {

@@ -8,7 +8,7 @@ use super::super::settings::TrackedChanges;
 use super::Writer;
 use super::run::{Change, Paragraph, Run, Script};
 use super::{bookmarks, office_math};
-use crate::document::{Kind, Markup, NodeId, Shows, Step, Text, TextLevel, Underline};
+use crate::document::{Formula, Kind, Markup, NodeId, Shows, Step, Text, TextLevel, Underline};
 use crate::language_tag::is_well_formed;
 use crate::quotation_marks;
 
@@ -74,22 +74,7 @@ impl Writer<'_> {
                 self.emit(self.doc.text(text), &run);
             }
             Kind::Image { src, alt } => self.image(id, src, alt),
-            Kind::Math(formula) => {
-                let formula = self.doc.formula(formula);
-                let source = self.doc.text(formula.source);
-                match formula.notation {
-                    Markup::OfficeMath => self.office_math(source, formula.display),
-                    notation => {
-                        let (math, problems) = crate::math::read(notation, source, &mut self.macros);
-                        if !problems.is_empty() {
-                            self.unsaid("parts of formulas that can't be parsed; their source is kept", id);
-                        }
-                        if !math.body.is_empty() {
-                            self.office_math(&crate::math::omml::write(&math), formula.display);
-                        }
-                    }
-                }
-            }
+            Kind::Math(formula) => self.formula(id, self.doc.formula(formula)),
             Kind::NoteReference(note) => {
                 if let Some(note) = self.doc.notes.get(note.0 as usize) {
                     self.note_reference(note.body);
@@ -384,6 +369,25 @@ impl Writer<'_> {
         self.part.out.raw("<w:sdt><w:sdtPr><w14:checkbox><w14:checked w14:val=\"");
         self.part.out.raw(value).raw("\"/><w14:checkedState w14:val=\"2612\" w14:font=\"MS Gothic\"/><w14:uncheckedState w14:val=\"2610\" w14:font=\"MS Gothic\"/></w14:checkbox></w:sdtPr><w:sdtContent><w:r><w:rPr><w:rFonts w:ascii=\"MS Gothic\" w:eastAsia=\"MS Gothic\" w:hAnsi=\"MS Gothic\" w:hint=\"eastAsia\"/></w:rPr><w:t>");
         self.part.out.raw(mark).raw("</w:t></w:r></w:sdtContent></w:sdt><w:r><w:t xml:space=\"preserve\"> </w:t></w:r>");
+    }
+
+    fn formula(&mut self, id: NodeId, formula: Formula) {
+        self.bookmark_here(id);
+        let source = self.doc.text(formula.source);
+        if formula.notation == Markup::OfficeMath {
+            return self.office_math(source, formula.display);
+        }
+        let (mut math, problems) = crate::math::read(formula.notation, source, &mut self.macros);
+        math.number_from(self.doc.text(formula.number));
+        if !problems.is_empty() {
+            self.unsaid("parts of formulas that can't be parsed; their source is kept", id);
+        }
+        if math.has_colors() {
+            self.unsaid("colours of formulas", id);
+        }
+        if !math.body.is_empty() {
+            self.office_math(&crate::math::omml::write(&math), formula.display);
+        }
     }
 
     fn begin_link(&mut self, id: NodeId, href: Text) {

@@ -1,0 +1,175 @@
+//! Equations: those in environments without a star are counted through the document; labels are their ids, and references to them
+//! are links.
+
+use crate::document::{CrossReference, Document, Finding, FormulaId, Kind, KindSet, Markup, NodeId, Step};
+use crate::fast_hash::{HashMap, HashSet};
+use crate::math::{plain, tex};
+
+/// What stands in the source of equations that are counted.
+const NUMBERED: [&str; 8] =
+    ["{equation}", "{align}", "{gather}", "{multline}", "{alignat}", "{flalign}", "{eqnarray}", "{xalignat}"];
+
+/// An equation with a label.
+struct Equation {
+    /// The formula that it is in, and the id of that.
+    node: NodeId,
+    id: String,
+    /// Its number, or what stands in place of one; empty where it has none.
+    number: String,
+}
+
+/// Counts the equations in TeX, names them by their labels, and makes links of formulas that do nothing but refer to one. For formats
+/// that have other means than TeX's for that.
+///
+/// ```
+/// use obblet::{Format, convert, profile::Profile};
+///
+/// let source = b"By $\\eqref{rise}$:\n\n$$\n\\begin{equation} r = 2h \\label{rise} \\end{equation}\n$$\n";
+/// let page = convert(source, Format::Markdown, Format::Html, &Profile::fragment())?;
+/// assert!(page.text().unwrap().starts_with("<p>By <a href=\"#rise\">(1)</a>:</p>"));
+/// # Ok::<(), obblet::Error>(())
+/// ```
+pub fn number(doc: &mut Document) {
+    let source = |doc: &Document, id: FormulaId| {
+        let formula = doc.formula(id);
+        (formula.notation == Markup::Tex).then_some(formula.source)
+    };
+    let holds = |doc: &Document, id: FormulaId, words: &[&str]| {
+        source(doc, id).is_some_and(|text| words.iter().any(|word| doc.text(text).contains(word)))
+    };
+    let concerns = |doc: &Document, id: FormulaId| {
+        holds(doc, id, &["\\label", "\\ref", "\\eqref"]) || (holds(doc, id, &["\\begin{"]) && holds(doc, id, &NUMBERED))
+    };
+    if !(0..doc.formulas.len() as u32).any(|id| concerns(doc, FormulaId(id))) {
+        return;
+    }
+    let (mut references, mut equations) = (Vec::new(), HashMap::default());
+    let mut macros = tex::Macros::of(&doc.metadata.macros);
+    let mut next = 1;
+    let nodes: Vec<(NodeId, FormulaId)> = doc
+        .walk_all()
+        .filter_map(|step| match step {
+            Step::Enter(node) => match doc.kind(node) {
+                Kind::Math(id) if concerns(doc, id) => Some((node, id)),
+                _ => None,
+            },
+            Step::Leave(_) => None,
+        })
+        .collect();
+    for (node, id) in nodes {
+        let Some(text) = source(doc, id) else { continue };
+        let (mut math, _) = tex::read_next(doc.text(text), &mut macros);
+        if let Some((label, parentheses)) = math.reference() {
+            references.push((node, label.to_owned(), parentheses));
+            continue;
+        }
+        if math.numbered {
+            let number = doc.intern(&next.to_string());
+            next = math.set_numbers(next);
+            if let Some(formula) = doc.formulas.get_mut(id.0 as usize) {
+                formula.number = number;
+            }
+        }
+        let rows = math.table_rows().map(|row| (&row.label, &row.tag));
+        for (label, tag) in std::iter::once((&math.label, &math.tag)).chain(rows).filter(|(label, _)| !label.is_empty()) {
+            let id = name(doc, node, label);
+            let number = tag.as_ref().map_or_else(String::new, |tag| tag.text.clone());
+            equations.entry(label.clone()).or_insert(Equation { node, id, number });
+        }
+    }
+    let mut missing: Vec<(NodeId, String)> = Vec::new();
+    for (node, label, parentheses) in references {
+        match equations.get(&label).filter(|equation| !equation.number.is_empty()) {
+            Some(equation) => refer(doc, node, equation, parentheses),
+            None => missing.push((node, label)),
+        }
+    }
+    if let Some((first, label)) = missing.first() {
+        let message = format!("references to equations lead to nothing that has a number: {}", missing.len());
+        let finding = Finding::advice("reference.empty", message).at(doc.place(*first));
+        let hint = format!("give an equation in an environment without a star \\label{{{label}}}, or a \\tag");
+        doc.push_finding(finding.hint(hint));
+    }
+}
+
+/// Makes references in TeX of links without a text that lead to equations, for formats that have these.
+pub fn refer_by_labels(doc: &mut Document) {
+    let is_labelled = |doc: &Document| {
+        (0..doc.formulas.len() as u32).any(|id| {
+            let formula = doc.formula(FormulaId(id));
+            formula.notation == Markup::Tex && doc.text(formula.source).contains("\\label{")
+        })
+    };
+    if !doc.may_hold(KindSet::LINKS) || !is_labelled(doc) {
+        return;
+    }
+    let mut macros = tex::Macros::of(&doc.metadata.macros);
+    let mut labels = HashSet::default();
+    for formula in doc.formulas.iter().filter(|formula| formula.notation == Markup::Tex) {
+        let (math, _) = tex::read_next(doc.text(formula.source), &mut macros);
+        labels.extend(math.table_rows().map(|row| row.label.clone()).chain([math.label.clone()]));
+    }
+    let references: Vec<(NodeId, String)> = doc
+        .nodes()
+        .filter_map(|(id, node)| match node.kind() {
+            Kind::Link { href } if node.first_child().is_none() => {
+                Some((id, doc.text(href).strip_prefix('#').filter(|label| labels.contains(*label))?.to_owned()))
+            }
+            _ => None,
+        })
+        .collect();
+    for (node, label) in references {
+        let source = doc.intern(&format!("\\eqref{{{label}}}"));
+        let formula = doc.add_tex(source, false);
+        doc.set_kind(node, Kind::Math(formula));
+    }
+}
+
+/// Makes lines of characters of formulas, where they can be parsed.
+pub fn to_text(doc: &mut Document) {
+    let mut macros = tex::Macros::of(&doc.metadata.macros);
+    let formulas: Vec<(NodeId, FormulaId)> = doc
+        .walk_all()
+        .filter_map(|step| match step {
+            Step::Enter(node) => match doc.kind(node) {
+                Kind::Math(id) => Some((node, id)),
+                _ => None,
+            },
+            Step::Leave(_) => None,
+        })
+        .collect();
+    for (node, id) in formulas {
+        let formula = doc.formula(id);
+        let (mut math, problems) = crate::math::read(formula.notation, doc.text(formula.source), &mut macros);
+        math.number_from(doc.text(formula.number));
+        let words = if problems.is_empty() {
+            plain(&math).split_whitespace().collect::<Vec<_>>().join(" ")
+        } else {
+            doc.text(formula.characters).to_owned()
+        };
+        let text = doc.intern(&words);
+        doc.set_kind(node, Kind::Text(text));
+    }
+}
+
+/// The id of a formula; its label, where it has no other.
+fn name(doc: &mut Document, node: NodeId, label: &str) -> String {
+    if let Some(id) = doc.attributes(node).id {
+        return doc.text(id).to_owned();
+    }
+    let id = label.split_whitespace().collect::<Vec<_>>().join("-");
+    doc.attributes_mut(node).id = Some(doc.intern(&id));
+    id
+}
+
+/// Makes a link of a formula that refers to another.
+fn refer(doc: &mut Document, node: NodeId, equation: &Equation, parentheses: bool) {
+    let href = doc.intern(&format!("#{}", equation.id));
+    let text = if parentheses { format!("({})", equation.number) } else { equation.number.clone() };
+    doc.set_kind(node, Kind::Link { href });
+    doc.append_text(node, &text);
+    // One of several rows shows its own number, which is not that of the whole.
+    if parentheses && matches!(doc.kind(equation.node), Kind::Math(id) if doc.text(doc.formula(id).number) == equation.number) {
+        doc.references.set(node, CrossReference::default());
+    }
+}
