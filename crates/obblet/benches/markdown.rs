@@ -57,9 +57,16 @@ fn prose() -> String {
         .collect()
 }
 
+/// Ten thousand formulas.
+fn formulas() -> String {
+    let all = include_str!("../tests/data/formulas.txt");
+    let each = all.lines().filter(|line| !line.is_empty() && !line.starts_with("# ")).map(|line| format!("$$\n{line}\n$$\n\n"));
+    each.collect::<Vec<_>>().iter().cycle().take(10_000).map(String::as_str).collect()
+}
+
 fn main() {
     let mut criterion = Criterion::default().configure_from_args().sample_size(20);
-    for (name, source) in [("handbook", handbook()), ("prose", prose())] {
+    for (name, source) in [("handbook", handbook()), ("prose", prose()), ("formulas", formulas())] {
         let html = convert(&source);
         let mut group = criterion.benchmark_group(name);
         group.throughput(Throughput::Bytes(source.len() as u64));

@@ -222,6 +222,10 @@ pub(super) fn escape(text: &str, out: &mut String) {
     let is_none = |c: char| {
         c.is_control() && !matches!(c, '\t' | '\n') || c as u32 & 0xFFFE == 0xFFFE || matches!(c, '\u{FDD0}'..='\u{FDEF}')
     };
+    let is_plain = |byte: u8| matches!(byte, b' '..=b'%' | b'\''..=b';' | b'=' | b'?'..=b'~');
+    if text.bytes().all(is_plain) {
+        return out.push_str(text);
+    }
     let mut rest = text;
     while let Some(at) = rest.find(|c: char| matches!(c, '&' | '<' | '>') || is_none(c)) {
         out.push_str(&rest[..at]);

@@ -331,7 +331,8 @@ impl Reader {
         } else if is_equations && columns == [Align::Left] && table.rows.len() > 1 {
             table.kind = TableKind::Multline;
         } else if is_equations && columns.iter().all(|align| *align == Align::Center) {
-            table.kind = TableKind::Gathered;
+            let is_wide = table.rows.iter().any(|row| row.cells.len() > 1);
+            table.kind = if is_wide { TableKind::Aligned } else { TableKind::Gathered };
         } else if columns.iter().any(|align| *align != Align::Center) || !table.rules.is_empty() {
             table.kind = TableKind::Array;
             let count = table.rows.iter().map(|row| row.cells.len()).max().unwrap_or(0);

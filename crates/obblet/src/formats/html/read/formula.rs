@@ -90,7 +90,7 @@ const VARIANTS: &[&str] = &[
 ];
 
 /// Attributes that neither load nor run anything, and their values (MathML 3, sections 2.1.5, 3.1.6 and 3.2 to 3.5).
-const ATTRIBUTES: [(&str, Value); 22] = [
+const ATTRIBUTES: [(&str, Value); 24] = [
     ("display", Value::Word(&["block", "inline"])),
     ("mathvariant", Value::Word(VARIANTS)),
     ("stretchy", Value::Flag),
@@ -113,7 +113,13 @@ const ATTRIBUTES: [(&str, Value); 22] = [
     ("columnalign", Value::Words(&["left", "center", "right"])),
     ("rowspacing", Value::Lengths),
     ("linethickness", Value::Length),
+    // What the writer says of tables and alphabets.
+    ("class", Value::Word(CLASSES)),
+    ("style", Value::Word(&["text-align: left", "text-align: center", "text-align: right", "text-align: -webkit-right"])),
 ];
+
+const CLASSES: &[&str] =
+    &["equations", "equation-number", "tagged", "lines", "ruled", "bold", "italic", "sans", "mono", "overlined", "underlined"];
 
 /// A formula as clean markup, or nothing where its parts are not what they must be. Text that stands where only elements may is
 /// put into one.
