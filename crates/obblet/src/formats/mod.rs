@@ -74,6 +74,7 @@ formats! {
     markdown => Markdown, "CommonMark with GitHub's extensions.";
     html => Html, "HTML, as a page or as a fragment.";
     org => Org, "Org: outlines, notes and plans.";
+    latex => Latex, "LaTeX: articles, reports, books, letters and slides.";
     text => Text, "Text without markup.";
     #[cfg(feature = "word")]
     word => Word, "Packages of word processors.";

@@ -86,7 +86,7 @@ impl Writer<'_, '_> {
         }
         self.headings.open = written;
         self.block(HEADINGS[usize::from(written) - 1], id);
-        let number = if matches!(self.doc.layout_hints.of(id).part, HintRole::Title { .. }) {
+        let number = if matches!(self.doc.layout_hints.of(id).part, HintRole::Title { .. }) || self.is_unnumbered(id) {
             String::new()
         } else {
             self.headings.number(written, self.numbered_levels())
@@ -100,6 +100,12 @@ impl Writer<'_, '_> {
             let id = self.ids.get(id).unwrap_or_default().to_owned();
             self.headings.entries.push(HeadingEntry { level: written, id, number, text });
         }
+    }
+
+    /// Whether the source says that a heading has no number where others have.
+    fn is_unnumbered(&self, id: NodeId) -> bool {
+        self.doc.node(id).has_attributes()
+            && self.doc.attributes(id).classes.iter().any(|&class| self.doc.text(class) == "unnumbered")
     }
 
     /// How many levels of headings have numbers.

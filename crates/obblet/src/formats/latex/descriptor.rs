@@ -1,0 +1,41 @@
+//! What there is to know about the format, and what its reader may find.
+
+use super::read_with;
+use crate::document::{FindingInfo, Weight, finding};
+use crate::formats::{Descriptor, Formulas, Images, RawHtml};
+
+/// The format.
+pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
+    name: "latex",
+    extensions: &["tex", "latex", "ltx"],
+    media_type: "application/x-latex",
+    signatures: &[],
+    lock_file_prefix: "",
+    encoding: "text.encoding",
+    raw_html: RawHtml::Foreign,
+    is_published: true,
+    images: Images::ByName,
+    formulas: Formulas::Tex,
+    has_element_rules: false,
+    keeps_looks: false,
+    read: Some(|bytes, request| Ok(read_with(bytes, &request.settings.latex, &request.files))),
+    write: None,
+    findings: FINDINGS,
+};
+
+const FINDINGS: &[FindingInfo] = &[
+    finding("latex.citation", &[Weight::Changed], "Citations are shown by their keys: there is no bibliography for them."),
+    finding("latex.command", &[Weight::Changed], "Commands are not known; the text of their arguments is kept."),
+    finding("latex.drawing", &[Weight::Lost], "Drawings in TeX were left out."),
+    finding(
+        "latex.environment",
+        &[Weight::Advice],
+        "Environments are not known; they became divisions with their names as classes.",
+    ),
+    finding("latex.front-matter", &[Weight::Lost], "Notes to the title or the authors were left out."),
+    finding("latex.include", &[Weight::Lost], "A file is taken in that was not read."),
+    finding("latex.missing-label", &[Weight::Changed], "References lead to labels that are not there."),
+    finding("latex.picture", &[Weight::Advice], "Pictures are in formats that browsers do not show."),
+    finding("latex.too-much", &[Weight::Lost], "Commands that the document defines come to more than is sane."),
+    finding("latex.unclosed", &[Weight::Advice], "Environments or groups do not end where they should."),
+];

@@ -1,0 +1,13 @@
+//! LaTeX: articles, reports, books, letters and slides, as the published documentation of LaTeX and of its packages defines them.
+//!
+//! Where the format differs from the model: documents define commands and environments of their own, which are written out when
+//! they are read; numbers of headings, figures, tables, theorems and equations are made by the engine, and are counted here as it
+//! counts them; formulas stay TeX; what says how something is set, and not what it is, means nothing.
+
+mod descriptor;
+mod read;
+mod settings;
+
+pub(in crate::formats) use descriptor::DESCRIPTOR;
+pub use read::{read, read_with};
+pub use settings::Settings;

@@ -1,0 +1,556 @@
+//! Commands: what each does. Those that say how something is set, and not what it is, are read and mean nothing.
+
+use super::Reader;
+use super::references::Shows;
+use super::tokens::Kind as Sign;
+use crate::document::{Kind, TextLevel};
+
+/// Commands without a meaning here, and their arguments: `s` is a star, `o` an option, `m` an argument, `=` a length behind it.
+const SILENT: &[(&str, &str)] = &[
+    ("addcontentsline", "mmm"),
+    ("addtolength", "mm"),
+    ("addtocontents", "mm"),
+    ("addvspace", "m"),
+    ("addbibresource", "om"),
+    ("allowdisplaybreaks", "o"),
+    ("baselineskip", "="),
+    ("bibliographystyle", "m"),
+    ("captionsetup", "om"),
+    ("clearpage", ""),
+    ("cleardoublepage", ""),
+    ("color", "om"),
+    ("definecolor", "mmm"),
+    ("colorlet", "mm"),
+    ("fancyhead", "om"),
+    ("fancyfoot", "om"),
+    ("fancyhf", "om"),
+    ("fontsize", "mm"),
+    ("fontfamily", "m"),
+    ("fontseries", "m"),
+    ("fontshape", "m"),
+    ("fontencoding", "m"),
+    ("geometry", "m"),
+    ("glossary", "m"),
+    ("hspace", "sm"),
+    ("hypersetup", "m"),
+    ("hyphenation", "m"),
+    ("hskip", "="),
+    ("index", "om"),
+    ("kern", "="),
+    ("linespread", "m"),
+    ("lstset", "m"),
+    ("markboth", "mm"),
+    ("markright", "m"),
+    ("newlength", "m"),
+    ("newsavebox", "m"),
+    ("pagebreak", "o"),
+    ("nopagebreak", "o"),
+    ("linebreak", "o"),
+    ("nolinebreak", "o"),
+    ("pagenumbering", "m"),
+    ("pagestyle", "m"),
+    ("pagecolor", "om"),
+    ("parindent", "="),
+    ("parskip", "="),
+    ("phantom", "m"),
+    ("hphantom", "m"),
+    ("vphantom", "m"),
+    ("printindex", "o"),
+    ("renewcommand*", "mm"),
+    ("rule", "omm"),
+    ("selectlanguage", "m"),
+    ("setlength", "mm"),
+    ("settowidth", "mm"),
+    ("sisetup", "m"),
+    ("textcolor@", "m"),
+    ("thispagestyle", "m"),
+    ("usetikzlibrary", "m"),
+    ("tikzset", "m"),
+    ("usefont", "mmmm"),
+    ("vskip", "="),
+    ("vspace", "sm"),
+    ("enlargethispage", "sm"),
+    ("leftskip", "="),
+    ("rightskip", "="),
+    ("hangindent", "="),
+    ("tabcolsep", "="),
+    ("textheight", "="),
+    ("textwidth", "="),
+    ("setstretch", "m"),
+    ("thanks", "m"),
+    ("titleformat", "smmmmm"),
+    ("usepackage", "om"),
+    ("documentclass", "om"),
+    ("bibpunct", "mmmmmm"),
+    ("setcitestyle", "m"),
+    ("DeclareGraphicsExtensions", "m"),
+    ("hline", ""),
+    ("includeonly", "m"),
+    ("usetheme", "om"),
+    ("usecolortheme", "om"),
+    ("setbeamertemplate", "mom"),
+    ("theoremstyle", "m"),
+    ("newcolumntype", "mom"),
+    ("crefname", "mmm"),
+    ("Crefname", "mmm"),
+    ("raisebox@", "m"),
+    ("lettrine@", ""),
+    ("pdfbookmark", "omm"),
+    ("phantomsection", ""),
+    ("doublespacing", ""),
+    ("singlespacing", ""),
+    ("onehalfspacing", ""),
+    ("arraystretch", "="),
+    ("protect", ""),
+    ("relax", ""),
+    ("noindent", ""),
+    ("indent", ""),
+    ("centering", ""),
+    ("raggedright", ""),
+    ("raggedleft", ""),
+    ("sloppy", ""),
+    ("fussy", ""),
+    ("frenchspacing", ""),
+    ("nonfrenchspacing", ""),
+    ("tableofcontents", ""),
+    ("listoffigures", ""),
+    ("listoftables", ""),
+    ("frontmatter", ""),
+    ("mainmatter", ""),
+    ("backmatter", ""),
+    ("leavevmode", ""),
+    ("null", ""),
+    ("newpage", ""),
+    ("bigskip", ""),
+    ("medskip", ""),
+    ("smallskip", ""),
+    ("vfill", ""),
+    ("vfil", ""),
+    ("hfil", ""),
+    ("hrulefill", ""),
+    ("bigbreak", ""),
+    ("medbreak", ""),
+    ("smallbreak", ""),
+    ("strut", ""),
+    ("null", ""),
+    ("unskip", ""),
+    ("ignorespaces", ""),
+    ("xspace", ""),
+    ("tiny", ""),
+    ("scriptsize", ""),
+    ("footnotesize", ""),
+    ("small", ""),
+    ("normalsize", ""),
+    ("large", ""),
+    ("Large", ""),
+    ("LARGE", ""),
+    ("huge", ""),
+    ("Huge", ""),
+    ("rm", ""),
+    ("rmfamily", ""),
+    ("sf", ""),
+    ("sffamily", ""),
+    ("sc", ""),
+    ("scshape", ""),
+    ("upshape", ""),
+    ("mdseries", ""),
+    ("normalfont", ""),
+    ("selectfont", ""),
+    ("boldmath", ""),
+    ("unboldmath", ""),
+    ("makeindex", ""),
+    ("makeglossaries", ""),
+    ("break", ""),
+    ("nobreak", ""),
+    ("allowbreak", ""),
+    ("begingroup", ""),
+    ("endgroup", ""),
+    ("bgroup", ""),
+    ("egroup", ""),
+    ("qed", ""),
+    ("qedhere", ""),
+    ("flushbottom", ""),
+    ("raggedbottom", ""),
+    ("onecolumn", ""),
+    ("balance", ""),
+    ("pause", ""),
+    ("titlepage", ""),
+    ("NoValue", ""),
+    ("BooleanTrue", ""),
+    ("BooleanFalse", ""),
+    ("global", ""),
+    ("long", ""),
+    ("expandafter", ""),
+    ("noexpand", ""),
+    ("date@", ""),
+    ("justifying", ""),
+    ("appendixname", ""),
+];
+
+/// Commands whose last argument is text as any other, and the arguments before it.
+const OPEN: &[(&str, &str)] = &[
+    ("mbox", ""),
+    ("hbox", ""),
+    ("vbox", ""),
+    ("makebox", "oo"),
+    ("framebox", "oo"),
+    ("fbox", ""),
+    ("parbox", "ooom"),
+    ("raisebox", "moo"),
+    ("rotatebox", "om"),
+    ("scalebox", "mo"),
+    ("resizebox", "smm"),
+    ("textcolor", "om"),
+    ("colorbox", "om"),
+    ("fcolorbox", "omm"),
+    ("textrm", ""),
+    ("textsf", ""),
+    ("textsc", ""),
+    ("textup", ""),
+    ("textmd", ""),
+    ("textnormal", ""),
+    ("text", ""),
+    ("foreignlanguage", "m"),
+    ("centerline", ""),
+    ("leftline", ""),
+    ("rightline", ""),
+    ("uppercase", ""),
+    ("lowercase", ""),
+    ("MakeUppercase", ""),
+    ("MakeLowercase", ""),
+    ("ensuremath@", ""),
+    ("phantomtext", ""),
+    ("smash", "o"),
+    ("llap", ""),
+    ("rlap", ""),
+    ("lettrine", "om"),
+    ("adjustbox", "m"),
+    ("textlatin", ""),
+    ("only", ""),
+    ("uncover", ""),
+    ("visible", ""),
+    ("textup", ""),
+    ("alert@", ""),
+    ("hl", ""),
+];
+
+/// Commands that set their argument in a style.
+fn style_of(name: &str) -> Option<Kind> {
+    Some(match name {
+        "textbf" | "strong" | "pmb" | "alert" => Kind::Strong,
+        "emph" | "textit" | "textsl" => Kind::Emphasis,
+        "underline" | "uline" | "ul" | "uuline" => Kind::Underline,
+        "sout" | "st" | "xout" => Kind::Strikethrough,
+        "texttt" | "code" => Kind::TextLevel(TextLevel::Code),
+        "textsuperscript" | "up" | "tsup" => Kind::Superscript,
+        "textsubscript" => Kind::Subscript,
+        _ => return None,
+    })
+}
+
+impl Reader<'_> {
+    /// Does what a command says.
+    pub(super) fn command(&mut self, name: &str) {
+        let at = self.at;
+        if self.macros.expand(name, at, &mut self.input) {
+            return;
+        }
+        if let Some(words) = super::symbols::text(name) {
+            if !words.is_empty() {
+                self.text(words);
+            }
+            return;
+        }
+        if let Some(kind) = style_of(name) {
+            self.input.overlay();
+            return self.styled_argument(kind);
+        }
+        if self.heading(name)
+            || self.declaration(name)
+            || self.structure(name)
+            || self.link(name)
+            || self.accent(name)
+            || self.table_command(name)
+            || self.macros.define(name, &mut self.input)
+            || self.declare(name)
+            || self.plain_command(name)
+            || self.conditional(name)
+        {
+            return;
+        }
+        self.tallies.unknown.add_apart(at, &format!("\\{name}"));
+        self.input.take('*');
+        if self.input.made.is_empty() && self.input.source[self.input.at..].starts_with('[') {
+            self.input.option();
+        }
+    }
+
+    /// Commands that mean nothing, and those that are as if they were not there.
+    fn plain_command(&mut self, name: &str) -> bool {
+        if let Some((_, arguments)) = SILENT.iter().find(|(known, _)| *known == name) {
+            self.skip_arguments(arguments);
+            return true;
+        }
+        if matches!(name, "only" | "uncover" | "onslide" | "visible" | "pause" | "alt") {
+            self.input.overlay();
+        }
+        if let Some((_, arguments)) = OPEN.iter().find(|(known, _)| *known == name) {
+            // The last one is a group like any other.
+            self.skip_arguments(arguments);
+            return true;
+        }
+        false
+    }
+
+    fn skip_arguments(&mut self, arguments: &str) {
+        for argument in arguments.chars() {
+            match argument {
+                's' => drop(self.input.take('*')),
+                'o' => drop(self.input.option()),
+                'm' => drop(self.input.argument()),
+                _ => self.skip_length(),
+            }
+        }
+    }
+
+    /// A length that is set without braces: `=1em plus 2pt`.
+    fn skip_length(&mut self) {
+        self.input.skip_white();
+        let Some(token) = self.input.next() else { return };
+        let Sign::Text(start, end) = token.kind else {
+            match token.kind {
+                Sign::Char('-') => return self.skip_length(),
+                Sign::Command(_) => return,
+                _ => return self.input.made.push(token),
+            }
+        };
+        let text = self.input.slice(start, end);
+        let mut rest = text.trim_start_matches(['=', ' ']);
+        loop {
+            let digits = rest.trim_start_matches(|c: char| c.is_ascii_digit() || matches!(c, '.' | ','));
+            let unit = ["pt", "em", "ex", "cm", "mm", "in", "pc", "bp", "sp", "fill", "fil"]
+                .iter()
+                .find(|unit| digits.starts_with(**unit));
+            rest = unit.map_or(digits, |unit| &digits[unit.len()..]).trim_start();
+            let Some(next) = rest.strip_prefix("plus").or_else(|| rest.strip_prefix("minus")) else { break };
+            rest = next.trim_start();
+        }
+        if !rest.is_empty() {
+            let from = end - rest.len() as u32;
+            self.input.push(Sign::Text(from, end), from);
+        }
+    }
+
+    /// Styles that hold to the end of the group.
+    pub(super) fn declaration(&mut self, name: &str) -> bool {
+        let kind = match name {
+            "bf" | "bfseries" => Kind::Strong,
+            "it" | "itshape" | "sl" | "slshape" | "em" => Kind::Emphasis,
+            "tt" | "ttfamily" => Kind::TextLevel(TextLevel::Code),
+            _ => return false,
+        };
+        self.style(kind);
+        true
+    }
+
+    /// Headings.
+    fn heading(&mut self, name: &str) -> bool {
+        let Some(level) = self.counters.level(name) else { return false };
+        let has_star = self.input.take('*');
+        self.input.option();
+        let numbered = !has_star && self.counters.is_numbered(name);
+        let number = numbered.then(|| self.counters.step(name));
+        // Those of the appendix are counted with letters, which stand in their words.
+        let in_appendix = self.counters.is_appendix();
+        let heading = self.heading_of(level, !numbered || in_appendix);
+        if let (Some(_), Some(number), true) = (heading, &number, in_appendix) {
+            self.text(&format!("{number} "));
+        }
+        if let Some(heading) = heading {
+            self.references.here(heading, number.unwrap_or_default(), if name == "chapter" { "chapter" } else { "section" });
+        }
+        true
+    }
+
+    pub(super) fn heading_of(&mut self, level: u8, unnumbered: bool) -> Option<crate::document::NodeId> {
+        if !self.takes_blocks() {
+            return None;
+        }
+        let heading = self.block(Kind::Heading(level));
+        if unnumbered {
+            let class = self.doc.intern("unnumbered");
+            self.doc.attributes_mut(heading).classes.push(class);
+        }
+        self.argument_into(heading, true);
+        Some(heading)
+    }
+
+    /// Whether text stands before this, in the same paragraph.
+    pub(super) fn is_in_text(&self) -> bool {
+        !self.is_at_beginning()
+    }
+
+    /// Commands that make blocks and parts.
+    fn structure(&mut self, name: &str) -> bool {
+        match name {
+            "begin" => self.begin(),
+            "end" => self.end(),
+            "par" | "endgraf" => self.paragraph_ends(),
+            "\\" | "newline" => self.line_ends(),
+            "item" => self.item(),
+            "bibitem" => self.entry(),
+            "(" => self.delimited_formula(")", false),
+            "[" => self.delimited_formula("]", true),
+            ")" | "]" => {}
+            "ensuremath" => {
+                let at = self.at;
+                let words = self.input.argument();
+                self.input.push(Sign::Dollar, at);
+                self.input.push_all(words.into_iter());
+                self.input.push(Sign::Dollar, at);
+            }
+            "verb" => self.verb(false),
+            "lstinline" | "mintinline" => {
+                self.input.option();
+                if name == "mintinline" {
+                    self.input.argument();
+                }
+                self.verb(true);
+            }
+            "footnote" | "footnotetext" | "sidenote" | "marginpar" | "marginnote" | "endnote" | "footnotemark" => self.note(name),
+            "caption" | "captionof" | "subcaption" => self.caption(name),
+            "includegraphics" | "epsfig" | "epsfbox" | "psfig" | "includesvg" => self.picture(),
+            "frametitle" => {
+                self.heading_of(2, false);
+            }
+            "maketitle" => self.put_title(),
+            "appendix" => self.counters.begin_appendix(),
+            "hrule" => {
+                if self.takes_blocks() {
+                    self.block(Kind::ThematicBreak);
+                }
+            }
+            "enquote" | "textquote" => {
+                self.input.take('*');
+                let language = self.front.language.clone().unwrap_or_default();
+                let marks = crate::quotation_marks::of(&language);
+                self.text(marks.double.0);
+                if self.input.takes_begin() {
+                    self.open_group(super::Closing::Text(marks.double.1));
+                }
+            }
+            "tikz" | "input" | "include" | "bibliography" | "printbibliography" | "import" => {
+                if name == "tikz" {
+                    self.tallies.drawings.add_apart(self.at, "\\tikz");
+                }
+                self.no_bibliography();
+            }
+            "makeatletter" => self.input.at_is_letter = true,
+            "makeatother" => self.input.at_is_letter = false,
+            "today" => {}
+            "SI" | "qty" | "num" | "si" | "unit" | "ang" => self.quantity(name),
+            "footnoteref" => self.refer(Shows::Number),
+            _ => return false,
+        }
+        true
+    }
+
+    /// Numbers and units are formulas.
+    fn quantity(&mut self, name: &str) {
+        self.input.option();
+        let mut source = format!("\\{name}");
+        for _ in 0..if matches!(name, "SI" | "qty") { 2 } else { 1 } {
+            let argument = self.input.argument();
+            source.push('{');
+            self.input.write(&argument, &mut source);
+            source.push('}');
+        }
+        let text = self.doc.intern(&source);
+        let formula = self.doc.add_tex(text, false);
+        self.inline(Kind::Math(formula));
+    }
+
+    /// A note.
+    fn note(&mut self, name: &str) {
+        let number = self.input.option();
+        if name == "footnotemark" {
+            let note = self.doc.add_note(format!("mark{}", self.doc.notes.len() + 1));
+            self.footnotes.push(note);
+            self.inline(Kind::NoteReference(note));
+            return;
+        }
+        drop(number);
+        let waiting = (name == "footnotetext" && !self.footnotes.is_empty()).then(|| self.footnotes.remove(0));
+        let note = match waiting {
+            Some(note) => note,
+            None => {
+                let note = self.doc.add_note((self.doc.notes.len() + 1).to_string());
+                self.inline(Kind::NoteReference(note));
+                note
+            }
+        };
+        let Some(body) = self.doc.notes.get(note.0 as usize).map(|note| note.body) else { return };
+        self.argument_into(body, false);
+    }
+
+    /// Links, and places that they lead to.
+    fn link(&mut self, name: &str) -> bool {
+        match name {
+            "href" => {
+                self.input.option();
+                let address = self.address();
+                let href = self.doc.intern(&address);
+                self.styled_argument(Kind::Link { href });
+            }
+            "url" | "nolinkurl" | "path" | "doi" | "email" => {
+                let address = self.address();
+                if matches!(name, "nolinkurl" | "path") {
+                    let text = self.doc.intern(&address);
+                    self.inline(Kind::Code(text));
+                    return true;
+                }
+                let target = match name {
+                    "doi" => format!("https://doi.org/{address}"),
+                    "email" => format!("mailto:{address}"),
+                    _ => address.clone(),
+                };
+                let (href, text) = (self.doc.intern(&target), self.doc.intern(&address));
+                let node = self.inline(Kind::Link { href });
+                self.doc.append_at(node, Kind::Text(text), self.at);
+            }
+            "hyperref" => {
+                let label = self.input.option().map(|label| self.input.characters(&label)).unwrap_or_default();
+                let words = self.input.argument();
+                let text = self.words(&words);
+                let node = self.inline(Kind::Link { href: crate::document::Text::EMPTY });
+                let text = self.doc.intern(&text);
+                self.doc.append_at(node, Kind::Text(text), self.at);
+                self.references.refer_from(node, label);
+            }
+            "hyperlink" => {
+                let target = self.input.argument();
+                let target = super::references::id_of(&self.input.characters(&target));
+                let href = self.doc.intern(&format!("#{target}"));
+                self.styled_argument(Kind::Link { href });
+            }
+            "hypertarget" => {
+                let target = self.input.argument();
+                let target = super::references::id_of(&self.input.characters(&target));
+                self.anchor(&target);
+            }
+            "label" => self.label(),
+            "ref" | "pageref" | "vref" | "thref" | "labelcref" => self.refer(Shows::Number),
+            "eqref" => self.refer(Shows::Equation),
+            "autoref" | "cref" => self.refer(Shows::Word { capital: name == "autoref" }),
+            "Cref" | "Autoref" => self.refer(Shows::Word { capital: true }),
+            "nameref" => self.refer(Shows::Name),
+            "cite" | "citep" | "citet" | "parencite" | "textcite" | "autocite" | "footcite" | "citealp" | "citealt"
+            | "nocite" | "citeauthor" | "citeyear" | "citenum" | "Citet" | "Citep" | "fullcite" | "supercite" | "onlinecite"
+            | "shortcite" => {
+                self.cite(name);
+            }
+            _ => return false,
+        }
+        true
+    }
+}

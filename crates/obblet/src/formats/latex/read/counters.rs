@@ -1,0 +1,134 @@
+//! Counters: numbers of headings, figures, tables, theorems and items (the LaTeX documentation, "Counters").
+
+use crate::document::Marker;
+use crate::fast_hash::HashMap;
+use crate::numeral::numeral;
+
+/// The counters of headings, from the highest.
+pub(super) const HEADINGS: [&str; 7] = ["part", "chapter", "section", "subsection", "subsubsection", "paragraph", "subparagraph"];
+
+/// All counters of a document.
+#[derive(Debug)]
+pub(super) struct Counters {
+    values: HashMap<String, i64>,
+    /// The counter that resets another, and stands before it.
+    within: HashMap<String, String>,
+    pub(super) has_chapters: bool,
+    has_parts: bool,
+    is_appendix: bool,
+    /// How many levels headings go down for the title above them.
+    pub(super) lowered: u8,
+    /// How many levels of headings have numbers, by the counter `secnumdepth`.
+    pub(super) depth: i64,
+}
+
+impl Counters {
+    pub(super) fn of(source: &str) -> Self {
+        let has = |what: &str| memchr::memmem::find(source.as_bytes(), what.as_bytes()).is_some();
+        let has_chapters = has("\\chapter{") || has("\\chapter*{") || has("\\chapter[");
+        let has_parts = has("\\part{") || has("\\part*{");
+        let mut within = HashMap::default();
+        let mut put = |counter: &str, above: &str| {
+            within.insert(counter.to_owned(), above.to_owned());
+        };
+        if has_chapters {
+            put("section", "chapter");
+            for counter in ["figure", "table", "equation"] {
+                put(counter, "chapter");
+            }
+        }
+        put("subsection", "section");
+        put("subsubsection", "subsection");
+        put("paragraph", "subsubsection");
+        let depth = if has_chapters { 2 } else { 3 };
+        Self { values: HashMap::default(), within, has_chapters, has_parts, is_appendix: false, lowered: 0, depth }
+    }
+
+    /// The level of a heading by its command, from 1.
+    pub(super) fn level(&self, name: &str) -> Option<u8> {
+        let at = HEADINGS.iter().position(|known| *known == name)? as u8;
+        let highest = if self.has_parts {
+            0
+        } else if self.has_chapters {
+            1
+        } else {
+            2
+        };
+        Some((at.saturating_sub(highest) + 1 + self.lowered).min(6))
+    }
+
+    /// Whether headings of a command have numbers.
+    pub(super) fn is_numbered(&self, name: &str) -> bool {
+        HEADINGS.iter().position(|known| *known == name).is_some_and(|at| at as i64 - 1 <= self.depth)
+    }
+
+    /// How many levels of headings have numbers.
+    pub(super) fn numbered_levels(&self) -> u8 {
+        let lowest = HEADINGS.iter().rev().find(|name| self.is_numbered(name));
+        lowest.and_then(|name| self.level(name)).unwrap_or(0)
+    }
+
+    pub(super) const fn is_appendix(&self) -> bool {
+        self.is_appendix
+    }
+
+    pub(super) fn begin_appendix(&mut self) {
+        self.is_appendix = true;
+        self.set(if self.has_chapters { "chapter" } else { "section" }, 0);
+    }
+
+    pub(super) fn set(&mut self, name: &str, value: i64) {
+        self.values.insert(name.to_owned(), value);
+    }
+
+    pub(super) fn get(&self, name: &str) -> i64 {
+        self.values.get(name).copied().unwrap_or(0)
+    }
+
+    /// Makes a counter be reset by another.
+    pub(super) fn put_within(&mut self, name: &str, above: &str) {
+        if name != above {
+            self.within.insert(name.to_owned(), above.to_owned());
+        }
+    }
+
+    /// Counts one more, and begins anew what counts within it.
+    pub(super) fn step(&mut self, name: &str) -> String {
+        let value = self.values.entry(name.to_owned()).or_insert(0);
+        *value = value.saturating_add(1);
+        let mut below = vec![name.to_owned()];
+        let mut known = 0;
+        while let Some(above) = below.get(known).cloned() {
+            known += 1;
+            let next: Vec<String> =
+                self.within.iter().filter(|(_, of)| **of == above).map(|(counter, _)| counter.clone()).collect();
+            for counter in next {
+                if !below.contains(&counter) {
+                    self.values.insert(counter.clone(), 0);
+                    below.push(counter);
+                }
+            }
+        }
+        self.number(name)
+    }
+
+    /// A counter with what stands before it.
+    pub(super) fn number(&self, name: &str) -> String {
+        let mut parts = Vec::new();
+        let mut at = Some(name);
+        while let Some(counter) = at.filter(|_| parts.len() < 8) {
+            let value = self.get(counter);
+            let is_letter = self.is_appendix && counter == if self.has_chapters { "chapter" } else { "section" };
+            // What counts within a section that has not begun stands alone.
+            if value > 0 || parts.is_empty() {
+                parts.push(if is_letter { numeral(value, Marker::UpperAlpha) } else { value.to_string() });
+            }
+            at = self.within.get(counter).map(String::as_str);
+        }
+        if name == "part" {
+            return numeral(self.get(name), Marker::UpperRoman);
+        }
+        parts.reverse();
+        parts.join(".")
+    }
+}

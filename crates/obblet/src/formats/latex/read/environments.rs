@@ -1,0 +1,295 @@
+//! Environments: what each begins, and what happens where it ends.
+
+use super::lists::ListForm;
+use super::tokens::{Kind as Sign, Then};
+use super::{Environment, Reader};
+use crate::document::{DivisionKind, Kind};
+
+/// What an environment is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Form {
+    /// Its content stands as if it were not there.
+    Transparent,
+    /// A part of the document of its own.
+    Part,
+    List,
+    Table,
+    Float,
+    Document,
+    /// A proof, whose end has a sign.
+    Proof,
+}
+
+impl Reader<'_> {
+    /// `\begin`
+    pub(super) fn begin(&mut self) {
+        let argument = self.input.argument();
+        let name = self.input.characters(&argument);
+        let at = self.at;
+        // What the document defines itself comes first.
+        if self.macros.knows_environment(&name) && self.environments.len() < 10_000 {
+            self.open_environment(&name, Form::Transparent, None);
+            if let Some(end) = self.macros.begin(&name, at, &mut self.input) {
+                self.own_ends.push(end);
+            }
+            return;
+        }
+        let base = name.trim_end_matches('*');
+        if super::formulas::DISPLAYS.contains(&base) {
+            return self.display(&name);
+        }
+        match base {
+            "verbatim" | "Verbatim" | "lstlisting" | "minted" | "BVerbatim" | "LVerbatim" | "alltt" | "code" | "spverbatim" => {
+                self.code_block(&name);
+            }
+            "comment" | "filecontents" | "CCSXML" | "abstract@" => {
+                self.skip_environment(&name);
+            }
+            "tikzpicture" | "picture" | "pspicture" | "pgfpicture" | "asy" | "forest" | "circuitikz" | "tikzcd" | "axis" => {
+                self.drawing(&name);
+            }
+            "itemize" | "compactitem" | "asparaitem" | "inparaitem" => self.open_list(&name, ListForm::Bullets),
+            "enumerate" | "compactenum" | "asparaenum" | "inparaenum" => self.open_list(&name, ListForm::Numbers),
+            "description" | "compactdesc" | "labeling" => self.open_list(&name, ListForm::Terms),
+            "list" | "trivlist" => {
+                if base == "list" {
+                    self.input.argument();
+                    self.input.argument();
+                }
+                self.open_list(&name, ListForm::Bullets);
+            }
+            "tabular" | "tabularx" | "tabulary" | "longtable" | "array" | "supertabular" | "xltabular" | "longtabu" | "tabu" => {
+                self.open_environment(&name, Form::Table, None);
+                self.begin_table(&name);
+            }
+            "figure" | "table" | "wrapfigure" | "wraptable" | "subfigure" | "subtable" | "SCfigure" | "sidewaysfigure"
+            | "sidewaystable" | "marginfigure" | "margintable" => self.open_float(&name),
+            "thebibliography" => {
+                self.open_environment(&name, Form::List, None);
+                self.begin_bibliography();
+            }
+            "document" => self.open_environment(&name, Form::Document, None),
+            _ => self.begin_block(&name, base),
+        }
+    }
+
+    /// Environments that are parts of the text.
+    fn begin_block(&mut self, name: &str, base: &str) {
+        if self.parts.len() >= super::build::MOST_PARTS {
+            self.open_environment(name, Form::Transparent, None);
+            return self.end_paragraph();
+        }
+        match base {
+            "quote" | "quotation" | "displayquote" | "verse" | "epigraphs" => {
+                self.input.option();
+                self.open_part(name, Kind::BlockQuote, None);
+            }
+            "abstract" => self.open_part(name, Kind::Division(DivisionKind::Section), Some("abstract")),
+            "proof" => {
+                let note = self.input.option();
+                self.open_environment(name, Form::Proof, None);
+                let node = self.block(Kind::Division(DivisionKind::Plain));
+                let class = self.doc.intern("proof");
+                self.doc.attributes_mut(node).classes.push(class);
+                self.set_node(node);
+                self.begin_part(node, false);
+                match note {
+                    Some(note) => {
+                        self.input.push(Sign::Char('.'), self.at);
+                        self.styled(Kind::Emphasis, note);
+                    }
+                    None => {
+                        let emphasis = self.inline(Kind::Emphasis);
+                        let words = self.doc.intern("Proof.");
+                        self.doc.append_at(emphasis, Kind::Text(words), self.at);
+                        self.input.push(Sign::Space, self.at);
+                    }
+                }
+            }
+            "frame" => {
+                self.input.overlay();
+                self.input.option();
+                self.open_environment(name, Form::Transparent, None);
+                self.end_paragraph();
+                self.frame_title();
+            }
+            "minipage" | "parbox" | "multicols" | "columns" | "column" | "adjustbox" | "tcolorbox" | "mdframed" | "framed"
+            | "shaded" | "spacing" | "adjustwidth" | "block" | "alertblock" | "exampleblock" => self.begin_box(name, base),
+            "center" | "flushleft" | "flushright" | "titlepage" | "small" | "footnotesize" | "scriptsize" | "tiny" | "large"
+            | "Large" | "normalsize" | "raggedright" | "raggedleft" | "centering" | "sloppypar" | "samepage" | "singlespace"
+            | "doublespace" | "onehalfspace" | "landscape" | "threeparttable" | "tablenotes" | "appendices" | "refsection"
+            | "flalign@" | "letter" | "otherlanguage" | "english" | "german" | "ngerman" | "french" | "appendix"
+            | "frontmatter" | "acknowledgments" | "acknowledgements" | "ack" | "subequations@" | "dedication" | "keyword"
+            | "IEEEkeywords" | "keywords" => {
+                self.open_environment(name, Form::Transparent, None);
+                if matches!(base, "otherlanguage" | "letter" | "spacing") {
+                    self.input.argument();
+                }
+                self.end_paragraph();
+            }
+            "bf" | "it" | "em" | "bfseries" | "itshape" | "tt" | "ttfamily" => {
+                self.open_environment(name, Form::Transparent, None);
+                self.declaration(base);
+            }
+            _ => {
+                self.open_environment(name, Form::Part, None);
+                if self.begin_theorem(name) {
+                    let node = self.holder();
+                    self.set_node(node);
+                    return;
+                }
+                self.input.option();
+                self.tallies.environments.add_apart(self.at, name);
+                let node = self.block(Kind::Division(DivisionKind::Plain));
+                let class: String = name.chars().filter(|c| c.is_alphanumeric() || matches!(c, '-' | '_')).collect();
+                if !class.is_empty() {
+                    let class = self.doc.intern(&class);
+                    self.doc.attributes_mut(node).classes.push(class);
+                }
+                self.set_node(node);
+                self.begin_part(node, false);
+            }
+        }
+    }
+
+    /// Boxes, whose sizes mean nothing here.
+    fn begin_box(&mut self, name: &str, base: &str) {
+        self.input.overlay();
+        self.input.option();
+        self.input.option();
+        self.input.option();
+        self.open_environment(name, Form::Transparent, None);
+        self.end_paragraph();
+        match base {
+            "minipage" | "multicols" | "column" | "adjustbox" | "spacing" => drop(self.input.argument()),
+            "adjustwidth" => drop((self.input.argument(), self.input.argument())),
+            "block" | "alertblock" | "exampleblock" => {
+                let words = self.input.argument();
+                if !words.is_empty() {
+                    self.input.push(Sign::Par, self.at);
+                    self.styled(Kind::Strong, words);
+                }
+            }
+            _ => {}
+        }
+    }
+
+    /// The title of a slide is a heading.
+    fn frame_title(&mut self) {
+        if self.input.takes_begin() {
+            self.input.push(Sign::Begin, self.at);
+            self.heading_of(2, false);
+        }
+    }
+
+    fn open_environment(&mut self, name: &str, kind: Form, node: Option<crate::document::NodeId>) {
+        let (groups, styles) = (self.groups.len(), self.styles.len());
+        self.environments.push(Environment { name: name.to_owned(), kind, groups, styles, node });
+    }
+
+    fn set_node(&mut self, node: crate::document::NodeId) {
+        if let Some(environment) = self.environments.last_mut() {
+            environment.node = Some(node);
+        }
+    }
+
+    fn open_part(&mut self, name: &str, kind: Kind, class: Option<&str>) {
+        self.open_environment(name, Form::Part, None);
+        let node = self.block(kind);
+        if let Some(class) = class {
+            let class = self.doc.intern(class);
+            self.doc.attributes_mut(node).classes.push(class);
+        }
+        self.set_node(node);
+        self.begin_part(node, false);
+    }
+
+    fn open_list(&mut self, name: &str, kind: ListForm) {
+        if !self.takes_blocks() || self.parts.len() >= super::build::MOST_PARTS {
+            self.open_environment(name, Form::Transparent, None);
+            self.input.option();
+            return;
+        }
+        self.open_environment(name, Form::List, None);
+        let node = self.begin_list(kind);
+        self.set_node(node);
+    }
+
+    fn open_float(&mut self, name: &str) {
+        if !self.takes_blocks() {
+            self.open_environment(name, Form::Transparent, None);
+            self.input.option();
+            return;
+        }
+        self.open_environment(name, Form::Float, None);
+        let node = self.begin_float(name);
+        self.set_node(node);
+    }
+
+    /// `\end`
+    pub(super) fn end(&mut self) {
+        let argument = self.input.argument();
+        let name = self.input.characters(&argument);
+        if name == "document" {
+            self.has_ended = true;
+            return;
+        }
+        let Some(open) = self.environments.iter().rposition(|environment| environment.name == name) else {
+            self.tallies.unclosed.add_apart(self.at, &name);
+            return;
+        };
+        while self.environments.len() > open + 1 {
+            let inner = self.environments.last().map(|environment| environment.name.clone()).unwrap_or_default();
+            self.tallies.unclosed.add_apart(self.at, &inner);
+            self.environment_ends();
+        }
+        let is_own = self.macros.knows_environment(&name);
+        if is_own && let Some(end) = self.own_ends.pop() {
+            self.input.push(Sign::Then(Then::EndEnvironment), self.at);
+            self.input.push_all(end.iter().cloned());
+        } else {
+            self.environment_ends();
+        }
+    }
+
+    /// What an environment does where it ends.
+    pub(super) fn environment_ends(&mut self) {
+        let Some(environment) = self.environments.pop() else { return };
+        self.groups.truncate(environment.groups);
+        match environment.kind {
+            Form::Transparent | Form::Document => {
+                if environment.name == "frontmatter" {
+                    self.put_title();
+                }
+                if self.takes_blocks() {
+                    self.end_paragraph();
+                }
+            }
+            Form::List => self.end_list(),
+            Form::Table => self.end_table(),
+            Form::Part | Form::Proof => {
+                if environment.kind == Form::Proof {
+                    self.text(" \u{220E}");
+                }
+                while self.parts.len() > 1 {
+                    let ended = self.end_part();
+                    if ended == environment.node || ended.is_none() {
+                        break;
+                    }
+                }
+            }
+            Form::Float => {
+                while self.parts.len() > 1 {
+                    let ended = self.end_part();
+                    if ended == environment.node || ended.is_none() {
+                        break;
+                    }
+                }
+                if let Some(node) = environment.node {
+                    self.end_float(node);
+                }
+            }
+        }
+        self.styles.truncate(environment.styles);
+    }
+}

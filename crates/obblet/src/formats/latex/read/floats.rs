@@ -1,0 +1,199 @@
+//! Figures, tables with captions, and pictures (the LaTeX documentation, "Floats"; of graphicx, caption and subcaption).
+
+use super::Reader;
+use super::tokens::Token;
+use crate::document::{Kind, NodeId};
+
+/// Extensions of pictures that a document may leave out, the one that a browser shows first.
+const EXTENSIONS: [&str; 8] = ["svg", "png", "jpg", "jpeg", "gif", "webp", "pdf", "eps"];
+
+/// The words for a figure and a table, by language.
+const WORDS: [(&str, &str, &str); 10] = [
+    ("de", "Abbildung", "Tabelle"),
+    ("es", "Figura", "Tabla"),
+    ("fr", "Figure", "Tableau"),
+    ("it", "Figura", "Tabella"),
+    ("nl", "Figuur", "Tabel"),
+    ("pt", "Figura", "Tabela"),
+    ("sv", "Figur", "Tabell"),
+    ("pl", "Rysunek", "Tabela"),
+    ("cs", "Obrázek", "Tabulka"),
+    ("ru", "Рисунок", "Таблица"),
+];
+
+impl Reader<'_> {
+    /// Begins a figure, or a table with a caption.
+    pub(super) fn begin_float(&mut self, name: &str) -> NodeId {
+        self.input.option();
+        if matches!(name, "wrapfigure" | "wraptable" | "subfigure" | "subtable" | "minipage" | "SCfigure") {
+            if name.starts_with("wrap") {
+                self.input.argument();
+                self.input.option();
+            }
+            self.input.argument();
+        }
+        let node = self.block(Kind::Figure);
+        self.begin_part(node, false);
+        node
+    }
+
+    /// A caption: its number, and its words.
+    pub(super) fn caption(&mut self, command: &str) {
+        let has_star = self.input.take('*');
+        let kind = if command == "captionof" {
+            let kind = self.input.argument();
+            Some(self.input.characters(&kind))
+        } else {
+            None
+        };
+        self.input.option();
+        let float = self.environments.iter().rev().find(|environment| environment.kind == super::environments::Form::Float);
+        let (holder, name) = match float {
+            Some(float) => (float.node, float.name.clone()),
+            None => (
+                self.environments
+                    .iter()
+                    .rev()
+                    .find(|one| one.name == "longtable")
+                    .and_then(|_| self.tables.last().map(|table| table.node())),
+                "table".to_owned(),
+            ),
+        };
+        let Some(holder) = holder else {
+            // A caption of nothing is a paragraph.
+            return self.end_paragraph();
+        };
+        let is_table = kind.as_deref().unwrap_or(&name).contains("table");
+        let is_part = name.starts_with("sub");
+        self.end_paragraph();
+        let caption = self.doc.append_at(holder, Kind::Caption, self.at);
+        if !has_star && !is_part {
+            let number = self.counters.step(if is_table { "table" } else { "figure" });
+            let language = self.front.language.clone().unwrap_or_default();
+            let word = word_for(&language, is_table);
+            self.references.here(holder, number.clone(), word);
+            let text = self.doc.intern(&format!("{word}\u{A0}{number}: "));
+            self.doc.append_at(caption, Kind::Text(text), self.at);
+        }
+        self.argument_into(caption, true);
+    }
+
+    /// A float ends: pictures stand in it by themselves, and the caption of a table is that of the table.
+    pub(super) fn end_float(&mut self, node: NodeId) {
+        let mut tables = Vec::new();
+        let mut others = 0;
+        let mut caption = None;
+        for child in self.doc.children(node).collect::<Vec<_>>() {
+            match self.doc.kind(child) {
+                Kind::Table => tables.push(child),
+                Kind::Caption => {
+                    self.end_label(child);
+                    caption = Some(child);
+                }
+                Kind::Paragraph => {
+                    let is_pictures = self.doc.children(child).all(|inner| {
+                        matches!(self.doc.kind(inner), Kind::Image { .. } | Kind::LineBreak | Kind::SoftBreak)
+                            || self.doc.is_white(inner, char::is_whitespace)
+                    });
+                    if is_pictures {
+                        self.doc.unwrap(child);
+                    }
+                    others += 1;
+                }
+                _ => others += 1,
+            }
+        }
+        if let ([table], 0) = (&tables[..], others) {
+            if let Some(caption) = caption {
+                match self.doc.node(*table).first_child() {
+                    Some(first) => self.doc.move_before(first, caption),
+                    None => self.doc.move_into(*table, caption),
+                }
+            }
+            self.references.moved(node, *table);
+            let table = *table;
+            if let Some(id) = self.doc.attributes(node).id {
+                self.doc.attributes_mut(table).id = Some(id);
+            }
+            self.doc.unwrap(node);
+        } else if self.doc.node(node).first_child().is_none() {
+            self.doc.detach(node);
+        } else if let Some(caption) = caption {
+            // The model has a caption first or last.
+            let is_first = self.doc.node(node).first_child() == Some(caption);
+            if !is_first && self.doc.node(caption).next().is_some() {
+                self.doc.move_into(node, caption);
+            }
+        }
+    }
+
+    /// A caption that says nothing but its number has no colon.
+    fn end_label(&mut self, caption: NodeId) {
+        let only = self.doc.node(caption).first_child().filter(|&only| self.doc.node(only).next().is_none());
+        if let Some((only, Kind::Text(text))) = only.map(|only| (only, self.doc.kind(only))) {
+            let length = self.doc.text(text).trim_end_matches([' ', ':']).len() as u32;
+            let end = text.start + length;
+            if self.doc.text(text).ends_with(": ") {
+                self.doc.set_kind(only, Kind::Text(crate::document::Text { end, ..text }));
+            }
+        }
+    }
+
+    /// A picture.
+    pub(super) fn picture(&mut self) {
+        self.input.take('*');
+        let options = self.input.option();
+        self.input.option();
+        let file = self.address();
+        if file.is_empty() {
+            return;
+        }
+        let src = self.find_picture(file.trim_matches('"'));
+        let extension = src.rsplit('.').next().unwrap_or_default().to_ascii_lowercase();
+        if matches!(extension.as_str(), "pdf" | "eps" | "ps" | "tikz" | "pgf") {
+            self.tallies.pictures.add_apart(self.at, &src);
+        }
+        let alt = options.map(|options| self.alternative(&options)).unwrap_or_default();
+        let (src, alt) = (self.doc.intern(&src), self.doc.intern(&alt));
+        self.inline(Kind::Image { src, alt });
+    }
+
+    fn alternative(&mut self, options: &[Token]) -> String {
+        let words = self.words(options);
+        super::verbatim::value(&words, "alt").trim_matches(['{', '}']).to_owned()
+    }
+
+    /// The file that a picture is in: the folders of the document and the usual extensions are tried.
+    fn find_picture(&self, name: &str) -> String {
+        let name = name.trim_start_matches("./");
+        let folders = std::iter::once("").chain(self.picture_folders.iter().map(String::as_str));
+        let has_extension =
+            name.rsplit_once('.').is_some_and(|(_, extension)| EXTENSIONS.contains(&extension.to_ascii_lowercase().as_str()));
+        let root = self.files.root;
+        let exists = |path: &str| {
+            root.zip(self.files.path(path)).is_some_and(|(root, path)| matches!(root.there(&path), crate::media::There::File(_)))
+        };
+        for folder in folders {
+            let folder = folder.trim_start_matches("./");
+            let whole = format!("{folder}{name}");
+            if has_extension && exists(&whole) {
+                return whole;
+            }
+            for extension in EXTENSIONS {
+                let path = format!("{whole}.{extension}");
+                if !has_extension && exists(&path) {
+                    return path;
+                }
+            }
+        }
+        let folder = self.picture_folders.first().map_or("", String::as_str).trim_start_matches("./");
+        if has_extension { format!("{folder}{name}") } else { format!("{folder}{name}.png") }
+    }
+}
+
+fn word_for(language: &str, is_table: bool) -> &'static str {
+    let language = language.split('-').next().unwrap_or_default();
+    let known =
+        WORDS.iter().find(|(known, ..)| *known == language).map_or(("Figure", "Table"), |(_, figure, table)| (figure, table));
+    if is_table { known.1 } else { known.0 }
+}

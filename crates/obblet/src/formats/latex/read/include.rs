@@ -1,0 +1,231 @@
+//! Files that a document takes in as text, and those that keep its own commands (the LaTeX documentation, "Splitting the input").
+
+use crate::document::{Document, Finding, Inclusion};
+use crate::fast_hash::HashSet;
+use crate::media::FilesAround;
+use std::path::{Path, PathBuf};
+
+/// A source with the files that it takes in.
+pub(super) struct Expanded {
+    pub(super) text: String,
+    pub(super) inclusions: Vec<Inclusion>,
+}
+
+/// Files stand no deeper within each other, there are no more of them, and they have no more bytes together.
+const DEEPEST: usize = 10;
+const MOST_FILES: usize = 500;
+const MOST_BYTES: usize = 1 << 26;
+
+/// So many files that were not read are named.
+const MOST_NAMED: usize = 20;
+
+struct Include<'f> {
+    files: &'f FilesAround<'f>,
+    read: Vec<PathBuf>,
+    failures: Vec<(String, &'static str)>,
+    bytes: usize,
+    open: Vec<PathBuf>,
+}
+
+/// Takes in the files that a source names; nothing where it names none.
+pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) -> Option<Expanded> {
+    let requests = requests(source);
+    if requests.is_empty() {
+        return None;
+    }
+    let mut include = Include { files, read: Vec::new(), failures: Vec::new(), bytes: 0, open: Vec::new() };
+    let mut expanded = Expanded { text: String::with_capacity(source.len() * 2), inclusions: Vec::new() };
+    let mut copied = 0;
+    let mut failed = 0;
+    for request in requests {
+        let text = include.take(&request, Path::new(""));
+        for (path, why) in std::mem::take(&mut include.failures) {
+            failed += 1;
+            if failed <= MOST_NAMED {
+                let place = doc.source.place(doc.pool(), request.start as u32);
+                let finding = Finding::lost("latex.include", format!("file {path} was not included: {why}"));
+                doc.push_finding(
+                    finding.hint("check its path; it counts from the folder of the main file").about(&path).at(place),
+                );
+            }
+        }
+        let Some(text) = text else { continue };
+        expanded.text.push_str(&source[copied..request.start]);
+        copied = request.end;
+        let start = expanded.text.len() as u32;
+        expanded.text.push_str(&text);
+        let end = expanded.text.len() as u32;
+        expanded.inclusions.push(Inclusion { start, end, at: request.start as u32, behind: request.end as u32 });
+    }
+    if failed > MOST_NAMED {
+        doc.push_finding(Finding::lost("latex.include", format!("more files were not included: {}", failed - MOST_NAMED)));
+    }
+    expanded.text.push_str(&source[copied..]);
+    doc.source.includes = include.read;
+    (!expanded.inclusions.is_empty()).then_some(expanded)
+}
+
+impl Include<'_> {
+    /// The text of a file, with those that it takes in itself.
+    fn take(&mut self, request: &Request, folder: &Path) -> Option<String> {
+        let name = if request.folder.is_empty() { request.name.clone() } else { format!("{}/{}", request.folder, request.name) };
+        let found = self.find(&name, folder);
+        let (path, text) = match found {
+            Ok(found) => found,
+            // A package of the system is none of the document's files.
+            Err(_) if request.is_package => return None,
+            Err(why) => {
+                self.failures.push((name, why));
+                return None;
+            }
+        };
+        if !self.read.contains(&path) {
+            self.read.push(path.clone());
+        }
+        let text = match request.is_package {
+            true => text,
+            // What stands around the body of a part is for the part alone.
+            false => body(&text).to_owned(),
+        };
+        let inner = requests(&text);
+        if inner.is_empty() {
+            return Some(text + "\n");
+        }
+        self.open.push(path);
+        let mut out = String::with_capacity(text.len());
+        let mut copied = 0;
+        for request in inner {
+            let Some(part) = self.take(&request, folder) else { continue };
+            out.push_str(&text[copied..request.start]);
+            copied = request.end;
+            out.push_str(&part);
+        }
+        out.push_str(&text[copied..]);
+        self.open.pop();
+        Some(out + "\n")
+    }
+
+    fn find(&mut self, name: &str, _folder: &Path) -> Result<(PathBuf, String), &'static str> {
+        if self.open.len() >= DEEPEST {
+            return Err("files are included within each other too deep");
+        }
+        if self.read.len() >= MOST_FILES || self.bytes > MOST_BYTES {
+            return Err("the files come to too much");
+        }
+        let mut why = "it was not found";
+        let extensions: &[&str] =
+            if name.rsplit('/').next().unwrap_or(name).contains('.') { &["", ".tex"] } else { &[".tex", ""] };
+        for extension in extensions {
+            let Some(path) = self.files.path(&format!("{name}{extension}")) else { return Err("it is outside of the folder") };
+            if self.open.contains(&path) {
+                return Err("it includes itself");
+            }
+            match self.files.read(&path) {
+                Ok(bytes) => {
+                    self.bytes += bytes.len();
+                    return Ok((path, crate::utf8_source::text(&bytes).into_owned()));
+                }
+                Err(other) => why = other,
+            }
+        }
+        Err(why)
+    }
+}
+
+/// What stands between the beginning and the end of a document, or all of it.
+fn body(text: &str) -> &str {
+    let Some((_, rest)) = text.split_once("\\begin{document}") else { return text };
+    rest.split_once("\\end{document}").map_or(rest, |(body, _)| body)
+}
+
+/// A command that takes in a file.
+struct Request {
+    start: usize,
+    end: usize,
+    folder: String,
+    name: String,
+    is_package: bool,
+}
+
+/// The commands that take in files; what stands in comments and in verbatim text takes in none.
+fn requests(source: &str) -> Vec<Request> {
+    let mut found = Vec::new();
+    let bytes = source.as_bytes();
+    let mut verbatim: Option<&str> = None;
+    let mut ends: HashSet<&str> = HashSet::default();
+    let mut at = 0;
+    while let Some(ahead) = memchr::memchr2(b'\\', b'%', &bytes[at..]) {
+        at += ahead;
+        let rest = &source[at..];
+        if let Some(end) = verbatim {
+            if rest.starts_with(end) {
+                verbatim = None;
+            }
+            at += 1;
+            continue;
+        }
+        if rest.starts_with('%') {
+            at += memchr::memchr(b'\n', rest.as_bytes()).unwrap_or(rest.len());
+            continue;
+        }
+        if let Some((_, end)) = VERBATIM.iter().find(|(begin, _)| rest.starts_with(begin)) {
+            if !ends.contains(end) && !rest.contains(end) {
+                ends.insert(end);
+            } else if !ends.contains(end) {
+                verbatim = Some(end);
+            }
+            at += 1;
+            continue;
+        }
+        if rest.starts_with("\\end{document}") {
+            break;
+        }
+        let request = request(rest, at);
+        at = request.as_ref().map_or_else(|| at + 1 + rest[1..].chars().next().map_or(0, char::len_utf8), |request| request.end);
+        found.extend(request);
+    }
+    found
+}
+
+/// Environments whose text is no LaTeX.
+const VERBATIM: [(&str, &str); 6] = [
+    ("\\begin{verbatim}", "\\end{verbatim}"),
+    ("\\begin{verbatim*}", "\\end{verbatim*}"),
+    ("\\begin{Verbatim}", "\\end{Verbatim}"),
+    ("\\begin{lstlisting}", "\\end{lstlisting}"),
+    ("\\begin{minted}", "\\end{minted}"),
+    ("\\begin{comment}", "\\end{comment}"),
+];
+
+fn request(rest: &str, start: usize) -> Option<Request> {
+    let letters = rest[1..].bytes().take_while(u8::is_ascii_alphabetic).count();
+    let name = &rest[1..=letters];
+    let mut at = 1 + letters;
+    let argument = |at: &mut usize| {
+        let text = rest.get(*at..)?.trim_start();
+        let skipped = rest.len() - *at - text.len();
+        let inner = text.strip_prefix('{')?;
+        let length = inner.find(['}', '\n', '{', '\\', '#'])?;
+        if !inner[length..].starts_with('}') {
+            return None;
+        }
+        *at += skipped + length + 2;
+        Some(inner[..length].trim().to_owned())
+    };
+    let (folder, name, is_package) = match name {
+        "input" | "include" | "subfile" | "loadglsentries" => (String::new(), argument(&mut at)?, false),
+        "import" | "subimport" | "inputfrom" | "includefrom" | "subinputfrom" => {
+            (argument(&mut at)?.trim_end_matches('/').to_owned(), argument(&mut at)?, false)
+        }
+        // A package beside the document holds commands of its author.
+        "usepackage" | "RequirePackage" => {
+            let name = argument(&mut at)?;
+            if name.contains(',') {
+                return None;
+            }
+            (String::new(), format!("{name}.sty"), true)
+        }
+        _ => return None,
+    };
+    (!name.is_empty()).then(|| Request { start, end: start + at, folder, name, is_package })
+}

@@ -1,0 +1,192 @@
+//! Lists (the LaTeX documentation, "itemize", "enumerate", "description"; of enumitem and paralist).
+
+use super::Reader;
+use super::tokens::Token;
+use crate::document::{Kind, ListKind, Marker, NodeId};
+
+/// A list whose items are read.
+#[derive(Debug)]
+pub(super) struct List {
+    node: NodeId,
+    kind: ListForm,
+    /// Whether an item has begun.
+    has_item: bool,
+    /// How many parts of the document were open before it.
+    parts: usize,
+}
+
+impl List {
+    /// The entries of a bibliography.
+    pub(super) const fn of_entries(node: NodeId, parts: usize) -> Self {
+        Self { node, kind: ListForm::Numbers, has_item: false, parts }
+    }
+}
+
+/// What sort of list it is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum ListForm {
+    Bullets,
+    Numbers,
+    Terms,
+}
+
+/// Counters of numbered lists, by how deep they are.
+const COUNTERS: [&str; 4] = ["enumi", "enumii", "enumiii", "enumiv"];
+
+impl Reader<'_> {
+    pub(super) fn begin_list(&mut self, kind: ListForm) -> NodeId {
+        let option = self.input.option().map(|option| self.input.characters(&option)).unwrap_or_default();
+        let depth = self.lists.iter().filter(|list| list.kind == ListForm::Numbers).count().min(3);
+        let is_resumed = option.contains("resume");
+        let start = option
+            .split(',')
+            .filter_map(|part| part.split_once('='))
+            .find(|(key, _)| key.trim() == "start")
+            .and_then(|(_, value)| value.trim().parse().ok());
+        if kind == ListForm::Numbers && !is_resumed {
+            self.counters.set(COUNTERS[depth], start.map_or(0, |start: i64| start - 1));
+        }
+        let marker = marker(&option, depth);
+        let list = ListKind { ordered: kind == ListForm::Numbers, tight: true, marker, start: 1 };
+        let node = self.block(if kind == ListForm::Terms { Kind::TermList } else { Kind::List(list) });
+        self.lists.push(List { node, kind, has_item: false, parts: self.parts.len() });
+        node
+    }
+
+    /// Begins an item.
+    pub(super) fn item(&mut self) {
+        self.input.overlay();
+        let label = self.input.option();
+        let Some(list) = self.lists.last() else {
+            self.end_paragraph();
+            return;
+        };
+        let (node, kind, parts) = (list.node, list.kind, list.parts);
+        while self.parts.len() > parts {
+            self.end_part();
+        }
+        if parts >= super::build::MOST_PARTS {
+            self.end_paragraph();
+            return;
+        }
+        if kind == ListForm::Terms {
+            let term = self.doc.append_at(node, Kind::Term, self.at);
+            let description = self.doc.append_at(node, Kind::TermDescription, self.at);
+            self.begin_part(description, false);
+            if let Some(label) = label {
+                self.read_into(term, true, label);
+            }
+        } else {
+            let item = self.doc.append_at(node, Kind::ListItem { checked: None }, self.at);
+            if kind == ListForm::Numbers {
+                self.number_item(node, item, label.is_some());
+            }
+            self.begin_part(item, false);
+            if let Some(label) = label {
+                self.item_label(kind, label);
+            }
+        }
+        if let Some(list) = self.lists.last_mut() {
+            list.has_item = true;
+        }
+    }
+
+    /// Begins an item of the bibliography.
+    pub(super) fn begin_entry(&mut self) -> Option<NodeId> {
+        let list = self.lists.last_mut()?;
+        list.has_item = true;
+        let (node, parts) = (list.node, list.parts);
+        while self.parts.len() > parts {
+            self.end_part();
+        }
+        let item = self.doc.append_at(node, Kind::ListItem { checked: None }, self.at);
+        self.begin_part(item, false);
+        Some(item)
+    }
+
+    fn number_item(&mut self, list: NodeId, item: NodeId, has_label: bool) {
+        let depth = self.lists.iter().filter(|list| list.kind == ListForm::Numbers).count().clamp(1, 4) - 1;
+        let counter = COUNTERS[depth];
+        if has_label {
+            return;
+        }
+        let number = self.counters.step(counter);
+        if let Kind::List(kind) = self.doc.kind(list)
+            && self.doc.node(list).first_child() == Some(item)
+        {
+            let start = number.parse().unwrap_or(1);
+            self.doc.set_kind(list, Kind::List(ListKind { start, ..kind }));
+        }
+        let marker = match self.doc.kind(list) {
+            Kind::List(kind) => kind.marker,
+            _ => Marker::Plain,
+        };
+        let shown = crate::numeral::numeral(number.parse().unwrap_or(0), marker);
+        self.references.here(item, shown, "item");
+    }
+
+    /// What an item is marked with, where its author says so: a bullet is a bullet, all else is text.
+    fn item_label(&mut self, kind: ListForm, label: Vec<Token>) {
+        let words = self.words(&label);
+        let is_mark = words.chars().count() <= 1 && !words.chars().all(char::is_alphanumeric)
+            || label.iter().any(|token| token.kind == super::tokens::Kind::Dollar);
+        if words.is_empty() && label.is_empty() || kind == ListForm::Bullets && is_mark {
+            return;
+        }
+        let at = self.at;
+        self.input.push(super::tokens::Kind::Space, at);
+        self.input.push_all(label.into_iter());
+    }
+
+    pub(super) fn end_list(&mut self) {
+        let Some(list) = self.lists.pop() else { return };
+        while self.parts.len() > list.parts {
+            self.end_part();
+        }
+        if !list.has_item {
+            self.doc.unwrap(list.node);
+            return;
+        }
+        // What stands before the first item is none of it; descriptions with one paragraph are text.
+        for item in self.doc.children(list.node).collect::<Vec<_>>() {
+            if self.doc.kind(item) == Kind::TermDescription {
+                self.open_only_paragraph(item);
+            }
+        }
+        let end = self.at;
+        self.doc.set_end(list.node, end.max(self.doc.node(list.node).offset()));
+    }
+
+    /// The only paragraph of a part is its text.
+    pub(super) fn open_only_paragraph(&mut self, holder: NodeId) {
+        let mut children = self.doc.children(holder);
+        let only = children.next().filter(|_| children.next().is_none());
+        drop(children);
+        if let Some(only) = only.filter(|&only| self.doc.kind(only) == Kind::Paragraph && self.doc.attributes(only).id.is_none())
+        {
+            self.doc.unwrap(only);
+        }
+    }
+}
+
+/// What items are marked with, by the option of the list or by how deep it is.
+fn marker(option: &str, depth: usize) -> Marker {
+    let said = [
+        ("alph*", Marker::LowerAlpha),
+        ("Alph*", Marker::UpperAlpha),
+        ("roman*", Marker::LowerRoman),
+        ("Roman*", Marker::UpperRoman),
+        ("arabic*", Marker::Plain),
+    ];
+    if let Some((_, marker)) = said.iter().find(|(name, _)| option.contains(name)) {
+        return *marker;
+    }
+    match option.trim_matches(['(', ')', '.', '[', ']', ' ', '{', '}']) {
+        "a" => Marker::LowerAlpha,
+        "A" => Marker::UpperAlpha,
+        "i" => Marker::LowerRoman,
+        "I" => Marker::UpperRoman,
+        "1" => Marker::Plain,
+        _ => [Marker::Plain, Marker::LowerAlpha, Marker::LowerRoman, Marker::UpperAlpha][depth],
+    }
+}

@@ -1,0 +1,295 @@
+//! What stands before the text: definitions, the language, and what the document says of itself (the LaTeX documentation, "Titles").
+
+use super::Reader;
+use super::tokens::{Kind, Token};
+use crate::document::{HintRole, Presentation};
+
+/// What the document says of itself.
+#[derive(Debug, Default)]
+pub(super) struct FrontMatter {
+    title: String,
+    /// The title as it stands, until it is in the document.
+    title_tokens: Vec<Token>,
+    subtitle: String,
+    authors: Vec<String>,
+    date: String,
+    keywords: String,
+    pub(super) language: Option<String>,
+    class: String,
+}
+
+/// Languages by the names that packages have for them.
+const LANGUAGES: [(&str, &str); 34] = [
+    ("american", "en-US"),
+    ("arabic", "ar"),
+    ("australian", "en-AU"),
+    ("brazil", "pt-BR"),
+    ("brazilian", "pt-BR"),
+    ("british", "en-GB"),
+    ("catalan", "ca"),
+    ("chinese", "zh"),
+    ("czech", "cs"),
+    ("danish", "da"),
+    ("dutch", "nl"),
+    ("english", "en"),
+    ("finnish", "fi"),
+    ("french", "fr"),
+    ("francais", "fr"),
+    ("frenchb", "fr"),
+    ("german", "de"),
+    ("germanb", "de"),
+    ("naustrian", "de-AT"),
+    ("ngerman", "de"),
+    ("greek", "el"),
+    ("hebrew", "he"),
+    ("hungarian", "hu"),
+    ("italian", "it"),
+    ("japanese", "ja"),
+    ("norsk", "nb"),
+    ("polish", "pl"),
+    ("portuguese", "pt"),
+    ("romanian", "ro"),
+    ("russian", "ru"),
+    ("spanish", "es"),
+    ("swedish", "sv"),
+    ("turkish", "tr"),
+    ("ukrainian", "uk"),
+];
+
+/// The tag of a language.
+pub(super) fn language_of(name: &str) -> Option<&'static str> {
+    LANGUAGES.iter().find(|(known, _)| *known == name).map(|(_, tag)| *tag)
+}
+
+impl Reader<'_> {
+    /// Reads what stands before the text.
+    pub(super) fn preamble(&mut self) {
+        while let Some(token) = self.input.next() {
+            self.at = token.at;
+            let Kind::Command(name) = &token.kind else { continue };
+            match &**name {
+                "begin" => {
+                    let argument = self.input.argument();
+                    let name = self.input.characters(&argument);
+                    if name == "document" {
+                        return;
+                    }
+                    self.skip_environment(&name);
+                }
+                "documentclass" | "LoadClass" => {
+                    let options = self.input.option().unwrap_or_default();
+                    let class = self.input.argument();
+                    self.front.class = self.input.characters(&class);
+                    self.languages(&options);
+                }
+                "usepackage" | "RequirePackage" => {
+                    let options = self.input.option().unwrap_or_default();
+                    let package = self.input.argument();
+                    if self.input.characters(&package) == "babel" {
+                        self.languages(&options);
+                    }
+                }
+                "setmainlanguage" | "setdefaultlanguage" => {
+                    self.input.option();
+                    let name = self.input.argument();
+                    self.languages(&name);
+                }
+                "makeatletter" => self.input.at_is_letter = true,
+                "makeatother" => self.input.at_is_letter = false,
+                name if self.macros.define(name, &mut self.input) || self.conditional(name) || self.declare(name) => {}
+                name => {
+                    let name = name.to_owned();
+                    if self.macros.knows(&name) {
+                        self.macros.expand(&name, token.at, &mut self.input);
+                    }
+                }
+            }
+        }
+    }
+
+    /// The last language that options name is that of the text.
+    fn languages(&mut self, options: &[Token]) {
+        let words = self.input.characters(options);
+        for word in words.split(',') {
+            let (word, value) = word.trim().split_once('=').unwrap_or((word.trim(), ""));
+            let name = if matches!(word.trim(), "main" | "lang") { value.trim() } else { word.trim() };
+            if let Some(language) = language_of(name) {
+                self.front.language = Some(language.to_owned());
+                self.doc.metadata.language = Some(language.to_owned());
+            }
+        }
+    }
+
+    /// Takes what the document says of itself, and declarations that hold for all of it. Whether a command is one of these.
+    pub(super) fn declare(&mut self, name: &str) -> bool {
+        match name {
+            "title" => {
+                self.input.option();
+                let words = self.input.argument();
+                self.front.title = self.words(&words);
+                self.front.title_tokens = words;
+            }
+            "subtitle" => {
+                let words = self.input.argument();
+                self.front.subtitle = self.words(&words);
+            }
+            "author" | "Author" => {
+                self.input.option();
+                let words = self.input.argument();
+                self.authors(&words);
+            }
+            "date" => {
+                self.input.option();
+                let words = self.input.argument();
+                self.front.date = self.words(&words);
+            }
+            "keywords" => {
+                let words = self.input.argument();
+                self.front.keywords = self.words(&words);
+            }
+            "graphicspath" => {
+                let folders = self.input.argument();
+                let mut text = String::new();
+                self.input.write(&folders, &mut text);
+                self.picture_folders = text.split(['{', '}']).filter(|part| !part.trim().is_empty()).map(str::to_owned).collect();
+            }
+            "newtheorem" | "newtheorem*" | "declaretheorem" => self.new_theorem(name),
+            "numberwithin" | "counterwithin" => {
+                let (inner, outer) = (self.input.argument(), self.input.argument());
+                let (inner, outer) = (self.input.characters(&inner), self.input.characters(&outer));
+                self.counters.put_within(&inner, &outer);
+            }
+            "newcounter" => {
+                let counter = self.input.argument();
+                let counter = self.input.characters(&counter);
+                if let Some(above) = self.input.option() {
+                    let above = self.input.characters(&above);
+                    self.counters.put_within(&counter, &above);
+                }
+            }
+            "setcounter" | "addtocounter" => {
+                let (counter, value) = (self.input.argument(), self.input.argument());
+                let counter = self.input.characters(&counter);
+                let value = self.input.characters(&value).parse().unwrap_or(0);
+                match counter.as_str() {
+                    "secnumdepth" => self.counters.depth = value,
+                    "tocdepth" => {}
+                    _ if name == "setcounter" => self.counters.set(&counter, value),
+                    _ => self.counters.set(&counter, self.counters.get(&counter).saturating_add(value)),
+                }
+            }
+            _ => return false,
+        }
+        true
+    }
+
+    /// Puts the title above the text, whose headings go down a level for it.
+    pub(super) fn put_title(&mut self) {
+        let words = std::mem::take(&mut self.front.title_tokens);
+        if words.is_empty() || !self.takes_blocks() || self.counters.lowered > 0 {
+            return;
+        }
+        let heading = self.block(crate::document::Kind::Heading(1));
+        self.doc.layout_hints.at(heading).part = HintRole::Title { lowered: 1 };
+        self.counters.lowered = 1;
+        // Notes to the title are none of it, and it is one line.
+        let plain: Vec<Token> = words.into_iter().filter(|token| token.kind.command() != Some("\\")).collect();
+        self.read_into(heading, true, plain);
+    }
+
+    fn authors(&mut self, words: &[Token]) {
+        let mut one = Vec::new();
+        let mut all = Vec::new();
+        for token in words {
+            if matches!(token.kind.command(), Some("and" | "AND" | "And")) {
+                all.push(std::mem::take(&mut one));
+            } else {
+                one.push(token.clone());
+            }
+        }
+        all.push(one);
+        for author in all {
+            // Lines below the name say where the author works.
+            let end =
+                author.iter().position(|token| matches!(token.kind.command(), Some("\\" | "newline"))).unwrap_or(author.len());
+            let name = self.words(&author[..end]);
+            let name = name.trim().trim_end_matches(',').to_owned();
+            if !name.is_empty() {
+                self.front.authors.push(name);
+            }
+        }
+    }
+
+    /// The words of tokens, without what is behind notes and with the document's own commands written out.
+    pub(super) fn words(&mut self, tokens: &[Token]) -> String {
+        let mut out = String::new();
+        let mut inner = super::Input::new(self.input.source);
+        inner.at = inner.source.len();
+        inner.push_all(tokens.iter().cloned());
+        let mut steps = 0;
+        while let Some(token) = inner.next() {
+            steps += 1;
+            if steps > 100_000 {
+                break;
+            }
+            match &token.kind {
+                Kind::Text(start, end) => out.push_str(inner.slice(*start, *end)),
+                Kind::Char('`') if inner.take('`') => out.push('\u{201C}'),
+                Kind::Char('\'') if inner.take('\'') => out.push('\u{201D}'),
+                Kind::Char('`') => out.push('\u{2018}'),
+                Kind::Char('\'') => out.push('\u{2019}'),
+                Kind::Char('-') if inner.take('-') => out.push_str(if inner.take('-') { "\u{2014}" } else { "\u{2013}" }),
+                Kind::Char(c) => out.push(*c),
+                Kind::Space | Kind::Par => out.push(' '),
+                Kind::Tie => out.push('\u{A0}'),
+                Kind::Command(name) => match &**name {
+                    "thanks" | "footnote" | "inst" | "fnref" | "corref" | "thanksref" | "label" | "orcidlink" | "vspace"
+                    | "hspace" | "fontsize" | "ref" => {
+                        inner.option();
+                        let lost = inner.argument();
+                        if matches!(&**name, "thanks" | "footnote") {
+                            let words = self.input.characters(&lost);
+                            self.tallies.front.add_apart(token.at, &words);
+                        }
+                    }
+                    "\\" | "newline" | "and" => {
+                        inner.take('*');
+                        inner.option();
+                        out.push(' ');
+                    }
+                    "today" => {}
+                    name if self.macros.knows(name) => {
+                        self.macros.expand(name, token.at, &mut inner);
+                    }
+                    name => {
+                        if let Some(letters) = super::symbols::text(name) {
+                            out.push_str(letters);
+                        } else if super::accents::accented(name, "a").is_some() {
+                            let base = inner.argument();
+                            let base = self.letters(&base);
+                            out.push_str(&super::accents::accented(name, &base).unwrap_or_default());
+                        }
+                    }
+                },
+                _ => {}
+            }
+        }
+        out.split([' ', '\n', '\t']).filter(|word| !word.is_empty()).collect::<Vec<_>>().join(" ")
+    }
+
+    /// Puts the front matter into the metadata.
+    pub(super) fn set_metadata(&mut self) {
+        let front = std::mem::take(&mut self.front);
+        let given = |text: String| Some(text).filter(|text| !text.is_empty());
+        let metadata = &mut self.doc.metadata;
+        metadata.title = given(front.title);
+        metadata.subtitle = given(front.subtitle);
+        metadata.date = given(front.date);
+        metadata.authors = front.authors;
+        metadata.keywords =
+            front.keywords.split([',', ';']).map(str::trim).filter(|word| !word.is_empty()).map(str::to_owned).collect();
+        let levels = self.counters.numbered_levels();
+        let has_class = !front.class.is_empty() && !matches!(front.class.as_str(), "letter" | "beamer" | "scrlttr2" | "minimal");
+        metadata.presentation = Presentation { numbered_levels: has_class.then_some(levels), ..Presentation::default() };
+    }
+}

@@ -1,0 +1,305 @@
+//! Reading LaTeX: the source becomes tokens as it is read, commands that the document defines are written out, and what is left
+//! becomes nodes. There is no recursion: what is to be done behind an argument is a token of its own.
+
+mod accents;
+mod bibliography;
+mod build;
+mod commands;
+mod conditionals;
+mod counters;
+mod encoding;
+mod environments;
+mod floats;
+mod formulas;
+mod include;
+mod lists;
+mod macros;
+mod metadata;
+mod references;
+mod report;
+mod symbols;
+mod tables;
+mod theorems;
+mod tokens;
+mod verbatim;
+
+use super::Settings;
+use crate::document::{Document, Kind, NodeId, Text};
+use crate::fast_hash::HashMap;
+use crate::media::FilesAround;
+use crate::utf8_source;
+use build::Part;
+use macros::Macros;
+use tokens::{Input, Kind as Sign, Then};
+
+/// Reads a LaTeX document. Any bytes are LaTeX; what is doubtful about them is in the findings.
+///
+/// ```
+/// use obblet::document::Kind;
+/// use obblet::formats::latex;
+///
+/// let doc = latex::read(b"\\section{The well}\nIt is \\emph{deep}.\n", &latex::Settings::default());
+/// let first = doc.children(doc.root()).next().unwrap();
+/// assert_eq!(doc.kind(first), Kind::Heading(1));
+/// assert_eq!(doc.plain_text(first), "The well");
+/// ```
+#[must_use]
+pub fn read(bytes: &[u8], settings: &Settings) -> Document {
+    read_with(bytes, settings, &FilesAround::default())
+}
+
+/// Reads a LaTeX document with the files that it takes in.
+#[must_use]
+pub fn read_with(bytes: &[u8], _settings: &Settings, files: &FilesAround<'_>) -> Document {
+    let decoded = encoding::decoded(bytes);
+    let (source, mut doc) = utf8_source::open(decoded.as_deref().unwrap_or(bytes));
+    let Some(expanded) = include::expand(&source, &mut doc, files) else {
+        return Reader::new(&source, doc, files).run();
+    };
+    let mut whole = Document::with_pool(expanded.text.clone(), expanded.text.len() / 24 + 16);
+    whole.source = doc.source.including(&source, expanded.inclusions);
+    whole.findings = doc.findings;
+    Reader::new(&expanded.text, whole, files).run()
+}
+
+/// An environment that has begun.
+#[derive(Debug)]
+struct Environment {
+    name: String,
+    kind: environments::Form,
+    /// How many groups, and styles, were open before it.
+    groups: usize,
+    styles: usize,
+    node: Option<NodeId>,
+}
+
+/// A group that has begun.
+#[derive(Debug)]
+struct Group {
+    /// How many styles held before it.
+    styles: usize,
+    closing: Closing,
+}
+
+/// What happens where a group ends, beside the end of its styles.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Closing {
+    Group,
+    /// A part of the document ends.
+    Part(NodeId),
+    /// Words are written.
+    Text(&'static str),
+}
+
+/// Reads one file.
+struct Reader<'s> {
+    input: Input<'s>,
+    doc: Document,
+    files: &'s FilesAround<'s>,
+    macros: Macros,
+    /// Where the token is that is read.
+    at: u32,
+    parts: Vec<Part>,
+    /// Styles that hold, outermost first, and how many held before each that ends by itself.
+    styles: Vec<Kind>,
+    marks: Vec<usize>,
+    groups: Vec<Group>,
+    environments: Vec<Environment>,
+    lists: Vec<lists::List>,
+    tables: Vec<tables::Table>,
+    counters: counters::Counters,
+    references: references::References,
+    /// The id of what comes next.
+    pending_id: Option<Text>,
+    front: metadata::FrontMatter,
+    /// Marks of notes whose text comes later.
+    footnotes: Vec<crate::document::NoteId>,
+    /// What environments of the document itself end with, the innermost last.
+    own_ends: Vec<std::rc::Rc<[tokens::Token]>>,
+    conditionals: HashMap<String, bool>,
+    theorems: HashMap<String, theorems::Theorem>,
+    /// What `\graphicspath` names.
+    picture_folders: Vec<String>,
+    tallies: report::Tallies,
+    has_ended: bool,
+}
+
+impl<'s> Reader<'s> {
+    fn new(source: &'s str, doc: Document, files: &'s FilesAround<'s>) -> Self {
+        let root = doc.root();
+        let mut reader = Self {
+            input: Input::new(source),
+            doc,
+            files,
+            macros: Macros::default(),
+            at: 0,
+            parts: Vec::new(),
+            styles: Vec::new(),
+            marks: Vec::new(),
+            groups: Vec::new(),
+            environments: Vec::new(),
+            lists: Vec::new(),
+            tables: Vec::new(),
+            counters: counters::Counters::of(source),
+            references: references::References::default(),
+            pending_id: None,
+            front: metadata::FrontMatter::default(),
+            footnotes: Vec::new(),
+            own_ends: Vec::new(),
+            conditionals: HashMap::default(),
+            theorems: HashMap::default(),
+            picture_folders: Vec::new(),
+            tallies: report::Tallies::default(),
+            has_ended: false,
+        };
+        reader.begin_part(root, false);
+        reader
+    }
+
+    fn run(mut self) -> Document {
+        if memchr::memmem::find(self.input.source.as_bytes(), b"\\begin{document}").is_some() {
+            self.preamble();
+        }
+        while !self.has_ended
+            && let Some(token) = self.input.next()
+        {
+            self.step(token);
+        }
+        self.finish()
+    }
+
+    fn step(&mut self, token: tokens::Token) {
+        self.at = token.at;
+        match token.kind {
+            Sign::Text(start, end) => self.source_text(start, end),
+            Sign::Space => self.text(" "),
+            Sign::Par => self.paragraph_ends(),
+            Sign::Tie => self.text("\u{A0}"),
+            Sign::Char(c) => self.character(c),
+            Sign::Begin => self.open_group(Closing::Group),
+            Sign::End => self.end_group(),
+            Sign::Dollar => self.dollar(),
+            Sign::Cell => self.next_cell(),
+            Sign::Parameter(number, _) => self.text(&format!("#{number}")),
+            Sign::Command(name) => self.command(&name),
+            Sign::Then(then) => match then {
+                Then::LeaveStyle => {
+                    if let Some(styles) = self.marks.pop() {
+                        self.styles.truncate(styles);
+                    }
+                }
+                Then::ClosePart => drop(self.end_part()),
+                Then::EndEnvironment => self.environment_ends(),
+            },
+        }
+    }
+
+    fn open_group(&mut self, closing: Closing) {
+        self.groups.push(Group { styles: self.styles.len(), closing });
+    }
+
+    fn end_group(&mut self) {
+        let closes = self.groups.last().is_some_and(|group| group.closing != Closing::Group);
+        // What begins in an argument ends in it.
+        while closes && self.environments.last().is_some_and(|environment| environment.groups >= self.groups.len()) {
+            let name = self.environments.last().map(|environment| environment.name.clone()).unwrap_or_default();
+            self.tallies.unclosed.add_apart(self.at, &name);
+            self.environment_ends();
+        }
+        let inside = self.environments.last().map_or(0, |environment| environment.groups);
+        if self.groups.len() > inside
+            && let Some(group) = self.groups.pop()
+        {
+            match group.closing {
+                Closing::Part(holder) => {
+                    while self.parts.len() > 1 {
+                        let ended = self.end_part();
+                        if ended == Some(holder) || ended.is_none() {
+                            break;
+                        }
+                    }
+                }
+                Closing::Text(words) => self.text(words),
+                Closing::Group => {}
+            }
+            self.styles.truncate(group.styles);
+        }
+    }
+
+    fn paragraph_ends(&mut self) {
+        if self.takes_blocks() {
+            self.end_paragraph();
+        } else {
+            self.text(" ");
+        }
+    }
+
+    /// A character that may be part of a ligature.
+    fn character(&mut self, c: char) {
+        let mut next = |wanted: char| self.input.take(wanted);
+        let words = match c {
+            '`' if next('`') => "\u{201C}",
+            '`' => "\u{2018}",
+            '\'' if next('\'') => "\u{201D}",
+            '\'' => "\u{2019}",
+            '-' if next('-') => {
+                if next('-') {
+                    "\u{2014}"
+                } else {
+                    "\u{2013}"
+                }
+            }
+            '?' if next('`') => "\u{BF}",
+            '!' if next('`') => "\u{A1}",
+            '<' if next('<') => "\u{AB}",
+            '>' if next('>') => "\u{BB}",
+            '"' => return self.shorthand(),
+            _ => return self.text(c.encode_utf8(&mut [0; 4])),
+        };
+        self.text(words);
+    }
+
+    fn finish(mut self) -> Document {
+        while self.parts.len() > 1 {
+            self.end_part();
+        }
+        self.end_paragraph();
+        self.close_tables();
+        self.set_metadata();
+        self.resolve_references();
+        self.resolve_citations();
+        self.tidy();
+        self.report();
+        self.doc.order_spans();
+        self.doc
+    }
+
+    /// Code that holds nothing but characters is a leaf, and lists are loose where items have several paragraphs.
+    fn tidy(&mut self) {
+        let mut code = Vec::new();
+        let mut lists = Vec::new();
+        for (id, node) in self.doc.nodes() {
+            match node.kind() {
+                Kind::TextLevel(crate::document::TextLevel::Code) => code.push(id),
+                Kind::List(kind) => lists.push((id, kind)),
+                _ => {}
+            }
+        }
+        for id in code {
+            let text = self.doc.node(id).first_child().filter(|&only| self.doc.node(only).next().is_none());
+            if let Some(Kind::Text(text)) = text.map(|only| self.doc.kind(only)) {
+                while let Some(child) = self.doc.node(id).first_child() {
+                    self.doc.detach(child);
+                }
+                self.doc.set_kind(id, Kind::Code(text));
+            }
+        }
+        for (list, kind) in lists {
+            let paragraphs =
+                |item: NodeId| self.doc.children(item).filter(|&child| self.doc.kind(child) == Kind::Paragraph).count();
+            if self.doc.children(list).any(|item| paragraphs(item) > 1) {
+                self.doc.set_kind(list, Kind::List(crate::document::ListKind { tight: false, ..kind }));
+            }
+        }
+    }
+}

@@ -1,0 +1,211 @@
+//! Labels, and references to them with the numbers that the engine prints (the LaTeX documentation, "Cross references"; of hyperref
+//! and cleveref).
+
+use super::Reader;
+use crate::document::{Kind, NodeId, Text};
+use crate::fast_hash::HashMap;
+
+/// What labels name, and what refers to them.
+#[derive(Debug, Default)]
+pub(super) struct References {
+    /// What a label that comes next names: the node, its number, the word for it.
+    now: Option<Named>,
+    labels: HashMap<String, Named>,
+    asked: Vec<Reference>,
+    entries: HashMap<String, Named>,
+    cited: Vec<(NodeId, String)>,
+}
+
+#[derive(Clone, Debug)]
+struct Named {
+    node: NodeId,
+    number: String,
+    word: String,
+}
+
+#[derive(Debug)]
+struct Reference {
+    /// The link, whose text is to be made.
+    node: NodeId,
+    label: String,
+    shows: Shows,
+}
+
+/// What a reference shows.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Shows {
+    Number,
+    /// A number in parentheses.
+    Equation,
+    /// The word for what it leads to, and the number; with a capital letter or as it is.
+    Word {
+        capital: bool,
+    },
+    /// The words of a heading or a caption.
+    Name,
+    /// What stands in it.
+    Own,
+}
+
+impl References {
+    /// Something has a number that a label may name.
+    pub(super) fn here(&mut self, node: NodeId, number: String, word: &str) {
+        self.now = Some(Named { node, number, word: word.to_owned() });
+    }
+
+    /// What had a number is in another node now.
+    pub(super) fn moved(&mut self, from: NodeId, to: NodeId) {
+        for named in self.labels.values_mut().chain(&mut self.now).filter(|named| named.node == from) {
+            named.node = to;
+        }
+    }
+
+    /// An entry of the bibliography has a label.
+    pub(super) fn name_entry(&mut self, node: NodeId, key: String, label: String) {
+        self.now = None;
+        self.entries.entry(key).or_insert(Named { node, number: label, word: String::new() });
+    }
+
+    /// A link cites an entry.
+    pub(super) fn cite(&mut self, link: NodeId, key: &str) {
+        self.cited.push((link, key.to_owned()));
+    }
+
+    /// Makes a link of what is already in the document.
+    pub(super) fn refer_from(&mut self, node: NodeId, label: String) {
+        self.asked.push(Reference { node, label, shows: Shows::Own });
+    }
+
+    /// The word for what has the number.
+    pub(super) fn name_here(&mut self, word: &str) {
+        if let Some(now) = &mut self.now {
+            word.clone_into(&mut now.word);
+        }
+    }
+}
+
+impl Reader<'_> {
+    /// Names what has the number that was given last.
+    pub(super) fn label(&mut self) {
+        let label = self.input.argument();
+        let label = self.input.characters(&label);
+        if label.is_empty() {
+            return;
+        }
+        if let Some(named) = self.references.now.clone() {
+            self.references.labels.entry(label).or_insert(named);
+        } else {
+            let node = self.anchor(&id_of(&label));
+            let named = Named { node, number: String::new(), word: String::new() };
+            self.references.labels.entry(label).or_insert(named);
+        }
+    }
+
+    /// Makes a link of a reference.
+    pub(super) fn refer(&mut self, shows: Shows) {
+        self.input.take('*');
+        let labels = self.input.argument();
+        let labels = self.input.characters(&labels);
+        for (at, label) in labels.split(',').map(str::trim).enumerate().take(100) {
+            if at > 0 {
+                self.text(", ");
+            }
+            let node = self.inline(Kind::Link { href: Text::EMPTY });
+            self.references.asked.push(Reference { node, label: label.to_owned(), shows });
+        }
+    }
+
+    /// References lead to what their labels name, and show its number.
+    pub(super) fn resolve_references(&mut self) {
+        for Reference { node, label, shows } in std::mem::take(&mut self.references.asked) {
+            let place = self.doc.node(node).offset();
+            if self.front_equations().contains(&label) {
+                let command = if matches!(shows, Shows::Number) { "ref" } else { "eqref" };
+                if shows == Shows::Own {
+                    self.doc.unwrap(node);
+                    continue;
+                }
+                let source = self.doc.intern(&format!("\\{command}{{{label}}}"));
+                let formula = self.doc.add_tex(source, false);
+                self.doc.set_kind(node, Kind::Math(formula));
+                continue;
+            }
+            let Some(named) = self.references.labels.get(&label).cloned() else {
+                self.tallies.missing.add_apart(place, &label);
+                if shows == Shows::Own {
+                    self.doc.unwrap(node);
+                } else {
+                    let text = self.doc.intern(&label);
+                    self.doc.set_kind(node, Kind::Text(text));
+                }
+                continue;
+            };
+            let id = self.id_for(named.node, &label);
+            let href = self.doc.intern(&format!("#{id}"));
+            self.doc.set_kind(node, Kind::Link { href });
+            let text = match shows {
+                Shows::Own => continue,
+                Shows::Number => named.number.clone(),
+                Shows::Equation => format!("({})", named.number),
+                Shows::Word { capital } => worded(&named.word, &named.number, capital),
+                Shows::Name => self.name_of(named.node),
+            };
+            let text = if text.trim().is_empty() { label } else { text };
+            let text = self.doc.intern(&text);
+            self.doc.append_at(node, Kind::Text(text), place);
+        }
+    }
+
+    /// Citations lead to their entries, and show what these are called.
+    pub(super) fn resolve_citations(&mut self) {
+        for (node, key) in std::mem::take(&mut self.references.cited) {
+            let place = self.doc.node(node).offset();
+            if let Some(named) = self.references.entries.get(&key).cloned() {
+                let id = self.id_for(named.node, &key);
+                let (href, text) = (self.doc.intern(&format!("#{id}")), self.doc.intern(&named.number));
+                self.doc.set_kind(node, Kind::Link { href });
+                self.doc.append_at(node, Kind::Text(text), place);
+            } else {
+                self.tallies.citations.add_apart(place, &key);
+                let text = self.doc.intern(&key);
+                self.doc.set_kind(node, Kind::Text(text));
+            }
+        }
+    }
+
+    fn name_of(&self, node: NodeId) -> String {
+        let caption = self.doc.children(node).find(|&child| self.doc.kind(child) == Kind::Caption);
+        self.doc.plain_text(caption.unwrap_or(node)).split_whitespace().collect::<Vec<_>>().join(" ")
+    }
+
+    /// The id of a node; one made of a label, where it has none.
+    fn id_for(&mut self, node: NodeId, label: &str) -> String {
+        if let Some(id) = self.doc.attributes(node).id {
+            return self.doc.text(id).to_owned();
+        }
+        let id = id_of(label);
+        let text = self.doc.intern(&id);
+        self.doc.attributes_mut(node).id = Some(text);
+        id
+    }
+
+    /// The labels of equations, which formulas hold.
+    fn front_equations(&self) -> &crate::fast_hash::HashSet<String> {
+        &self.tallies.equations
+    }
+}
+
+/// An id that stands for a label.
+pub(super) fn id_of(label: &str) -> String {
+    label.split_whitespace().collect::<Vec<_>>().join("-")
+}
+
+fn worded(word: &str, number: &str, capital: bool) -> String {
+    let mut letters = word.chars();
+    let word: String = match letters.next() {
+        Some(first) if capital => first.to_uppercase().chain(letters).collect(),
+        Some(_) => word.to_owned(),
+        None => return number.to_owned(),
+    };
+    format!("{word}\u{A0}{number}")
+}

@@ -1,0 +1,412 @@
+//! Tables (the LaTeX documentation, "tabular"; of longtable, tabularx, booktabs, multirow and array).
+
+use super::Reader;
+use super::tokens::{Kind as Sign, Token};
+use crate::document::{Align, CellKind, Column, Kind, NodeId, RowGroupKind};
+
+/// A table whose rows are read.
+#[derive(Debug)]
+pub(super) struct Table {
+    node: NodeId,
+    body: NodeId,
+    row: Option<NodeId>,
+    /// The cell that is being filled, and the first column that it is in.
+    cell: Option<NodeId>,
+    column: usize,
+    columns: Vec<Align>,
+    rows: usize,
+    /// How many rows stand above each rule across the whole table.
+    rules: Vec<usize>,
+    /// Whether the rules are those of a table whose head they show.
+    has_head_rule: bool,
+    head: Option<usize>,
+    /// How many more rows a cell above goes on for, by column.
+    covered: Vec<usize>,
+    /// How many parts were open before it.
+    parts: usize,
+}
+
+impl Table {
+    pub(super) const fn node(&self) -> NodeId {
+        self.node
+    }
+}
+
+/// A table has no more columns.
+const MOST_COLUMNS: usize = 1000;
+
+impl Reader<'_> {
+    /// Begins a table whose environment has been read.
+    pub(super) fn begin_table(&mut self, name: &str) {
+        self.input.option();
+        if matches!(name, "tabular*" | "tabularx" | "tabulary" | "xltabular" | "tabularx*") {
+            self.input.argument();
+            self.input.option();
+        }
+        let spec = self.input.argument();
+        let mut text = String::new();
+        self.input.write(&spec, &mut text);
+        let columns = columns(&text, 0);
+        let node = if self.takes_blocks() {
+            self.block(Kind::Table)
+        } else {
+            // A table within text: what is in it stands in the line.
+            let holder = self.holder();
+            self.doc.append_at(holder, Kind::Table, self.at)
+        };
+        self.table_of(node, columns);
+    }
+
+    fn table_of(&mut self, node: NodeId, columns: Vec<Align>) {
+        let body = self.doc.append_at(node, Kind::RowGroup(RowGroupKind::Body), self.at);
+        self.tables.push(Table {
+            node,
+            body,
+            row: None,
+            cell: None,
+            column: 0,
+            columns,
+            rows: 0,
+            rules: Vec::new(),
+            has_head_rule: false,
+            head: None,
+            covered: Vec::new(),
+            parts: self.parts.len(),
+        });
+        // What stands outside of cells goes nowhere.
+        let cell = self.open_cell();
+        if let Some(cell) = cell {
+            self.begin_part(cell, false);
+        }
+    }
+
+    /// Begins a cell, with its row where that has not begun.
+    fn open_cell(&mut self) -> Option<NodeId> {
+        let at = self.at;
+        let table = self.tables.last_mut()?;
+        let row = match table.row {
+            Some(row) => row,
+            None => {
+                let row = self.doc.append_at(table.body, Kind::Row, at);
+                table.row = Some(row);
+                table.column = 0;
+                row
+            }
+        };
+        let align = table.columns.get(table.column).copied().unwrap_or_default();
+        let cell = self.doc.append_at(row, Kind::Cell(CellKind { align, ..CellKind::PLAIN }), at);
+        table.cell = Some(cell);
+        Some(cell)
+    }
+
+    /// Ends the cell that is being filled.
+    fn close_cell(&mut self) {
+        let Some(table) = self.tables.last() else { return };
+        let parts = table.parts;
+        while self.parts.len() > parts {
+            self.end_part();
+        }
+        let Some(table) = self.tables.last_mut() else { return };
+        let Some(cell) = table.cell.take() else { return };
+        let Kind::Cell(kind) = self.doc.kind(cell) else { return };
+        let column = table.column;
+        table.column = (table.column + usize::from(kind.columns)).min(MOST_COLUMNS);
+        let is_empty = self.doc.node(cell).first_child().is_none();
+        if is_empty && table.covered.get(column).is_some_and(|rows| *rows > 0) {
+            self.doc.detach(cell);
+        } else {
+            if kind.rows > 1 {
+                if table.covered.len() <= column {
+                    table.covered.resize(column + 1, 0);
+                }
+                table.covered[column] = usize::from(kind.rows);
+            }
+            self.open_only_paragraph(cell);
+        }
+    }
+
+    /// `&`
+    pub(super) fn next_cell(&mut self) {
+        let is_here = self.tables.last().is_some_and(|table| self.parts.len() > table.parts);
+        if !is_here {
+            return self.text("&");
+        }
+        self.close_cell();
+        if self.tables.last().is_some_and(|table| table.column >= MOST_COLUMNS) {
+            return;
+        }
+        if let Some(cell) = self.open_cell() {
+            self.begin_part(cell, false);
+        }
+    }
+
+    /// `\\`
+    pub(super) fn next_row(&mut self) {
+        self.close_cell();
+        self.close_row();
+        if let Some(cell) = self.open_cell() {
+            self.begin_part(cell, false);
+        }
+    }
+
+    fn close_row(&mut self) {
+        let Some(table) = self.tables.last_mut() else { return };
+        let Some(row) = table.row.take() else { return };
+        // A row with nothing but one empty cell is none.
+        let cells: Vec<NodeId> = self.doc.children(row).collect();
+        let is_empty = cells.len() <= 1
+            && table.columns.len() > 1
+            && cells.first().is_none_or(|&cell| self.doc.node(cell).first_child().is_none())
+            && table.covered.iter().all(|rows| *rows == 0);
+        if is_empty || cells.is_empty() && table.covered.iter().all(|rows| *rows == 0) {
+            self.doc.detach(row);
+            return;
+        }
+        table.rows += 1;
+        table.covered.iter_mut().for_each(|rows| *rows = rows.saturating_sub(1));
+    }
+
+    /// Commands that mean something in tables alone. Whether a command is one.
+    pub(super) fn table_command(&mut self, name: &str) -> bool {
+        if self.tables.is_empty() {
+            return false;
+        }
+        match name {
+            "hline" | "toprule" | "midrule" | "bottomrule" | "specialrule" | "Xhline" | "hhline" | "morecmidrules"
+            | "tableline" => {
+                match name {
+                    "specialrule" => drop((self.input.argument(), self.input.argument(), self.input.argument())),
+                    "Xhline" | "hhline" => drop(self.input.argument()),
+                    _ => drop(self.input.option()),
+                }
+                if let Some(table) = self.tables.last_mut() {
+                    table.has_head_rule |= name == "midrule" || table.rules.last() == Some(&table.rows) && table.rows > 0;
+                    table.rules.push(table.rows);
+                }
+            }
+            "cline" | "cmidrule" => {
+                if self.input.take('(') {
+                    // How much of the rule is cut.
+                    while let Some(token) = self.input.next() {
+                        if matches!(token.kind, Sign::Begin | Sign::Par) {
+                            self.input.made.push(token);
+                            break;
+                        }
+                    }
+                }
+                self.input.option();
+                self.input.argument();
+            }
+            "addlinespace" => drop(self.input.option()),
+            "tabularnewline" => {
+                self.input.option();
+                self.next_row();
+            }
+            "endfirsthead" | "endhead" => {
+                let Some(table) = self.tables.last_mut() else { return true };
+                let known = table.head;
+                let rows = table.rows;
+                match known {
+                    // The head of the pages behind the first says the same.
+                    Some(head) => self.drop_rows(head),
+                    None => table.head = Some(rows),
+                }
+            }
+            "endfoot" | "endlastfoot" => {
+                let head = self.tables.last().and_then(|table| table.head).unwrap_or(0);
+                self.drop_rows(head);
+            }
+            "multicolumn" => {
+                let (count, spec) = (self.input.argument(), self.input.argument());
+                let count = self.input.characters(&count).parse().unwrap_or(1_u16).clamp(1, 1000);
+                let mut text = String::new();
+                self.input.write(&spec, &mut text);
+                let align = columns(&text, 0).first().copied().unwrap_or_default();
+                self.change_cell(|kind| CellKind { columns: count, align, ..kind });
+            }
+            "multirow" => {
+                self.input.option();
+                let count = self.input.argument();
+                self.input.option();
+                self.input.argument();
+                self.input.option();
+                let count = self.input.characters(&count).parse().unwrap_or(1_u16).clamp(1, 1000);
+                self.change_cell(|kind| CellKind { rows: count, ..kind });
+            }
+            "rowcolor" | "cellcolor" | "columncolor" | "arrayrulecolor" | "rowcolors" => {
+                self.input.option();
+                self.input.argument();
+            }
+            "tnote" => {
+                self.styled_argument(Kind::Superscript);
+            }
+            _ => return false,
+        }
+        true
+    }
+
+    fn change_cell(&mut self, change: impl Fn(CellKind) -> CellKind) {
+        if let Some(cell) = self.tables.last().and_then(|table| table.cell)
+            && let Kind::Cell(kind) = self.doc.kind(cell)
+        {
+            self.doc.set_kind(cell, Kind::Cell(change(kind)));
+        }
+    }
+
+    /// Drops the rows behind the first.
+    fn drop_rows(&mut self, kept: usize) {
+        let Some(table) = self.tables.last_mut() else { return };
+        let current = table.row;
+        let rows: Vec<NodeId> = self.doc.children(table.body).filter(|row| Some(*row) != current).collect();
+        for row in rows.iter().skip(kept) {
+            self.doc.detach(*row);
+        }
+        table.rows = table.rows.min(kept);
+    }
+
+    /// Ends the table whose environment ends.
+    pub(super) fn end_table(&mut self) {
+        self.close_cell();
+        self.close_row();
+        let Some(table) = self.tables.pop() else { return };
+        let rows: Vec<NodeId> = self.doc.children(table.body).collect();
+        let inner: Vec<usize> = table.rules.iter().copied().filter(|rule| *rule > 0 && *rule < rows.len()).collect();
+        let by_rule = match inner.first() {
+            // Rules between all rows show nothing.
+            Some(first)
+                if *first <= 4 && (table.has_head_rule || inner.len() == 1 || rows.len() > 2 && inner.len() < rows.len() - 1) =>
+            {
+                *first
+            }
+            _ => 0,
+        };
+        let head = table.head.unwrap_or(by_rule).min(rows.len().saturating_sub(1));
+        if head > 0 {
+            let group = self.doc.create(Kind::RowGroup(RowGroupKind::Head));
+            self.doc.move_before(table.body, group);
+            for row in &rows[..head] {
+                self.doc.move_into(group, *row);
+                for cell in self.doc.children(*row).collect::<Vec<_>>() {
+                    if let Kind::Cell(kind) = self.doc.kind(cell) {
+                        self.doc.set_kind(cell, Kind::Cell(CellKind { header: true, ..kind }));
+                    }
+                }
+            }
+        }
+        if rows.is_empty() {
+            self.doc.detach(table.node);
+            return;
+        }
+        if table.columns.iter().any(|align| *align != Align::Unsaid) {
+            let columns = table.columns.iter().map(|&align| Column { align, width: 0 }).collect();
+            self.doc.set_columns(table.node, columns);
+        }
+        let end = self.at;
+        self.doc.set_end(table.node, end.max(self.doc.node(table.node).offset()));
+    }
+
+    /// Ends tables that their source does not end.
+    pub(super) fn close_tables(&mut self) {
+        while !self.tables.is_empty() {
+            self.end_table();
+        }
+    }
+
+    /// A row ends, or a line.
+    pub(super) fn line_ends(&mut self) {
+        self.input.take('*');
+        let is_row = self.tables.last().is_some_and(|table| self.parts.len() == table.parts + 1);
+        // A bracket behind it says how far the next line is away.
+        let next: Option<Token> = self.input.next();
+        if let Some(token) = next {
+            let is_option = token.kind == Sign::Char('[');
+            self.input.made.push(token);
+            if is_option {
+                self.input.option();
+            }
+        }
+        if is_row {
+            self.next_row();
+        } else if self.is_in_text() {
+            self.inline(Kind::LineBreak);
+        }
+    }
+}
+
+/// How columns are aligned.
+fn columns(spec: &str, depth: usize) -> Vec<Align> {
+    let mut found = Vec::new();
+    let mut letters = spec.chars().peekable();
+    let group = |letters: &mut std::iter::Peekable<std::str::Chars<'_>>| {
+        while letters.next_if(|c| c.is_whitespace()).is_some() {}
+        let mut inner = String::new();
+        if letters.next_if_eq(&'{').is_some() {
+            let mut depth = 0_usize;
+            for c in letters.by_ref() {
+                match c {
+                    '{' => depth += 1,
+                    '}' if depth == 0 => break,
+                    '}' => depth -= 1,
+                    _ => {}
+                }
+                inner.push(c);
+            }
+        } else {
+            inner.extend(letters.next());
+        }
+        inner
+    };
+    let mut ragged = None;
+    while let Some(c) = letters.next() {
+        if found.len() > MOST_COLUMNS {
+            break;
+        }
+        match c {
+            'l' => found.push(ragged.take().unwrap_or(Align::Left)),
+            'c' | 'C' => found.push(ragged.take().unwrap_or(Align::Center)),
+            'r' | 'R' => found.push(ragged.take().unwrap_or(Align::Right)),
+            'S' | 'D' | 'd' => {
+                if c == 'D' {
+                    (0..3).for_each(|_| drop(group(&mut letters)));
+                }
+                found.push(Align::Right);
+            }
+            'X' | 'L' | 'J' => found.push(ragged.take().unwrap_or_default()),
+            'p' | 'm' | 'b' | 'P' | 'M' => {
+                group(&mut letters);
+                found.push(ragged.take().unwrap_or_default());
+            }
+            'w' | 'W' => {
+                let align = group(&mut letters);
+                group(&mut letters);
+                found.extend(columns(&align, depth + 1));
+            }
+            '>' => {
+                let inner = group(&mut letters);
+                ragged = if inner.contains("\\centering") {
+                    Some(Align::Center)
+                } else if inner.contains("\\raggedleft") {
+                    Some(Align::Right)
+                } else {
+                    None
+                };
+            }
+            '@' | '!' | '<' => drop(group(&mut letters)),
+            '*' => {
+                let count: usize = group(&mut letters).trim().parse().unwrap_or(1);
+                let inner = group(&mut letters);
+                if depth < 4 {
+                    let inner = columns(&inner, depth + 1);
+                    for _ in 0..count.min(MOST_COLUMNS) {
+                        if found.len() > MOST_COLUMNS {
+                            break;
+                        }
+                        found.extend(inner.iter().copied());
+                    }
+                }
+            }
+            _ => {}
+        }
+    }
+    found
+}

@@ -1,0 +1,88 @@
+//! Theorems and what is like them, with their numbers (the documentation of amsthm).
+
+use super::Reader;
+use super::tokens::Kind as Sign;
+use crate::document::{DivisionKind, Kind};
+
+/// An environment that `\newtheorem` defines.
+#[derive(Clone, Debug)]
+pub(super) struct Theorem {
+    words: String,
+    counter: Option<String>,
+}
+
+impl Reader<'_> {
+    pub(super) fn new_theorem(&mut self, command: &str) {
+        let has_star = self.input.take('*') || command.ends_with('*');
+        let before = (command == "declaretheorem").then(|| self.input.option()).flatten();
+        let name = self.input.argument();
+        let name = self.input.characters(&name);
+        let (words, counter) = if command == "declaretheorem" {
+            let options = before.or_else(|| self.input.option()).unwrap_or_default();
+            let options = self.input.characters(&options);
+            let value = |key: &str| {
+                options
+                    .split(',')
+                    .filter_map(|part| part.split_once('='))
+                    .find(|(known, _)| known.trim() == key)
+                    .map(|(_, value)| value.trim().to_owned())
+            };
+            let words = value("name").unwrap_or_else(|| capitalised(&name));
+            if let Some(above) = value("numberwithin").or_else(|| value("within")) {
+                self.counters.put_within(&name, &above);
+            }
+            let counter = value("sibling").or_else(|| value("numberlike")).unwrap_or_else(|| name.clone());
+            (words, Some(counter).filter(|_| value("numbered").as_deref() != Some("no")))
+        } else {
+            let shared = self.input.option().map(|shared| self.input.characters(&shared));
+            let words = self.input.argument();
+            let words = self.words(&words);
+            if let Some(above) = self.input.option() {
+                let above = self.input.characters(&above);
+                self.counters.put_within(&name, &above);
+            }
+            (words, Some(shared.unwrap_or_else(|| name.clone())).filter(|_| !has_star))
+        };
+        self.theorems.insert(name, Theorem { words, counter });
+    }
+
+    /// Begins a theorem. Whether an environment is one.
+    pub(super) fn begin_theorem(&mut self, name: &str) -> bool {
+        let Some(theorem) = self.theorems.get(name).cloned() else { return false };
+        let note = self.input.option();
+        let node = self.block(Kind::Division(DivisionKind::Plain));
+        let class = self.doc.intern(name);
+        self.doc.attributes_mut(node).classes.push(class);
+        self.begin_part(node, false);
+        let number = theorem.counter.as_ref().map(|counter| self.counters.step(counter));
+        if let Some(number) = &number {
+            self.references.here(node, number.clone(), "theorem");
+            self.references.name_here(&theorem.words);
+        }
+        let heading = number.map_or_else(|| theorem.words.clone(), |number| format!("{}\u{A0}{number}", theorem.words));
+        self.lead_in(&heading, note);
+        true
+    }
+
+    /// Bold words that what follows begins with.
+    pub(super) fn lead_in(&mut self, words: &str, note: Option<Vec<super::tokens::Token>>) {
+        let at = self.at;
+        let strong = self.inline(Kind::Strong);
+        let full_stop = if note.is_some() { "" } else { "." };
+        let text = self.doc.intern(&format!("{words}{full_stop}"));
+        self.doc.append_at(strong, Kind::Text(text), at);
+        self.input.push(Sign::Space, at);
+        if let Some(note) = note {
+            self.input.push(Sign::Char('.'), at);
+            self.input.push(Sign::Char(')'), at);
+            self.input.push_all(note.into_iter());
+            self.input.push(Sign::Char('('), at);
+            self.input.push(Sign::Space, at);
+        }
+    }
+}
+
+fn capitalised(word: &str) -> String {
+    let mut letters = word.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}

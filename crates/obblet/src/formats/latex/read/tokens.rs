@@ -1,0 +1,417 @@
+//! From characters to tokens: by what characters mean in a document (The TeXbook, chapters 7 and 8). Runs of plain characters are
+//! one token, so that text costs little.
+
+use std::rc::Rc;
+
+/// A token, and the byte of the source where it begins.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(super) struct Token {
+    pub(super) kind: Kind,
+    pub(super) at: u32,
+}
+
+/// What a token is.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(super) enum Kind {
+    /// `\name`, without the backslash.
+    Command(Rc<str>),
+    /// `{`
+    Begin,
+    /// `}`
+    End,
+    /// `$`
+    Dollar,
+    /// `&`
+    Cell,
+    /// `#1`, and how many number signs stand before the digit beyond the first.
+    Parameter(u8, u8),
+    /// White space, however much.
+    Space,
+    /// An empty line.
+    Par,
+    /// `~`
+    Tie,
+    /// A run of plain characters: its first byte in the source, and the one behind its last. Single spaces may be in it.
+    Text(u32, u32),
+    /// Another character.
+    Char(char),
+    /// What is to be done behind the tokens before it.
+    Then(Then),
+}
+
+/// What is to be done once tokens have been read.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum Then {
+    /// The style that was begun last ends.
+    LeaveStyle,
+    /// The part of the document that was begun last ends.
+    ClosePart,
+    /// An environment ends.
+    EndEnvironment,
+}
+
+impl Kind {
+    /// The name, where it is a command.
+    pub(super) fn command(&self) -> Option<&str> {
+        match self {
+            Self::Command(name) => Some(name),
+            _ => None,
+        }
+    }
+}
+
+/// What is to be read: tokens that were made, then the source.
+#[derive(Debug)]
+pub(super) struct Input<'s> {
+    pub(super) source: &'s str,
+    /// How far the source is read.
+    pub(super) at: usize,
+    /// Tokens that come before it, the next one last.
+    pub(super) made: Vec<Token>,
+    /// Whether `@` is a letter of commands.
+    pub(super) at_is_letter: bool,
+}
+
+/// Whether a byte is plain text.
+const fn is_plain(byte: u8) -> bool {
+    byte >= 0x80
+        || matches!(byte, b'a'..=b'z' | b'A'..=b'Z' | b'0'..=b'9')
+        || matches!(byte, b' ' | b'.' | b',' | b';' | b':' | b'(' | b')' | b'/' | b'=' | b'+')
+}
+
+const PLAIN: [bool; 256] = {
+    let mut table = [false; 256];
+    let mut byte = 0;
+    while byte < 256 {
+        table[byte] = is_plain(byte as u8);
+        byte += 1;
+    }
+    table
+};
+
+impl<'s> Input<'s> {
+    pub(super) const fn new(source: &'s str) -> Self {
+        Self { source, at: 0, made: Vec::new(), at_is_letter: false }
+    }
+
+    /// Where the next token is.
+    pub(super) fn place(&self) -> u32 {
+        self.made.last().map_or(self.at as u32, |token| token.at)
+    }
+
+    /// Puts a token before all others.
+    pub(super) fn push(&mut self, kind: Kind, at: u32) {
+        self.made.push(Token { kind, at });
+    }
+
+    /// Puts tokens before all others.
+    pub(super) fn push_all(&mut self, tokens: impl DoubleEndedIterator<Item = Token>) {
+        self.made.extend(tokens.rev());
+    }
+
+    /// The next token.
+    pub(super) fn next(&mut self) -> Option<Token> {
+        if let Some(token) = self.made.pop() {
+            return Some(token);
+        }
+        let bytes = self.source.as_bytes();
+        loop {
+            let at = self.at;
+            let kind = match *bytes.get(at)? {
+                b'\\' => self.command(),
+                b'%' => {
+                    if self.comment() {
+                        return Some(Token { kind: Kind::Par, at: at as u32 });
+                    }
+                    continue;
+                }
+                b'{' => self.one(Kind::Begin),
+                b'}' => self.one(Kind::End),
+                b'$' => self.one(Kind::Dollar),
+                b'&' => self.one(Kind::Cell),
+                b'~' => self.one(Kind::Tie),
+                b'#' => self.parameter(),
+                b' ' | b'\t' | b'\n' | b'\r' | 0x0C => self.white(),
+                byte if PLAIN[usize::from(byte)] => self.text(),
+                byte => self.one(Kind::Char(char::from(byte))),
+            };
+            return Some(Token { kind, at: at as u32 });
+        }
+    }
+
+    fn one(&mut self, kind: Kind) -> Kind {
+        self.at += 1;
+        kind
+    }
+
+    /// Plain characters. Several spaces in a row, and those at a line's end, are not among them.
+    fn text(&mut self) -> Kind {
+        let bytes = self.source.as_bytes();
+        let start = self.at;
+        let mut at = start;
+        while let Some(&byte) = bytes.get(at)
+            && PLAIN[usize::from(byte)]
+        {
+            if byte == b' ' && bytes.get(at + 1).is_none_or(|next| matches!(next, b' ' | b'\t' | b'\n' | b'%')) {
+                break;
+            }
+            at += 1;
+        }
+        self.at = at;
+        Kind::Text(start as u32, at as u32)
+    }
+
+    fn command(&mut self) -> Kind {
+        let bytes = self.source.as_bytes();
+        let start = self.at + 1;
+        let is_letter = |byte: &u8| byte.is_ascii_alphabetic() || self.at_is_letter && *byte == b'@';
+        let letters = bytes[start..].iter().take_while(|byte| is_letter(byte)).count();
+        if letters == 0 {
+            let length = self.source[start..].chars().next().map_or(0, char::len_utf8);
+            self.at = start + length;
+            let name = &self.source[start..self.at];
+            let name = if name.trim().is_empty() { " " } else { name };
+            return Kind::Command(Rc::from(name));
+        }
+        self.at = start + letters;
+        let name = Rc::from(&self.source[start..self.at]);
+        // White space behind a name ends it; an empty line does not.
+        let white = bytes[self.at..].iter().take_while(|byte| matches!(byte, b' ' | b'\t')).count();
+        let behind = self.at + white;
+        let next_line = bytes[behind..].iter().skip(1).take_while(|byte| matches!(byte, b' ' | b'\t')).count();
+        if bytes.get(behind) != Some(&b'\n') {
+            self.at = behind;
+        } else if bytes.get(behind + 1 + next_line) != Some(&b'\n') {
+            self.at = behind + 1 + next_line;
+        }
+        Kind::Command(name)
+    }
+
+    /// A comment, with the end of its line and the white space at the beginning of the next. Whether a paragraph ends there.
+    fn comment(&mut self) -> bool {
+        let bytes = &self.source.as_bytes()[self.at..];
+        let length = memchr::memchr(b'\n', bytes).map_or(bytes.len(), |end| end + 1);
+        let white = bytes[length..].iter().take_while(|byte| matches!(byte, b' ' | b'\t')).count();
+        self.at += length + white;
+        if bytes.get(length + white) == Some(&b'\n') {
+            // An empty line ends the paragraph.
+            let rest = &self.source.as_bytes()[self.at..];
+            self.at += rest.iter().take_while(|byte| byte.is_ascii_whitespace()).count();
+            return true;
+        }
+        false
+    }
+
+    fn white(&mut self) -> Kind {
+        let bytes = &self.source.as_bytes()[self.at..];
+        let white = bytes.iter().take_while(|byte| byte.is_ascii_whitespace()).count();
+        let lines = bytes[..white].iter().filter(|byte| **byte == b'\n').count();
+        self.at += white;
+        if lines > 1 { Kind::Par } else { Kind::Space }
+    }
+
+    fn parameter(&mut self) -> Kind {
+        let bytes = &self.source.as_bytes()[self.at..];
+        let signs = bytes.iter().take(8).take_while(|byte| **byte == b'#').count();
+        match bytes.get(signs) {
+            Some(digit @ b'1'..=b'9') => {
+                self.at += signs + 1;
+                Kind::Parameter(digit - b'0', (signs.ilog2()) as u8)
+            }
+            _ => self.one(Kind::Char('#')),
+        }
+    }
+
+    /// The text of a range of the source.
+    pub(super) fn slice(&self, start: u32, end: u32) -> &'s str {
+        self.source.get(start as usize..end as usize).unwrap_or_default()
+    }
+
+    /// Writes tokens as TeX.
+    pub(super) fn write(&self, tokens: &[Token], out: &mut String) {
+        for token in tokens {
+            let ends_command = {
+                let name = out.bytes().rev().take(40).take_while(u8::is_ascii_alphabetic).count();
+                name > 0 && out[..out.len() - name].ends_with('\\')
+            };
+            let start = out.len();
+            match &token.kind {
+                Kind::Command(name) => {
+                    out.push('\\');
+                    out.push_str(name);
+                }
+                Kind::Begin => out.push('{'),
+                Kind::End => out.push('}'),
+                Kind::Dollar => out.push('$'),
+                Kind::Cell => out.push('&'),
+                Kind::Parameter(number, more) => {
+                    out.push_str(&"#".repeat(1 << more));
+                    out.push(char::from(b'0' + number));
+                }
+                Kind::Space => out.push(' '),
+                Kind::Par => out.push('\n'),
+                Kind::Tie => out.push('~'),
+                Kind::Text(start, end) => out.push_str(self.slice(*start, *end)),
+                Kind::Char(c) => out.push(*c),
+                Kind::Then(_) => {}
+            }
+            if ends_command && out[start..].starts_with(|c: char| c.is_ascii_alphabetic() || c == '\\') {
+                out.insert(start, ' ');
+            }
+        }
+    }
+
+    /// The characters of tokens, as names and numbers have them.
+    pub(super) fn characters(&self, tokens: &[Token]) -> String {
+        let mut out = String::new();
+        for token in tokens {
+            match &token.kind {
+                Kind::Space | Kind::Par => out.push(' '),
+                Kind::Tie => out.push('~'),
+                Kind::Text(start, end) => out.push_str(self.slice(*start, *end)),
+                Kind::Char(c) => out.push(*c),
+                Kind::Dollar => out.push('$'),
+                Kind::Cell => out.push('&'),
+                // What stands for a character in an address.
+                Kind::Command(name) if name.len() == 1 => out.push_str(name),
+                _ => {}
+            }
+        }
+        out.trim().to_owned()
+    }
+}
+
+impl Input<'_> {
+    /// Skips white space.
+    pub(super) fn skip_white(&mut self) {
+        while let Some(token) = self.next() {
+            match token.kind {
+                Kind::Space => {}
+                Kind::Text(start, end) if self.source.as_bytes().get(start as usize) == Some(&b' ') => {
+                    if start + 1 < end {
+                        self.push(Kind::Text(start + 1, end), start + 1);
+                    }
+                }
+                _ => {
+                    self.made.push(token);
+                    break;
+                }
+            }
+        }
+    }
+
+    /// Takes a character, where it is the next.
+    pub(super) fn take(&mut self, wanted: char) -> bool {
+        match self.next() {
+            Some(token) if token.kind == Kind::Char(wanted) => true,
+            Some(token) => {
+                self.made.push(token);
+                false
+            }
+            None => false,
+        }
+    }
+
+    /// Takes the brace that begins a group, where it comes next.
+    pub(super) fn takes_begin(&mut self) -> bool {
+        self.skip_white();
+        match self.next() {
+            Some(token) if token.kind == Kind::Begin => true,
+            Some(token) => {
+                self.made.push(token);
+                false
+            }
+            None => false,
+        }
+    }
+
+    /// What is in the group or the token that comes next: an argument of a command.
+    pub(super) fn argument(&mut self) -> Vec<Token> {
+        self.skip_white();
+        let Some(token) = self.next() else { return Vec::new() };
+        match token.kind {
+            Kind::Begin => self.up_to_end(),
+            // An argument that is not there.
+            Kind::End | Kind::Par | Kind::Then(_) => {
+                self.made.push(token);
+                Vec::new()
+            }
+            Kind::Text(start, end) => {
+                let first = self.slice(start, end).chars().next().map_or(1, |c| c.len_utf8() as u32);
+                if start + first < end {
+                    self.push(Kind::Text(start + first, end), start + first);
+                }
+                vec![Token { kind: Kind::Text(start, start + first), at: token.at }]
+            }
+            _ => vec![token],
+        }
+    }
+
+    /// What stands before the brace that ends a group whose beginning has been read.
+    pub(super) fn up_to_end(&mut self) -> Vec<Token> {
+        let (mut tokens, mut depth) = (Vec::new(), 0_usize);
+        while let Some(token) = self.next() {
+            match token.kind {
+                Kind::Begin => depth += 1,
+                Kind::End if depth == 0 => break,
+                Kind::End => depth -= 1,
+                _ => {}
+            }
+            tokens.push(token);
+        }
+        tokens
+    }
+
+    /// Skips what stands between angle brackets, where these come next: on which slides something shows.
+    pub(super) fn overlay(&mut self) {
+        if self.made.is_empty()
+            && let Some(rest) = self.source[self.at..].strip_prefix('<')
+            && let Some(length) = rest.bytes().take(40).position(|byte| byte == b'>')
+            && rest[..length]
+                .bytes()
+                .all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b',' | b'@' | b'|' | b'+' | b':'))
+        {
+            self.at += length + 2;
+        }
+    }
+
+    /// What stands between brackets, where these come next.
+    pub(super) fn option(&mut self) -> Option<Vec<Token>> {
+        let white: Vec<Token> = std::iter::from_fn(|| {
+            let token = self.next()?;
+            if token.kind == Kind::Space {
+                return Some(token);
+            }
+            self.made.push(token);
+            None
+        })
+        .collect();
+        if !self.take('[') {
+            self.push_all(white.into_iter());
+            return None;
+        }
+        let (mut tokens, mut depth, mut brackets) = (Vec::new(), 0_usize, 0_usize);
+        while let Some(token) = self.next() {
+            match token.kind {
+                Kind::Begin => depth += 1,
+                Kind::End if depth == 0 => {
+                    // Without its end, it was none.
+                    self.made.push(token);
+                    break;
+                }
+                Kind::End => depth -= 1,
+                Kind::Char('[') if depth == 0 => brackets += 1,
+                Kind::Char(']') if depth == 0 && brackets == 0 => break,
+                Kind::Char(']') if depth == 0 => brackets -= 1,
+                // An empty line is in no option.
+                Kind::Par if depth == 0 => {
+                    self.made.push(token);
+                    break;
+                }
+                _ => {}
+            }
+            tokens.push(token);
+        }
+        Some(tokens)
+    }
+}

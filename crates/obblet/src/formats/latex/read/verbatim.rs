@@ -1,0 +1,194 @@
+//! Text that is no LaTeX: code in lines and in blocks (the LaTeX documentation, "verbatim"; of listings, fancyvrb and minted).
+
+use super::Reader;
+use super::tokens::{Kind as Sign, Token};
+use crate::document::{Kind, Text};
+
+impl Reader<'_> {
+    /// `\verb|x|`: between two characters of the author's choice.
+    pub(super) fn verb(&mut self, braces: bool) {
+        if !self.input.made.is_empty() {
+            // What came from a command is made of tokens: they are written as they are.
+            let tokens = if braces { self.input.argument() } else { self.verb_of_tokens() };
+            let mut text = String::new();
+            self.input.write(&tokens, &mut text);
+            let text = self.doc.intern(&text);
+            self.inline(Kind::Code(text));
+            return;
+        }
+        let rest = &self.input.source[self.input.at..];
+        let rest = rest.strip_prefix('*').unwrap_or(rest);
+        let Some(open) = rest.chars().next() else { return };
+        let close = if open == '{' && braces { '}' } else { open };
+        let start = self.input.source.len() - rest.len() + open.len_utf8();
+        let found = self.input.source[start..].find([close, '\n']);
+        let Some(length) = found.filter(|length| !self.input.source[start + length..].starts_with('\n')) else {
+            self.tallies.unclosed.add(self.at, "");
+            return;
+        };
+        self.input.at = start + length + close.len_utf8();
+        if length > 0 {
+            self.inline(Kind::Code(Text { start: start as u32, end: (start + length) as u32 }));
+        }
+    }
+
+    /// Tokens between two of the same character.
+    fn verb_of_tokens(&mut self) -> Vec<Token> {
+        let mut found = Vec::new();
+        let Some(first) = self.input.next() else { return found };
+        let delimiter = match first.kind {
+            Sign::Char(c) => c,
+            Sign::Text(start, end) => {
+                let c = self.input.slice(start, end).chars().next().unwrap_or(' ');
+                let behind = start + c.len_utf8() as u32;
+                if behind < end {
+                    self.input.push(Sign::Text(behind, end), behind);
+                }
+                c
+            }
+            _ => {
+                self.input.made.push(first);
+                return found;
+            }
+        };
+        while let Some(token) = self.input.next() {
+            match token.kind {
+                Sign::Char(c) if c == delimiter => break,
+                Sign::Par | Sign::Then(_) => {
+                    self.input.made.push(token);
+                    break;
+                }
+                Sign::Text(start, end) => {
+                    if let Some(at) = self.input.slice(start, end).find(delimiter) {
+                        let (at, behind) = (start + at as u32, start + (at + delimiter.len_utf8()) as u32);
+                        if behind < end {
+                            self.input.push(Sign::Text(behind, end), behind);
+                        }
+                        if start < at {
+                            found.push(Token { kind: Sign::Text(start, at), at: start });
+                        }
+                        break;
+                    }
+                }
+                _ => {}
+            }
+            found.push(token);
+        }
+        found
+    }
+
+    /// The text up to the end of an environment, which is read; without its first line end.
+    fn raw_environment(&mut self, name: &str) -> Option<(usize, usize)> {
+        if !self.input.made.is_empty() {
+            return None;
+        }
+        let end = format!("\\end{{{name}}}");
+        let start = self.input.at;
+        let rest = &self.input.source[start..];
+        let Some(length) = memchr::memmem::find(rest.as_bytes(), end.as_bytes()) else {
+            self.tallies.unclosed.add_apart(self.at, name);
+            return None;
+        };
+        self.input.at = start + length + end.len();
+        Some((start, start + length))
+    }
+
+    /// Skips an environment.
+    pub(super) fn skip_environment(&mut self, name: &str) {
+        if self.raw_environment(name).is_none() {
+            let mut depth = 0_usize;
+            while let Some(token) = self.input.next() {
+                match token.kind.command() {
+                    Some("begin") => depth += 1,
+                    Some("end") if depth == 0 => {
+                        self.input.argument();
+                        break;
+                    }
+                    Some("end") => depth -= 1,
+                    _ => {}
+                }
+            }
+        }
+    }
+
+    /// A drawing that only the engine can make: left out, with its source in a finding.
+    pub(super) fn drawing(&mut self, name: &str) {
+        let at = self.at;
+        let from = self.input.at;
+        self.skip_environment(name);
+        let source = self.input.source.get(from..self.input.at).unwrap_or_default();
+        let short: String = source.chars().take(400).collect();
+        self.tallies.drawings.add_apart(at, &short);
+    }
+
+    /// A block of code.
+    pub(super) fn code_block(&mut self, name: &str) {
+        let has_option = self.input.made.is_empty() && self.input.source[self.input.at..].starts_with('[');
+        let options = if has_option && !name.starts_with("verbatim") { self.input.option() } else { None };
+        let options = options.map(|options| self.input.characters(&options)).unwrap_or_default();
+        let language = if name == "minted" {
+            let language = self.input.argument();
+            self.input.characters(&language)
+        } else {
+            value(&options, "language")
+        };
+        let Some((start, end)) = self.raw_environment(name) else { return };
+        let text = &self.input.source[start..end];
+        // The rest of the first line is none of it, nor the spaces before the end.
+        let first = text.find('\n').filter(|&at| text[..at].trim().is_empty()).map_or(0, |at| at + 1);
+        let code = text[first..].trim_end_matches([' ', '\t']);
+        let code = if code.is_empty() || code.ends_with('\n') { code.to_owned() } else { format!("{code}\n") };
+        let (code, info) = (self.doc.intern(&code), self.doc.intern(&language.to_lowercase()));
+        let caption = value(&options, "caption");
+        if caption.is_empty() || !self.takes_blocks() {
+            let node = self.block(Kind::CodeBlock { code, info });
+            self.doc.set_end(node, self.input.at as u32);
+            return;
+        }
+        let figure = self.block(Kind::Figure);
+        let node = self.doc.append_at(figure, Kind::CodeBlock { code, info }, self.at);
+        self.doc.set_end(node, self.input.at as u32);
+        self.doc.set_end(figure, self.input.at as u32);
+        let holder = self.doc.append_at(figure, Kind::Caption, self.at);
+        let words = self.doc.intern(caption.trim_matches(['{', '}']));
+        self.doc.append_at(holder, Kind::Text(words), self.at);
+    }
+
+    /// The characters of an address: what is special in text is not in one.
+    pub(super) fn address(&mut self) -> String {
+        // A token that is looked at is no source any more.
+        if !self.input.made.is_empty() {
+            self.input.skip_white();
+        }
+        if self.input.made.is_empty() && self.input.source[self.input.at..].starts_with('{') {
+            let rest = &self.input.source[self.input.at + 1..];
+            let mut depth = 0_usize;
+            for (at, byte) in rest.bytes().enumerate() {
+                match byte {
+                    b'{' => depth += 1,
+                    b'}' if depth == 0 => {
+                        self.input.at += at + 2;
+                        let address: String = rest[..at].split_whitespace().collect();
+                        return ["%", "#", "&", "_", "~", "$"]
+                            .iter()
+                            .fold(address, |address, sign| address.replace(&format!("\\{sign}"), sign));
+                    }
+                    b'}' => depth -= 1,
+                    _ => {}
+                }
+            }
+        }
+        let argument: Vec<Token> = self.input.argument();
+        let argument: Vec<Token> = argument
+            .into_iter()
+            .map(|token| if token.kind == Sign::Tie { Token { kind: Sign::Char('~'), ..token } } else { token })
+            .collect();
+        self.input.characters(&argument).split_whitespace().collect()
+    }
+}
+
+/// The value of a key in a list of options.
+pub(super) fn value(options: &str, key: &str) -> String {
+    let found = options.split(',').filter_map(|part| part.split_once('=')).find(|(known, _)| known.trim() == key);
+    found.map(|(_, value)| value.trim().to_owned()).unwrap_or_default()
+}
