@@ -157,7 +157,12 @@ fn name(doc: &mut Document, node: NodeId, label: &str) -> String {
     if let Some(id) = doc.attributes(node).id {
         return doc.text(id).to_owned();
     }
-    let id = label.split_whitespace().collect::<Vec<_>>().join("-");
+    // Ids of formulas are names of XML (XML 1.0, production 5).
+    let is_name = |c: char| c.is_alphanumeric() || matches!(c, '-' | '_' | '.' | ':');
+    let mut id: String = label.split_whitespace().collect::<Vec<_>>().join("-").replace(|c| !is_name(c), "-");
+    if !id.starts_with(|c: char| c.is_alphabetic() || c == '_') {
+        id.insert_str(0, "eq-");
+    }
     doc.attributes_mut(node).id = Some(doc.intern(&id));
     id
 }

@@ -62,7 +62,6 @@ const SILENT: &[(&str, &str)] = &[
     ("setlength", "mm"),
     ("settowidth", "mm"),
     ("sisetup", "m"),
-    ("textcolor@", "m"),
     ("thispagestyle", "m"),
     ("usetikzlibrary", "m"),
     ("tikzset", "m"),
@@ -93,8 +92,6 @@ const SILENT: &[(&str, &str)] = &[
     ("newcolumntype", "mom"),
     ("crefname", "mmm"),
     ("Crefname", "mmm"),
-    ("raisebox@", "m"),
-    ("lettrine@", ""),
     ("pdfbookmark", "omm"),
     ("phantomsection", ""),
     ("doublespacing", ""),
@@ -121,6 +118,23 @@ const SILENT: &[(&str, &str)] = &[
     ("leavevmode", ""),
     ("null", ""),
     ("newpage", ""),
+    ("newblock", ""),
+    ("theendnotes", ""),
+    ("vrule", ""),
+    ("listfiles", ""),
+    ("setkomavar", "mm"),
+    ("errorcontextlines", "="),
+    ("fboxrule", "="),
+    ("fboxsep", "="),
+    ("newdimen", ""),
+    ("newskip", ""),
+    ("columnbreak", ""),
+    ("lipsum", "o"),
+    ("doublerulesepcolor", "m"),
+    ("setlist", "om"),
+    ("pgfplotsset", "m"),
+    ("restoregeometry", ""),
+    ("newgeometry", "m"),
     ("bigskip", ""),
     ("medskip", ""),
     ("smallskip", ""),
@@ -132,7 +146,6 @@ const SILENT: &[(&str, &str)] = &[
     ("medbreak", ""),
     ("smallbreak", ""),
     ("strut", ""),
-    ("null", ""),
     ("unskip", ""),
     ("ignorespaces", ""),
     ("xspace", ""),
@@ -182,7 +195,6 @@ const SILENT: &[(&str, &str)] = &[
     ("long", ""),
     ("expandafter", ""),
     ("noexpand", ""),
-    ("date@", ""),
     ("justifying", ""),
     ("appendixname", ""),
 ];
@@ -206,7 +218,6 @@ const OPEN: &[(&str, &str)] = &[
     ("textrm", ""),
     ("textsf", ""),
     ("textsc", ""),
-    ("textup", ""),
     ("textmd", ""),
     ("textnormal", ""),
     ("text", ""),
@@ -218,19 +229,34 @@ const OPEN: &[(&str, &str)] = &[
     ("lowercase", ""),
     ("MakeUppercase", ""),
     ("MakeLowercase", ""),
-    ("ensuremath@", ""),
     ("phantomtext", ""),
     ("smash", "o"),
     ("llap", ""),
     ("rlap", ""),
     ("lettrine", "om"),
+    ("gls", "o"),
+    ("Gls", "o"),
+    ("glspl", "o"),
+    ("acrshort", "o"),
+    ("acrlong", "o"),
+    ("acrfull", "o"),
+    ("ac", ""),
+    ("acp", ""),
+    ("acs", ""),
+    ("acl", ""),
+    ("hologo", ""),
+    ("textgreek", ""),
+    ("address", "o"),
+    ("institute", "o"),
+    ("affiliation", "o"),
+    ("affil", "o"),
+    ("ead", "o"),
     ("adjustbox", "m"),
     ("textlatin", ""),
     ("only", ""),
     ("uncover", ""),
     ("visible", ""),
     ("textup", ""),
-    ("alert@", ""),
     ("hl", ""),
 ];
 
@@ -445,6 +471,8 @@ impl Reader<'_> {
                 }
                 self.no_bibliography();
             }
+            "opening" | "closing" => self.end_paragraph(),
+            "char" | "symbol" => self.character_by_number(name),
             "makeatletter" => self.input.at_is_letter = true,
             "makeatother" => self.input.at_is_letter = false,
             "today" => {}
@@ -453,6 +481,30 @@ impl Reader<'_> {
             _ => return false,
         }
         true
+    }
+
+    /// A character by its number: decimal, behind a quotation mark in sixteens, or behind an accent the character itself.
+    fn character_by_number(&mut self, name: &str) {
+        let argument = if name == "symbol" { self.input.argument() } else { Vec::new() };
+        self.input.push_all(argument.into_iter());
+        self.input.skip_white();
+        let hexadecimal = self.input.take('"');
+        if self.input.take('`') {
+            return;
+        }
+        let Some(token) = self.input.next() else { return };
+        let Sign::Text(start, end) = token.kind else { return self.input.made.push(token) };
+        let text = self.input.slice(start, end);
+        let is_digit = |c: char| if hexadecimal { c.is_ascii_hexdigit() } else { c.is_ascii_digit() };
+        let digits = text.chars().take_while(|c| is_digit(*c)).count();
+        let number = u32::from_str_radix(&text[..digits], if hexadecimal { 16 } else { 10 }).ok();
+        if let Some(c) = number.and_then(char::from_u32).filter(|c| !c.is_control()) {
+            self.text(c.encode_utf8(&mut [0; 4]));
+        }
+        let behind = start + digits as u32;
+        if behind < end {
+            self.input.push(Sign::Text(behind, end), behind);
+        }
     }
 
     /// Numbers and units are formulas.

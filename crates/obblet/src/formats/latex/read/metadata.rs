@@ -244,7 +244,7 @@ impl Reader<'_> {
                 Kind::Tie => out.push('\u{A0}'),
                 Kind::Command(name) => match &**name {
                     "thanks" | "footnote" | "inst" | "fnref" | "corref" | "thanksref" | "label" | "orcidlink" | "vspace"
-                    | "hspace" | "fontsize" | "ref" => {
+                    | "hspace" | "fontsize" | "ref" | "includegraphics" => {
                         inner.option();
                         let lost = inner.argument();
                         if matches!(&**name, "thanks" | "footnote") {
