@@ -193,7 +193,11 @@ impl Reader<'_> {
         self.doc.layout_hints.at(heading).part = HintRole::Title { lowered: 1 };
         self.counters.lowered = 1;
         // Notes to the title are none of it, and it is one line.
-        let plain: Vec<Token> = words.into_iter().filter(|token| token.kind.command() != Some("\\")).collect();
+        let one_line = |token: Token| match token.kind.command() {
+            Some("\\" | "newline") => Token { kind: Kind::Space, ..token },
+            _ => token,
+        };
+        let plain: Vec<Token> = words.into_iter().map(one_line).collect();
         self.read_into(heading, true, plain);
     }
 
