@@ -10,7 +10,7 @@ const MOST: usize = 1 << 20;
 impl Reader<'_> {
     /// The text with its macros written out, where there are any.
     pub(super) fn expand(&mut self, text: &str, offset: u32) -> Option<String> {
-        if !self.has_macros || memchr::memmem::find(text.as_bytes(), b"{{{").is_none() {
+        if !self.holds.macros || memchr::memmem::find(text.as_bytes(), b"{{{").is_none() {
             return None;
         }
         let mut whole = self.expand_once(text, offset)?;

@@ -71,6 +71,14 @@ fn read_lines(source: &str, lines: Lines, doc: Document, settings: &Settings, fa
     reader.finish()
 }
 
+/// What stands anywhere in a source.
+#[derive(Clone, Copy, Debug)]
+struct Holds {
+    macros: bool,
+    /// Code within lines.
+    code: bool,
+}
+
 /// Reads one file.
 struct Reader<'s> {
     source: &'s str,
@@ -105,9 +113,7 @@ struct Reader<'s> {
     radio: Vec<NodeId>,
     /// How often each macro that counts was used.
     counters: HashMap<String, i64>,
-    /// Whether macros, and code within lines, stand anywhere in the source.
-    has_macros: bool,
-    has_code: bool,
+    holds: Holds,
     /// How many bytes macros came to.
     expanded: usize,
     tallies: report::Tallies,
@@ -140,8 +146,7 @@ impl<'s> Reader<'s> {
             low: Vec::new(),
             radio: Vec::new(),
             counters: HashMap::default(),
-            has_macros,
-            has_code: has_macros || has("src_") || has("call_"),
+            holds: Holds { macros: has_macros, code: has_macros || has("src_") || has("call_") },
             expanded: 0,
             tallies: report::Tallies::default(),
         }

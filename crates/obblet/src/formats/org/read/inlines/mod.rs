@@ -174,7 +174,7 @@ impl Reader<'_> {
         let mut scan = Inlines::new(text, base, place);
         scan.frames.push(Frame { node, start: 0, end: text.len(), resume: text.len(), in_link: false });
         let has = |what: &str| memchr::memmem::find(text.as_bytes(), what.as_bytes()).is_some();
-        let special = if self.has_code && (has("src_") || has("call_")) { &SPECIAL_WITH_CODE } else { &SPECIAL };
+        let special = if self.holds.code && (has("src_") || has("call_")) { &SPECIAL_WITH_CODE } else { &SPECIAL };
         while !scan.frames.is_empty() {
             if scan.at >= scan.end() {
                 self.leave(&mut scan);
