@@ -92,6 +92,8 @@ fn what_a_document_defines_is_written_out() {
         "\\newtheorem{thm}{Theorem}\\begin{thm}[Of tides]\\label{m} It rises.\\end{thm}\\begin{proof}Seen.\\end{proof}\\autoref{m}",
         "<div id=\"m\" class=\"thm\"><p><strong>Theorem&nbsp;1</strong> (Of tides). It rises.</p></div><div class=\"proof\"><p><em>Proof.</em> Seen. ∎</p></div><p><a href=\"#m\">Theorem&nbsp;1</a></p>",
     );
+    // What a command meant before it was defined anew.
+    reads("\\let\\before\\emph\\renewcommand{\\emph}[1]{\\before{#1}!}\\emph{a}", "<p><em>a</em>!</p>");
     let bomb: String =
         (b'a'..b'y').map(|letter| format!("\\def\\{0}{{\\{1}\\{1}}}", char::from(letter), char::from(letter + 1))).collect();
     let converted = page(&format!("{bomb}\\def\\y{{x}}\\a end"));

@@ -119,6 +119,7 @@ const SILENT: &[(&str, &str)] = &[
     ("null", ""),
     ("newpage", ""),
     ("newblock", ""),
+    ("not@math@alphabet", "mm"),
     ("theendnotes", ""),
     ("vrule", ""),
     ("listfiles", ""),
@@ -281,6 +282,7 @@ impl Reader<'_> {
         if self.macros.expand(name, at, &mut self.input) {
             return;
         }
+        let name = name.trim_start_matches(super::tokens::BUILT_IN);
         if let Some(words) = super::symbols::text(name) {
             if !words.is_empty() {
                 self.text(words);

@@ -1,13 +1,13 @@
 //! Commands and environments that a document defines, and what they come to (The TeXbook, chapter 20; the LaTeX documentation of
 //! `\newcommand`, `\newenvironment` and of document commands).
 
-use super::tokens::{Input, Kind, Token};
+use super::tokens::{BUILT_IN, Input, Kind, Token};
 use crate::fast_hash::HashMap;
 use std::rc::Rc;
 
 /// All expansions of a document together take no more steps and make no more tokens.
-const MOST_STEPS: usize = 1 << 20;
-const MOST_TOKENS: usize = 1 << 22;
+const MOST_STEPS: usize = 1 << 19;
+const MOST_TOKENS: usize = 1 << 21;
 
 /// How a command takes an argument.
 #[derive(Clone, Debug)]
@@ -191,7 +191,12 @@ impl Macros {
         if let Some(known) = known {
             self.commands.insert(name, known);
         } else if !is_itself {
-            self.commands.insert(name, Macro { arguments: Rc::from([]), body: Rc::from([token]) });
+            // What it means now, whatever is defined under that name later.
+            let kind = match &token.kind {
+                Kind::Command(known) if !known.starts_with(BUILT_IN) => Kind::Command(format!("{BUILT_IN}{known}").into()),
+                kind => kind.clone(),
+            };
+            self.commands.insert(name, Macro { arguments: Rc::from([]), body: Rc::from([Token { kind, ..token }]) });
         }
     }
 }

@@ -72,6 +72,9 @@ pub(super) struct Input<'s> {
     pub(super) at_is_letter: bool,
 }
 
+/// What the name of a command begins with that means what it means without the document's own definitions.
+pub(super) const BUILT_IN: char = '\0';
+
 /// Whether a byte is plain text.
 const fn is_plain(byte: u8) -> bool {
     byte >= 0x80
@@ -238,7 +241,7 @@ impl<'s> Input<'s> {
             match &token.kind {
                 Kind::Command(name) => {
                     out.push('\\');
-                    out.push_str(name);
+                    out.push_str(name.trim_start_matches(BUILT_IN));
                 }
                 Kind::Begin => out.push('{'),
                 Kind::End => out.push('}'),
