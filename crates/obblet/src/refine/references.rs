@@ -28,6 +28,14 @@ const NAMES: [(&str, &str, &str); 18] = [
     ("zh", "图", "表"),
 ];
 
+/// The word for a figure, or for a table, in a language.
+pub(crate) fn word_for(language: &str, is_table: bool) -> &'static str {
+    let language = language.split('-').next().unwrap_or_default().to_ascii_lowercase();
+    let (figure, table) =
+        NAMES.iter().find(|(of, ..)| *of == language).map_or(("Figure", "Table"), |&(_, figure, table)| (figure, table));
+    if is_table { table } else { figure }
+}
+
 /// Gives labels to figures and tables with captions, and makes references show them: links to places in the document without
 /// a text of their own, and what the source says is a reference.
 ///
@@ -337,9 +345,7 @@ fn number_at_start(text: &str) -> &str {
 
 /// Gives labels to all of a kind. Those without a number get one where that `needs` be.
 fn number(doc: &mut Document, labelled: &mut [Captioned], counter: Counter, needs: bool) {
-    let language = doc.metadata.language.as_deref().and_then(|tag| tag.split('-').next()).unwrap_or("en").to_ascii_lowercase();
-    let usual = NAMES.iter().find(|(of, ..)| *of == language).map_or(("Figure", "Table"), |&(_, figure, table)| (figure, table));
-    let usual = if counter == Counter::Figure { usual.0 } else { usual.1 };
+    let usual = word_for(doc.metadata.language.as_deref().unwrap_or("en"), counter == Counter::Table);
     let own = labelled.iter().find(|one| one.counter == counter && !one.name.is_empty()).map(|one| one.name.clone());
     let mut count = 0_u32;
     for one in labelled.iter_mut().filter(|one| one.counter == counter) {

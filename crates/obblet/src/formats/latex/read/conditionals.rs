@@ -15,7 +15,7 @@ impl Reader<'_> {
                     self.conditionals.insert(name.trim_start_matches("if").to_owned(), false);
                 }
             }
-            "iftrue" | "ifmmode@" => {}
+            "iftrue" => {}
             "iffalse" => self.skip_way(true),
             "ifthenelse" | "ifboolexpr" | "ifbool" | "iftoggle" | "ifblank" | "ifundef" | "ifdef" | "IfFileExists" => {
                 // What can't be decided goes the second way.
@@ -93,7 +93,7 @@ impl Reader<'_> {
 /// Whether a command whose name begins as those of conditionals takes its ways as arguments.
 fn takes_arguments(name: &str) -> bool {
     matches!(name, "iff" | "ifthenelse" | "ifboolexpr" | "ifbool" | "iftoggle" | "ifblank" | "ifnotblank" | "ifundef" | "ifdef")
-        || ["ifstr", "ifnumcomp", "ifnumequal", "ifcs", "ifdefempty", "ifdefstring", "ifdefmacro", "ifdimcomp", "ifcase@"]
+        || ["ifstr", "ifnumcomp", "ifnumequal", "ifcs", "ifdefempty", "ifdefstring", "ifdefmacro", "ifdimcomp"]
             .iter()
             .any(|start| name.starts_with(start) && name != "ifcsname")
 }

@@ -42,7 +42,7 @@ impl Reader<'_> {
             "verbatim" | "Verbatim" | "lstlisting" | "minted" | "BVerbatim" | "LVerbatim" | "alltt" | "code" | "spverbatim" => {
                 self.code_block(&name);
             }
-            "comment" | "filecontents" | "CCSXML" | "abstract@" => {
+            "comment" | "filecontents" | "CCSXML" => {
                 self.skip_environment(&name);
             }
             "tikzpicture" | "picture" | "pspicture" | "pgfpicture" | "asy" | "forest" | "circuitikz" | "tikzcd" | "axis" => {
@@ -118,9 +118,8 @@ impl Reader<'_> {
             "center" | "flushleft" | "flushright" | "titlepage" | "small" | "footnotesize" | "scriptsize" | "tiny" | "large"
             | "Large" | "normalsize" | "raggedright" | "raggedleft" | "centering" | "sloppypar" | "samepage" | "singlespace"
             | "doublespace" | "onehalfspace" | "landscape" | "threeparttable" | "tablenotes" | "appendices" | "refsection"
-            | "flalign@" | "letter" | "otherlanguage" | "english" | "german" | "ngerman" | "french" | "appendix"
-            | "frontmatter" | "acknowledgments" | "acknowledgements" | "ack" | "subequations@" | "dedication" | "keyword"
-            | "IEEEkeywords" | "keywords" => {
+            | "letter" | "otherlanguage" | "english" | "german" | "ngerman" | "french" | "appendix" | "frontmatter"
+            | "acknowledgments" | "acknowledgements" | "ack" | "dedication" | "keyword" | "IEEEkeywords" | "keywords" => {
                 self.open_environment(name, Form::Transparent, None);
                 if matches!(base, "otherlanguage" | "letter" | "spacing") {
                     self.input.argument();

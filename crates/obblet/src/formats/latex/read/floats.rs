@@ -3,23 +3,10 @@
 use super::Reader;
 use super::tokens::Token;
 use crate::document::{Kind, NodeId};
+use crate::refine::references::word_for;
 
 /// Extensions of pictures that a document may leave out, the one that a browser shows first.
 const EXTENSIONS: [&str; 8] = ["svg", "png", "jpg", "jpeg", "gif", "webp", "pdf", "eps"];
-
-/// The words for a figure and a table, by language.
-const WORDS: [(&str, &str, &str); 10] = [
-    ("de", "Abbildung", "Tabelle"),
-    ("es", "Figura", "Tabla"),
-    ("fr", "Figure", "Tableau"),
-    ("it", "Figura", "Tabella"),
-    ("nl", "Figuur", "Tabel"),
-    ("pt", "Figura", "Tabela"),
-    ("sv", "Figur", "Tabell"),
-    ("pl", "Rysunek", "Tabela"),
-    ("cs", "Obrázek", "Tabulka"),
-    ("ru", "Рисунок", "Таблица"),
-];
 
 impl Reader<'_> {
     /// Begins a figure, or a table with a caption.
@@ -189,11 +176,4 @@ impl Reader<'_> {
         let folder = self.picture_folders.first().map_or("", String::as_str).trim_start_matches("./");
         if has_extension { format!("{folder}{name}") } else { format!("{folder}{name}.png") }
     }
-}
-
-fn word_for(language: &str, is_table: bool) -> &'static str {
-    let language = language.split('-').next().unwrap_or_default();
-    let known =
-        WORDS.iter().find(|(known, ..)| *known == language).map_or(("Figure", "Table"), |(_, figure, table)| (figure, table));
-    if is_table { known.1 } else { known.0 }
 }
