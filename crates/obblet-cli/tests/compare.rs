@@ -59,5 +59,5 @@ fn what_can_go_wrong_is_said_in_one_line() {
         .args(["a.md", "--through", "wrd"])
         .assert()
         .code(2)
-        .stderr(contains("[possible values: markdown, html, org, text, word, table]"));
+        .stderr(contains("[possible values: markdown, html, org, latex, text, word, table]"));
 }

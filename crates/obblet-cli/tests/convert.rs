@@ -157,7 +157,7 @@ fn what_can_go_wrong_is_said_in_one_line() {
         obblet().current_dir(&dir).args(arguments).assert().code(code).stderr(contains(message.to_owned()));
     };
     formats("--reads", "wrd", 2, "[possible values: markdown, html, org, latex, text, word, table]");
-    formats("--writes", "wrd", 2, "[possible values: markdown, html, org, text, word, table]");
+    formats("--writes", "wrd", 2, "[possible values: markdown, html, org, latex, text, word, table]");
     formats("--reads", "htm", 0, "");
     formats("--writes", "txt", 0, "");
     for command in ["convert", "publish", "inspect", "compare"] {

@@ -69,7 +69,7 @@ fn the_demo_is_a_site_and_the_same_every_time() {
         .arg("demo")
         .assert()
         .success()
-        .stderr(contains("34 converted, 1 skipped, 3 copied").and(contains("open greywick-sound/site/index.html")));
+        .stderr(contains("37 converted, 1 skipped, 3 copied").and(contains("open greywick-sound/site/index.html")));
     let site = dir.path().join("greywick-sound/site");
     let index = std::fs::read_to_string(site.join("index.html")).unwrap();
     assert!(index.contains("<a href=\"tides/tables.html#the-week-of-9-february\">the tables</a>"), "{index}");

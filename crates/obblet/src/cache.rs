@@ -106,14 +106,14 @@ pub(crate) fn text(shared: Option<&Shared>, setting: &'static str, path: &Path) 
 }
 
 /// The bytes of a file that a setting names.
-#[cfg(all(feature = "word", feature = "files"))]
+#[cfg(feature = "files")]
 pub(crate) fn bytes(shared: Option<&Shared>, setting: &'static str, path: &Path) -> Result<Vec<u8>, Error> {
     let root = shared.and_then(|shared| shared.root.as_deref());
     crate::files::read_bytes(path, root, crate::files::MOST_OF_A_TEMPLATE)
         .map_err(|cause| PageError::SettingFile { setting, path: path.display().to_string(), cause }.into())
 }
 
-#[cfg(all(feature = "word", not(feature = "files")))]
+#[cfg(not(feature = "files"))]
 pub(crate) fn bytes(_: Option<&Shared>, setting: &'static str, path: &Path) -> Result<Vec<u8>, Error> {
     let cause = std::io::ErrorKind::Unsupported.into();
     Err(PageError::SettingFile { setting, path: path.display().to_string(), cause }.into())

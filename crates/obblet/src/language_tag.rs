@@ -23,6 +23,11 @@ pub(crate) fn is_same(one: &str, other: &str) -> bool {
     first == second || [first, second].iter().any(|tag| matches!(tag.as_str(), "x" | "zxx" | "und" | ""))
 }
 
+/// Whether a language is written from right to left.
+pub(crate) fn is_right_to_left(tag: &str) -> bool {
+    matches!(primary(tag).as_str(), "ar" | "fa" | "he" | "iw" | "ur" | "yi" | "ps" | "sd" | "ug" | "dv" | "syr")
+}
+
 /// Whether a tag is one of Chinese in traditional characters.
 fn is_traditional(tag: &str) -> bool {
     tag.split(['-', '_']).skip(1).any(|part| ["hant", "tw", "hk", "mo"].contains(&part.to_ascii_lowercase().as_str()))

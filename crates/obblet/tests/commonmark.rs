@@ -53,6 +53,24 @@ fn all_examples_of_the_specification() -> Result<(), Failed> {
     if failures.is_empty() { Ok(()) } else { Err(format!("{} of 652 fail\n{}", failures.len(), failures.join("\n\n")).into()) }
 }
 
+/// Markdown to LaTeX and to HTML: no word is lost.
+fn every_example_goes_through_latex() -> Result<(), Failed> {
+    let profile = Profile::default();
+    let fragment = Profile::fragment();
+    let mut failures = Vec::new();
+    for Example { example, markdown, .. } in load()? {
+        let page = convert(markdown.as_bytes(), Format::Markdown, Format::Html, &fragment).unwrap().into_text().unwrap();
+        let written = convert(markdown.as_bytes(), Format::Markdown, Format::Latex, &profile).unwrap();
+        let back = convert(&written.bytes, Format::Latex, Format::Html, &fragment).unwrap().into_text().unwrap();
+        let shown = support::conservation::shown;
+        let lost = support::conservation::lost(&shown(&page), &shown(&back), &written.findings);
+        if !lost.is_empty() {
+            failures.push(format!("{example}: {lost:?} of {markdown:?}\n{}", written.text().unwrap_or_default()));
+        }
+    }
+    if failures.is_empty() { Ok(()) } else { Err(format!("{} of 652 fail\n{}", failures.len(), failures.join("\n\n")).into()) }
+}
+
 /// Markdown to HTML, back, and there again.
 fn every_example_comes_back() -> Result<(), Failed> {
     let mut failures = Vec::new();
@@ -88,6 +106,7 @@ fn main() {
     let trials = vec![
         Trial::test("all_examples_of_the_specification", all_examples_of_the_specification).with_ignored_flag(lacks_examples),
         Trial::test("every_example_comes_back", every_example_comes_back).with_ignored_flag(lacks_examples),
+        Trial::test("every_example_goes_through_latex", every_example_goes_through_latex).with_ignored_flag(lacks_examples),
         Trial::test("a_corpus_of_pages", || support::corpus::no_word_is_lost().map_err(Failed::from))
             .with_ignored_flag(lacks_pages),
     ];

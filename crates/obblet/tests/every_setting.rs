@@ -151,6 +151,10 @@ fn values_of(key: &str, files: &Path) -> Vec<String> {
             "<!DOCTYPE html><html lang=en><head><title>{{ title }}</title></head><body>{{ body }}</body></html>",
         ),
         "word.template" => vec![Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/word/by-laws.docx").display().to_string()],
+        "latex.class" => of(&["[a4paper]scrartcl"]),
+        "latex.preamble" => {
+            file("own.tex", "\\documentclass{article}\n\\newenvironment{red}{}{}\n\\begin{document}\\end{document}")
+        }
         "clean.replace" => of(&["Tide => Water"]),
         "clean.replace-patterns" => of(&["(\\d)\\.(\\d) => $1 m $2"]),
         "clean.protected-words" => of(&["CAPITALS"]),
@@ -191,7 +195,7 @@ fn beside(key: &str) -> &'static [&'static str] {
 fn all_outputs(profile: &Profile, base: &str, sources: &[(Format, Vec<u8>)]) -> Vec<(String, String, String)> {
     let mut outputs = Vec::new();
     for (reads, source) in sources {
-        for writes in [Format::Html, Format::Markdown, Format::Text, Format::Word, Format::Org] {
+        for writes in [Format::Html, Format::Markdown, Format::Text, Format::Word, Format::Org, Format::Latex] {
             let name = format!("{base} {} to {}", reads.name(), writes.name());
             let Ok(done) = convert(source, *reads, writes, profile) else {
                 outputs.push((name, "refused".to_owned(), String::new()));

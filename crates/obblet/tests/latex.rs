@@ -24,7 +24,7 @@ fn reads(source: &str, expected: &str) {
 fn headings_have_the_numbers_that_the_engine_prints() {
     reads(
         "\\documentclass{article}\n\\title{The \\emph{float} gauge\\thanks{Paid by none}}\n\\author{Ada Pask \\and Ivo Tolliver\\\\The Sound}\n\\begin{document}\n\\maketitle\n\\section{Low water}\\label{s}\nA\n\\subsection[short]{Neaps}\n\\section*{Notes}\n\\section{High}\nSee \\ref{s} and \\ref{b}.\n\\appendix\\section{Tables}\\label{b}\n\\end{document}\nnothing",
-        "<h1>The <em>float</em> gauge</h1><h2 id=\"s\">1 Low water</h2><p>A</p><h3>1.1 Neaps</h3><h2 class=\"unnumbered\">Notes</h2><h2>2 High</h2><p>See <a href=\"#s\">1</a> and <a href=\"#b\">A</a>.</p><h2 id=\"b\" class=\"unnumbered\">A Tables</h2>",
+        "<h1>The <em>float</em> gauge<sup><a href=\"#note-1\" id=\"note-1-mark\" role=\"doc-noteref\">1</a></sup></h1><h2 id=\"s\">1 Low water</h2><p>A</p><h3>1.1 Neaps</h3><h2 class=\"unnumbered\">Notes</h2><h2>2 High</h2><p>See <a href=\"#s\">1</a> and <a href=\"#b\">A</a>.</p><h2 id=\"b\" class=\"unnumbered\">A Tables</h2><section role=\"doc-endnotes\" aria-label=\"Notes\"><ol><li id=\"note-1\"><p>Paid by none <a href=\"#note-1-mark\" role=\"doc-backlink\" aria-label=\"Back to the text\">↑</a></p></li></ol></section>",
     );
     let doc = latex::read(
         b"\\documentclass{article}\\title{A \\& B}\\author{X \\and Y\\\\Z}\\date{May 2031}\\usepackage[ngerman]{babel}\\begin{document}\\end{document}",
@@ -65,7 +65,7 @@ fn lists_and_blocks_are_what_they_say() {
 fn tables_and_floats_have_their_captions_and_their_heads() {
     reads(
         "\\begin{table}\\centering\\caption{Heights}\\label{t}\\begin{tabular}{l@{ }r|c}\\toprule Wave & $H$ & \\\\ \\midrule $M_2$ & 1.62 & x \\\\ \\multicolumn{2}{c}{both} & y\\\\\\bottomrule\\end{tabular}\\end{table}\nTable~\\ref{t}",
-        "<table id=\"t\"><caption>Table&nbsp;1: Heights</caption><thead><tr><th style=\"text-align: left\">Wave</th><th style=\"text-align: right\"><code class=\"language-tex\">H</code></th><td style=\"text-align: center\"></td></tr></thead><tbody><tr><td style=\"text-align: left\"><code class=\"language-tex\">M_2</code></td><td style=\"text-align: right\">1.62</td><td style=\"text-align: center\">x</td></tr><tr><td colspan=\"2\" style=\"text-align: center\">both</td><td style=\"text-align: center\">y</td></tr></tbody></table><p>Table&nbsp;<a href=\"#t\">1</a></p>",
+        "<table id=\"t\"><caption>Table&nbsp;1: Heights</caption><thead><tr><th>Wave</th><th style=\"text-align: right\"><code class=\"language-tex\">H</code></th><td style=\"text-align: center\"></td></tr></thead><tbody><tr><td><code class=\"language-tex\">M_2</code></td><td style=\"text-align: right\">1.62</td><td style=\"text-align: center\">x</td></tr><tr><td colspan=\"2\" style=\"text-align: center\">both</td><td style=\"text-align: center\">y</td></tr></tbody></table><p>Table&nbsp;<a href=\"#t\">1</a></p>",
     );
 }
 
@@ -73,11 +73,11 @@ fn tables_and_floats_have_their_captions_and_their_heads() {
 fn tables_go_on_over_rows_and_pages() {
     reads(
         "\\begin{longtable}{ll}A & B\\\\\\endfirsthead A & B again\\\\\\endhead \\multirow{2}{*}{x} & 1\\\\ & 2\\\\ y & 3\\end{longtable}",
-        "<table><thead><tr><th style=\"text-align: left\">A</th><th style=\"text-align: left\">B</th></tr></thead><tbody><tr><td rowspan=\"2\" style=\"text-align: left\">x</td><td style=\"text-align: left\">1</td></tr><tr><td style=\"text-align: left\">2</td></tr><tr><td style=\"text-align: left\">y</td><td style=\"text-align: left\">3</td></tr></tbody></table>",
+        "<table><thead><tr><th>A</th><th>B</th></tr></thead><tbody><tr><td rowspan=\"2\">x</td><td>1</td></tr><tr><td>2</td></tr><tr><td>y</td><td>3</td></tr></tbody></table>",
     );
     reads(
         "\\begin{figure}[htb]\\centering\\includegraphics[width=3cm,alt={a float}]{float.png}\\caption{The \\emph{float}}\\label{f}\\end{figure}See \\autoref{f}.",
-        "<figure id=\"f\"><img src=\"float.png\" alt=\"a float\"><figcaption>Figure&nbsp;1: The <em>float</em></figcaption></figure><p>See <a href=\"#f\">Figure&nbsp;1</a>.</p>",
+        "<figure id=\"f\"><img src=\"float.png\" alt=\"a float\" width=\"113\"><figcaption>Figure&nbsp;1: The <em>float</em></figcaption></figure><p>See <a href=\"#f\">Figure&nbsp;1</a>.</p>",
     );
 }
 
@@ -109,6 +109,39 @@ fn equations_and_citations_lead_to_what_they_name() {
     assert!(html.contains("<li id=\"bib-k\">K.</li>"), "{html}");
     let org = convert(source, Format::Latex, Format::Org, &[]).into_text().unwrap();
     assert!(org.contains("\\eqref{e}"), "{org}");
+}
+
+/// The page of a document that stands in a folder beside a bibliography.
+fn with_bibliography(source: &str, entries: &str) -> String {
+    let folder = support::folder::Folder::new(&[("paper.tex", source), ("refs.bib", entries)]);
+    folder.publish();
+    folder.read("paper.html")
+}
+
+#[test]
+fn bibliographies_are_sorted_and_labelled_as_the_style_says() {
+    let entries = "@string{bq = \"Ballast Quay\"}\n@comment{no}\n@book{b, author={Pask, Anwen and Tolliver Halm and others}, title={The {Sea}}, publisher=bq # { Press}, year=1999}\n\
+        @article{a, author=\"M{\\\"u}ller, J.\", title={On $x^2$}, journal={Tides}, volume=3, pages={1-9}, year={2001}, doi={10.1/a_b}}\n@misc{c, title={Unread}}\n@book{b, title={Twice}}\n@broken{";
+    let paper = |style: &str| {
+        format!(
+            "\\documentclass{{article}}\\begin{{document}}See \\cite{{a}} and \\cite[p.~2]{{b}}.\n\\bibliographystyle{{{style}}}\n\\bibliography{{refs}}\n\\end{{document}}"
+        )
+    };
+    let plain = with_bibliography(&paper("plain"), entries);
+    assert!(plain.contains("See [<a href=\"#bib-a\">1</a>] and [<a href=\"#bib-b\">2</a>, p.&nbsp;2]."), "{plain}");
+    assert!(plain.contains("<li id=\"bib-a\">J.&nbsp;Müller. On "), "{plain}");
+    assert!(
+        plain.contains("<em>Tides</em> <strong>3</strong>, pages 1–9, 2001. <a href=\"https://doi.org/10.1/a_b\">10.1/a_b</a>"),
+        "{plain}"
+    );
+    assert!(plain.contains("A.&nbsp;Pask, T.&nbsp;Halm et al. <em>The Sea</em>. Ballast Quay Press, 1999.</li>"), "{plain}");
+    assert!(!plain.contains("Unread") && !plain.contains("Twice"), "{plain}");
+    let letters = with_bibliography(&paper("alpha"), entries);
+    assert!(letters.contains("[<a href=\"#bib-a\">Mul01</a>]") && letters.contains("<li id=\"bib-a\">[Mul01] J."), "{letters}");
+    let authors = with_bibliography(&paper("plainnat"), entries);
+    assert!(authors.contains("<a href=\"#bib-a\">Müller 2001</a>") && authors.contains(">Pask et al. 1999</a>"), "{authors}");
+    let cited = with_bibliography(&paper("unsrt").replace("\\cite{a}", "\\cite{b}, \\cite{a}"), entries);
+    assert!(cited.find("bib-b\">A.").unwrap() < cited.find("bib-a\">J.").unwrap(), "{cited}");
 }
 
 #[test]

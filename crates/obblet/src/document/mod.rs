@@ -324,6 +324,11 @@ impl Document {
         self.attributes.iter().any(|attributes| attributes.id.is_some())
     }
 
+    /// Whether a node has, or had, a class of a sort.
+    pub(crate) fn has_class(&self, is: impl Fn(&str) -> bool) -> bool {
+        self.attributes.iter().any(|attributes| attributes.classes.iter().any(|class| is(self.text(*class))))
+    }
+
     /// Puts a file into the document.
     pub fn add_media(&mut self, name: impl Into<String>, bytes: Vec<u8>) -> MediaId {
         self.media.push(Media { name: name.into(), bytes, original: None });

@@ -29,6 +29,25 @@ pub struct Drawing {
     pub left_out: Option<String>,
 }
 
+/// The words that a clean drawing shows (SVG 2, chapter 11).
+pub(crate) fn words(drawing: &[u8]) -> String {
+    let mut reader = Reader::from_reader(drawing);
+    let (mut words, mut depth) = (String::new(), 0_usize);
+    loop {
+        match reader.read_event() {
+            Ok(Event::Start(element)) if element.local_name().as_ref() == "text" => depth += 1,
+            Ok(Event::End(element)) if element.local_name().as_ref() == "text" => {
+                depth = depth.saturating_sub(1);
+                words.push(' ');
+            }
+            Ok(Event::Text(text)) if depth > 0 => words.push_str(&text),
+            Ok(Event::Eof) | Err(_) => break,
+            Ok(_) => {}
+        }
+    }
+    words.split_whitespace().collect::<Vec<_>>().join(" ")
+}
+
 /// A copy of a drawing that holds nothing but what drawings may hold here.
 ///
 /// ```

@@ -15,6 +15,15 @@ pub enum Formulas {
     Other,
 }
 
+/// How headings of a format get their numbers.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Headings {
+    /// They are text.
+    Text,
+    /// Its programs count them: numbers that are text would stand there twice.
+    Counted,
+}
+
 /// What there is to know about a format without reading any.
 pub struct Descriptor {
     /// Its name in settings and on the command line.
@@ -33,8 +42,12 @@ pub struct Descriptor {
     pub raw_html: RawHtml,
     /// How its documents show images.
     pub images: Images,
+    /// The kinds of images that its programs show; empty where they show all.
+    pub(crate) shows: &'static [crate::picture::Kind],
     /// What formulas are in there.
     pub formulas: Formulas,
+    /// How headings get their numbers.
+    pub headings: Headings,
     /// Whether the house rules about elements and attributes are for it.
     pub has_element_rules: bool,
     /// Whether its documents are formatted by hand, and looks of sources belong into them where nobody says otherwise.
@@ -158,6 +171,10 @@ pub struct WriteRequest<'a> {
     pub extension: &'a str,
     /// How HTML is written, in a document of its own or within another format.
     pub html: &'a html::Options<'a>,
+    /// Whether content to put into another document is written, and no whole document.
+    pub fragment: bool,
+    /// Images whose files are not there.
+    pub missing_images: &'a [NodeId],
     /// The bytes of the document whose design is taken over, for formats that have such.
     pub template: Option<&'a [u8]>,
     /// Writes blocks as HTML, for formats that hold HTML.

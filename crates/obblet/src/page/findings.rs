@@ -6,6 +6,7 @@ use crate::document::{FindingInfo, Weight, finding};
 pub(crate) const FINDINGS: &[FindingInfo] = &[
     finding("document.too-large", &[Weight::Lost], "The document holds more than 4 GiB of text."),
     finding("image.drawing", &[Weight::Changed], "A drawing has lost what drawings may not hold here; the finding names it."),
+    finding("image.drawn", &[Weight::Lost], "A drawing became a picture for print, without the text in it."),
     finding(
         "image.dropped",
         &[Weight::Changed],

@@ -22,6 +22,8 @@ struct Picture {
     address: Option<String>,
     /// What was left out of a drawing.
     left_out: Option<String>,
+    /// Whether it was made of another file, and which words that shows and this one does not.
+    made: Option<String>,
 }
 
 /// What was done about the pictures of a document.
@@ -31,6 +33,8 @@ pub struct Placed {
     pub files: Vec<OutputFile>,
     /// Drawings that were made safe and are part of the page now.
     pub safe: Vec<NodeId>,
+    /// Images whose files are not there.
+    pub missing: Vec<NodeId>,
     /// Files that were looked at, or that are not there; from the root of the source.
     pub uses: Vec<PathBuf>,
 }
@@ -64,6 +68,7 @@ pub(crate) fn place(doc: &mut Document, writes: Format, profile: &Profile, conte
         context,
         names_files,
         holds,
+        shows: writes.descriptor().shows,
         held: HashMap::default(),
         unwritten: None,
         pictures: HashMap::default(),
@@ -143,6 +148,8 @@ struct Gallery<'a> {
     names_files: bool,
     /// Whether images become part of the document.
     holds: bool,
+    /// The kinds of images that the format shows; all where there are none.
+    shows: &'static [picture::Kind],
     /// Images that did, by their paths from the root.
     held: HashMap<PathBuf, Option<crate::document::MediaId>>,
     /// How many images are named whose files go nowhere, and the first of them.
@@ -203,6 +210,7 @@ impl Gallery<'_> {
         if !self.pictures.contains_key(&path) {
             let picture = match self.identify(&doc.media[index].bytes, "the drawing") {
                 Some(Ok(mut picture)) => {
+                    self.make_visible(&mut picture);
                     self.keep_original(doc, index);
                     let has_store = self.context.has_store();
                     if self.names_files && !has_store {
@@ -274,9 +282,11 @@ impl Gallery<'_> {
             return self.take_in(doc, id, &address);
         }
         if self.resolve_address(doc, id, &address, alt) {
-            return;
+            return self.placed.missing.push(id);
         }
-        let (Some(root), Some(local)) = (self.context.media, local_path(&address)) else { return };
+        let (Some(root), Some(local)) = (self.context.media, local_path(&address)) else {
+            return self.placed.missing.push(id);
+        };
         let within = within(self.context.folder, &local);
         // What is outside has no path from the root; it is reported once like all others.
         let path = within.clone().unwrap_or_else(|| PathBuf::from(&local));
@@ -334,10 +344,18 @@ impl Gallery<'_> {
 
     /// Gives a node the address and the size of its picture.
     fn show(&mut self, doc: &mut Document, id: NodeId, alt: Text, path: &Path, name: &str) {
-        let Some(Some(picture)) = self.pictures.get_mut(path) else { return };
+        let Some(Some(picture)) = self.pictures.get_mut(path) else {
+            return self.placed.missing.push(id);
+        };
         if let Some(left_out) = picture.left_out.take() {
             let place = doc.place(id);
             doc.push_finding(left_out_of(name, &left_out).at(place));
+        }
+        if let Some(words) = picture.made.as_mut().map(std::mem::take).filter(|words| !words.is_empty()) {
+            let place = doc.place(id);
+            let message = format!("{name} became a picture for print; the text in it is not shown");
+            let finding = Finding::lost("image.drawn", message).at(place).losing(words);
+            doc.push_finding(finding.hint("save the drawing as PDF or PNG, with its text as outlines, and show that"));
         }
         if let Some((width, height)) = picture.size.filter(|_| self.profile.images.sizes) {
             set_size(doc, id, width, height);
@@ -353,7 +371,7 @@ impl Gallery<'_> {
 
     /// Looks at a picture and decides where it goes.
     fn load(&mut self, root: &dyn MediaSource, path: &Path, local: &str) -> Result<Picture, Box<Finding>> {
-        let stays = self.context.mirrored && self.profile.images.place == ImagePlace::Folder;
+        let stays = self.context.mirrored && self.profile.images.place == ImagePlace::Folder && self.shows.is_empty();
         if let Some(shared) = self.context.shared.filter(|_| stays) {
             // Whoever publishes the folder brings the file to the page.
             let known = shared.picture(path, || {
@@ -364,11 +382,26 @@ impl Gallery<'_> {
                 })
             })?;
             let left_out = known.left_out.map(|left_out| left_out.to_string());
-            return Ok(Picture { bytes: Vec::new(), kind: known.kind, size: known.size, address: None, left_out });
+            return Ok(Picture { bytes: Vec::new(), kind: known.kind, size: known.size, address: None, left_out, made: None });
         }
         let mut picture = self.read(root, path, local)?;
+        self.make_visible(&mut picture);
         self.resolve(&mut picture, root, path, local);
         Ok(picture)
+    }
+
+    /// Makes a picture of a kind that the format shows, where there is a place for it.
+    fn make_visible(&self, picture: &mut Picture) {
+        let is_placed = self.context.has_store() && self.profile.images.place == ImagePlace::Folder;
+        if self.shows.is_empty() || self.shows.contains(&picture.kind) || !is_placed {
+            return;
+        }
+        let is_drawing = picture.kind == picture::Kind::Svg;
+        let made = if is_drawing { picture::png::of_drawing(&picture.bytes) } else { picture::png::of_picture(&picture.bytes) };
+        if let Some(made) = made {
+            picture.made = Some(if is_drawing { drawing::words(&picture.bytes) } else { String::new() });
+            (picture.bytes, picture.kind) = (made, picture::Kind::Png);
+        }
     }
 
     /// Reads a picture that may be shown.
@@ -412,7 +445,8 @@ impl Gallery<'_> {
     /// What bytes are, where they are a picture; drawings are made safe.
     fn identify(&self, bytes: &[u8], name: &str) -> Option<Result<Picture, Box<Finding>>> {
         let kind = picture::Kind::of(bytes)?;
-        let mut picture = Picture { size: picture::size(bytes), bytes: Vec::new(), kind, address: None, left_out: None };
+        let mut picture =
+            Picture { size: picture::size(bytes), bytes: Vec::new(), kind, address: None, left_out: None, made: None };
         if kind != picture::Kind::Svg || bool::from(self.profile.formats.html.trust) {
             picture.bytes = bytes.to_vec();
             return Some(Ok(picture));
@@ -435,6 +469,18 @@ impl Gallery<'_> {
             return;
         }
         if !self.context.has_store() {
+            return;
+        }
+        if picture.made.is_some() {
+            let stem = Path::new(local).file_stem().map_or_else(|| "image".into(), |stem| stem.to_string_lossy());
+            let name = format!("{}-picture.png", plain_stem(&stem));
+            if self.context.mirrored {
+                let path = Path::new(local).with_file_name(&name);
+                picture.address = Some(path.to_string_lossy().replace('\\', "/"));
+                self.placed.files.push(OutputFile { path, bytes: std::mem::take(&mut picture.bytes) });
+            } else {
+                picture.address = Some(self.put_beside(std::mem::take(&mut picture.bytes), name));
+            }
             return;
         }
         if self.context.mirrored {

@@ -1,5 +1,6 @@
 //! What a picture is by its bytes, and how large it is.
 
+pub(crate) mod png;
 pub(crate) mod xml;
 
 use base64::Engine as _;

@@ -15,10 +15,10 @@ mod steps;
 pub use steps::{PassInfo, Stage, passes};
 
 use crate::context::{Context, Converted, OutputFile};
-use crate::document::{Document, Finding, NodeId};
+use crate::document::{Document, Finding, Kind, KindSet, NodeId};
 use crate::error::Error;
 use crate::formats::markdown::FormulaForm;
-use crate::formats::{Anchors, Format, Formulas, RawHtml, WriteRequest, html};
+use crate::formats::{Anchors, Format, Formulas, Headings, RawHtml, WriteRequest, html};
 use crate::page::{self, Placed};
 use crate::profile::{Profile, Shape};
 use crate::refine::rules::leave_out::{Selector, leave_out};
@@ -123,8 +123,19 @@ pub fn refine(doc: &mut Document, writes: Format, profile: &Profile, context: &C
     if !profile.page.language.is_empty() {
         doc.metadata.language = Some(profile.page.language.clone());
     }
-    if opens_raw_html(writes, profile) {
+    let names_targets = || {
+        profile.formats.html.raw == html::Raw::Clean
+            && doc.nodes().any(|(_, node)| match node.kind() {
+                Kind::RawBlock { raw, .. } | Kind::Raw { raw, .. } => refine::targets::may_be_in(doc.text(raw)),
+                _ => false,
+            })
+    };
+    let has_targets = cleaning.runs("targets") && doc.may_hold(KindSet::RAW) && names_targets();
+    if opens_raw_html(writes, profile) || has_targets {
         html::open_raw_with(doc, profile.keeps_classes());
+    }
+    if cleaning.runs("targets") {
+        refine::targets::select(doc, writes.name());
     }
     let as_text = writes == Format::Markdown && profile.formats.markdown.formulas == FormulaForm::Text;
     if cleaning.runs("references") {
@@ -148,6 +159,9 @@ pub fn refine(doc: &mut Document, writes: Format, profile: &Profile, context: &C
     }
     if cleaning.runs("structure") {
         refine::structure::repair(doc);
+    }
+    if writes.descriptor().headings == Headings::Counted {
+        refine::heading_numbers::take_out(doc);
     }
     if writes != Format::Text {
         let options = profile.html_options(html::Ids::Used);
@@ -192,6 +206,7 @@ pub fn run_pass(doc: &mut Document, name: &str, profile: &Profile, context: &Con
                 refine::links::redirect(doc, links);
             }
         }
+        "targets" => refine::targets::select(doc, Format::Html.name()),
         "references" => refine::references::resolve(doc),
         "structure" => refine::structure::repair(doc),
         _ => match all::LINES.iter().chain(&all::NOISE).chain(all::TEXT).chain(&all::ELEMENTS).find(|pass| pass.name == name) {
@@ -220,7 +235,7 @@ pub fn write(mut doc: Document, writes: Format, profile: &Profile, context: &Con
     context.reached(Stage::Place)?;
     let placed = place(&mut doc, writes, profile, context);
     context.reached(Stage::Write)?;
-    let mut converted = write_placed(&mut doc, writes, profile, context, &placed.safe)?;
+    let mut converted = write_placed(&mut doc, writes, profile, context, &placed)?;
     converted.files.splice(..0, placed.files);
     converted.uses = placed.uses;
     converted.includes = std::mem::take(&mut doc.source.includes);
@@ -240,12 +255,12 @@ pub fn write_placed(
     writes: Format,
     profile: &Profile,
     context: &Context<'_>,
-    safe_images: &[NodeId],
+    placed: &Placed,
 ) -> Result<Converted, Error> {
     let mut converted = if writes == Format::Html && profile.shape != Shape::Fragment {
-        write_page(doc, profile, context, safe_images)?
+        write_page(doc, profile, context, &placed.safe)?
     } else {
-        write_alone(doc, writes, profile, context, safe_images)?
+        write_alone(doc, writes, profile, context, placed)?
     };
     if converted.title.is_empty() {
         converted.title = page::title(doc, profile, "");
@@ -272,11 +287,11 @@ fn write_alone(
     writes: Format,
     profile: &Profile,
     context: &Context<'_>,
-    safe_images: &[NodeId],
+    placed: &Placed,
 ) -> Result<Converted, Error> {
     let writer = writes.descriptor().write.ok_or(Error::NotWritten { format: writes.name() })?;
     let options = html::Options {
-        safe_pictures: safe_images,
+        safe_pictures: &placed.safe,
         highlight: page::highlighter(profile),
         lists: if context.shared.is_some() { html::Lists::IDS } else { html::Lists::empty() },
         requested: Some(context.external().names()),
@@ -293,6 +308,8 @@ fn write_alone(
     let written = writer(
         doc,
         &WriteRequest {
+            fragment: profile.shape == Shape::Fragment,
+            missing_images: &placed.missing,
             template: template.as_deref(),
             settings: &profile.formats,
             extension: context.extension,
@@ -309,17 +326,21 @@ fn write_alone(
 }
 
 /// The document whose design is taken over.
-#[cfg(feature = "word")]
 fn template(writes: Format, profile: &Profile, context: &Context<'_>) -> Result<Option<Vec<u8>>, Error> {
-    match &profile.formats.word.template {
-        Some(path) if writes == Format::Word => crate::cache::bytes(context.shared, "word.template", path).map(Some),
-        _ => Ok(None),
+    match template_of(writes, profile) {
+        Some((setting, path)) => crate::cache::bytes(context.shared, setting, path).map(Some),
+        None => Ok(None),
     }
 }
 
-#[cfg(not(feature = "word"))]
-fn template(_: Format, _: &Profile, _: &Context<'_>) -> Result<Option<Vec<u8>>, Error> {
-    Ok(None)
+/// The setting that names the document whose design is taken over, and the file.
+pub(crate) fn template_of(writes: Format, profile: &Profile) -> Option<(&'static str, &std::path::Path)> {
+    match writes {
+        #[cfg(feature = "word")]
+        Format::Word => profile.formats.word.template.as_deref().map(|path| ("word.template", path)),
+        Format::Latex => profile.formats.latex.preamble.as_deref().map(|path| ("latex.preamble", path)),
+        _ => None,
+    }
 }
 
 /// A fragment has no place for the rules of its classes; they go beside it.

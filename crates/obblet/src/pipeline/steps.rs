@@ -46,6 +46,7 @@ pub fn passes(reads: Format, writes: Format, profile: &Profile) -> Vec<PassInfo>
             writes.descriptor().raw_html != RawHtml::Native && profile.formats.html.raw == html::Raw::Clean,
         ),
     ];
+    list.push(one("targets", "removes the parts whose class says that they are not for the format", Stage::Refine, true));
     list.push(one("references", "gives references to figures, tables and headings the text that they show", Stage::Refine, true));
     // One that a program wrote: what runs by itself runs for it.
     let mut doc = Document::new();

@@ -12,7 +12,8 @@ use toml::de::{DeTable, DeValue};
 pub const FILE_NAME: &str = "obblet.toml";
 
 /// Settings whose value is a file, or a list that may hold files: paths count from the folder of the profile.
-const PATHS: [&str; 6] = ["word.template", "page.head", "page.header", "page.footer", "page.frame", "page.stylesheets"];
+const PATHS: [&str; 7] =
+    ["word.template", "latex.preamble", "page.head", "page.header", "page.footer", "page.frame", "page.stylesheets"];
 
 /// The settings of one file, read but not put on a profile yet.
 ///

@@ -230,6 +230,11 @@ impl Profile {
             let has_template = false;
             own.to_mut().styling = if has_template { Styling::Named } else { Styling::Exact };
         }
+        let latex = &self.formats.latex;
+        let names_classes = writes == Format::Latex && (latex.environments || latex.preamble.is_some());
+        if names_classes && matches!(self.styling, Styling::Auto | Styling::Semantic) {
+            own.to_mut().styling = Styling::Named;
+        }
         if self.clean.revisions == Revisions::Auto && keeps {
             own.to_mut().clean.revisions = Revisions::Keep;
         }

@@ -16,7 +16,7 @@ use crate::error::Error;
 use crate::files::Stray;
 use crate::formats::{Anchors, Format};
 use crate::links::{LinkResolver, LinkTarget};
-use crate::page::{self, Content, WriteReport};
+use crate::page::{self, Content, Placed, WriteReport};
 use crate::pipeline;
 use crate::profile::{Profile, Shape};
 use crate::slug;
@@ -146,17 +146,18 @@ pub(super) fn convert(known: &FolderState<'_>, index: usize, requested: &BTreeSe
     let mut doc = pipeline::read_of_folder(&bytes, planned.format, &planned.profile, &context)?;
     drop(bytes);
     pipeline::refine(&mut doc, writes, &planned.profile, &context);
-    let placed = pipeline::place(&mut doc, writes, &planned.profile, &context);
+    let mut placed = pipeline::place(&mut doc, writes, &planned.profile, &context);
+    let files = std::mem::take(&mut placed.files);
     let mut pages = PagesOf {
         known,
         planned,
         context: &context,
         places: &external,
-        safe: &placed.safe,
+        placed: &placed,
         facts: DocumentFacts::of(&doc, &planned.profile, context.name),
         bodies: Vec::new(),
         findings: planned.findings.clone(),
-        files: placed.files,
+        files,
     };
     pages.write(&mut doc, writes)?;
     let PagesOf { mut facts, bodies, mut findings, files, .. } = pages;
@@ -190,8 +191,8 @@ struct PagesOf<'p> {
     planned: &'p Planned,
     context: &'p Context<'p>,
     places: &'p LinkedPlaces<'p>,
-    /// Drawings that were made safe and are part of the page.
-    safe: &'p [NodeId],
+    /// What was done about its images.
+    placed: &'p Placed,
     facts: DocumentFacts,
     bodies: Vec<Body>,
     findings: Vec<Finding>,
@@ -212,7 +213,7 @@ impl PagesOf<'_> {
             level => split::take_apart(doc, level, address),
         };
         let Some(parts) = parts else {
-            let (content, report) = page::content(doc, profile, self.context, self.safe, None);
+            let (content, report) = page::content(doc, profile, self.context, &self.placed.safe, None);
             self.add_page(doc, output.to_owned(), content, report);
             return Ok(());
         };
@@ -220,7 +221,7 @@ impl PagesOf<'_> {
         for (at, part) in parts.parts.iter().enumerate() {
             split::show(doc, part);
             let unmentioned: &[NoteId] = if at == last { &parts.unmentioned } else { &[] };
-            let (mut content, report) = page::content(doc, profile, self.context, self.safe, Some(unmentioned));
+            let (mut content, report) = page::content(doc, profile, self.context, &self.placed.safe, Some(unmentioned));
             if at > 0 {
                 content.title.clone_from(&part.title);
                 // Only the first page has the title of the whole above it.
@@ -234,7 +235,7 @@ impl PagesOf<'_> {
 
     /// Writes a document that no page goes around.
     fn write_alone(&mut self, doc: &mut Document, writes: Format) -> Result<(), Error> {
-        let mut converted = pipeline::write_placed(doc, writes, &self.planned.profile, self.context, self.safe)?;
+        let mut converted = pipeline::write_placed(doc, writes, &self.planned.profile, self.context, self.placed)?;
         self.findings.append(&mut converted.findings);
         self.files.append(&mut converted.files);
         if writes != Format::Html {

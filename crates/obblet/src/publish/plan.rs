@@ -313,8 +313,9 @@ impl Plan {
         }
         for (setting, file) in files {
             parts.push(match *setting {
-                #[cfg(feature = "word")]
-                "word.template" => format!("{:?}", Hash::of(&crate::cache::bytes(Some(&self.shared), setting, file)?)),
+                "word.template" | "latex.preamble" => {
+                    format!("{:?}", Hash::of(&crate::cache::bytes(Some(&self.shared), setting, file)?))
+                }
                 _ => self.shared.text(setting, file)?.to_string(),
             });
         }
@@ -493,6 +494,7 @@ fn setting_files(profile: &Profile) -> Vec<(&'static str, PathBuf)> {
         parts.into_iter().filter_map(|(setting, file)| Some((setting, file.clone()?))).collect();
     #[cfg(feature = "word")]
     files.extend(profile.formats.word.template.clone().map(|file| ("word.template", file)));
+    files.extend(profile.formats.latex.preamble.clone().map(|file| ("latex.preamble", file)));
     let sheets = page.stylesheets.iter().filter(|sheet| !sheet.contains("://") && !sheet.starts_with("//"));
     files.extend(sheets.map(|sheet| ("page.stylesheets", PathBuf::from(sheet))));
     files

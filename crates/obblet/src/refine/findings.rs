@@ -52,6 +52,7 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
     finding("clean.revision", &[Weight::Lost], "What a revision deleted was left out; its words are in the finding."),
     finding("clean.spacer", &[Weight::Advice], "Empty paragraphs were left out."),
     finding("clean.spacer-picture", &[Weight::Changed], "Single-pixel images were left out."),
+    finding("clean.targets", &[Weight::Changed], "Parts whose class names other formats were left out."),
     finding("clean.tab-columns", &[Weight::Changed], "Paragraphs that were aligned with tabs became tables."),
     finding("clean.table-head", &[Weight::Changed], "A first row in bold became the head of its table."),
     finding(

@@ -44,7 +44,7 @@ pub(crate) const PASSES: &[&str] = &[
 ];
 
 /// The steps that the pipeline adds to them.
-pub(crate) const STEPS: [&str; 6] = ["embedded-html", "leave-out", "raw-html", "references", "links", "structure"];
+pub(crate) const STEPS: [&str; 7] = ["embedded-html", "leave-out", "raw-html", "targets", "references", "links", "structure"];
 
 /// Whether a pass has this name.
 pub(super) fn is_pass(name: &str) -> bool {

@@ -3,7 +3,7 @@
 use super::{ReadOptions, read, write};
 use crate::document::{FindingInfo, Weight, finding};
 use crate::formats::Anchors;
-use crate::formats::{Descriptor, Formulas, Images, RawHtml, Written};
+use crate::formats::{Descriptor, Formulas, Headings, Images, RawHtml, Written};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -16,7 +16,9 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     raw_html: RawHtml::Foreign,
     is_published: true,
     images: Images::ByAddress,
+    shows: &[],
     formulas: Formulas::Other,
+    headings: Headings::Text,
     has_element_rules: true,
     keeps_looks: false,
     read: Some(|bytes, request| {

@@ -1,8 +1,8 @@
 //! What there is to know about the format, and what its reader may find.
 
-use super::read_with;
+use super::{Options, read_with, write_with};
 use crate::document::{FindingInfo, Weight, finding};
-use crate::formats::{Descriptor, Formulas, Images, RawHtml};
+use crate::formats::{Descriptor, Formulas, Headings, Images, RawHtml};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -15,11 +15,16 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     raw_html: RawHtml::Foreign,
     is_published: true,
     images: Images::ByName,
+    shows: &[crate::picture::Kind::Png, crate::picture::Kind::Jpeg],
     formulas: Formulas::Tex,
+    headings: Headings::Counted,
     has_element_rules: false,
     keeps_looks: false,
     read: Some(|bytes, request| Ok(read_with(bytes, &request.settings.latex, &request.files))),
-    write: None,
+    write: Some(|doc, request| {
+        let options = Options { fragment: request.fragment, preamble: request.template, missing_images: request.missing_images };
+        write_with(doc, &request.settings.latex, options)
+    }),
     findings: FINDINGS,
 };
 
@@ -35,6 +40,11 @@ const FINDINGS: &[FindingInfo] = &[
     finding("latex.front-matter", &[Weight::Lost], "Notes to the title or the authors were left out."),
     finding("latex.include", &[Weight::Lost], "A file is taken in that was not read."),
     finding("latex.missing-label", &[Weight::Changed], "References lead to labels that are not there."),
+    finding(
+        "latex.no-syntax",
+        &[Weight::Changed],
+        "LaTeX has no way to say something; the message names it, and its text is kept.",
+    ),
     finding("latex.picture", &[Weight::Advice], "Pictures are in formats that browsers do not show."),
     finding("latex.too-much", &[Weight::Lost], "Commands that the document defines come to more than is sane."),
     finding("latex.unclosed", &[Weight::Advice], "Environments or groups do not end where they should."),

@@ -5,9 +5,13 @@
 //! counts them; formulas stay TeX; what says how something is set, and not what it is, means nothing.
 
 mod descriptor;
+mod languages;
+mod own_commands;
 mod read;
 mod settings;
+mod write;
 
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub use read::{read, read_with};
 pub use settings::Settings;
+pub use write::{Options, write, write_with};

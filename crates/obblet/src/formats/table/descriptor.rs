@@ -2,7 +2,7 @@
 
 use super::{Separator, read, write};
 use crate::document::{FindingInfo, Weight, finding};
-use crate::formats::{Descriptor, Formulas, Images, RawHtml, Written};
+use crate::formats::{Descriptor, Formulas, Headings, Images, RawHtml, Written};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -14,7 +14,9 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     encoding: "table.encoding",
     raw_html: RawHtml::Foreign,
     images: Images::ByName,
+    shows: &[],
     formulas: Formulas::Other,
+    headings: Headings::Text,
     has_element_rules: false,
     keeps_looks: false,
     // Files of data beside documents are for readers to load.

@@ -2,7 +2,7 @@
 
 use super::{ReadOptions, read, write};
 use crate::document::{FindingInfo, Weight, finding};
-use crate::formats::{Descriptor, Formulas, Images, RawHtml, Written};
+use crate::formats::{Descriptor, Formulas, Headings, Images, RawHtml, Written};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -15,7 +15,9 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     raw_html: RawHtml::Foreign,
     is_published: true,
     images: Images::ByName,
+    shows: &[],
     formulas: Formulas::Other,
+    headings: Headings::Text,
     has_element_rules: false,
     keeps_looks: false,
     read: Some(|bytes, request| Ok(read(bytes, &ReadOptions { settings: &request.settings.text, classes: request.classes }))),

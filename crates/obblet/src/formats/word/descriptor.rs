@@ -3,7 +3,7 @@
 use super::{ReadOptions, WriteOptions, read, write};
 use crate::document::{FindingInfo, Weight, finding};
 use crate::formats::ReadError;
-use crate::formats::{Descriptor, Formulas, Images, RawHtml};
+use crate::formats::{Descriptor, Formulas, Headings, Images, RawHtml};
 
 /// The format.
 pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
@@ -16,7 +16,9 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     raw_html: RawHtml::Embedded,
     is_published: true,
     images: Images::Held,
+    shows: &[],
     formulas: Formulas::Other,
+    headings: Headings::Text,
     has_element_rules: false,
     keeps_looks: true,
     read: Some(|bytes, request| {

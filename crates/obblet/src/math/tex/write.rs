@@ -432,8 +432,8 @@ impl Printer {
             "{" | "}" => format!("\\{text}"),
             "‖" => "\\|".to_owned(),
             "\\" => "\\backslash".to_owned(),
-            "⟨" => "\\langle".to_owned(),
-            "⟩" => "\\rangle".to_owned(),
+            "⟨" | "\u{3008}" | "\u{2329}" => "\\langle".to_owned(),
+            "⟩" | "\u{3009}" | "\u{232A}" => "\\rangle".to_owned(),
             _ => match table::command_for(text) {
                 Some((name, _)) if !text.is_ascii() => format!("\\{name}"),
                 _ => text.to_owned(),

@@ -479,11 +479,9 @@ impl<'m> Normalizer<'m> {
         }
     }
 
-    /// Whether classes are kept as they are.
+    /// Keeps classes: all, where they are asked for, and those that name the formats that content is for.
     pub(super) fn keep_classes(&self, doc: &mut Document) {
-        if !self.classes {
-            return;
-        }
+        use crate::refine::targets::is_target;
         for selector_input in &self.state.selector_inputs {
             let Some(classes) =
                 selector_input.classes.as_deref().filter(|_| doc.attributes(selector_input.node).classes.is_empty())
@@ -491,7 +489,10 @@ impl<'m> Normalizer<'m> {
                 continue;
             };
             let by_program = doc.layout_hints.producer == Producer::Program;
-            for class in classes.split_ascii_whitespace().filter(|class| !by_program || !vendor_markup::is_own_class(class)) {
+            let is_kept = |class: &&str| {
+                if self.classes { !by_program || !vendor_markup::is_own_class(class) } else { is_target(class) }
+            };
+            for class in classes.split_ascii_whitespace().filter(is_kept) {
                 let class = doc.intern(class);
                 doc.attributes_mut(selector_input.node).classes.push(class);
             }

@@ -67,8 +67,12 @@ impl Reader<'_> {
         let key = self.input.characters(&key);
         let Some(list) = self.begin_entry() else { return };
         let number = self.counters.step("bibitem");
+        let mut shown = None;
         let label = label.map_or(number, |label| {
             let words = self.words(&label);
+            if !words.contains('(') && !words.is_empty() {
+                shown = Some(words.clone());
+            }
             // Author and year, as a package for these has them.
             words.split_once('(').map_or(words.clone(), |(author, rest)| {
                 format!("{} {}", author.trim(), rest.split(')').next().unwrap_or_default())
@@ -76,6 +80,15 @@ impl Reader<'_> {
         });
         let id = self.doc.intern(&format!("bib-{}", super::references::id_of(&key)));
         self.doc.attributes_mut(list).id = Some(id);
+        if let Some(words) = shown {
+            // A label that is no number stands before the entry.
+            if let Some(holder) = self.doc.node(list).parent()
+                && let Kind::List(kind) = self.doc.kind(holder)
+            {
+                self.doc.set_kind(holder, Kind::List(ListKind { ordered: false, ..kind }));
+            }
+            self.text(&format!("[{words}] "));
+        }
         self.references.name_entry(list, key, label);
     }
 

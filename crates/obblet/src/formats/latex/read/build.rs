@@ -1,7 +1,7 @@
 //! What is made of the tokens: blocks, and text in them with the styles that hold.
 
 use super::Reader;
-use crate::document::{Kind, NodeId, Text};
+use crate::document::{Kind, NodeId, Text, TextLevel};
 
 /// A part of the document that is being filled: the document, an item, a cell, a note.
 #[derive(Debug)]
@@ -93,6 +93,22 @@ impl Reader<'_> {
         }
     }
 
+    /// Drops the white space at the end of a line.
+    pub(super) fn trim_line(&mut self) {
+        let Some(paragraph) = self.parts.last().and_then(|part| part.open.last().map(|(_, node)| *node).or(part.paragraph))
+        else {
+            return;
+        };
+        if let Some(last) = self.doc.node(paragraph).last_child()
+            && let Kind::Text(text) = self.doc.kind(last)
+        {
+            let words = self.doc.text(text).trim_end_matches([' ', '\t', '\n']).len() as u32;
+            if words > 0 {
+                self.doc.set_kind(last, Kind::Text(Text { start: text.start, end: text.start + words }));
+            }
+        }
+    }
+
     /// The node that text goes into, with the styles that hold.
     fn inline_holder(&mut self) -> NodeId {
         let at = self.at;
@@ -166,6 +182,20 @@ impl Reader<'_> {
         }
         let holder = self.inline_holder();
         let text = self.doc.intern(words);
+        self.doc.append_joined(holder, text, self.at);
+    }
+
+    /// Whether what is read now is code.
+    pub(super) fn is_in_code(&self) -> bool {
+        self.styles
+            .iter()
+            .any(|style| matches!(style, Kind::TextLevel(TextLevel::Code | TextLevel::Keyboard | TextLevel::Sample)))
+    }
+
+    /// A space of code, which counts.
+    pub(super) fn space_of_code(&mut self) {
+        let holder = self.inline_holder();
+        let text = self.doc.intern(" ");
         self.doc.append_joined(holder, text, self.at);
     }
 

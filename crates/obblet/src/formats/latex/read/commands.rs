@@ -31,6 +31,11 @@ const SILENT: &[(&str, &str)] = &[
     ("fontencoding", "m"),
     ("geometry", "m"),
     ("glossary", "m"),
+    ("setmainfont", "omo"),
+    ("setsansfont", "omo"),
+    ("setmonofont", "omo"),
+    ("lstdefinelanguage", "omm"),
+    ("babelprovide", "om"),
     ("hspace", "sm"),
     ("hypersetup", "m"),
     ("hyphenation", "m"),
@@ -57,7 +62,6 @@ const SILENT: &[(&str, &str)] = &[
     ("vphantom", "m"),
     ("printindex", "o"),
     ("renewcommand*", "mm"),
-    ("rule", "omm"),
     ("selectlanguage", "m"),
     ("setlength", "mm"),
     ("settowidth", "mm"),
@@ -222,7 +226,6 @@ const OPEN: &[(&str, &str)] = &[
     ("textmd", ""),
     ("textnormal", ""),
     ("text", ""),
-    ("foreignlanguage", "m"),
     ("centerline", ""),
     ("leftline", ""),
     ("rightline", ""),
@@ -258,16 +261,30 @@ const OPEN: &[(&str, &str)] = &[
     ("uncover", ""),
     ("visible", ""),
     ("textup", ""),
-    ("hl", ""),
 ];
+
+/// The arguments of a command that says how something looks.
+pub(super) fn silent(name: &str) -> Option<&'static str> {
+    if matches!(name, "bf" | "bfseries" | "it" | "itshape" | "em" | "tt" | "ttfamily" | "sl" | "slshape" | "par") {
+        return Some("");
+    }
+    SILENT.iter().find(|(known, _)| *known == name).map(|(_, arguments)| *arguments)
+}
+
+/// Whether a command means something by its name.
+pub(super) fn is_known(name: &str) -> bool {
+    let is_listed = |list: &[(&str, &str)]| list.iter().any(|(known, _)| *known == name);
+    is_listed(SILENT) || is_listed(OPEN) || style_of(name).is_some() || super::symbols::text(name).is_some()
+}
 
 /// Commands that set their argument in a style.
 fn style_of(name: &str) -> Option<Kind> {
     Some(match name {
         "textbf" | "strong" | "pmb" | "alert" => Kind::Strong,
         "emph" | "textit" | "textsl" => Kind::Emphasis,
-        "underline" | "uline" | "ul" | "uuline" => Kind::Underline,
-        "sout" | "st" | "xout" => Kind::Strikethrough,
+        "underline" | "uline" | "ul" | "uuline" | "underLine" => Kind::Underline,
+        "sout" | "st" | "xout" | "strikeThrough" => Kind::Strikethrough,
+        "hl" | "highLight" => Kind::Highlight,
         "texttt" | "code" => Kind::TextLevel(TextLevel::Code),
         "textsuperscript" | "up" | "tsup" => Kind::Superscript,
         "textsubscript" => Kind::Subscript,
@@ -283,6 +300,22 @@ impl Reader<'_> {
             return;
         }
         let name = name.trim_start_matches(super::tokens::BUILT_IN);
+        match self.macros.own(name) {
+            Some(super::macros::Own::Text(kind)) => return self.styled_argument(kind),
+            Some(super::macros::Own::RowHeading) => return self.row_heading(),
+            Some(super::macros::Own::Abbreviation) => {
+                let title = self.input.option().unwrap_or_default();
+                let title = self.words(&title);
+                let node = self.inline(Kind::TextLevel(TextLevel::Abbreviation));
+                let title = self.doc.intern(&title);
+                self.doc.attributes_mut(node).title = Some(title);
+                return self.argument_into(node, true);
+            }
+            _ => {}
+        }
+        if name == " " && self.is_in_code() {
+            return self.space_of_code();
+        }
         if let Some(words) = super::symbols::text(name) {
             if !words.is_empty() {
                 self.text(words);
@@ -386,11 +419,13 @@ impl Reader<'_> {
         let Some(level) = self.counters.level(name) else { return false };
         let has_star = self.input.take('*');
         self.input.option();
-        let numbered = !has_star && self.counters.is_numbered(name);
+        let has_number = self.counters.is_numbered(name);
+        let numbered = !has_star && has_number;
         let number = numbered.then(|| self.counters.step(name));
         // Those of the appendix are counted with letters, which stand in their words.
         let in_appendix = self.counters.is_appendix();
-        let heading = self.heading_of(level, !numbered || in_appendix);
+        // What has no number anyway need not be marked.
+        let heading = self.heading_of(level, has_number && (has_star || in_appendix));
         if let (Some(_), Some(number), true) = (heading, &number, in_appendix) {
             self.text(&format!("{number} "));
         }
@@ -473,14 +508,13 @@ impl Reader<'_> {
                 }
                 self.no_bibliography();
             }
-            "opening" | "closing" => self.end_paragraph(),
             "char" | "symbol" => self.character_by_number(name),
             "makeatletter" => self.input.at_is_letter = true,
             "makeatother" => self.input.at_is_letter = false,
             "today" => {}
             "SI" | "qty" | "num" | "si" | "unit" | "ang" => self.quantity(name),
             "footnoteref" => self.refer(Shows::Number),
-            _ => return false,
+            _ => return self.other_structure(name),
         }
         true
     }
@@ -524,16 +558,76 @@ impl Reader<'_> {
         self.inline(Kind::Math(formula));
     }
 
+    /// Commands of letters, rules and languages. Whether a command is one.
+    fn other_structure(&mut self, name: &str) -> bool {
+        match name {
+            "opening" => {
+                self.end_paragraph();
+                let words = self.input.argument();
+                self.input.push(Sign::Par, self.at);
+                self.input.push_all(words.into_iter());
+            }
+            "closing" => self.closing(),
+            "ps" => self.end_paragraph(),
+            "cc" => self.below_letter("cc: "),
+            "encl" => self.below_letter("encl: "),
+            "rule" => self.rule(),
+            "texorpdfstring" => {
+                // What stands for the text in outlines of programs is not for pages.
+                let words = self.input.argument();
+                self.input.argument();
+                self.input.push_all(words.into_iter());
+            }
+            "foreignlanguage" => {
+                self.input.option();
+                let language = self.input.argument();
+                let language = self.input.characters(&language);
+                let node = self.inline(Kind::Span);
+                self.set_language(node, &language);
+                self.argument_into(node, true);
+            }
+            _ => return false,
+        }
+        true
+    }
+
+    /// A rule: one across the text parts it.
+    fn rule(&mut self) {
+        self.input.option();
+        let (width, _) = (self.input.argument(), self.input.argument());
+        let is_whole =
+            width.iter().any(|token| matches!(token.kind.command(), Some("linewidth" | "textwidth" | "columnwidth" | "hsize")));
+        if is_whole && self.takes_blocks() && self.is_at_beginning() {
+            self.block(Kind::ThematicBreak);
+        }
+    }
+
+    /// The language of a node, by the name that packages have for it.
+    pub(super) fn set_language(&mut self, node: crate::document::NodeId, name: &str) {
+        if let Some(tag) = super::super::languages::language_of(name) {
+            let runs_back = crate::language_tag::is_right_to_left(tag);
+            let tag = self.doc.intern(tag);
+            let attributes = self.doc.attributes_mut(node);
+            attributes.language = Some(tag);
+            attributes.direction = runs_back.then_some(crate::document::Direction::RightToLeft);
+        }
+    }
+
     /// A note.
     fn note(&mut self, name: &str) {
         let number = self.input.option();
         if name == "footnotemark" {
+            // A number that is there already mentions that note again.
+            let number = number.and_then(|number| self.input.characters(&number).parse::<usize>().ok());
+            if let Some(known) = number.filter(|&number| number > 0 && number <= self.doc.notes.len()) {
+                self.inline(Kind::NoteReference(crate::document::NoteId(known as u32 - 1)));
+                return;
+            }
             let note = self.doc.add_note(format!("mark{}", self.doc.notes.len() + 1));
             self.footnotes.push(note);
             self.inline(Kind::NoteReference(note));
             return;
         }
-        drop(number);
         let waiting = (name == "footnotetext" && !self.footnotes.is_empty()).then(|| self.footnotes.remove(0));
         let note = match waiting {
             Some(note) => note,
@@ -574,12 +668,9 @@ impl Reader<'_> {
             }
             "hyperref" => {
                 let label = self.input.option().map(|label| self.input.characters(&label)).unwrap_or_default();
-                let words = self.input.argument();
-                let text = self.words(&words);
                 let node = self.inline(Kind::Link { href: crate::document::Text::EMPTY });
-                let text = self.doc.intern(&text);
-                self.doc.append_at(node, Kind::Text(text), self.at);
                 self.references.refer_from(node, label);
+                self.argument_into(node, true);
             }
             "hyperlink" => {
                 let target = self.input.argument();

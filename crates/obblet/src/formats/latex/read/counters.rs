@@ -64,7 +64,12 @@ impl Counters {
 
     /// How many levels of headings have numbers.
     pub(super) fn numbered_levels(&self) -> u8 {
-        let lowest = HEADINGS.iter().rev().find(|name| self.is_numbered(name));
+        let highest = match (self.has_parts, self.has_chapters) {
+            (true, _) => 0,
+            (false, true) => 1,
+            (false, false) => 2,
+        };
+        let lowest = HEADINGS[highest..].iter().rev().find(|name| self.is_numbered(name));
         lowest.and_then(|name| self.level(name)).unwrap_or(0)
     }
 

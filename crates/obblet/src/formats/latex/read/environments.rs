@@ -1,6 +1,7 @@
 //! Environments: what each begins, and what happens where it ends.
 
 use super::lists::ListForm;
+use super::macros::Own;
 use super::tokens::{Kind as Sign, Then};
 use super::{Environment, Reader};
 use crate::document::{DivisionKind, Kind};
@@ -26,6 +27,23 @@ impl Reader<'_> {
         let argument = self.input.argument();
         let name = self.input.characters(&argument);
         let at = self.at;
+        if let Some(own) = self.macros.own(&name)
+            && self.takes_blocks()
+            && self.parts.len() + 1 < super::build::MOST_PARTS
+        {
+            match own {
+                Own::Part(kind) => return self.open_part(&name, Kind::Division(kind), None),
+                Own::Details => {
+                    self.open_part(&name, Kind::Details { open: false }, None);
+                    let summary = self.block(Kind::Summary);
+                    return self.argument_into(summary, true);
+                }
+                _ => {}
+            }
+        }
+        if self.begin_own_form(&name) {
+            return;
+        }
         // What the document defines itself comes first.
         if self.macros.knows_environment(&name) && self.environments.len() < 10_000 {
             self.open_environment(&name, Form::Transparent, None);
@@ -73,6 +91,59 @@ impl Reader<'_> {
         }
     }
 
+    /// Begins an environment of the document that only says how its content looks: a part that has its name. Whether it is one.
+    fn begin_own_form(&mut self, name: &str) -> bool {
+        let Some((begin, end)) = self.macros.environment(name) else { return false };
+        if !self.takes_blocks() || self.parts.len() >= super::build::MOST_PARTS || super::formulas::DISPLAYS.contains(&name) {
+            return false;
+        }
+        let Some(kind) = self.form_of(&begin).filter(|_| self.form_of(&end).is_some()) else { return false };
+        self.open_environment(name, Form::Part, None);
+        let node = self.block(kind);
+        let class: String = name.chars().filter(|c| c.is_alphanumeric() || matches!(c, '-' | '_')).collect();
+        if !class.is_empty() {
+            let class = self.doc.intern(&class);
+            self.doc.attributes_mut(node).classes.push(class);
+        }
+        self.set_node(node);
+        self.begin_part(node, false);
+        true
+    }
+
+    /// What a definition makes that holds nothing but looks: a quotation, or a part.
+    fn form_of(&self, tokens: &[super::tokens::Token]) -> Option<Kind> {
+        let mut kind = Kind::Division(DivisionKind::Plain);
+        let mut inner = super::Input::new(self.input.source);
+        inner.at = inner.source.len();
+        inner.push_all(tokens.iter().take(200).cloned());
+        while let Some(token) = inner.next() {
+            match &token.kind {
+                Sign::Space | Sign::Par => {}
+                Sign::Command(name) if matches!(&**name, "begin" | "end") => {
+                    let argument = inner.argument();
+                    match inner.characters(&argument).as_str() {
+                        "quote" | "quotation" => kind = Kind::BlockQuote,
+                        "center" | "flushleft" | "flushright" | "small" | "footnotesize" => {}
+                        _ => return None,
+                    }
+                }
+                Sign::Command(name) => {
+                    let arguments = super::commands::silent(name)?;
+                    for argument in arguments.chars() {
+                        match argument {
+                            's' => drop(inner.take('*')),
+                            'o' => drop(inner.option()),
+                            'm' => drop(inner.argument()),
+                            _ => return None,
+                        }
+                    }
+                }
+                _ => return None,
+            }
+        }
+        Some(kind)
+    }
+
     /// Environments that are parts of the text.
     fn begin_block(&mut self, name: &str, base: &str) {
         if self.parts.len() >= super::build::MOST_PARTS {
@@ -85,27 +156,7 @@ impl Reader<'_> {
                 self.open_part(name, Kind::BlockQuote, None);
             }
             "abstract" => self.open_part(name, Kind::Division(DivisionKind::Section), Some("abstract")),
-            "proof" => {
-                let note = self.input.option();
-                self.open_environment(name, Form::Proof, None);
-                let node = self.block(Kind::Division(DivisionKind::Plain));
-                let class = self.doc.intern("proof");
-                self.doc.attributes_mut(node).classes.push(class);
-                self.set_node(node);
-                self.begin_part(node, false);
-                match note {
-                    Some(note) => {
-                        self.input.push(Sign::Char('.'), self.at);
-                        self.styled(Kind::Emphasis, note);
-                    }
-                    None => {
-                        let emphasis = self.inline(Kind::Emphasis);
-                        let words = self.doc.intern("Proof.");
-                        self.doc.append_at(emphasis, Kind::Text(words), self.at);
-                        self.input.push(Sign::Space, self.at);
-                    }
-                }
-            }
+            "proof" => self.begin_proof(name),
             "frame" => {
                 self.input.overlay();
                 self.input.option();
@@ -118,13 +169,24 @@ impl Reader<'_> {
             "center" | "flushleft" | "flushright" | "titlepage" | "small" | "footnotesize" | "scriptsize" | "tiny" | "large"
             | "Large" | "normalsize" | "raggedright" | "raggedleft" | "centering" | "sloppypar" | "samepage" | "singlespace"
             | "doublespace" | "onehalfspace" | "landscape" | "threeparttable" | "tablenotes" | "appendices" | "refsection"
-            | "letter" | "otherlanguage" | "english" | "german" | "ngerman" | "french" | "appendix" | "frontmatter"
-            | "acknowledgments" | "acknowledgements" | "ack" | "dedication" | "keyword" | "IEEEkeywords" | "keywords" => {
+            | "english" | "german" | "ngerman" | "french" | "appendix" | "frontmatter" | "acknowledgments"
+            | "acknowledgements" | "ack" | "dedication" | "keyword" | "IEEEkeywords" | "keywords" => {
                 self.open_environment(name, Form::Transparent, None);
-                if matches!(base, "otherlanguage" | "letter" | "spacing") {
+                if base == "spacing" {
                     self.input.argument();
                 }
                 self.end_paragraph();
+            }
+            "letter" => {
+                self.open_environment(name, Form::Transparent, None);
+                self.begin_letter();
+            }
+            "otherlanguage" => {
+                let language = self.input.argument();
+                let language = self.input.characters(&language);
+                self.open_part(name, Kind::Division(DivisionKind::Plain), None);
+                let node = self.holder();
+                self.set_language(node, &language);
             }
             "bf" | "it" | "em" | "bfseries" | "itshape" | "tt" | "ttfamily" => {
                 self.open_environment(name, Form::Transparent, None);
@@ -138,7 +200,9 @@ impl Reader<'_> {
                     return;
                 }
                 self.input.option();
-                self.tallies.environments.add_apart(self.at, name);
+                if !crate::refine::targets::is_target(name) {
+                    self.tallies.environments.add_apart(self.at, name);
+                }
                 let node = self.block(Kind::Division(DivisionKind::Plain));
                 let class: String = name.chars().filter(|c| c.is_alphanumeric() || matches!(c, '-' | '_')).collect();
                 if !class.is_empty() {
@@ -201,6 +265,29 @@ impl Reader<'_> {
         }
         self.set_node(node);
         self.begin_part(node, false);
+    }
+
+    /// Begins a proof, with the words for it.
+    fn begin_proof(&mut self, name: &str) {
+        let note = self.input.option();
+        self.open_environment(name, Form::Proof, None);
+        let node = self.block(Kind::Division(DivisionKind::Plain));
+        let class = self.doc.intern("proof");
+        self.doc.attributes_mut(node).classes.push(class);
+        self.set_node(node);
+        self.begin_part(node, false);
+        match note {
+            Some(note) => {
+                self.input.push(Sign::Char('.'), self.at);
+                self.styled(Kind::Emphasis, note);
+            }
+            None => {
+                let emphasis = self.inline(Kind::Emphasis);
+                let words = self.doc.intern("Proof.");
+                self.doc.append_at(emphasis, Kind::Text(words), self.at);
+                self.input.push(Sign::Space, self.at);
+            }
+        }
     }
 
     fn open_list(&mut self, name: &str, kind: ListForm) {

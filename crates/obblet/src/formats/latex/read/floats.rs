@@ -54,6 +54,11 @@ impl Reader<'_> {
         let is_part = name.starts_with("sub");
         self.end_paragraph();
         let caption = self.doc.append_at(holder, Kind::Caption, self.at);
+        if self.doc.kind(holder) == Kind::Table
+            && let Some(first) = self.doc.node(holder).first_child().filter(|&first| first != caption)
+        {
+            self.doc.move_before(first, caption);
+        }
         if !has_star && !is_part {
             let number = self.counters.step(if is_table { "table" } else { "figure" });
             let language = self.front.language.clone().unwrap_or_default();
@@ -140,9 +145,17 @@ impl Reader<'_> {
         if matches!(extension.as_str(), "pdf" | "eps" | "ps" | "tikz" | "pgf") {
             self.tallies.pictures.add_apart(self.at, &src);
         }
-        let alt = options.map(|options| self.alternative(&options)).unwrap_or_default();
+        let options = options.unwrap_or_default();
+        let alt = self.alternative(&options);
         let (src, alt) = (self.doc.intern(&src), self.doc.intern(&alt));
-        self.inline(Kind::Image { src, alt });
+        let image = self.inline(Kind::Image { src, alt });
+        let words = self.input.characters(&options);
+        for side in ["width", "height"] {
+            if let Some(pixels) = pixels(&super::verbatim::value(&words, side)) {
+                let (side, pixels) = (self.doc.intern(side), self.doc.intern(&pixels.to_string()));
+                self.doc.attributes_mut(image).other.push((side, pixels));
+            }
+        }
     }
 
     fn alternative(&mut self, options: &[Token]) -> String {
@@ -176,4 +189,20 @@ impl Reader<'_> {
         let folder = self.picture_folders.first().map_or("", String::as_str).trim_start_matches("./");
         if has_extension { format!("{folder}{name}") } else { format!("{folder}{name}.png") }
     }
+}
+
+/// A length in pixels of CSS, of which an inch has 96; nothing for one that depends on the page or the font.
+fn pixels(length: &str) -> Option<u32> {
+    const UNITS: [(&str, f64); 7] = [
+        ("pt", 96.0 / 72.27),
+        ("bp", 96.0 / 72.0),
+        ("cm", 96.0 / 2.54),
+        ("mm", 96.0 / 25.4),
+        ("in", 96.0),
+        ("pc", 96.0 / 6.0225),
+        ("px", 1.0),
+    ];
+    let (number, unit) = UNITS.iter().find_map(|(unit, pixels)| Some((length.trim().strip_suffix(unit)?, pixels)))?;
+    let pixels = number.trim().parse::<f64>().ok()? * unit;
+    (1.0..=20_000.0).contains(&pixels).then(|| pixels.round() as u32)
 }

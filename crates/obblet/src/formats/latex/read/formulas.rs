@@ -135,15 +135,31 @@ impl Reader<'_> {
         }
     }
 
+    /// Writes tokens with the line ends that their source has.
+    fn write_lines(&self, tokens: &[Token], source: &mut String) {
+        let bytes = self.input.source.as_bytes();
+        let ends_line = |token: &Token| {
+            token.kind == Sign::Space
+                && bytes[token.at as usize..].iter().take_while(|byte| byte.is_ascii_whitespace()).any(|byte| *byte == b'\n')
+        };
+        let mut rest = tokens;
+        while let Some(at) = rest.iter().position(ends_line) {
+            self.input.write(&rest[..at], source);
+            source.push('\n');
+            rest = &rest[at + 1..];
+        }
+        self.input.write(rest, source);
+    }
+
     fn formula(&mut self, tokens: &[Token], display: bool, around: Option<&str>) {
         if tokens.len() > MOST_TOKENS {
-            self.tallies.unclosed.add(self.at, "");
+            self.tallies.cut.add(self.at, "");
         }
         let mut source = String::new();
         if let Some(name) = around {
             source.push_str(&format!("\\begin{{{name}}}"));
         }
-        self.input.write(&tokens[..tokens.len().min(MOST_TOKENS)], &mut source);
+        self.write_lines(&tokens[..tokens.len().min(MOST_TOKENS)], &mut source);
         if let Some(name) = around {
             source.push_str(&format!("\\end{{{name}}}"));
         }

@@ -37,8 +37,19 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
     let mut expanded = Expanded { text: String::with_capacity(source.len() * 2), inclusions: Vec::new() };
     let mut copied = 0;
     let mut failed = 0;
+    let mut has_bibliography = false;
     for request in requests {
-        let text = include.take(&request, Path::new(""));
+        let text = if request.kind == Kind::Bibliography {
+            // The first list has all.
+            if std::mem::replace(&mut has_bibliography, true) {
+                continue;
+            }
+            // What stands before has been taken in already.
+            let around = format!("{}{}", expanded.text, &source[copied..]);
+            include.bibliography(&request, &around)
+        } else {
+            include.take(&request, Path::new(""))
+        };
         for (path, why) in std::mem::take(&mut include.failures) {
             failed += 1;
             if failed <= MOST_NAMED {
@@ -66,6 +77,26 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
 }
 
 impl Include<'_> {
+    /// The list of what a document cites, from the files that it names.
+    fn bibliography(&mut self, request: &Request, source: &str) -> Option<String> {
+        let mut names: Vec<String> =
+            request.name.split(',').map(|name| name.trim().to_owned()).filter(|name| !name.is_empty()).collect();
+        if names.is_empty() {
+            names = super::bib_file::resources(source);
+        }
+        let mut texts = Vec::new();
+        for name in names.iter().take(20) {
+            let name = if name.ends_with(".bib") { name.clone() } else { format!("{name}.bib") };
+            // Citations of what is not there are named by themselves.
+            let Ok((path, text)) = self.find(&name, Path::new("")) else { continue };
+            if !self.read.contains(&path) {
+                self.read.push(path);
+            }
+            texts.push(text);
+        }
+        super::bib_file::bibliography(&texts, source)
+    }
+
     /// The text of a file, with those that it takes in itself.
     fn take(&mut self, request: &Request, folder: &Path) -> Option<String> {
         let name = if request.folder.is_empty() { request.name.clone() } else { format!("{}/{}", request.folder, request.name) };
@@ -73,7 +104,7 @@ impl Include<'_> {
         let (path, text) = match found {
             Ok(found) => found,
             // A package of the system is none of the document's files.
-            Err(_) if request.is_package => return None,
+            Err(_) if request.kind == Kind::Package => return None,
             Err(why) => {
                 self.failures.push((name, why));
                 return None;
@@ -82,11 +113,8 @@ impl Include<'_> {
         if !self.read.contains(&path) {
             self.read.push(path.clone());
         }
-        let text = match request.is_package {
-            true => text,
-            // What stands around the body of a part is for the part alone.
-            false => body(&text).to_owned(),
-        };
+        // What stands around the body of a part is for the part alone.
+        let text = if request.kind == Kind::Package { text } else { body(&text).to_owned() };
         let inner = requests(&text);
         if inner.is_empty() {
             return Some(text + "\n");
@@ -94,7 +122,7 @@ impl Include<'_> {
         self.open.push(path);
         let mut out = String::with_capacity(text.len());
         let mut copied = 0;
-        for request in inner {
+        for request in inner.into_iter().filter(|request| request.kind != Kind::Bibliography) {
             let Some(part) = self.take(&request, folder) else { continue };
             out.push_str(&text[copied..request.start]);
             copied = request.end;
@@ -144,7 +172,15 @@ struct Request {
     end: usize,
     folder: String,
     name: String,
-    is_package: bool,
+    kind: Kind,
+}
+
+/// What a file is to the document.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Kind {
+    Part,
+    Package,
+    Bibliography,
 }
 
 /// The commands that take in files; what stands in comments and in verbatim text takes in none.
@@ -212,10 +248,23 @@ fn request(rest: &str, start: usize) -> Option<Request> {
         *at += skipped + length + 2;
         Some(inner[..length].trim().to_owned())
     };
-    let (folder, name, is_package) = match name {
-        "input" | "include" | "subfile" | "loadglsentries" => (String::new(), argument(&mut at)?, false),
+    let (folder, name, kind) = match name {
+        "input" | "include" | "subfile" | "loadglsentries" => (String::new(), argument(&mut at)?, Kind::Part),
+        "bibliography" => (String::new(), argument(&mut at)?, Kind::Bibliography),
+        "printbibliography" => {
+            if let Some(options) = rest[at..].strip_prefix('[') {
+                at += options.find(']')? + 2;
+            }
+            return Some(Request {
+                start,
+                end: start + at,
+                folder: String::new(),
+                name: String::new(),
+                kind: Kind::Bibliography,
+            });
+        }
         "import" | "subimport" | "inputfrom" | "includefrom" | "subinputfrom" => {
-            (argument(&mut at)?.trim_end_matches('/').to_owned(), argument(&mut at)?, false)
+            (argument(&mut at)?.trim_end_matches('/').to_owned(), argument(&mut at)?, Kind::Part)
         }
         // A package beside the document holds commands of its author.
         "usepackage" | "RequirePackage" => {
@@ -223,9 +272,9 @@ fn request(rest: &str, start: usize) -> Option<Request> {
             if name.contains(',') {
                 return None;
             }
-            (String::new(), format!("{name}.sty"), true)
+            (String::new(), format!("{name}.sty"), Kind::Package)
         }
         _ => return None,
     };
-    (!name.is_empty()).then(|| Request { start, end: start + at, folder, name, is_package })
+    (!name.is_empty()).then(|| Request { start, end: start + at, folder, name, kind })
 }

@@ -11,6 +11,8 @@ pub(super) struct List {
     kind: ListForm,
     /// Whether an item has begun.
     has_item: bool,
+    /// Whether empty lines part the items.
+    loose: bool,
     /// How many parts of the document were open before it.
     parts: usize,
 }
@@ -18,7 +20,7 @@ pub(super) struct List {
 impl List {
     /// The entries of a bibliography.
     pub(super) const fn of_entries(node: NodeId, parts: usize) -> Self {
-        Self { node, kind: ListForm::Numbers, has_item: false, parts }
+        Self { node, kind: ListForm::Numbers, has_item: false, loose: false, parts }
     }
 }
 
@@ -35,7 +37,10 @@ const COUNTERS: [&str; 4] = ["enumi", "enumii", "enumiii", "enumiv"];
 
 impl Reader<'_> {
     pub(super) fn begin_list(&mut self, kind: ListForm) -> NodeId {
-        let option = self.input.option().map(|option| self.input.characters(&option)).unwrap_or_default();
+        let option = self.input.option().unwrap_or_default();
+        let mut text = String::new();
+        self.input.write(&option, &mut text);
+        let option = text;
         let depth = self.lists.iter().filter(|list| list.kind == ListForm::Numbers).count().min(3);
         let is_resumed = option.contains("resume");
         let start = option
@@ -49,7 +54,7 @@ impl Reader<'_> {
         let marker = marker(&option, depth);
         let list = ListKind { ordered: kind == ListForm::Numbers, tight: true, marker, start: 1 };
         let node = self.block(if kind == ListForm::Terms { Kind::TermList } else { Kind::List(list) });
-        self.lists.push(List { node, kind, has_item: false, parts: self.parts.len() });
+        self.lists.push(List { node, kind, has_item: false, loose: false, parts: self.parts.len() });
         node
     }
 
@@ -62,6 +67,7 @@ impl Reader<'_> {
             return;
         };
         let (node, kind, parts) = (list.node, list.kind, list.parts);
+        let is_apart = self.after_empty_line && list.has_item;
         while self.parts.len() > parts {
             self.end_part();
         }
@@ -70,10 +76,12 @@ impl Reader<'_> {
             return;
         }
         if kind == ListForm::Terms {
-            let term = self.doc.append_at(node, Kind::Term, self.at);
+            // Without a term, it goes on describing the one before.
+            let is_bare = label.as_ref().is_some_and(Vec::is_empty) && list_has_item(self.lists.last());
+            let term = (!is_bare).then(|| self.doc.append_at(node, Kind::Term, self.at));
             let description = self.doc.append_at(node, Kind::TermDescription, self.at);
             self.begin_part(description, false);
-            if let Some(label) = label {
+            if let (Some(label), Some(term)) = (label, term) {
                 self.read_into(term, true, label);
             }
         } else {
@@ -83,11 +91,15 @@ impl Reader<'_> {
             }
             self.begin_part(item, false);
             if let Some(label) = label {
-                self.item_label(kind, label);
+                match checkbox(&label) {
+                    Some(done) if kind == ListForm::Bullets => self.doc.set_kind(item, Kind::ListItem { checked: Some(done) }),
+                    _ => self.item_label(kind, label),
+                }
             }
         }
         if let Some(list) = self.lists.last_mut() {
             list.has_item = true;
+            list.loose |= is_apart;
         }
     }
 
@@ -150,8 +162,19 @@ impl Reader<'_> {
         // What stands before the first item is none of it; descriptions with one paragraph are text.
         for item in self.doc.children(list.node).collect::<Vec<_>>() {
             if self.doc.kind(item) == Kind::TermDescription {
-                self.open_only_paragraph(item);
+                let is_empty = self.doc.node(item).first_child().is_none();
+                if is_empty && self.doc.node(item).next().is_some_and(|next| self.doc.kind(next) == Kind::Term) {
+                    // Several terms have one description.
+                    self.doc.detach(item);
+                } else if !list.loose {
+                    self.open_only_paragraph(item);
+                }
             }
+        }
+        if list.loose
+            && let Kind::List(kind) = self.doc.kind(list.node)
+        {
+            self.doc.set_kind(list.node, Kind::List(ListKind { tight: false, ..kind }));
         }
         let end = self.at;
         self.doc.set_end(list.node, end.max(self.doc.node(list.node).offset()));
@@ -167,6 +190,19 @@ impl Reader<'_> {
             self.doc.unwrap(only);
         }
     }
+}
+
+fn list_has_item(list: Option<&List>) -> bool {
+    list.is_some_and(|list| list.has_item)
+}
+
+/// Whether a label is a box for what is to be done, and whether that is done.
+fn checkbox(label: &[Token]) -> Option<bool> {
+    label.iter().find_map(|token| match token.kind.command()? {
+        "square" | "Box" | "mdlgwhtsquare" => Some(false),
+        "boxtimes" | "XBox" | "CheckedBox" | "boxcheck" => Some(true),
+        _ => None,
+    })
 }
 
 /// What items are marked with, by the option of the list or by how deep it is.

@@ -1,6 +1,7 @@
 //! Commands and environments that a document defines, and what they come to (The TeXbook, chapter 20; the LaTeX documentation of
 //! `\newcommand`, `\newenvironment` and of document commands).
 
+use super::super::own_commands;
 use super::tokens::{BUILT_IN, Input, Kind, Token};
 use crate::fast_hash::HashMap;
 use std::rc::Rc;
@@ -41,7 +42,21 @@ pub(super) struct Macros {
     made: usize,
     /// Where too much was asked for, first.
     pub(super) exceeded: Option<u32>,
+    /// Commands and environments that mean what Obblet's own documents define them to mean.
+    own: HashMap<Rc<str>, Own>,
 }
+
+/// What a command or an environment of Obblet's own documents is.
+#[derive(Clone, Copy, Debug)]
+pub(super) enum Own {
+    Text(crate::document::Kind),
+    RowHeading,
+    Abbreviation,
+    Details,
+    Part(crate::document::DivisionKind),
+}
+
+type Tokens = Rc<[Token]>;
 
 /// What stands for an argument that is not there.
 const NO_VALUE: &str = "NoValue";
@@ -117,7 +132,11 @@ impl Macros {
                 input.take('*');
                 let Some(name) = name(input) else { return true };
                 let (arguments, body) = signature(input);
-                if command != "providecommand" || !self.knows(&name) {
+                if &*name == "includegraphics" {
+                    // A picture stays one, whatever is done about those that are missing.
+                } else if let Some(own) = own_command(&name, &arguments, &body, input) {
+                    self.own.insert(name, own);
+                } else if command != "providecommand" || !self.knows(&name) {
                     self.commands.insert(name, Macro { arguments, body });
                 }
             }
@@ -157,14 +176,20 @@ impl Macros {
                 let Some(name) = name(input) else { return true };
                 let arguments = document_arguments(input);
                 let body = input.argument().into();
-                self.commands.insert(name, Macro { arguments, body });
+                if &*name != "includegraphics" {
+                    self.commands.insert(name, Macro { arguments, body });
+                }
             }
             "newenvironment" | "renewenvironment" => {
                 input.take('*');
                 let name = input.argument();
                 let name: Rc<str> = input.characters(&name).into();
                 let (arguments, body) = signature(input);
-                let end = input.argument().into();
+                let end: Rc<[Token]> = input.argument().into();
+                if let Some(own) = own_environment(&name, &body, &end, input) {
+                    self.own.insert(name, own);
+                    return true;
+                }
                 self.environments.insert(name, (Macro { arguments, body }, end));
             }
             "NewDocumentEnvironment"
@@ -183,6 +208,17 @@ impl Macros {
         true
     }
 
+    /// What a command or an environment of Obblet's own documents is.
+    pub(super) fn own(&self, name: &str) -> Option<Own> {
+        self.own.get(name).copied()
+    }
+
+    /// What an environment begins and ends with, where it takes no argument.
+    pub(super) fn environment(&self, name: &str) -> Option<(Tokens, Tokens)> {
+        let (begin, end) = self.environments.get(name).filter(|(begin, _)| begin.arguments.is_empty())?;
+        Some((begin.body.clone(), end.clone()))
+    }
+
     /// Gives a command another name.
     fn give(&mut self, name: Rc<str>, token: Option<Token>) {
         let Some(token) = token else { return };
@@ -199,6 +235,40 @@ impl Macros {
             self.commands.insert(name, Macro { arguments: Rc::from([]), body: Rc::from([Token { kind, ..token }]) });
         }
     }
+}
+
+/// A definition without white space, to compare it.
+fn written(tokens: &[Token], input: &Input<'_>) -> String {
+    let mut out = String::new();
+    input.write(tokens, &mut out);
+    out.retain(|c| !c.is_whitespace());
+    out
+}
+
+fn own_command(name: &str, arguments: &[Argument], body: &[Token], input: &Input<'_>) -> Option<Own> {
+    if let ([Argument::Optional(usual), Argument::Mandatory], true) = (arguments, name == own_commands::ABBREVIATION.0) {
+        let is_own = usual.is_empty() && written(body, input) == own_commands::ABBREVIATION.1;
+        return is_own.then_some(Own::Abbreviation);
+    }
+    if !matches!(arguments, [Argument::Mandatory]) || body.len() > 16 {
+        return None;
+    }
+    let (heading, definition) = own_commands::ROW_HEADING;
+    if name == heading && written(body, input) == definition {
+        return Some(Own::RowHeading);
+    }
+    let own = own_commands::COMMANDS.iter().find(|own| own.name == name)?;
+    let definition: String = own.definition.split_whitespace().collect();
+    (written(body, input) == definition).then_some(Own::Text(own.kind))
+}
+
+fn own_environment(name: &str, begin: &[Token], end: &[Token], input: &Input<'_>) -> Option<Own> {
+    let (details, details_begin, details_end) = own_commands::DETAILS;
+    if name == details && written(begin, input) == details_begin && written(end, input) == details_end {
+        return Some(Own::Details);
+    }
+    let own = own_commands::ENVIRONMENTS.iter().find(|own| own.name == name)?;
+    (written(begin, input) == own.begin && written(end, input) == own.end).then_some(Own::Part(own.kind))
 }
 
 /// The name of the command that is defined: by itself or in braces.

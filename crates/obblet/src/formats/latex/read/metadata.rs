@@ -1,5 +1,6 @@
 //! What stands before the text: definitions, the language, and what the document says of itself (the LaTeX documentation, "Titles").
 
+use super::super::languages::language_of;
 use super::Reader;
 use super::tokens::{Kind, Token};
 use crate::document::{HintRole, Presentation};
@@ -11,54 +12,14 @@ pub(super) struct FrontMatter {
     /// The title as it stands, until it is in the document.
     title_tokens: Vec<Token>,
     subtitle: String,
+    /// The day as it stands, and what letters have around them.
+    pub(super) date_tokens: Vec<Token>,
+    pub(super) letterhead: super::letters::Letterhead,
     authors: Vec<String>,
     date: String,
     keywords: String,
     pub(super) language: Option<String>,
     class: String,
-}
-
-/// Languages by the names that packages have for them.
-const LANGUAGES: [(&str, &str); 34] = [
-    ("american", "en-US"),
-    ("arabic", "ar"),
-    ("australian", "en-AU"),
-    ("brazil", "pt-BR"),
-    ("brazilian", "pt-BR"),
-    ("british", "en-GB"),
-    ("catalan", "ca"),
-    ("chinese", "zh"),
-    ("czech", "cs"),
-    ("danish", "da"),
-    ("dutch", "nl"),
-    ("english", "en"),
-    ("finnish", "fi"),
-    ("french", "fr"),
-    ("francais", "fr"),
-    ("frenchb", "fr"),
-    ("german", "de"),
-    ("germanb", "de"),
-    ("naustrian", "de-AT"),
-    ("ngerman", "de"),
-    ("greek", "el"),
-    ("hebrew", "he"),
-    ("hungarian", "hu"),
-    ("italian", "it"),
-    ("japanese", "ja"),
-    ("norsk", "nb"),
-    ("polish", "pl"),
-    ("portuguese", "pt"),
-    ("romanian", "ro"),
-    ("russian", "ru"),
-    ("spanish", "es"),
-    ("swedish", "sv"),
-    ("turkish", "tr"),
-    ("ukrainian", "uk"),
-];
-
-/// The tag of a language.
-pub(super) fn language_of(name: &str) -> Option<&'static str> {
-    LANGUAGES.iter().find(|(known, _)| *known == name).map(|(_, tag)| *tag)
 }
 
 impl Reader<'_> {
@@ -94,6 +55,17 @@ impl Reader<'_> {
                     let name = self.input.argument();
                     self.languages(&name);
                 }
+                "babelprovide" => {
+                    let options = self.input.option().unwrap_or_default();
+                    let name = self.input.argument();
+                    if self.input.characters(&options).contains("main") {
+                        self.languages(&name);
+                    }
+                }
+                "hypersetup" => {
+                    let options = self.input.argument();
+                    self.facts(&options);
+                }
                 "makeatletter" => self.input.at_is_letter = true,
                 "makeatother" => self.input.at_is_letter = false,
                 name if self.macros.define(name, &mut self.input) || self.conditional(name) || self.declare(name) => {}
@@ -104,6 +76,28 @@ impl Reader<'_> {
                     }
                 }
             }
+        }
+    }
+
+    /// What the document says of itself for other programs (the documentation of hyperref, "PDF display and information options").
+    fn facts(&mut self, options: &[Token]) {
+        let mut at = 0;
+        while at < options.len() {
+            let begin =
+                options[at..].iter().position(|token| token.kind == Kind::Begin).map_or(options.len(), |found| at + found);
+            let end =
+                options[begin..].iter().position(|token| token.kind == Kind::End).map_or(options.len(), |found| begin + found);
+            let key = self.input.characters(&options[at..begin]);
+            let key = key.trim_end_matches(['=', ' ']).rsplit([',', ' ']).next().unwrap_or_default().to_owned();
+            if matches!(&*key, "pdfsubject" | "pdfkeywords") && begin < end {
+                let value = self.words(&options[begin + 1..end]);
+                if key == "pdfsubject" {
+                    self.doc.metadata.description = Some(value);
+                } else {
+                    self.front.keywords = value;
+                }
+            }
+            at = end + 1;
         }
     }
 
@@ -126,7 +120,10 @@ impl Reader<'_> {
             "title" => {
                 self.input.option();
                 let words = self.input.argument();
+                // Notes to it stand with the title where that is shown.
+                let known = std::mem::take(&mut self.tallies.front);
                 self.front.title = self.words(&words);
+                self.tallies.front = known;
                 self.front.title_tokens = words;
             }
             "subtitle" => {
@@ -142,7 +139,9 @@ impl Reader<'_> {
                 self.input.option();
                 let words = self.input.argument();
                 self.front.date = self.words(&words);
+                self.front.date_tokens = words;
             }
+            name if self.front.class == "letter" && self.letterhead(name) => {}
             "keywords" => {
                 let words = self.input.argument();
                 self.front.keywords = self.words(&words);
@@ -195,6 +194,7 @@ impl Reader<'_> {
         // Notes to the title are none of it, and it is one line.
         let one_line = |token: Token| match token.kind.command() {
             Some("\\" | "newline") => Token { kind: Kind::Space, ..token },
+            Some("thanks") => Token { kind: Kind::Command("footnote".into()), ..token },
             _ => token,
         };
         let plain: Vec<Token> = words.into_iter().map(one_line).collect();

@@ -2,6 +2,7 @@
 //! becomes nodes. There is no recursion: what is to be done behind an argument is a token of its own.
 
 mod accents;
+mod bib_file;
 mod bibliography;
 mod build;
 mod commands;
@@ -12,6 +13,7 @@ mod environments;
 mod floats;
 mod formulas;
 mod include;
+mod letters;
 mod lists;
 mod macros;
 mod metadata;
@@ -60,6 +62,11 @@ pub fn read_with(bytes: &[u8], _settings: &Settings, files: &FilesAround<'_>) ->
     whole.source = doc.source.including(&source, expanded.inclusions);
     whole.findings = doc.findings;
     Reader::new(&expanded.text, whole, files).run()
+}
+
+/// Whether a command means something to the reader by its name.
+pub(super) fn is_known(name: &str) -> bool {
+    commands::is_known(name)
 }
 
 /// An environment that has begun.
@@ -122,6 +129,10 @@ struct Reader<'s> {
     picture_folders: Vec<String>,
     tallies: report::Tallies,
     has_ended: bool,
+    /// Whether quotation marks and hyphens are what they are (the documentation of fontspec, "Ligatures").
+    exact_marks: bool,
+    /// Whether the token before was an empty line.
+    after_empty_line: bool,
 }
 
 impl<'s> Reader<'s> {
@@ -151,6 +162,8 @@ impl<'s> Reader<'s> {
             picture_folders: Vec::new(),
             tallies: report::Tallies::default(),
             has_ended: false,
+            exact_marks: memchr::memmem::find(source.as_bytes(), b"Ligatures=TeXOff").is_some(),
+            after_empty_line: false,
         };
         reader.begin_part(root, false);
         reader
@@ -170,6 +183,16 @@ impl<'s> Reader<'s> {
 
     fn step(&mut self, token: tokens::Token) {
         self.at = token.at;
+        let is_empty_line = match token.kind {
+            Sign::Par => true,
+            Sign::Space => self.after_empty_line,
+            _ => false,
+        };
+        self.read_token(token);
+        self.after_empty_line = is_empty_line;
+    }
+
+    fn read_token(&mut self, token: tokens::Token) {
         match token.kind {
             Sign::Text(start, end) => self.source_text(start, end),
             Sign::Space => self.text(" "),
@@ -236,6 +259,9 @@ impl<'s> Reader<'s> {
 
     /// A character that may be part of a ligature.
     fn character(&mut self, c: char) {
+        if self.exact_marks || self.is_in_code() {
+            return self.text(c.encode_utf8(&mut [0; 4]));
+        }
         let mut next = |wanted: char| self.input.take(wanted);
         let words = match c {
             '`' if next('`') => "\u{201C}",
@@ -274,6 +300,27 @@ impl<'s> Reader<'s> {
         self.doc
     }
 
+    /// A paragraph that is all in another language is so itself.
+    fn hoist_languages(&mut self) {
+        let is_alone = |doc: &Document, id: NodeId| {
+            let node = doc.node(id);
+            let is_whole = node.previous().is_none() && node.next().is_none();
+            is_whole
+                && node.parent().is_some_and(|parent| doc.kind(parent) == Kind::Paragraph && !doc.node(parent).has_attributes())
+        };
+        let spans =
+            self.doc.nodes().filter(|(id, node)| node.kind() == Kind::Span && node.has_attributes() && is_alone(&self.doc, *id));
+        for span in spans.map(|(id, _)| id).collect::<Vec<_>>() {
+            let attributes = self.doc.attributes(span).clone();
+            if let Some(paragraph) =
+                self.doc.node(span).parent().filter(|_| attributes.language.is_some() && attributes.classes.is_empty())
+            {
+                *self.doc.attributes_mut(paragraph) = attributes;
+                self.doc.unwrap(span);
+            }
+        }
+    }
+
     /// Code that holds nothing but characters is a leaf, and lists are loose where items have several paragraphs.
     fn tidy(&mut self) {
         let mut code = Vec::new();
@@ -294,6 +341,7 @@ impl<'s> Reader<'s> {
                 self.doc.set_kind(id, Kind::Code(text));
             }
         }
+        self.hoist_languages();
         for (list, kind) in lists {
             let paragraphs =
                 |item: NodeId| self.doc.children(item).filter(|&child| self.doc.kind(child) == Kind::Paragraph).count();

@@ -18,6 +18,8 @@ pub(super) struct Tallies {
     pub(super) front: Tally,
     pub(super) pictures: Tally,
     pub(super) unclosed: Tally,
+    /// Formulas of which a part was left out.
+    pub(super) cut: Tally,
 }
 
 impl Reader<'_> {
@@ -54,6 +56,7 @@ impl Reader<'_> {
                 advice("latex.picture", "pictures are in formats that browsers do not show"),
                 "convert them to SVG or PNG",
             ),
+            (tallies.cut, lost("latex.too-much", "formulas are larger than is sane; their ends were left out"), ""),
             (tallies.unclosed, advice("latex.unclosed", "environments or groups do not end where they should"), ""),
         ] {
             if tally.count() > 0 {

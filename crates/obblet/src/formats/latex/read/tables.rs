@@ -2,7 +2,7 @@
 
 use super::Reader;
 use super::tokens::{Kind as Sign, Token};
-use crate::document::{Align, CellKind, Column, Kind, NodeId, RowGroupKind};
+use crate::document::{Align, CellKind, Column, Kind, NodeId, RowGroupKind, Scope};
 
 /// A table whose rows are read.
 #[derive(Debug)]
@@ -143,19 +143,19 @@ impl Reader<'_> {
     /// `\\`
     pub(super) fn next_row(&mut self) {
         self.close_cell();
-        self.close_row();
+        self.close_row(false);
         if let Some(cell) = self.open_cell() {
             self.begin_part(cell, false);
         }
     }
 
-    fn close_row(&mut self) {
+    fn close_row(&mut self, is_last: bool) {
         let Some(table) = self.tables.last_mut() else { return };
         let Some(row) = table.row.take() else { return };
         // A row with nothing but one empty cell is none.
         let cells: Vec<NodeId> = self.doc.children(row).collect();
         let is_empty = cells.len() <= 1
-            && table.columns.len() > 1
+            && (table.columns.len() > 1 || is_last)
             && cells.first().is_none_or(|&cell| self.doc.node(cell).first_child().is_none())
             && table.covered.iter().all(|rows| *rows == 0);
         if is_empty || cells.is_empty() && table.covered.iter().all(|rows| *rows == 0) {
@@ -185,16 +185,14 @@ impl Reader<'_> {
                 }
             }
             "cline" | "cmidrule" => {
-                if self.input.take('(') {
-                    // How much of the rule is cut.
-                    while let Some(token) = self.input.next() {
-                        if matches!(token.kind, Sign::Begin | Sign::Par) {
-                            self.input.made.push(token);
-                            break;
-                        }
+                self.input.option();
+                // How much of the rule is cut stands in parentheses before its columns.
+                while let Some(token) = self.input.next() {
+                    if matches!(token.kind, Sign::Begin | Sign::Par | Sign::Cell | Sign::End | Sign::Command(_)) {
+                        self.input.made.push(token);
+                        break;
                     }
                 }
-                self.input.option();
                 self.input.argument();
             }
             "addlinespace" => drop(self.input.option()),
@@ -253,6 +251,14 @@ impl Reader<'_> {
         }
     }
 
+    /// A header cell that stands before its row.
+    pub(super) fn row_heading(&mut self) {
+        self.change_cell(|kind| CellKind { header: true, scope: Scope::Row, ..kind });
+        if self.input.takes_begin() {
+            self.open_group(super::Closing::Group);
+        }
+    }
+
     /// Drops the rows behind the first.
     fn drop_rows(&mut self, kept: usize) {
         let Some(table) = self.tables.last_mut() else { return };
@@ -267,7 +273,7 @@ impl Reader<'_> {
     /// Ends the table whose environment ends.
     pub(super) fn end_table(&mut self) {
         self.close_cell();
-        self.close_row();
+        self.close_row(true);
         let Some(table) = self.tables.pop() else { return };
         let rows: Vec<NodeId> = self.doc.children(table.body).collect();
         let inner: Vec<usize> = table.rules.iter().copied().filter(|rule| *rule > 0 && *rule < rows.len()).collect();
@@ -328,6 +334,7 @@ impl Reader<'_> {
         if is_row {
             self.next_row();
         } else if self.is_in_text() {
+            self.trim_line();
             self.inline(Kind::LineBreak);
         }
     }
@@ -357,12 +364,13 @@ fn columns(spec: &str, depth: usize) -> Vec<Align> {
         inner
     };
     let mut ragged = None;
+    let mut has_space = false;
     while let Some(c) = letters.next() {
         if found.len() > MOST_COLUMNS {
             break;
         }
         match c {
-            'l' => found.push(ragged.take().unwrap_or(Align::Left)),
+            'l' => found.push(ragged.take().unwrap_or_default()),
             'c' | 'C' => found.push(ragged.take().unwrap_or(Align::Center)),
             'r' | 'R' => found.push(ragged.take().unwrap_or(Align::Right)),
             'S' | 'D' | 'd' => {
@@ -374,7 +382,9 @@ fn columns(spec: &str, depth: usize) -> Vec<Align> {
             'X' | 'L' | 'J' => found.push(ragged.take().unwrap_or_default()),
             'p' | 'm' | 'b' | 'P' | 'M' => {
                 group(&mut letters);
-                found.push(ragged.take().unwrap_or_default());
+                // Text in columns of paragraphs is set ragged for its looks, if nothing else is said.
+                let align = ragged.take().filter(|align| *align != Align::Left || has_space).unwrap_or_default();
+                found.push(align);
             }
             'w' | 'W' => {
                 let align = group(&mut letters);
@@ -387,9 +397,12 @@ fn columns(spec: &str, depth: usize) -> Vec<Align> {
                     Some(Align::Center)
                 } else if inner.contains("\\raggedleft") {
                     Some(Align::Right)
+                } else if inner.contains("\\raggedright") {
+                    Some(Align::Left)
                 } else {
                     None
                 };
+                has_space = inner.contains("\\hspace");
             }
             '@' | '!' | '<' => drop(group(&mut letters)),
             '*' => {

@@ -103,7 +103,7 @@ impl Writer<'_> {
             let size = picture::size(&own.bytes).map_or((96.0, 96.0), |(width, height)| (width as f64, height as f64));
             let drawing = (Kind::of(bytes) == Some(Kind::Svg)).then(|| (bytes.clone(), "svg", "image/svg+xml"));
             let picture = match &drawing {
-                Some((bytes, ..)) => rasterised(bytes).map(|png| (png, "png", "image/png"))?,
+                Some((bytes, ..)) => picture::png::of_drawing(bytes).map(|png| (png, "png", "image/png"))?,
                 None => held(bytes)?,
             };
             Some((picture, drawing, size))
@@ -244,32 +244,7 @@ fn held(bytes: &[u8]) -> Option<Held> {
     if let Some((extension, media_type)) = office_kind(bytes) {
         return Some((bytes.to_vec(), extension, media_type));
     }
-    turned(bytes).map(|bytes| (bytes, "png", "image/png"))
-}
-
-/// A drawing as PNG, with two pixels for one of its own, for programs that can't show it. Text in it is not drawn: that takes
-/// fonts, and the picture would be another one on each machine.
-#[cfg(feature = "rasterise")]
-fn rasterised(bytes: &[u8]) -> Option<Vec<u8>> {
-    use resvg::{tiny_skia, usvg};
-    const LONGEST_SIDE: f32 = 4000.0;
-    let tree = usvg::Tree::from_data(bytes, &usvg::Options::default()).ok()?;
-    let size = tree.size();
-    let scale = (LONGEST_SIDE / size.width().max(size.height())).min(2.0);
-    let pixels = |length: f32| (length * scale).ceil().clamp(1.0, LONGEST_SIDE) as u32;
-    let mut pixmap = tiny_skia::Pixmap::new(pixels(size.width()), pixels(size.height()))?;
-    resvg::render(&tree, tiny_skia::Transform::from_scale(scale, scale), &mut pixmap.as_mut());
-    let (width, height) = (pixmap.width(), pixmap.height());
-    let pixels: Vec<u8> = pixmap.take_demultiplied().into_iter().collect();
-    let mut png = Vec::new();
-    let image = image::RgbaImage::from_raw(width, height, pixels)?;
-    image.write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).ok()?;
-    Some(png)
-}
-
-#[cfg(not(feature = "rasterise"))]
-fn rasterised(_: &[u8]) -> Option<Vec<u8>> {
-    None
+    picture::png::of_picture(bytes).map(|bytes| (bytes, "png", "image/png"))
 }
 
 /// The extension and the media type of what word processors show as it is.
@@ -287,12 +262,4 @@ pub(super) fn office_kind(bytes: &[u8]) -> Option<(&'static str, &'static str)> 
         }
         None => None,
     }
-}
-
-/// A picture as PNG, where it can be decoded.
-fn turned(bytes: &[u8]) -> Option<Vec<u8>> {
-    let format = image::guess_format(bytes).ok()?;
-    let mut png = Vec::new();
-    picture::decoder(bytes, format).decode().ok()?.write_to(&mut std::io::Cursor::new(&mut png), image::ImageFormat::Png).ok()?;
-    Some(png)
 }

@@ -1,0 +1,72 @@
+//! What stands before the text: the title, who wrote it, when.
+
+use super::{Tree, Writer};
+use crate::document::{Kind, NodeId};
+
+impl Writer<'_> {
+    /// Finds what the preamble says of the document.
+    pub(super) fn front_matter(&mut self) {
+        if self.options.fragment {
+            return;
+        }
+        let doc = self.doc;
+        let metadata = &doc.metadata;
+        let title = match self.front.title {
+            Some(title) => Some(self.argument_of(title)),
+            None => metadata.title.as_deref().map(|title| self.escaped(title)),
+        };
+        if let Some(title) = title.filter(|title| !title.is_empty() || self.front.title.is_some()) {
+            self.front.lines.push(format!("\\title{{{title}}}"));
+        }
+        self.front.is_shown = self.front.title.is_some();
+        let authors: Vec<String> = metadata.authors.iter().map(|author| self.escaped(author)).collect();
+        // The class asks for them where there is a title.
+        if !authors.is_empty() || self.front.is_shown {
+            self.front.lines.push(format!("\\author{{{}}}", authors.join(" \\and ")));
+        }
+        match metadata.date.as_deref() {
+            Some(date) => {
+                let date = self.escaped(date);
+                self.front.lines.push(format!("\\date{{{date}}}"));
+            }
+            // Without one, the day of typesetting would be printed.
+            None if self.front.is_shown => self.front.lines.push("\\date{}".to_owned()),
+            None => {}
+        }
+        let (description, keywords) = (metadata.description.clone(), metadata.keywords.join(", "));
+        let facts = [("pdfsubject", description.unwrap_or_default()), ("pdfkeywords", keywords)];
+        let facts = facts.iter().filter(|(_, value)| !value.trim().is_empty());
+        let facts: Vec<String> = facts.map(|(key, value)| format!("{key}={{{}}}", self.escaped(value))).collect();
+        if !facts.is_empty() {
+            self.needs.packages.insert("hyperref");
+            self.front.lines.push(format!("\\hypersetup{{{}}}", facts.join(", ")));
+        }
+    }
+
+    /// Words as an argument.
+    pub(super) fn escaped(&mut self, words: &str) -> String {
+        let text = std::mem::take(&mut self.out);
+        self.words(words.trim());
+        std::mem::replace(&mut self.out, text).replace('\n', " ")
+    }
+
+    /// What stands in a node, as an argument.
+    fn argument_of(&mut self, id: NodeId) -> String {
+        let text = std::mem::take(&mut self.out);
+        self.inside.moving += 1;
+        self.front.is_open = true;
+        for child in self.doc.children(id).collect::<Vec<_>>() {
+            self.trees.push(Tree::of(self.doc.walk(child), self.inside));
+            self.write_trees();
+        }
+        self.front.is_open = false;
+        self.inside.moving -= 1;
+        std::mem::replace(&mut self.out, text).trim().replace('\n', " ")
+    }
+
+    /// Whether a paragraph is part of what stands before the text already.
+    pub(super) fn is_in_front(&self, id: NodeId) -> bool {
+        let is_empty = self.doc.node(id).first_child().is_none();
+        is_empty && self.doc.kind(id) == Kind::Paragraph
+    }
+}

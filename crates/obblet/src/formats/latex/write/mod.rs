@@ -1,0 +1,403 @@
+//! Writing LaTeX as a careful author does: a paragraph a line, packages only where they are needed, names for what is referred to.
+//! The text is written first, since it tells what the preamble must have.
+
+mod blocks;
+mod escape;
+mod formulas;
+mod front_matter;
+mod inlines;
+mod links;
+mod numbers;
+mod own_preamble;
+mod preamble;
+mod tables;
+mod theorems;
+
+use super::Settings;
+use crate::document::{Document, Finding, Kind, NodeId, NoteId, Place, Step, Walk};
+use crate::fast_hash::{HashMap, HashSet};
+use crate::formats::Written;
+use crate::refine::structure;
+use escape::Marks;
+use preamble::Needs;
+use std::collections::BTreeMap;
+
+/// What a writer is asked for beside the settings of the format.
+#[derive(Clone, Copy, Debug, Default)]
+pub struct Options<'a> {
+    /// Whether the text alone is written, without a preamble.
+    pub fragment: bool,
+    /// The source of a document whose preamble this one gets.
+    pub preamble: Option<&'a [u8]>,
+    /// Images whose files are not there.
+    pub missing_images: &'a [NodeId],
+}
+
+/// Writes a document as LaTeX, with its preamble. What LaTeX can't say is in the findings.
+///
+/// ```
+/// use obblet::document::{Document, Kind};
+/// use obblet::formats::latex;
+///
+/// let mut doc = Document::new();
+/// let paragraph = doc.append(doc.root(), Kind::Paragraph);
+/// doc.append_text(paragraph, "High water at ");
+/// let strong = doc.append(paragraph, Kind::Strong);
+/// doc.append_text(strong, "noon");
+/// let written = latex::write(&doc, &latex::Settings::default());
+/// let text = String::from_utf8(written.bytes).unwrap();
+/// assert!(text.contains("\\begin{document}\n\nHigh water at \\textbf{noon}\n\n\\end{document}\n"));
+/// ```
+#[must_use]
+pub fn write(doc: &Document, settings: &Settings) -> Written {
+    write_with(doc, settings, Options::default())
+}
+
+/// Writes a document as LaTeX, or a part of one for another document.
+#[must_use]
+pub fn write_with(doc: &Document, settings: &Settings, options: Options<'_>) -> Written {
+    let (doc, findings) = structure::repaired(doc);
+    let own = options.preamble.map(own_preamble::OwnPreamble::of).unwrap_or_default();
+    let mut writer = Writer::new(&doc, settings, options, &own);
+    writer.front_matter();
+    writer.trees.push(Tree::of(doc.walk(doc.root()), Inside::default()));
+    writer.write_trees();
+    writer.write_unmentioned();
+    let mut written = Written { findings, ..Written::default() };
+    written.findings.append(&mut writer.finish_findings());
+    let text = writer.out.trim_end();
+    let mut out = String::with_capacity(text.len() + 1024);
+    if !options.fragment {
+        out.push_str(&writer.preamble());
+        out.push_str("\n\\begin{document}\n\n");
+    }
+    out.push_str(text.trim_start_matches('\n'));
+    if !text.is_empty() {
+        out.push('\n');
+    }
+    if !options.fragment {
+        out.push_str("\n\\end{document}\n");
+    }
+    written.bytes = out.into_bytes();
+    written
+}
+
+/// Where text stands, as far as it matters to what can be written.
+#[derive(Clone, Copy, Debug, Default)]
+struct Inside {
+    /// Arguments of commands, cells and floats, in which neither verbatim text nor floats can stand.
+    argument: usize,
+    /// Floats and tables, whose notes stand behind them.
+    held: usize,
+    /// Cells that are one line.
+    line: usize,
+    /// Arguments that the engine takes elsewhere: headings and captions.
+    moving: usize,
+}
+
+/// What became of a node.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Entry {
+    /// It is written, and what is below it in turn.
+    Written,
+    /// What is below it is written as if it were not there.
+    Open,
+    /// It was written as a whole, or not at all.
+    Skipped,
+}
+
+/// A tree that is being written: the document, or a note at the place that mentions it.
+struct Tree<'d> {
+    walk: Walk<'d>,
+    /// What stands before it, until it is written, and behind it.
+    begin: String,
+    end: &'static str,
+    /// What held where it was mentioned.
+    inside: Inside,
+}
+
+impl<'d> Tree<'d> {
+    const fn of(walk: Walk<'d>, inside: Inside) -> Self {
+        Self { walk, begin: String::new(), end: "", inside }
+    }
+}
+
+/// What stands before the text.
+#[derive(Debug, Default)]
+struct Front {
+    /// Lines of the preamble for it.
+    lines: Vec<String>,
+    is_shown: bool,
+    /// The heading that is the title, and by how many levels the others are lowered for it.
+    title: Option<NodeId>,
+    lowered: u8,
+    /// Whether the title is written now.
+    is_open: bool,
+}
+
+/// Notes in the order of their numbers, and those whose text is still to come.
+#[derive(Debug, Default)]
+struct Notes {
+    numbers: HashMap<NoteId, usize>,
+    count: usize,
+    waiting: Vec<(usize, NoteId)>,
+}
+
+/// Writes one document.
+struct Writer<'d> {
+    doc: &'d Document,
+    settings: &'d Settings,
+    options: Options<'d>,
+    own: &'d own_preamble::OwnPreamble<'d>,
+    own_preamble: Option<&'d str>,
+    out: String,
+    needs: Needs,
+    marks: Marks,
+    front: Front,
+    has_chapters: bool,
+    inside: Inside,
+    numbers: numbers::Numbers<'d>,
+    /// Where each open node begins in the text, and whether what is below it is written in turn.
+    open: Vec<(usize, Entry)>,
+    /// Places in the heading that is open, which stand behind it.
+    places_of_heading: Vec<&'d str>,
+    lists: Vec<blocks::List>,
+    tables: Vec<tables::Table>,
+    notes: Notes,
+    trees: Vec<Tree<'d>>,
+    macros: crate::math::tex::Macros,
+    /// Commands that formulas have.
+    math_commands: HashSet<String>,
+    implied: theorems::Implied,
+    /// Nodes of text that blocks stand in.
+    around_blocks: HashSet<NodeId>,
+    unsaid: BTreeMap<&'static str, (Place, usize)>,
+    missing: HashSet<NodeId>,
+}
+
+impl<'d> Writer<'d> {
+    fn new(doc: &'d Document, settings: &'d Settings, options: Options<'d>, own: &'d own_preamble::OwnPreamble<'d>) -> Self {
+        let mut writer = Self {
+            doc,
+            settings,
+            options,
+            own,
+            own_preamble: own.text,
+            out: String::with_capacity(doc.pool().len() + doc.pool().len() / 4),
+            needs: Needs::default(),
+            marks: if options.fragment || own.text.is_some_and(|text| !text.contains("TeXOff")) {
+                Marks::Escaped
+            } else {
+                Marks::Exact
+            },
+            front: Front::default(),
+            has_chapters: false,
+            inside: Inside::default(),
+            numbers: numbers::Numbers::default(),
+            open: Vec::new(),
+            places_of_heading: Vec::new(),
+            lists: Vec::new(),
+            tables: Vec::new(),
+            notes: Notes::default(),
+            trees: Vec::new(),
+            macros: crate::math::tex::Macros::default(),
+            math_commands: HashSet::default(),
+            implied: theorems::Implied::default(),
+            around_blocks: HashSet::default(),
+            unsaid: BTreeMap::new(),
+            missing: options.missing_images.iter().copied().collect(),
+        };
+        writer.find_blocks_in_text();
+        writer.find_title();
+        writer.find_chapters();
+        writer.numbers = numbers::Numbers::of(doc, writer.front.title, writer.has_chapters);
+        writer.number_theorems();
+        writer
+    }
+
+    /// Finds nodes of text in which blocks stand.
+    fn find_blocks_in_text(&mut self) {
+        let doc = self.doc;
+        for (id, _) in doc.nodes().filter(|(_, node)| !node.kind().is_inline()) {
+            let mut at = doc.node(id).parent();
+            while let Some(above) = at.filter(|&above| doc.kind(above).is_inline()) {
+                if !self.around_blocks.insert(above) {
+                    break;
+                }
+                at = doc.node(above).parent();
+            }
+        }
+    }
+
+    /// The title: the first heading, where it is the only one of the first level.
+    fn find_title(&mut self) {
+        let doc = self.doc;
+        if self.options.fragment {
+            return;
+        }
+        let mut headings = doc.walk(doc.root()).filter_map(|step| match step {
+            Step::Enter(id) => match doc.kind(id) {
+                Kind::Heading(level) => Some((id, level)),
+                _ => None,
+            },
+            Step::Leave(_) => None,
+        });
+        let Some((first, 1)) = headings.next() else { return };
+        let is_whole = doc.node(first).parent().is_some_and(|parent| matches!(doc.kind(parent), Kind::Root | Kind::Division(_)));
+        if is_whole && doc.node(first).first_child().is_some() && headings.all(|(_, level)| level > 1) {
+            (self.front.title, self.front.lowered) = (Some(first), 1);
+        }
+    }
+
+    /// Whether headings are so deep that the highest are chapters.
+    fn find_chapters(&mut self) {
+        let class = self.settings.class.rsplit(']').next().unwrap_or_default().trim();
+        let own_class = self.own.class.unwrap_or(class);
+        self.has_chapters = if own_class.is_empty() {
+            let deepest =
+                self.doc.nodes().filter(|(_, node)| node.parent().is_some()).filter_map(|(_, node)| match node.kind() {
+                    Kind::Heading(level) => Some(level),
+                    _ => None,
+                });
+            !self.options.fragment && deepest.max().unwrap_or(0) > 5 + self.front.lowered
+        } else {
+            matches!(own_class, "report" | "book" | "memoir" | "scrreprt" | "scrbook" | "extreport" | "extbook")
+        };
+    }
+
+    /// Writes all trees.
+    fn write_trees(&mut self) {
+        while let Some(tree) = self.trees.last_mut() {
+            if !tree.begin.is_empty() {
+                self.out.push_str(&std::mem::take(&mut tree.begin));
+                tree.inside = self.inside;
+                self.inside.argument += 1;
+            }
+            match tree.walk.next() {
+                Some(Step::Enter(id)) => {
+                    let (begins, at) = (self.out.len(), self.trees.len() - 1);
+                    let entry = if self.is_text_alone(id) {
+                        self.enter_in_argument(id)
+                    } else if self.enter(id) {
+                        Entry::Written
+                    } else {
+                        Entry::Skipped
+                    };
+                    self.open.push((begins, entry));
+                    if entry == Entry::Skipped
+                        && let Some(tree) = self.trees.get_mut(at)
+                    {
+                        tree.walk.skip_children(id);
+                    }
+                }
+                Some(Step::Leave(id)) => {
+                    if let Some((begins, Entry::Written)) = self.open.pop() {
+                        self.leave(id, begins);
+                    }
+                    if !self.doc.kind(id).is_inline() {
+                        self.write_waiting();
+                    }
+                }
+                None => {
+                    if let Some(tree) = self.trees.pop()
+                        && !tree.end.is_empty()
+                    {
+                        self.out.truncate(self.out.trim_end_matches(['\n', ' ']).len());
+                        self.out.push_str(tree.end);
+                        self.inside = tree.inside;
+                    }
+                }
+            }
+        }
+    }
+
+    /// A note that text mentions.
+    fn note(&mut self, note: NoteId, mention: NodeId) {
+        let Some(body) = self.doc.notes.get(note.0 as usize).map(|note| note.body) else { return };
+        if let Some(number) = self.notes.numbers.get(&note) {
+            self.out.push_str(&format!("\\footnotemark[{number}]"));
+            return;
+        }
+        if self.front.is_open {
+            self.notes.numbers.insert(note, 0);
+            let begin = "\\thanks{".to_owned();
+            self.trees.push(Tree { walk: self.doc.walk(body), begin, end: "}", inside: self.inside });
+            return;
+        }
+        self.notes.count += 1;
+        let number = self.notes.count;
+        self.notes.numbers.insert(note, number);
+        // No paragraph ends within the argument of a command for text.
+        let has_paragraphs = self.holds_blocks(body) && !self.is_paragraph_alone(body);
+        let is_in_command = self.doc.node(mention).parent().is_some_and(|parent| self.doc.kind(parent).is_inline());
+        if is_in_command && has_paragraphs || self.inside.held > 0 || self.inside.moving > 0 || self.inside.argument > 0 {
+            self.out.push_str("\\footnotemark{}");
+            self.notes.waiting.push((number, note));
+            return;
+        }
+        self.trees.push(Tree { walk: self.doc.walk(body), begin: "\\footnote{".to_owned(), end: "}", inside: self.inside });
+    }
+
+    /// Whether all that a node holds is one paragraph.
+    fn is_paragraph_alone(&self, id: NodeId) -> bool {
+        let mut children = self.doc.children(id);
+        matches!((children.next().map(|child| self.doc.kind(child)), children.next()), (Some(Kind::Paragraph), None))
+    }
+
+    /// Notes that nothing mentions stand at the end.
+    fn write_unmentioned(&mut self) {
+        for (at, note) in self.doc.notes.iter().enumerate() {
+            let id = NoteId(at as u32);
+            let says_something = || {
+                let has_image = self
+                    .doc
+                    .walk(note.body)
+                    .any(|step| matches!(step, Step::Enter(id) if matches!(self.doc.kind(id), Kind::Image { .. })));
+                has_image || !self.doc.plain_text(note.body).trim().is_empty()
+            };
+            if !self.notes.numbers.contains_key(&id) && says_something() {
+                self.notes.count += 1;
+                self.notes.numbers.insert(id, self.notes.count);
+                self.notes.waiting.push((self.notes.count, id));
+            }
+        }
+        self.inside = Inside::default();
+        self.write_waiting();
+        self.write_trees();
+    }
+
+    /// Notes that floats, tables and headings mention stand behind them.
+    fn write_waiting(&mut self) {
+        if self.notes.waiting.is_empty()
+            || self.front.is_open
+            || self.inside.moving > 0
+            || self.inside.held > 0
+            || self.inside.argument > 0
+        {
+            return;
+        }
+        for (number, note) in std::mem::take(&mut self.notes.waiting).into_iter().rev() {
+            let Some(body) = self.doc.notes.get(note.0 as usize).map(|note| note.body) else { continue };
+            let begin = format!("\\footnotetext[{number}]{{");
+            self.trees.push(Tree { walk: self.doc.walk(body), begin, end: "}\n", inside: self.inside });
+        }
+        if !self.out.ends_with('\n') {
+            self.out.push('\n');
+        }
+    }
+
+    /// Notes that LaTeX can't say something; each sort is reported once.
+    fn unsaid(&mut self, what: &'static str, id: NodeId) {
+        let place = self.doc.place(id);
+        self.unsaid.entry(what).or_insert((place, 0)).1 += 1;
+    }
+
+    fn finish_findings(&mut self) -> Vec<Finding> {
+        std::mem::take(&mut self.unsaid)
+            .into_iter()
+            .map(|(what, (place, count))| {
+                Finding::changed("latex.no-syntax", format!("LaTeX has no syntax for {what}: {count}")).at(place)
+            })
+            .collect()
+    }
+}
