@@ -26,6 +26,7 @@ fn headings_have_the_numbers_that_the_engine_prints() {
         "\\documentclass{article}\n\\title{The \\emph{float} gauge\\thanks{Paid by none}}\n\\author{Ada Pask \\and Ivo Tolliver\\\\The Sound}\n\\begin{document}\n\\maketitle\n\\section{Low water}\\label{s}\nA\n\\subsection[short]{Neaps}\n\\section*{Notes}\n\\section{High}\nSee \\ref{s} and \\ref{b}.\n\\appendix\\section{Tables}\\label{b}\n\\end{document}\nnothing",
         "<h1>The <em>float</em> gauge<sup><a href=\"#note-1\" id=\"note-1-mark\" role=\"doc-noteref\">1</a></sup></h1><h2 id=\"s\">1 Low water</h2><p>A</p><h3>1.1 Neaps</h3><h2 class=\"unnumbered\">Notes</h2><h2>2 High</h2><p>See <a href=\"#s\">1</a> and <a href=\"#b\">A</a>.</p><h2 id=\"b\" class=\"unnumbered\">A Tables</h2><section role=\"doc-endnotes\" aria-label=\"Notes\"><ol><li id=\"note-1\"><p>Paid by none <a href=\"#note-1-mark\" role=\"doc-backlink\" aria-label=\"Back to the text\">↑</a></p></li></ol></section>",
     );
+    reads("\\documentclass{article}\\begin{document}\\section{}\\section{A}\\end{document}", "<h1></h1><h1>2 A</h1>");
     let doc = latex::read(
         b"\\documentclass{article}\\title{A \\& B}\\author{X \\and Y\\\\Z}\\date{May 2031}\\usepackage[ngerman]{babel}\\begin{document}\\end{document}",
         &latex::Settings::default(),
@@ -147,7 +148,7 @@ fn bibliographies_are_sorted_and_labelled_as_the_style_says() {
 #[test]
 fn latex_takes_linear_time_whatever_it_is() {
     type Shape = (&'static str, fn(usize) -> String);
-    let shapes: [Shape; 18] = [
+    let shapes: [Shape; 21] = [
         ("groups", |n| "{".repeat(n)),
         ("styles", |n| "\\textbf{".repeat(n / 8)),
         ("closed styles", |n| "\\textbf{".repeat(n / 9) + &"}".repeat(n / 9)),
@@ -159,6 +160,9 @@ fn latex_takes_linear_time_whatever_it_is() {
         ("dollars", |n| "$a".repeat(n / 2)),
         ("verbatim", |n| "\\verb|".repeat(n / 6)),
         ("options", |n| "\\foo[".repeat(n / 5)),
+        ("labels of items", |n| "\\begin{itemize}\\item x".to_owned() + &"\\item[".repeat(n / 6)),
+        ("terms", |n| "\\begin{description}".to_owned() + &"\\item[".repeat(n / 6)),
+        ("citations", |n| "\\cite[".repeat(n / 6)),
         ("notes", |n| "\\footnote{".repeat(n / 10)),
         ("headings", |n| "\\section{".repeat(n / 9)),
         ("labels", |n| "\\label{a}\\ref{a}".repeat(n / 16)),

@@ -91,6 +91,8 @@ impl Writer<'_, '_> {
         } else {
             self.headings.number(written, self.numbered_levels())
         };
+        // One without words is counted, but a number alone would make a heading of it.
+        let number = if number.is_empty() || self.has_words(id) { number } else { String::new() };
         if !number.is_empty() {
             self.out.text(&number);
             self.out.text(" ");

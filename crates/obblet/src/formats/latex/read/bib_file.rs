@@ -5,8 +5,8 @@ use crate::fast_hash::{HashMap, HashSet};
 use std::collections::hash_map::Entry as Slot;
 use std::fmt::Write;
 
-/// Texts of a file together are no longer, with all abbreviations written out.
-const MOST_TEXT: usize = 1 << 24;
+/// Abbreviations of a file that are written out are together no longer.
+const MOST_TEXT: usize = 1 << 22;
 
 /// An entry of a file.
 #[derive(Debug, Default)]
@@ -30,14 +30,23 @@ enum Style {
     AuthorAndYear,
 }
 
+/// An argument is no longer.
+const LONGEST_ARGUMENT: usize = 2_000;
+
+/// What stands before a sign that is not far away, and behind it.
+fn up_to(text: &str, close: u8) -> Option<(&str, &str)> {
+    let length = memchr::memchr(close, &text.as_bytes()[..text.len().min(LONGEST_ARGUMENT)])?;
+    Some((&text[..length], &text[length + 1..]))
+}
+
 /// The style that a document asks for.
 fn style_of(source: &str) -> Style {
     let argument = |command: &str| {
         let rest = &source[source.rfind(command)? + command.len()..];
-        rest.split('}').next()
+        up_to(rest, b'}').map(|(name, _)| name)
     };
     let packages =
-        source.match_indices("\\usepackage[").filter_map(|(at, _)| source[at..].split_once('}').map(|(package, _)| package));
+        source.match_indices("\\usepackage[").filter_map(|(at, _)| up_to(&source[at..], b'}').map(|(package, _)| package));
     let package = packages.filter(|package| package.ends_with("{biblatex")).last().unwrap_or_default();
     let name = argument("\\bibliographystyle{").unwrap_or(package);
     if ["authoryear", "apa", "natnat", "plainnat", "abbrvnat", "chicago", "agsm", "dcu", "harvard", "elsarticle-harv"]
@@ -72,11 +81,11 @@ fn cited(source: &str) -> (Vec<&str>, bool) {
         let rest = source[at + 4..].trim_start_matches(|c: char| c.is_ascii_alphabetic() || c == '*');
         let mut rest = rest;
         for _ in 0..2 {
-            if let Some((_, behind)) = rest.strip_prefix('[').and_then(|option| option.split_once(']')) {
+            if let Some((_, behind)) = rest.strip_prefix('[').and_then(|option| up_to(option, b']')) {
                 rest = behind;
             }
         }
-        let Some(list) = rest.strip_prefix('{').and_then(|list| list.get(..list.find('}')?)) else { continue };
+        let Some((list, _)) = rest.strip_prefix('{').and_then(|list| up_to(list, b'}')) else { continue };
         for key in list.split(',').map(str::trim) {
             all |= key == "*";
             if !key.is_empty() && key != "*" && known.insert(key) {
@@ -367,7 +376,7 @@ pub(super) fn parse(source: &str) -> Vec<Entry> {
 struct Parser<'s> {
     source: &'s str,
     at: usize,
-    /// How long the values are that were made.
+    /// How long the abbreviations are that were written out.
     made: usize,
 }
 
@@ -439,13 +448,16 @@ impl<'s> Parser<'s> {
                 if word.is_empty() {
                     break;
                 }
-                value.push_str(strings.get(&word.to_ascii_lowercase()).map_or(word, String::as_str));
+                let text = strings.get(&word.to_ascii_lowercase()).map_or(word, String::as_str);
+                self.made += text.len();
+                if self.made <= MOST_TEXT {
+                    value.push_str(text);
+                }
             }
-            if self.made + value.len() > MOST_TEXT || !self.takes('#') {
+            if !self.takes('#') {
                 break;
             }
         }
-        self.made += value.len();
         Some((name, value.split_whitespace().collect::<Vec<_>>().join(" ")))
     }
 }

@@ -4,6 +4,9 @@ use super::Reader;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, ListKind, Marker, Text};
 
+/// A note to a citation has no more tokens.
+const LONGEST_NOTE: usize = 200;
+
 impl Reader<'_> {
     /// A citation: links to the entries, with the notes around them.
     pub(super) fn cite(&mut self, command: &str) {
@@ -33,6 +36,13 @@ impl Reader<'_> {
             let node = self.inline(Kind::Link { href: Text::EMPTY });
             self.doc.set_end(node, at);
             self.references.cite(node, key);
+        }
+        if let Some(behind) = behind.as_ref().filter(|behind| behind.len() > LONGEST_NOTE) {
+            // So long a one is no note; commands in it are not read a second time.
+            let words = self.words(behind);
+            rest.push(Token { kind: Sign::Char(']'), at });
+            self.input.push_all(rest.into_iter());
+            return self.text(&format!(", {words}"));
         }
         if let Some(behind) = behind.filter(|behind| !behind.is_empty()) {
             rest.push(Token { kind: Sign::Char(','), at });

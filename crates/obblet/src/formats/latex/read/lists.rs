@@ -24,6 +24,9 @@ impl List {
     }
 }
 
+/// A label has no more tokens.
+const LONGEST_LABEL: usize = 200;
+
 /// What sort of list it is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum ListForm {
@@ -61,7 +64,7 @@ impl Reader<'_> {
     /// Begins an item.
     pub(super) fn item(&mut self) {
         self.input.overlay();
-        let label = self.input.option();
+        let label = self.input.option().map(|label| self.short_label(label));
         let Some(list) = self.lists.last() else {
             self.end_paragraph();
             return;
@@ -101,6 +104,15 @@ impl Reader<'_> {
             list.has_item = true;
             list.loose |= is_apart;
         }
+    }
+
+    /// A label as it stands; of a long one the words, so that commands in it are not read again and again.
+    fn short_label(&mut self, label: Vec<Token>) -> Vec<Token> {
+        if label.len() <= LONGEST_LABEL {
+            return label;
+        }
+        let at = self.at;
+        self.words(&label).chars().map(|c| Token { kind: super::tokens::Kind::Char(c), at }).collect()
     }
 
     /// Begins an item of the bibliography.

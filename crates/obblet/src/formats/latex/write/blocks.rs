@@ -30,13 +30,16 @@ enum Form {
 /// Environments that count as lists do not stand deeper within each other.
 const DEEPEST: usize = 38;
 
+/// So much of a line is looked at.
+const LONGEST_LINE: usize = 400;
+
 /// Commands of headings, the highest first.
 const HEADINGS: [&str; 6] = ["chapter", "section", "subsection", "subsubsection", "paragraph", "subparagraph"];
 
 impl<'d> Writer<'d> {
     /// What a block needs before it: an empty line, but for the first in something.
     pub(super) fn blank(&mut self) {
-        let line = self.out.rsplit('\n').next().unwrap_or_default();
+        let line = self.last_line();
         if self.inside.moving > 0 {
             if !self.out.ends_with(['{', ' ']) {
                 self.out.push(' ');
@@ -56,6 +59,16 @@ impl<'d> Writer<'d> {
             self.out.truncate(self.out.trim_end_matches(' ').len());
             self.out.push_str("\n\n");
         }
+    }
+
+    /// The line that is written now, or the end of a long one.
+    pub(super) fn last_line(&self) -> &str {
+        let mut start = self.out.len().saturating_sub(LONGEST_LINE);
+        while !self.out.is_char_boundary(start) {
+            start += 1;
+        }
+        let end = &self.out[start..];
+        end.rsplit('\n').next().unwrap_or(end)
     }
 
     /// What an environment needs before it: in an item of a tight list, a line end only.

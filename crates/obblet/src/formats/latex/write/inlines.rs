@@ -186,7 +186,7 @@ impl Writer<'_> {
     fn line_break(&mut self, id: NodeId) {
         self.out.truncate(self.out.trim_end_matches(' ').len());
         let is_last = self.doc.node(id).next().is_none();
-        let line = self.out.rsplit('\n').next().unwrap_or_default();
+        let line = self.last_line();
         let shows_nothing = line.starts_with("\\hypertarget{") && line.ends_with("}{}")
             || line.starts_with("\\item[") && line.trim_end().ends_with(']');
         if self.inside.moving > 0 || self.inside.line > 0 {

@@ -53,7 +53,8 @@ impl<'d> Numbers<'d> {
             if matches!(doc.kind(id), Kind::ListItem { .. }) {
                 numbers.entries.extend(own_id);
             }
-            let is_in_heading = || doc.ancestors(id).any(|above| above != id && matches!(doc.kind(above), Kind::Heading(_)));
+            let is_in_heading =
+                || doc.ancestors(id).take(50).any(|above| above != id && matches!(doc.kind(above), Kind::Heading(_)));
             let has_caption = || doc.children(id).any(|child| doc.kind(child) == Kind::Caption);
             let is_labelled = match doc.kind(id) {
                 Kind::Heading(_) => Some(id) != title,

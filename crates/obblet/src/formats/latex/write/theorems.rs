@@ -265,7 +265,7 @@ impl<'d> Writer<'d> {
     pub(super) fn cites(&mut self, link: NodeId, target: &str) -> bool {
         let doc = self.doc;
         let Some(key) = target.strip_prefix(ENTRY).filter(|_| self.numbers.entries.contains(target)) else { return false };
-        let Some(begin) = self.out.rfind('[').filter(|begin| begin + 1 == self.out.len()) else { return false };
+        let Some(begin) = self.out.ends_with('[').then(|| self.out.len() - 1) else { return false };
         let (mut keys, mut implied) = (vec![key], Vec::new());
         let mut at = doc.node(link).next();
         while let Some(id) = at {
