@@ -19,7 +19,6 @@ mod root;
 pub use crate::media::There;
 pub(crate) use atomic_file::TEMPORARY;
 pub use media::{FolderLinks, FolderStore};
-#[cfg(feature = "word")]
 pub(crate) use named::read_bytes;
 pub use named::write_whole;
 pub(crate) use named::{Sink, read_text, real, scratch};
@@ -31,5 +30,4 @@ pub(crate) use root::{Held, Kind, Stray, changing};
 pub(crate) const MOST_OF_A_SETTING: u64 = 16 << 20;
 
 /// A template is no larger.
-#[cfg(feature = "word")]
 pub(crate) const MOST_OF_A_TEMPLATE: u64 = 1 << 28;

@@ -31,7 +31,6 @@ pub(crate) fn read_text(path: &Path, root: Option<&Root>, limit: u64) -> io::Res
 }
 
 /// The bytes of a file that a user or a setting names, as [`read_text`].
-#[cfg(feature = "word")]
 pub(crate) fn read_bytes(path: &Path, root: Option<&Root>, limit: u64) -> io::Result<Vec<u8>> {
     match root.and_then(|root| Some((root, path.strip_prefix(root.path()).ok()?))) {
         Some((root, path)) => root.read(path, limit),
