@@ -19,12 +19,14 @@ impl Writer<'_, '_> {
         }
     }
 
-    /// Whether a paragraph is a formula on a line of its own that may be too wide.
+    /// Whether a formula on lines of its own in a paragraph may be too wide.
     pub(super) fn is_wide_formula(&self, paragraph: NodeId) -> bool {
-        let only = self.doc.node(paragraph).first_child().filter(|&only| self.doc.node(only).next().is_none());
-        let Some(Kind::Math(formula)) = only.map(|only| self.doc.kind(only)) else { return false };
-        let formula = self.doc.formula(formula);
-        formula.display && self.doc.text(formula.characters).chars().nth(NARROW).is_some()
+        let is_wide = |child: NodeId| {
+            let Kind::Math(formula) = self.doc.kind(child) else { return false };
+            let formula = self.doc.formula(formula);
+            formula.display && self.doc.text(formula.characters).chars().nth(NARROW).is_some()
+        };
+        !self.doc.formulas.is_empty() && self.doc.children(paragraph).any(is_wide)
     }
 
     fn is_wide(&self, id: NodeId) -> bool {

@@ -222,7 +222,8 @@ impl Writer<'_> {
         if !is_local || !matches!(extension.as_str(), "png" | "jpg" | "jpeg" | "pdf") {
             return self.other_image(id, src, alt, is_local);
         }
-        if self.missing.contains(&id) {
+        // One in another folder is not there where the document goes alone.
+        if self.missing.contains(&id) || src.starts_with("../") {
             self.needs.add(super::preamble::Extra::MissingImages, true);
         }
         self.needs.packages.insert("graphicx");
