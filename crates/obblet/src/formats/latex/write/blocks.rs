@@ -275,7 +275,7 @@ impl<'d> Writer<'d> {
     }
 
     /// How many environments that count as lists are open.
-    fn depth(&self) -> usize {
+    pub(super) fn depth(&self) -> usize {
         self.lists.iter().filter(|list| !list.end.is_empty()).count()
     }
 

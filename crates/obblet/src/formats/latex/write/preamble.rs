@@ -131,12 +131,25 @@ impl Writer<'_> {
         if let Some(own) = self.own_preamble {
             out.push_str(own.trim_end());
             out.push('\n');
+            self.packages(own, &mut out);
+            if self.needs.own.contains(ROW_HEADING.0) && !own.contains("\\rowheading") {
+                let _ = writeln!(out, "\\newcommand{{\\{}}}[1]{{{}}}", ROW_HEADING.0, ROW_HEADING.1);
+            }
             self.title_lines(&mut out);
             return out;
         }
         out.push_str(&self.class());
         self.fonts(&mut out);
         self.babel(&mut out);
+        self.packages("", &mut out);
+        self.definitions(&mut out);
+        self.title_lines(&mut out);
+        out
+    }
+
+    /// Loads the packages that the text needs and that are not named in `known`.
+    fn packages(&self, known: &str, out: &mut String) {
+        let is_known = |package: &str| known.split(['{', '}', ',']).any(|word| word.trim() == package);
         for package in [
             "amsmath",
             "amssymb",
@@ -156,7 +169,7 @@ impl Writer<'_> {
             "lua-ul",
             "amsthm",
         ] {
-            if self.needs.packages.contains(package) {
+            if self.needs.packages.contains(package) && !is_known(package) {
                 let options = match package {
                     "lua-ul" => "[soul]",
                     "unicode-math" if self.needs.packages.contains("mathtools") => {
@@ -167,12 +180,9 @@ impl Writer<'_> {
                 let _ = writeln!(out, "\\usepackage{options}{{{package}}}");
             }
         }
-        if self.needs.packages.contains("hyperref") {
+        if self.needs.packages.contains("hyperref") && !is_known("hyperref") {
             out.push_str("\\usepackage[hidelinks]{hyperref}\n");
         }
-        self.definitions(&mut out);
-        self.title_lines(&mut out);
-        out
     }
 
     fn class(&self) -> String {

@@ -248,7 +248,9 @@ impl<'d> Writer<'d> {
     /// The heading above a bibliography, which the environment makes.
     pub(super) fn is_heading_of_bibliography(&self, id: NodeId) -> bool {
         let doc = self.doc;
-        doc.node(id).next().is_some_and(|next| matches!(doc.kind(next), Kind::List(_)) && self.is_bibliography(next))
+        let is_free = self.depth() == 0;
+        is_free
+            && doc.node(id).next().is_some_and(|next| matches!(doc.kind(next), Kind::List(_)) && self.is_bibliography(next))
             && matches!(
                 doc.plain_text(id).trim(),
                 "References"
