@@ -48,6 +48,7 @@
 #![cfg_attr(not(test), deny(clippy::disallowed_methods, clippy::disallowed_types))]
 
 mod cache;
+mod citations;
 #[cfg(feature = "compare")]
 pub mod compare;
 mod context;

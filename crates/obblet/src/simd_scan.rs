@@ -71,6 +71,41 @@ pub(crate) fn may_be_untidy(bytes: &[u8]) -> bool {
     false
 }
 
+/// Bytes at which a scan stops.
+pub(crate) trait Mask {
+    /// One bit for each of sixteen bytes that is a stop.
+    fn mask(&self, chunk: [u8; LANES]) -> u32;
+}
+
+/// Bytes that objects of Org begin with.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct ObjectStops {
+    /// Quotation marks are stops, too.
+    pub(crate) quotes: bool,
+    /// The letters that code within lines begins with are.
+    pub(crate) code: bool,
+}
+
+impl Mask for ObjectStops {
+    #[inline]
+    fn mask(&self, chunk: [u8; LANES]) -> u32 {
+        let lanes = u8x16::new(chunk);
+        let is = |byte: u8| lanes.simd_eq(u8x16::splat(byte));
+        let among =
+            |first: u8, last: u8| lanes.max(u8x16::splat(first)).simd_eq(lanes) & lanes.min(u8x16::splat(last)).simd_eq(lanes);
+        // * + - . / but no comma, and [ \ ^ _ but neither the bracket that closes nor the backtick.
+        let marks = among(b'*', b'/') & !is(b',') | among(b'[', b'_') & !is(b']');
+        let mut found = marks | is(b':') | among(b'<', b'=') | is(b'\n') | is(b'~') | is(b'$') | is(b'@');
+        if self.quotes {
+            found = found | is(b'"') | is(b'\'');
+        }
+        if self.code {
+            found = found | is(b's') | is(b'c');
+        }
+        found.to_bitmask()
+    }
+}
+
 /// Bytes at which a scan of inline Markdown stops. Besides the brackets and what stands between them in ASCII, there is
 /// room for ten.
 #[derive(Clone, Copy, Debug)]
@@ -88,7 +123,9 @@ impl Stops {
         }
         Self { lanes, few: stops.len() <= FEW }
     }
+}
 
+impl Mask for Stops {
     #[inline]
     fn mask(&self, chunk: [u8; LANES]) -> u32 {
         let lanes = u8x16::new(chunk);
@@ -115,7 +152,7 @@ pub(crate) struct Window {
 impl Window {
     /// The first stop at or behind `at`, or the end.
     #[inline]
-    pub(crate) fn next_stop(&mut self, bytes: &[u8], stops: &Stops, mut at: usize) -> usize {
+    pub(crate) fn next_stop(&mut self, bytes: &[u8], stops: &impl Mask, mut at: usize) -> usize {
         loop {
             if at >= self.end || at < self.start {
                 let Some(rest) = bytes.get(at..).filter(|rest| !rest.is_empty()) else { return bytes.len() };

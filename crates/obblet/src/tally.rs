@@ -27,7 +27,12 @@ impl Tally {
 
     /// Adds words that stand by themselves, whatever comes before and behind them.
     pub(crate) fn add_apart(&mut self, offset: u32, words: &str) {
-        self.add(offset, &format!(" {words} "));
+        self.add(offset, "");
+        if !words.is_empty() && self.words.len() < MOST_WORDS {
+            for piece in [" ", words, " "] {
+                self.words.push_str(piece);
+            }
+        }
     }
 
     pub(crate) const fn count(&self) -> usize {

@@ -59,6 +59,8 @@ pub struct Metadata {
     pub keywords: Vec<String>,
     /// Definitions of macros that formulas of the document use, in TeX.
     pub macros: String,
+    /// Markup that the source has for the head of its pages. It may load or run anything: only who trusts the source writes it.
+    pub head: String,
     /// What the source says of how its pages are made.
     pub presentation: Presentation,
     /// Everything else, in the order of the source.

@@ -17,7 +17,9 @@
 //! Nothing here recurses over the depth of a tree; [`Walk`] visits nodes in steps of entering and leaving.
 
 mod attributes;
+mod bibliography;
 mod content;
+mod copy;
 mod finding;
 mod formula;
 mod kind;
@@ -38,6 +40,7 @@ mod walk;
 pub(crate) mod white_space;
 
 pub use attributes::{Attributes, AttributesId};
+pub use bibliography::{Bibliography, Citation, CitationForm, CitationStyle, CitedEntry};
 pub use content::OutlineHeading;
 pub(crate) use finding::finding;
 pub use finding::{Finding, FindingInfo, Weight};
@@ -177,6 +180,8 @@ pub struct Document {
     pub references: NodeTable<CrossReference>,
     /// What headings say of what is to be done.
     pub tasks: NodeTable<Task>,
+    /// What the source cites, until the entries of its bibliography are known.
+    pub bibliography: Bibliography,
     /// What the user should know about the work so far.
     pub findings: Vec<Finding>,
     /// Tells where in the source a place is.
@@ -187,8 +192,6 @@ pub struct Document {
     pool: String,
     attributes: Vec<Attributes>,
     columns: HashMap<NodeId, Vec<Column>>,
-    /// Kinds of which there may be nodes.
-    kinds: KindSet,
     edits: Edits,
 }
 
@@ -197,6 +200,8 @@ pub struct Document {
 struct Edits {
     /// How often nodes and their attributes were changed.
     count: u64,
+    /// Kinds of which there may be nodes.
+    kinds: KindSet,
     /// Whether every node stands where it may; any change of the tree takes that back.
     is_repaired: bool,
 }
@@ -238,6 +243,7 @@ impl Document {
             labels: NodeTable::default(),
             references: NodeTable::default(),
             tasks: NodeTable::default(),
+            bibliography: Bibliography::default(),
             findings: Vec::new(),
             source: SourceMap::default(),
             layout_hints: LayoutHints::default(),
@@ -245,7 +251,6 @@ impl Document {
             pool,
             attributes: vec![Attributes::default()],
             columns: HashMap::default(),
-            kinds: KindSet::default(),
             edits: Edits::default(),
         }
     }
@@ -316,7 +321,7 @@ impl Document {
 
     /// Whether there may be nodes of one of these kinds; where not, there are none.
     pub(crate) const fn may_hold(&self, kinds: KindSet) -> bool {
-        self.kinds.has_any(kinds)
+        self.edits.kinds.has_any(kinds)
     }
 
     /// Whether a node has an id, or had one.

@@ -52,7 +52,7 @@ impl Document {
 
     /// Makes a node another kind; its children stay.
     pub fn set_kind(&mut self, id: NodeId, kind: Kind) {
-        self.kinds = self.kinds.and(KindSet::of(&kind));
+        self.edits.kinds = self.edits.kinds.and(KindSet::of(&kind));
         // Another picture, other words: they may stand where the ones before them stood.
         let alike = matches!(
             (self.kind(id), kind),
@@ -81,7 +81,7 @@ impl Document {
     /// Makes a node that stands nowhere yet.
     pub fn create(&mut self, kind: Kind) -> NodeId {
         let id = NodeId::new(self.nodes.len());
-        self.kinds = self.kinds.and(KindSet::of(&kind));
+        self.edits.kinds = self.edits.kinds.and(KindSet::of(&kind));
         self.nodes.push(Node::new(kind));
         id
     }
@@ -95,7 +95,7 @@ impl Document {
     /// Makes a node as the last child of `parent`, and says where in the source it begins.
     pub fn append_at(&mut self, parent: NodeId, kind: Kind, offset: u32) -> NodeId {
         let id = NodeId::new(self.nodes.len());
-        self.kinds = self.kinds.and(KindSet::of(&kind));
+        self.edits.kinds = self.edits.kinds.and(KindSet::of(&kind));
         let above = self.node_mut(parent);
         let previous = above.last.replace(id);
         match previous {

@@ -39,6 +39,11 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
     ),
     finding("link.no-words", &[Weight::Advice], "A link has no words, or only an image without any."),
     finding("page.empty-heading", &[Weight::Advice], "A heading has no words."),
+    finding(
+        "page.head",
+        &[Weight::Lost],
+        "The source has markup for the head of its pages, which may load or run anything; `html.trust` writes it.",
+    ),
     finding("page.landmarks", &[Weight::Advice], "Several parts for navigation can't be told apart by those who don't see them."),
     finding(
         "page.language",

@@ -106,8 +106,9 @@ pub(super) fn render(profile: &Profile, context: &Context<'_>, view: &View<'_>) 
         let Some(path) = file else { return Ok(Value::from("")) };
         render(&path.display().to_string(), content.clone()).map(Value::from_safe_string)
     };
+    let head = [&*known.head, part(&page.head)?.as_str().unwrap_or_default()].join("\n");
     let parts =
-        context! { head => part(&page.head)?, header => part(&page.header)?, footer => part(&page.footer)?, ..content.clone() };
+        context! { head => safe(head.trim()), header => part(&page.header)?, footer => part(&page.footer)?, ..content.clone() };
     let frame = page.frame.as_ref().map_or_else(|| BUILT_IN.to_owned(), |path| path.display().to_string());
     let text = render(&frame, parts)?;
     Ok(if goes_past { with_body(&text, body) } else { text })

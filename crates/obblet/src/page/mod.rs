@@ -94,6 +94,8 @@ pub(crate) struct Content {
     pub(crate) rules: String,
     /// Whether the text looks like its source, which was set on a light ground.
     pub(crate) as_source: bool,
+    /// Markup of the document for the head, where it is trusted.
+    pub(crate) head: String,
     pub(crate) body: String,
 }
 
@@ -151,6 +153,12 @@ pub(crate) fn content(
         );
     }
     written.findings.extend(access::findings(doc));
+    let trusts_head = profile.formats.html.trust == html::Trust::Own;
+    if !metadata.head.is_empty() && !trusts_head {
+        let message = format!("lines for the head of the page were left out: {}", metadata.head.lines().count());
+        let hint = "html.trust writes them, where the source is your own; page.stylesheets and page.head add what all pages have";
+        written.findings.push(Finding::lost("page.head", message).hint(hint));
+    }
     let direction = metadata.direction.filter(|way| *way != Direction::Auto).map(Direction::value);
     let description = Some(&profile.page.description).filter(|text| !text.is_empty()).or(metadata.description.as_ref());
     let anchors = Anchors::of_html(&mut written);
@@ -169,6 +177,7 @@ pub(crate) fn content(
         contents: metadata.presentation.contents,
         rules: named_styles(doc, profile.formats.html.characters, scope(profile)).unwrap_or_default(),
         as_source: doc.styles.iter().any(|style| style.class.is_empty()),
+        head: if trusts_head { metadata.head.clone() } else { String::new() },
         body: written.html,
     };
     (content, WriteReport { anchors, findings: written.findings })

@@ -9,6 +9,7 @@
 //!
 //! [`convert`] and [`convert_in`] run all of them. Between the stages a conversion can be cancelled.
 
+mod bibliography;
 mod length;
 mod steps;
 
@@ -98,7 +99,9 @@ fn read_parts(source: &[u8], format: Format, profile: &Profile, context: &Contex
         return Err(Error::NotText { what, hint: signature::hint(what) });
     }
     let reader = descriptor.read.ok_or(Error::NotRead { format: format.name() })?;
-    let mut doc = reader(source, &profile.read_request(context))?;
+    let request = profile.read_request(context);
+    let mut doc = reader(source, &request)?;
+    bibliography::resolve(&mut doc, &request.files);
     if descriptor.raw_html == RawHtml::Embedded && profile.clean.runs("embedded-html") {
         html::open_raw(&mut doc);
     }

@@ -14,6 +14,8 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
         &[Weight::Changed, Weight::Lost],
         "The target does not accept an element; its content stays, or went with it, or an address is gone.",
     ),
+    finding("citation.file", &[Weight::Lost], "A file of entries that the document names was not read."),
+    finding("citation.missing", &[Weight::Changed], "A citation names a key that no entry has; the key is shown."),
     finding("clean.control", &[Weight::Changed], "Links that lead nowhere and say copy, show, hide or print were left out."),
     finding("clean.outer-section", &[Weight::Changed], "Sections that hold all of the document were opened."),
     finding("clean.title", &[Weight::Changed], "Titles of links and images that repeat their text were left out."),

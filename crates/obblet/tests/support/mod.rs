@@ -1,5 +1,13 @@
 //! What the tests share.
-#![allow(dead_code, missing_docs, unreachable_pub, reason = "each test file uses a part of it")]
+#![allow(
+    dead_code,
+    missing_docs,
+    unreachable_pub,
+    clippy::unwrap_used,
+    clippy::panic,
+    clippy::print_stderr,
+    reason = "each test file uses a part of it"
+)]
 
 pub mod conservation;
 pub mod convert;

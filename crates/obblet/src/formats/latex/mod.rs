@@ -12,6 +12,7 @@ mod settings;
 mod write;
 
 pub(in crate::formats) use descriptor::DESCRIPTOR;
+pub(crate) use read::{heading_of_entries, id_of_entry};
 pub use read::{read, read_with};
 pub use settings::Settings;
 pub use write::{Options, write, write_with};

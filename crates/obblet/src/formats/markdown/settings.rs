@@ -48,6 +48,8 @@ pub struct Settings {
     pub formulas: FormulaForm,
     /// Whether YAML between two lines of three hyphens at the top is metadata.
     pub front_matter: Option<bool>,
+    /// Whether `[@key]` cites an entry of the files that `bibliography` in the front matter names.
+    pub citations: bool,
     /// What the end of a line within a paragraph is: white space, or a line break.
     pub line_ends: LineEnds,
     /// The mark of list items in Markdown output.
@@ -93,6 +95,7 @@ impl Settings {
         math: None,
         formulas: FormulaForm::Tex,
         front_matter: None,
+        citations: true,
         line_ends: LineEnds::Space,
         bullet: Bullet::Hyphen,
         emphasis: EmphasisMark::Asterisk,
@@ -161,6 +164,11 @@ impl Declared for Settings {
             Option<bool>,
             front_matter,
             "Whether YAML between two lines of three hyphens at the top is metadata."
+        ),
+        flag!(
+            "markdown.citations",
+            citations,
+            "Whether [@key] cites an entry of the files that bibliography in the front matter names."
         ),
         choice!(
             "markdown.line-ends",

@@ -198,7 +198,9 @@ impl Parser<'_> {
         // Hyphens and marks as text has them.
         flush(&mut words, &mut row);
         for node in &mut row {
-            if let Node::Text { text, .. } = node {
+            if let Node::Text { text, .. } = node
+                && text.contains(['-', '`', '\''])
+            {
                 *text = text.replace("---", "—").replace("--", "–").replace("``", "“").replace("''", "”").replace('\'', "’");
             }
         }

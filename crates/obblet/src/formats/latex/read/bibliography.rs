@@ -1,11 +1,45 @@
 //! Citations, and the list of what is cited (the LaTeX documentation, "thebibliography"; of natbib and biblatex).
 
 use super::Reader;
+use super::references::ShowsOfEntry;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, ListKind, Marker, Text};
 
 /// A note to a citation has no more tokens.
 const LONGEST_NOTE: usize = 200;
+
+/// What a command of a citation prints.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Form {
+    LabelInBrackets,
+    Label,
+    /// Names, and the year in brackets.
+    InText,
+    Names,
+    Year,
+    YearInBrackets,
+}
+
+impl Form {
+    fn of(command: &str) -> Self {
+        match command {
+            "citet" | "Citet" | "textcite" | "Textcite" => Self::InText,
+            "citeauthor" | "Citeauthor" => Self::Names,
+            "citeyear" => Self::Year,
+            "citeyearpar" => Self::YearInBrackets,
+            "citealp" | "citealt" | "Citealp" | "Citealt" | "citenum" => Self::Label,
+            _ => Self::LabelInBrackets,
+        }
+    }
+
+    const fn opens(self) -> &'static str {
+        if matches!(self, Self::LabelInBrackets | Self::YearInBrackets) { "[" } else { "" }
+    }
+
+    const fn closes(self) -> Option<char> {
+        if matches!(self, Self::LabelInBrackets | Self::YearInBrackets | Self::InText) { Some(']') } else { None }
+    }
+}
 
 impl Reader<'_> {
     /// A citation: links to the entries, with the notes around them.
@@ -22,25 +56,41 @@ impl Reader<'_> {
             (Some(before), Some(behind)) => (Some(before), Some(behind)),
             (behind, _) => (None, behind),
         };
-        let at = self.at;
-        self.text("[");
+        let form = Form::of(command);
+        self.text(form.opens());
         let mut rest: Vec<Token> = Vec::new();
         if let Some(before) = before.filter(|before| !before.is_empty()) {
             let words = self.words(&before);
             self.text(&format!("{words} "));
         }
-        for (number, key) in keys.split(',').map(str::trim).filter(|key| !key.is_empty()).enumerate().take(200) {
+        let keys: Vec<&str> = keys.split(',').map(str::trim).filter(|key| !key.is_empty()).take(200).collect();
+        for (number, key) in keys.iter().enumerate() {
             if number > 0 {
-                self.text(", ");
+                if form == Form::InText {
+                    self.text("], ");
+                } else {
+                    let node = self.inline(Kind::Span);
+                    self.doc.set_end(node, self.at);
+                    self.references.cite(node, key, ShowsOfEntry::Between);
+                }
             }
-            let node = self.inline(Kind::Link { href: Text::EMPTY });
-            self.doc.set_end(node, at);
-            self.references.cite(node, key);
+            match form {
+                Form::InText => {
+                    self.names_of_entry(key, " ");
+                    self.text("[");
+                    self.link_to_entry(key, ShowsOfEntry::Year);
+                }
+                Form::Names => self.names_of_entry(key, ""),
+                Form::Year | Form::YearInBrackets => self.link_to_entry(key, ShowsOfEntry::Year),
+                Form::Label | Form::LabelInBrackets => self.link_to_entry(key, ShowsOfEntry::Label),
+            }
         }
+        let at = self.at;
+        let close = form.closes().map(|sign| Token { kind: Sign::Char(sign), at });
         if let Some(behind) = behind.as_ref().filter(|behind| behind.len() > LONGEST_NOTE) {
             // So long a one is no note; commands in it are not read a second time.
             let words = self.words(behind);
-            rest.push(Token { kind: Sign::Char(']'), at });
+            rest.extend(close);
             self.input.push_all(rest.into_iter());
             return self.text(&format!(", {words}"));
         }
@@ -49,8 +99,28 @@ impl Reader<'_> {
             rest.push(Token { kind: Sign::Space, at });
             rest.extend(behind);
         }
-        rest.push(Token { kind: Sign::Char(']'), at });
+        rest.extend(close);
         self.input.push_all(rest.into_iter());
+    }
+
+    fn link_to_entry(&mut self, key: &str, shows: ShowsOfEntry) {
+        let node = self.inline(Kind::Link { href: Text::EMPTY });
+        self.doc.set_end(node, self.at);
+        self.references.cite(node, key, shows);
+    }
+
+    /// The names of an entry as a link, with what stands between them and the rest.
+    fn names_of_entry(&mut self, key: &str, between: &str) {
+        let span = self.inline(Kind::Span);
+        let at = self.at;
+        let link = self.doc.append_at(span, Kind::Link { href: Text::EMPTY }, at);
+        self.doc.set_end(link, at);
+        self.doc.set_end(span, at);
+        if !between.is_empty() {
+            let text = self.doc.intern(between);
+            self.doc.append_at(span, Kind::Text(text), at);
+        }
+        self.references.cite(link, key, ShowsOfEntry::Names);
     }
 
     /// Begins the list of what is cited.
@@ -62,7 +132,14 @@ impl Reader<'_> {
         self.doc.attributes_mut(heading).classes.push(class);
         let is_book = self.counters.has_chapters;
         let language = self.front.language.clone().unwrap_or_default();
-        let words = self.doc.intern(heading_words(&language, is_book));
+        let own = if is_book { "bibname" } else { "refname" };
+        let own = if self.macros.knows(own) {
+            self.words(&[Token { kind: Sign::Command(own.into()), at: self.at }])
+        } else {
+            String::new()
+        };
+        let words = if own.is_empty() { heading_words(&language, is_book) } else { &own };
+        let words = self.doc.intern(words);
         self.doc.append_at(heading, Kind::Text(words), self.at);
         self.counters.set("bibitem", 0);
         let list = ListKind { ordered: true, tight: true, marker: Marker::Plain, start: 1 };
@@ -77,18 +154,29 @@ impl Reader<'_> {
         let key = self.input.characters(&key);
         let Some(list) = self.begin_entry() else { return };
         let number = self.counters.step("bibitem");
-        let mut shown = None;
+        let (mut shown, mut names) = (None, String::new());
         let label = label.map_or(number, |label| {
+            // Styles of other packages name the parts.
+            let parts = label.iter().position(|token| token.kind.command() == Some("citeauthoryear"));
+            if let Some(at) = parts {
+                let groups = groups(&label[at + 1..]);
+                if let [first, .., last] = &groups[..] {
+                    let (author, year) = (self.words(first), self.words(last));
+                    author.trim().clone_into(&mut names);
+                    return format!("{names} {}", year.trim());
+                }
+            }
             let words = self.words(&label);
             if !words.contains('(') && !words.is_empty() {
                 shown = Some(words.clone());
             }
             // Author and year, as a package for these has them.
             words.split_once('(').map_or(words.clone(), |(author, rest)| {
-                format!("{} {}", author.trim(), rest.split(')').next().unwrap_or_default())
+                author.trim().clone_into(&mut names);
+                format!("{names} {}", rest.split(')').next().unwrap_or_default())
             })
         });
-        let id = self.doc.intern(&format!("bib-{}", super::references::id_of(&key)));
+        let id = self.doc.intern(&id_of_entry(&key));
         self.doc.attributes_mut(list).id = Some(id);
         if let Some(words) = shown {
             // A label that is no number stands before the entry.
@@ -99,7 +187,7 @@ impl Reader<'_> {
             }
             self.text(&format!("[{words}] "));
         }
-        self.references.name_entry(list, key, label);
+        self.references.name_entry(list, key, label, names);
     }
 
     /// Where a bibliography of another program would stand.
@@ -109,6 +197,39 @@ impl Reader<'_> {
             self.input.argument();
         }
     }
+}
+
+/// The groups that tokens are.
+fn groups(tokens: &[Token]) -> Vec<&[Token]> {
+    let (mut found, mut depth, mut start) = (Vec::new(), 0_usize, 0);
+    for (at, token) in tokens.iter().enumerate() {
+        match token.kind {
+            Sign::Begin => {
+                if depth == 0 {
+                    start = at + 1;
+                }
+                depth += 1;
+            }
+            Sign::End => {
+                depth = depth.saturating_sub(1);
+                if depth == 0 {
+                    found.push(&tokens[start.min(at)..at]);
+                }
+            }
+            _ => {}
+        }
+    }
+    found
+}
+
+/// The id of an entry of a bibliography.
+pub(crate) fn id_of_entry(key: &str) -> String {
+    format!("bib-{}", super::references::id_of(key))
+}
+
+/// The words of the heading above a bibliography, in a language.
+pub(crate) fn heading_of_entries(language: &str) -> &'static str {
+    heading_words(language, false)
 }
 
 fn heading_words(language: &str, is_book: bool) -> &'static str {

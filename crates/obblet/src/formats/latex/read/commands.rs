@@ -1,9 +1,12 @@
 //! Commands: what each does. Those that say how something is set, and not what it is, are read and mean nothing.
 
 use super::Reader;
+use super::macros::LENGTH;
 use super::references::Shows;
-use super::tokens::Kind as Sign;
+use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, TextLevel};
+use crate::fast_hash::HashMap;
+use std::sync::LazyLock;
 
 /// Commands without a meaning here, and their arguments: `s` is a star, `o` an option, `m` an argument, `=` a length behind it.
 const SILENT: &[(&str, &str)] = &[
@@ -46,7 +49,7 @@ const SILENT: &[(&str, &str)] = &[
     ("lstset", "m"),
     ("markboth", "mm"),
     ("markright", "m"),
-    ("newlength", "m"),
+    (LENGTH, "="),
     ("newsavebox", "m"),
     ("pagebreak", "o"),
     ("nopagebreak", "o"),
@@ -131,8 +134,6 @@ const SILENT: &[(&str, &str)] = &[
     ("errorcontextlines", "="),
     ("fboxrule", "="),
     ("fboxsep", "="),
-    ("newdimen", ""),
-    ("newskip", ""),
     ("columnbreak", ""),
     ("lipsum", "o"),
     ("doublerulesepcolor", "m"),
@@ -263,18 +264,52 @@ const OPEN: &[(&str, &str)] = &[
     ("textup", ""),
 ];
 
+/// A length has no more parts than this.
+const MOST_PARTS_OF_LENGTHS: usize = 8;
+
+/// What stands behind the numbers and units at the beginning of a text, and whether the last number has a unit.
+fn after_length(text: &str) -> (&str, bool) {
+    let mut rest = text;
+    loop {
+        let digits = rest.trim_start_matches(|c: char| c.is_ascii_digit() || matches!(c, '.' | ','));
+        let unit = ["pt", "em", "ex", "cm", "mm", "in", "pc", "bp", "sp", "fill", "fil"]
+            .iter()
+            .find(|unit| digits.len() < rest.len() && digits.starts_with(**unit));
+        rest = unit.map_or(digits, |unit| &digits[unit.len()..]);
+        let Some(next) = rest.trim_start().strip_prefix("plus").or_else(|| rest.trim_start().strip_prefix("minus")) else {
+            return (if unit.is_some() { rest.trim_start() } else { rest }, unit.is_some());
+        };
+        rest = next.trim_start();
+    }
+}
+
 /// The arguments of a command that says how something looks.
 pub(super) fn silent(name: &str) -> Option<&'static str> {
     if matches!(name, "bf" | "bfseries" | "it" | "itshape" | "em" | "tt" | "ttfamily" | "sl" | "slshape" | "par") {
         return Some("");
     }
-    SILENT.iter().find(|(known, _)| *known == name).map(|(_, arguments)| *arguments)
+    plain(name).filter(|plain| !plain.is_open).map(|plain| plain.arguments)
+}
+
+/// A command that means nothing, or whose last argument is text as any other.
+#[derive(Clone, Copy)]
+struct Plain {
+    arguments: &'static str,
+    is_open: bool,
+}
+
+fn plain(name: &str) -> Option<Plain> {
+    static BY_NAME: LazyLock<HashMap<&str, Plain>> = LazyLock::new(|| {
+        let open = OPEN.iter().map(|(name, arguments)| (*name, Plain { arguments, is_open: true }));
+        let silent = SILENT.iter().map(|(name, arguments)| (*name, Plain { arguments, is_open: false }));
+        open.chain(silent).collect()
+    });
+    BY_NAME.get(name).copied()
 }
 
 /// Whether a command means something by its name.
 pub(super) fn is_known(name: &str) -> bool {
-    let is_listed = |list: &[(&str, &str)]| list.iter().any(|(known, _)| *known == name);
-    is_listed(SILENT) || is_listed(OPEN) || style_of(name).is_some() || super::symbols::text(name).is_some()
+    plain(name).is_some() || style_of(name).is_some() || super::symbols::text(name).is_some()
 }
 
 /// Commands that set their argument in a style.
@@ -327,6 +362,8 @@ impl Reader<'_> {
             return self.styled_argument(kind);
         }
         if self.heading(name)
+            // Two of them mean something in letters and in tables.
+            || (!matches!(name, "address" | "hline") && self.plain_command(name))
             || self.declaration(name)
             || self.structure(name)
             || self.link(name)
@@ -348,22 +385,16 @@ impl Reader<'_> {
 
     /// Commands that mean nothing, and those that are as if they were not there.
     fn plain_command(&mut self, name: &str) -> bool {
-        if let Some((_, arguments)) = SILENT.iter().find(|(known, _)| *known == name) {
-            self.skip_arguments(arguments);
-            return true;
-        }
         if matches!(name, "only" | "uncover" | "onslide" | "visible" | "pause" | "alt") {
             self.input.overlay();
         }
-        if let Some((_, arguments)) = OPEN.iter().find(|(known, _)| *known == name) {
-            // The last one is a group like any other.
-            self.skip_arguments(arguments);
-            return true;
-        }
-        false
+        let Some(plain) = plain(name) else { return false };
+        // The last one of an open command is a group like any other.
+        self.skip_arguments(plain.arguments);
+        true
     }
 
-    fn skip_arguments(&mut self, arguments: &str) {
+    pub(super) fn skip_arguments(&mut self, arguments: &str) {
         for argument in arguments.chars() {
             match argument {
                 's' => drop(self.input.take('*')),
@@ -374,31 +405,40 @@ impl Reader<'_> {
         }
     }
 
-    /// A length that is set without braces: `=1em plus 2pt`.
+    /// A length that is set without braces: `=1em plus 2pt`, ` .5\width`, `=\parindent`.
     fn skip_length(&mut self) {
-        self.input.skip_white();
-        let Some(token) = self.input.next() else { return };
-        let Sign::Text(start, end) = token.kind else {
-            match token.kind {
-                Sign::Char('-') => return self.skip_length(),
-                Sign::Command(_) => return,
-                _ => return self.input.made.push(token),
+        let (mut is_set, mut has_number) = (false, false);
+        for _ in 0..MOST_PARTS_OF_LENGTHS {
+            // What a number is multiplied with stands right behind it.
+            if !has_number {
+                self.input.skip_white();
             }
-        };
-        let text = self.input.slice(start, end);
-        let mut rest = text.trim_start_matches(['=', ' ']);
-        loop {
-            let digits = rest.trim_start_matches(|c: char| c.is_ascii_digit() || matches!(c, '.' | ','));
-            let unit = ["pt", "em", "ex", "cm", "mm", "in", "pc", "bp", "sp", "fill", "fil"]
-                .iter()
-                .find(|unit| digits.starts_with(**unit));
-            rest = unit.map_or(digits, |unit| &digits[unit.len()..]).trim_start();
-            let Some(next) = rest.strip_prefix("plus").or_else(|| rest.strip_prefix("minus")) else { break };
-            rest = next.trim_start();
-        }
-        if !rest.is_empty() {
-            let from = end - rest.len() as u32;
-            self.input.push(Sign::Text(from, end), from);
+            let Some(token) = self.input.next() else { return };
+            let Sign::Text(start, end) = token.kind else {
+                match token.kind {
+                    Sign::Char('-') => {
+                        is_set = true;
+                        continue;
+                    }
+                    // What the number is multiplied with, or what the length is set to.
+                    Sign::Command(_) if is_set => {}
+                    _ => self.input.made.push(token),
+                }
+                return;
+            };
+            let text = self.input.slice(start, end);
+            let behind = text.trim_start_matches(['=', ' ']);
+            is_set |= behind.len() < text.len();
+            let (rest, is_whole) = after_length(behind);
+            has_number = rest.len() < behind.len();
+            is_set |= has_number;
+            if !rest.is_empty() {
+                let from = end - rest.len() as u32;
+                return self.input.push(Sign::Text(from, end), from);
+            }
+            if is_whole || !is_set {
+                return;
+            }
         }
     }
 
@@ -526,6 +566,12 @@ impl Reader<'_> {
         self.input.skip_white();
         let hexadecimal = self.input.take('"');
         if self.input.take('`') {
+            // The character itself, which may have a backslash before it.
+            match self.input.next() {
+                Some(Token { kind: Sign::Command(name), .. }) if name.chars().count() == 1 => self.text(&name),
+                Some(token) => self.input.made.push(token),
+                None => {}
+            }
             return;
         }
         let Some(token) = self.input.next() else { return };
@@ -676,6 +722,7 @@ impl Reader<'_> {
                 let target = self.input.argument();
                 let target = super::references::id_of(&self.input.characters(&target));
                 let href = self.doc.intern(&format!("#{target}"));
+                self.references.leads_to_entries |= target.starts_with(super::references::ENTRY);
                 self.styled_argument(Kind::Link { href });
             }
             "hypertarget" => {
@@ -690,8 +737,8 @@ impl Reader<'_> {
             "Cref" | "Autoref" => self.refer(Shows::Word { capital: true }),
             "nameref" => self.refer(Shows::Name),
             "cite" | "citep" | "citet" | "parencite" | "textcite" | "autocite" | "footcite" | "citealp" | "citealt"
-            | "nocite" | "citeauthor" | "citeyear" | "citenum" | "Citet" | "Citep" | "fullcite" | "supercite" | "onlinecite"
-            | "shortcite" => {
+            | "nocite" | "citeauthor" | "Citeauthor" | "citeyear" | "citeyearpar" | "Textcite" | "Citealp" | "Citealt"
+            | "citenum" | "Citet" | "Citep" | "fullcite" | "supercite" | "onlinecite" | "shortcite" => {
                 self.cite(name);
             }
             _ => return false,

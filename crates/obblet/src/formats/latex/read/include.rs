@@ -82,7 +82,7 @@ impl Include<'_> {
         let mut names: Vec<String> =
             request.name.split(',').map(|name| name.trim().to_owned()).filter(|name| !name.is_empty()).collect();
         if names.is_empty() {
-            names = super::bib_file::resources(source);
+            names = super::citations::resources(source);
         }
         let mut texts = Vec::new();
         for name in names.iter().take(20) {
@@ -94,7 +94,10 @@ impl Include<'_> {
             }
             texts.push(text);
         }
-        super::bib_file::bibliography(&texts, source)
+        let (keys, all) = super::citations::cited(source);
+        let style = super::citations::style_of(source);
+        let entries = crate::citations::chosen(&texts, &keys, all, style);
+        (!entries.is_empty()).then(|| crate::citations::list(&entries, style))
     }
 
     /// The text of a file, with those that it takes in itself.

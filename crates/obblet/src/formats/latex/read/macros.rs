@@ -58,6 +58,9 @@ pub(super) enum Own {
 
 type Tokens = Rc<[Token]>;
 
+/// What stands for a length that the document names.
+pub(super) const LENGTH: &str = "a length";
+
 /// What stands for an argument that is not there.
 const NO_VALUE: &str = "NoValue";
 
@@ -146,6 +149,11 @@ impl Macros {
                 let body = input.up_to_end().into();
                 self.commands.insert(name, Macro { arguments, body });
             }
+            "newlength" | "newdimen" | "newskip" => {
+                let Some(name) = name(input) else { return true };
+                let body = Token { kind: Kind::Command(LENGTH.into()), at: input.place() };
+                self.commands.insert(name, Macro { arguments: Rc::from([]), body: Rc::from([body]) });
+            }
             "let" => {
                 let Some(name) = name(input) else { return true };
                 input.skip_white();
@@ -162,16 +170,7 @@ impl Macros {
                 }
                 self.give(name, token);
             }
-            "DeclareMathOperator" => {
-                let star = if input.take('*') { "*" } else { "" };
-                let Some(name) = name(input) else { return true };
-                let at = input.place();
-                let mut body = vec![Token { kind: Kind::Command(format!("operatorname{star}").into()), at }];
-                body.push(Token { kind: Kind::Begin, at });
-                body.extend(input.argument());
-                body.push(Token { kind: Kind::End, at });
-                self.commands.insert(name, Macro { arguments: Rc::from([]), body: body.into() });
-            }
+            "DeclareMathOperator" => self.define_operator(input),
             "NewDocumentCommand" | "RenewDocumentCommand" | "ProvideDocumentCommand" | "DeclareDocumentCommand" => {
                 let Some(name) = name(input) else { return true };
                 let arguments = document_arguments(input);
@@ -206,6 +205,18 @@ impl Macros {
             _ => return false,
         }
         true
+    }
+
+    /// `\DeclareMathOperator{\name}{words}`
+    fn define_operator(&mut self, input: &mut Input<'_>) {
+        let star = if input.take('*') { "*" } else { "" };
+        let Some(name) = name(input) else { return };
+        let at = input.place();
+        let mut body = vec![Token { kind: Kind::Command(format!("operatorname{star}").into()), at }];
+        body.push(Token { kind: Kind::Begin, at });
+        body.extend(input.argument());
+        body.push(Token { kind: Kind::End, at });
+        self.commands.insert(name, Macro { arguments: Rc::from([]), body: body.into() });
     }
 
     /// What a command or an environment of Obblet's own documents is.

@@ -73,6 +73,9 @@ impl Reader<'_> {
                     let name = name.to_owned();
                     if self.macros.knows(&name) {
                         self.macros.expand(&name, token.at, &mut self.input);
+                    } else if let Some(arguments) = super::commands::silent(&name) {
+                        // A name in them is no call.
+                        self.skip_arguments(arguments);
                     }
                 }
             }

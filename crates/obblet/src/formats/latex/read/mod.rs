@@ -2,9 +2,9 @@
 //! becomes nodes. There is no recursion: what is to be done behind an argument is a token of its own.
 
 mod accents;
-mod bib_file;
 mod bibliography;
 mod build;
+mod citations;
 mod commands;
 mod conditionals;
 mod counters;
@@ -26,6 +26,8 @@ mod tokens;
 mod verbatim;
 
 use super::Settings;
+pub(crate) use bibliography::{heading_of_entries, id_of_entry};
+
 use crate::document::{Document, Kind, NodeId, Text};
 use crate::fast_hash::HashMap;
 use crate::media::FilesAround;

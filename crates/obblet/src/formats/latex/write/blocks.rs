@@ -421,11 +421,7 @@ impl<'d> Writer<'d> {
         if !self.item_line(id) {
             return;
         }
-        if self.lists.last().is_some_and(|list| list.form == Form::Entries)
-            && let Some(key) = self.key_of(id)
-        {
-            let label = self.label_of_entry(id);
-            let _ = write!(self.out, "\\bibitem{label}{{{key}}} ");
+        if self.lists.last().is_some_and(|list| list.form == Form::Entries) && self.begins_entry(id) {
             return;
         }
         match checked {

@@ -54,9 +54,7 @@ impl<'d> Writer<'d> {
 
     pub(super) fn begin_link(&mut self, id: NodeId, href: Text) -> bool {
         let doc = self.doc;
-        if let Some(target) = doc.text(href).strip_prefix('#')
-            && self.cites(id, target)
-        {
+        if self.cites(id, doc.text(href)) {
             return false;
         }
         self.place_of(id);
@@ -79,6 +77,9 @@ impl<'d> Writer<'d> {
             let protect = if self.inside.moving > 0 { "\\protect" } else { "" };
             let command = if self.is_labelled(target) {
                 format!("\\hyperref[{target}]{{")
+            } else if let Some(key) = self.numbers.entries.key_of(target) {
+                // The package gives entries names of its own.
+                format!("{protect}\\hyperlink{{cite.{key}}}{{")
             } else {
                 format!("{protect}\\hyperlink{{{target}}}{{")
             };

@@ -2,6 +2,7 @@
 //! The text is written first, since it tells what the preamble must have.
 
 mod blocks;
+mod citations;
 mod escape;
 mod formulas;
 mod front_matter;

@@ -16,15 +16,15 @@ pub(super) struct Numbers<'d> {
     pub(super) linked: HashSet<&'d str>,
     /// The ids of headings that have none of their own and that links lead to by their words.
     pub(super) slugs: HashMap<NodeId, &'d str>,
-    /// Ids of entries of bibliographies.
-    pub(super) entries: HashSet<&'d str>,
+    /// Entries of bibliographies.
+    pub(super) entries: super::citations::Entries<'d>,
     /// Ids of what has a label: headings, figures, tables.
     pub(super) labelled: HashSet<&'d str>,
 }
 
 impl<'d> Numbers<'d> {
     pub(super) fn of(doc: &'d Document, title: Option<NodeId>, has_chapters: bool) -> Self {
-        let mut numbers = Self::default();
+        let mut numbers = Self { entries: super::citations::Entries::of(doc), ..Self::default() };
         let mut counts = Counts { levels: [0; 6], figures: 0, tables: 0 };
         let numbered = doc.metadata.presentation.numbered_levels.unwrap_or(0);
         let language = doc.metadata.language.as_deref().unwrap_or_default();
@@ -50,9 +50,6 @@ impl<'d> Numbers<'d> {
                 }
             }
             numbers.ids.extend(own_id);
-            if matches!(doc.kind(id), Kind::ListItem { .. }) {
-                numbers.entries.extend(own_id);
-            }
             let is_in_heading =
                 || doc.ancestors(id).take(50).any(|above| above != id && matches!(doc.kind(above), Kind::Heading(_)));
             let has_caption = || doc.children(id).any(|child| doc.kind(child) == Kind::Caption);

@@ -168,16 +168,22 @@ impl Writer<'_> {
             "luacolor",
             "lua-ul",
             "amsthm",
+            "natbib",
         ] {
             if self.needs.packages.contains(package) && !is_known(package) {
                 let options = match package {
                     "lua-ul" => "[soul]",
+                    "natbib" => "[square]",
                     "unicode-math" if self.needs.packages.contains("mathtools") => {
                         "[warnings-off={mathtools-colon, mathtools-overbracket}]"
                     }
                     _ => "",
                 };
                 let _ = writeln!(out, "\\usepackage{options}{{{package}}}");
+                if package == "natbib" {
+                    // The text has no comma between names and year.
+                    out.push_str("\\setcitestyle{aysep={}}\n");
+                }
             }
         }
         if self.needs.packages.contains("hyperref") && !is_known("hyperref") {

@@ -6,9 +6,9 @@ use crate::document::{Kind, NodeId};
 /// Nodes, and parts of texts, that the environment or the command around them stands for.
 #[derive(Debug, Default)]
 pub(super) struct Implied {
-    nodes: crate::fast_hash::HashSet<NodeId>,
+    pub(super) nodes: crate::fast_hash::HashSet<NodeId>,
     /// What of a text is written.
-    texts: crate::fast_hash::HashMap<NodeId, (usize, usize)>,
+    pub(super) texts: crate::fast_hash::HashMap<NodeId, (usize, usize)>,
 }
 
 impl Implied {
@@ -103,9 +103,6 @@ struct LeadIn<'d> {
     rest: Option<(NodeId, usize)>,
 }
 
-/// What an id of an entry of a bibliography begins with.
-const ENTRY: &str = "bib-";
-
 impl<'d> Writer<'d> {
     /// The environment of a theorem, a proof or an abstract that a part of the document is, with its option.
     pub(super) fn known_environment(&mut self, id: NodeId) -> Option<(String, String)> {
@@ -166,7 +163,7 @@ impl<'d> Writer<'d> {
     }
 
     /// The first nodes of text in a part.
-    fn first_text(&self, id: NodeId) -> Option<(NodeId, Option<NodeId>)> {
+    pub(super) fn first_text(&self, id: NodeId) -> Option<(NodeId, Option<NodeId>)> {
         let first = self.doc.node(id).first_child()?;
         let first = if self.doc.kind(first) == Kind::Paragraph { self.doc.node(first).first_child()? } else { first };
         Some((first, self.doc.node(first).next()))
@@ -220,75 +217,5 @@ impl<'d> Writer<'d> {
         let name = words.trim_end_matches('.');
         let is_usual = matches!(name, "Proof" | "Beweis" | "D\u{e9}monstration" | "Demostraci\u{f3}n" | "Dimostrazione");
         Some(if is_usual { String::new() } else { format!("[{{{}}}]", self.escaped(name)) })
-    }
-
-    /// Whether a list is a bibliography: all of its items are entries.
-    pub(super) fn is_bibliography(&self, list: NodeId) -> bool {
-        let mut items = self.doc.children(list).peekable();
-        items.peek().is_some() && items.all(|item| self.key_of(item).is_some())
-    }
-
-    /// The key of an entry of a bibliography.
-    pub(super) fn key_of(&self, item: NodeId) -> Option<&'d str> {
-        let id = self.doc.attributes(item).id.map(|id| self.doc.text(id))?;
-        id.strip_prefix(ENTRY).filter(|key| super::links::is_label(key))
-    }
-
-    /// The label that the text of an entry begins with, in brackets.
-    pub(super) fn label_of_entry(&mut self, item: NodeId) -> String {
-        let doc = self.doc;
-        let Some((first, _)) = self.first_text(item) else { return String::new() };
-        let Kind::Text(text) = doc.kind(first) else { return String::new() };
-        let text = doc.text(text);
-        let Some((label, rest)) = text.strip_prefix('[').and_then(|rest| rest.split_once("] ")) else { return String::new() };
-        self.implied.texts.insert(first, (text.len() - rest.len(), text.len()));
-        format!("[{}]", self.escaped(label))
-    }
-
-    /// The heading above a bibliography, which the environment makes.
-    pub(super) fn is_heading_of_bibliography(&self, id: NodeId) -> bool {
-        let doc = self.doc;
-        let is_free = self.depth() == 0;
-        is_free
-            && doc.node(id).next().is_some_and(|next| matches!(doc.kind(next), Kind::List(_)) && self.is_bibliography(next))
-            && matches!(
-                doc.plain_text(id).trim(),
-                "References"
-                    | "Bibliography"
-                    | "Literatur"
-                    | "Literaturverzeichnis"
-                    | "R\u{e9}f\u{e9}rences"
-                    | "Bibliographie"
-                    | "Referencias"
-            )
-    }
-
-    /// Writes a citation where a link in brackets leads to an entry. Whether it is one.
-    pub(super) fn cites(&mut self, link: NodeId, target: &str) -> bool {
-        let doc = self.doc;
-        let Some(key) = target.strip_prefix(ENTRY).filter(|_| self.numbers.entries.contains(target)) else { return false };
-        let Some(begin) = self.out.ends_with('[').then(|| self.out.len() - 1) else { return false };
-        let (mut keys, mut implied) = (vec![key], Vec::new());
-        let mut at = doc.node(link).next();
-        while let Some(id) = at {
-            let Kind::Text(text) = doc.kind(id) else { return false };
-            let text = doc.text(text);
-            if let Some(end) = text.find(']').filter(|end| *end == 0 || text.starts_with(',')) {
-                let note = text[..end].trim_start_matches([',', ' ', '\u{A0}']).to_owned();
-                let note = if note.is_empty() { note } else { format!("[{{{}}}]", self.escaped(&note)) };
-                self.implied.texts.insert(id, (end + 1, text.len()));
-                self.implied.nodes.extend(implied);
-                self.out.truncate(begin);
-                self.out.push_str(&format!("\\cite{note}{{{}}}", keys.join(",")));
-                return true;
-            }
-            let next = doc.node(id).next().filter(|_| matches!(text.trim(), "," | ";"));
-            let Some((next, Kind::Link { href })) = next.map(|next| (next, doc.kind(next))) else { return false };
-            let Some(key) = doc.text(href).strip_prefix('#').and_then(|target| target.strip_prefix(ENTRY)) else { return false };
-            keys.push(key);
-            implied.extend([id, next]);
-            at = doc.node(next).next();
-        }
-        false
     }
 }

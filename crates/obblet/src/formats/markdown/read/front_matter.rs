@@ -1,6 +1,6 @@
 //! Metadata in YAML at the top of a document, between two lines of three hyphens.
 
-use crate::document::{Direction, Document, Finding, Metadata};
+use crate::document::{CitationStyle, Direction, Document, Finding};
 use std::collections::BTreeMap;
 
 /// YAML that is larger than this is not metadata.
@@ -13,7 +13,7 @@ pub(super) fn read(source: &str, doc: &mut Document) -> usize {
     let start = source.len() - source.trim_start_matches('-').trim_start_matches([' ', '\t']).len() + 1;
     match parse(yaml) {
         Ok(Some(entries)) => {
-            fill(&mut doc.metadata, entries);
+            fill(doc, entries);
             end
         }
         Ok(None) => 0,
@@ -122,7 +122,8 @@ fn parse(yaml: &str) -> Result<Option<Entries>, (usize, String)> {
     }
 }
 
-fn fill(metadata: &mut Metadata, entries: Entries) {
+fn fill(doc: &mut Document, entries: Entries) {
+    let (metadata, bibliography) = (&mut doc.metadata, &mut doc.bibliography);
     for (key, value) in entries {
         let text = value.text();
         if text.is_empty() {
@@ -137,6 +138,8 @@ fn fill(metadata: &mut Metadata, entries: Entries) {
             "dir" | "direction" => metadata.direction = Direction::from_value(&text),
             "description" | "summary" => metadata.description = Some(text),
             "keywords" | "tags" => metadata.keywords = value.texts(),
+            "bibliography" => bibliography.files = value.texts(),
+            "citation-style" => bibliography.style = CitationStyle::from_name(&text).unwrap_or_default(),
             _ => metadata.other.push((key, text)),
         }
     }

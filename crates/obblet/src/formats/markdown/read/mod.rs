@@ -14,7 +14,7 @@ mod state;
 mod table;
 
 use super::Settings;
-use crate::document::Document;
+use crate::document::{DivisionKind, Document, Kind};
 use crate::formats::markdown::Extensions;
 use crate::utf8_source;
 
@@ -24,10 +24,19 @@ pub fn read(bytes: &[u8], settings: &Settings) -> Document {
     let syntax = settings.syntax();
     let (source, mut doc) = utf8_source::open(bytes);
     let start = if syntax.has(Extensions::FRONT_MATTER) { front_matter::read(&source, &mut doc) } else { 0 };
+    if !settings.citations {
+        doc.bibliography.files.clear();
+    }
     let blocks = state::Blocks::new(&source, doc, syntax).run(start);
     let mut doc = inlines::run(&source, blocks, syntax);
     if syntax.has(Extensions::ALERTS) && memchr::memmem::find(source.as_bytes(), b"[!").is_some() {
         alert::mark(&mut doc);
+    }
+    if !doc.bibliography.citations.is_empty() {
+        let end = source.len() as u32;
+        let place = doc.append_at(doc.root(), Kind::Division(DivisionKind::Plain), end);
+        doc.set_end(place, end);
+        doc.bibliography.place = Some(place);
     }
     doc.order_spans();
     doc

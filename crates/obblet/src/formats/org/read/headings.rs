@@ -382,7 +382,7 @@ impl<'s> Reader<'s> {
             "id" if !value.is_empty() => {
                 self.ids.entry(value.to_owned()).or_insert(heading);
             }
-            "html_headline_class" => {
+            "html_headline_class" | "html_container_class" => {
                 for class in value.split_whitespace() {
                     let class = self.doc.intern(class);
                     self.doc.attributes_mut(heading).classes.push(class);

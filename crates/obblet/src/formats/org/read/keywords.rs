@@ -2,7 +2,7 @@
 
 use super::Reader;
 use super::options::{Shows, keyword};
-use crate::document::{Kind, NodeId};
+use crate::document::{CitationStyle, DivisionKind, Kind, NodeId};
 
 /// What keywords say of the block below them.
 #[derive(Clone, Debug, Default)]
@@ -29,11 +29,12 @@ impl Reader<'_> {
         metadata.description = self.options.value("description").map(|text| plain(&text));
         metadata.language = self.options.value("language").filter(|language| crate::language_tag::is_well_formed(language));
         metadata.presentation = self.options.presentation;
-        metadata.macros = ["latex_header", "latex_header_extra"]
-            .iter()
-            .filter_map(|key| self.options.value(key))
-            .collect::<Vec<_>>()
-            .join("\n");
+        let lines = |keys: [&str; 2]| keys.iter().filter_map(|key| self.options.value(key)).collect::<Vec<_>>().join("\n");
+        metadata.macros = lines(["latex_header", "latex_header_extra"]);
+        metadata.head = lines(["html_head", "html_head_extra"]);
+        self.doc.bibliography.files = self.options.value("bibliography").map(|paths| files_of(&paths)).unwrap_or_default();
+        self.doc.bibliography.style =
+            self.options.value("cite_export").and_then(|style| CitationStyle::from_name(&style)).unwrap_or_default();
         for (name, value) in &self.options.properties {
             self.properties.set(0, name, value);
         }
@@ -93,6 +94,11 @@ impl Reader<'_> {
                 let markup = crate::document::Markup::Html;
                 let node = self.doc.append_at(parent, Kind::RawBlock { markup, raw }, line.start as u32);
                 self.doc.set_end(node, line.end as u32);
+            }
+            "print_bibliography" if self.doc.bibliography.place.is_none() && !self.doc.bibliography.files.is_empty() => {
+                let place = self.doc.append_at(parent, Kind::Division(DivisionKind::Plain), line.start as u32);
+                self.doc.set_end(place, line.end as u32);
+                self.doc.bibliography.place = Some(place);
             }
             "call" => self.tallies.calls.add(line.start as u32, value),
             "latex" | "ascii" | "odt" | "texinfo" | "beamer" | "man" | "md" => {
@@ -175,4 +181,10 @@ fn plain(text: &str) -> String {
         first.and_then(|mark| word.strip_prefix(mark)?.strip_suffix(mark)).map_or_else(|| word.to_owned(), str::to_owned)
     };
     out.split(' ').map(marked).collect::<Vec<_>>().join(" ")
+}
+
+/// The files that lines name, with or without quotation marks.
+fn files_of(lines: &str) -> Vec<String> {
+    let paths = lines.lines().map(|line| line.trim().trim_matches('"').trim_start_matches("file:").to_owned());
+    paths.filter(|path| !path.is_empty()).collect()
 }

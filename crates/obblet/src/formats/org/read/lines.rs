@@ -213,7 +213,8 @@ fn line(source: &str, start: usize, end: usize) -> Line {
         }
         text += 1;
     }
-    let words = source[text..end].trim_end_matches([' ', '\t', '\r']);
+    let behind = bytes[text..end].iter().rev().take_while(|byte| matches!(byte, b' ' | b'\t' | b'\r')).count();
+    let words = &source[text..end - behind];
     Line { start, text, end: text + words.len(), indent, begins: begins(words, text == start), until: 0 }
 }
 

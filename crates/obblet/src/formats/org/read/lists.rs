@@ -141,7 +141,11 @@ impl Reader<'_> {
 fn term_end(text: &str) -> Option<usize> {
     let mut from = 0;
     loop {
-        let at = from + memchr::memmem::find(text.as_bytes().get(from..)?, b"::")?;
+        let at = from + memchr::memchr(b':', text.as_bytes().get(from..)?)?;
+        if !text[at + 1..].starts_with(':') {
+            from = at + 1;
+            continue;
+        }
         let behind = text[at + 2..].chars().next();
         if at > 0 && text[..at].ends_with([' ', '\t']) && behind.is_none_or(char::is_whitespace) {
             return Some(at);

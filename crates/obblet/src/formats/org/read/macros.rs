@@ -10,7 +10,9 @@ const MOST: usize = 1 << 20;
 impl Reader<'_> {
     /// The text with its macros written out, where there are any.
     pub(super) fn expand(&mut self, text: &str, offset: u32) -> Option<String> {
-        if !self.holds.macros || memchr::memmem::find(text.as_bytes(), b"{{{").is_none() {
+        // A brace is found faster than three.
+        let brace = if self.holds.macros { memchr::memchr(b'{', text.as_bytes())? } else { return None };
+        if !text[brace..].contains("{{{") {
             return None;
         }
         let mut whole = self.expand_once(text, offset)?;

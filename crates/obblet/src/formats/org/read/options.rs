@@ -114,8 +114,12 @@ impl Options {
                 && let Some((key, value)) = keyword(&source[line.text..line.end])
             {
                 options.take(&key, value, line.start as u32, &mut own_states);
-                // Lines of TeX end with their lines: a comment in one is none in the next.
-                let between = if key.starts_with("latex_header") { '\n' } else { ' ' };
+                // Lines of TeX end with their lines: a comment in one is none in the next. So do lines of markup, and paths.
+                let between = if key.starts_with("latex_header") || key.starts_with("html_head") || key == "bibliography" {
+                    '\n'
+                } else {
+                    ' '
+                };
                 let values = options.keywords.entry(key).or_default();
                 values.push(between);
                 values.push_str(value);
@@ -267,7 +271,7 @@ fn levels(value: &str) -> Option<u8> {
 
 /// Whether a keyword is followed, or is for programs that have nothing to do with what is written.
 fn is_known(key: &str) -> bool {
-    const KNOWN: [&str; 48] = [
+    const KNOWN: [&str; 53] = [
         "title",
         "subtitle",
         "author",
@@ -288,7 +292,12 @@ fn is_known(key: &str) -> bool {
         "property",
         "include",
         "setupfile",
+        "bibliography",
+        "cite_export",
+        "print_bibliography",
         "html",
+        "html_head",
+        "html_head_extra",
         "call",
         "caption",
         "name",

@@ -154,6 +154,7 @@ impl<'d> Writer<'d> {
         }
         lines
             .extend(metadata.macros.lines().filter(|line| !line.trim().is_empty()).map(|line| ("LATEX_HEADER", line.to_owned())));
+        lines.extend(metadata.head.lines().filter(|line| !line.trim().is_empty()).map(|line| ("HTML_HEAD", line.to_owned())));
         lines.extend(self.states().map(|states| ("TODO", states)));
         let mut options = Vec::new();
         if self.title.is_none() && metadata.title.is_some() {

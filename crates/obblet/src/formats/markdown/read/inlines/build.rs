@@ -3,7 +3,7 @@
 use super::Scanner;
 use super::emphasis::{Mark, NONE};
 use super::inline_token::{Token, TokenKind};
-use crate::document::{Kind, Markup, NodeId, Text};
+use crate::document::{Citation, CitationForm, Kind, Markup, NodeId, Text, TextLevel};
 
 /// An image whose alternative text is being gathered. Its markup is gone; its words stay.
 struct Alternative {
@@ -72,6 +72,7 @@ impl Scanner<'_, '_> {
                     self.context.is_repaired &= !in_link;
                     doc.append_at(parent, Kind::NoteReference(note), offset);
                 }
+                TokenKind::Citation(text) => self.context.citation(parent, text, offset),
                 TokenKind::Address { text, .. } if in_link => doc.append_joined(parent, text, offset),
                 TokenKind::Address { href, text } => {
                     let link = doc.append_at(parent, Kind::Link { href }, offset);
@@ -107,6 +108,7 @@ impl Scanner<'_, '_> {
             TokenKind::Text(text)
             | TokenKind::Bracket(text)
             | TokenKind::Code(text)
+            | TokenKind::Citation(text)
             | TokenKind::Address { text, .. }
             | TokenKind::Math { tex: text, .. } => image.text.push_str(doc.text(text)),
             TokenKind::SoftBreak | TokenKind::LineBreak => image.text.push(' '),
@@ -149,5 +151,22 @@ impl Scanner<'_, '_> {
             next = found.next_open;
         }
         parent
+    }
+}
+
+impl super::Context {
+    /// A citation shows its keys until the entries are known.
+    fn citation(&mut self, parent: NodeId, text: Text, offset: u32) {
+        let doc = &mut self.doc;
+        let Some((entries, around)) = crate::citations::cited(doc.text(text).trim_matches(['[', ']'])) else { return };
+        let node = doc.append_at(parent, Kind::TextLevel(TextLevel::Cite), offset);
+        doc.append_at(node, Kind::Text(text), offset);
+        let is_year = entries.first().is_some_and(|entry| entry.before.ends_with('-'));
+        let form = if is_year { CitationForm::Year } else { CitationForm::Label };
+        let mut entries = entries;
+        for entry in &mut entries {
+            entry.before = entry.before.trim_end_matches('-').trim_end().to_owned();
+        }
+        doc.bibliography.citations.push(Citation { node, form, entries, around });
     }
 }

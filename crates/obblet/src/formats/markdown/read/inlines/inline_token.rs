@@ -23,6 +23,8 @@ pub(super) enum TokenKind {
         display: bool,
     },
     Note(NoteId),
+    /// Keys of entries of a bibliography, in brackets.
+    Citation(Text),
     /// An address that is its own link.
     Address {
         href: Text,

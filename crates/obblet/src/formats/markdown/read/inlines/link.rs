@@ -7,6 +7,9 @@ use super::inline_token::TokenKind;
 use crate::document::Finding;
 use crate::formats::markdown::Extensions;
 
+/// A citation has no more bytes.
+const LONGEST_CITATION: usize = 1000;
+
 /// An opening bracket that may begin a link or an image.
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Bracket {
@@ -27,7 +30,7 @@ impl Scanner<'_, '_> {
         let image = self.at > self.plain && self.byte(mark) == b'!' && self.escaped != mark;
         if image {
             self.at = mark;
-        } else if self.note() {
+        } else if self.note() || self.citation() {
             return;
         }
         if let Some(outer) = self.context.brackets.last_mut() {
@@ -65,6 +68,24 @@ impl Scanner<'_, '_> {
             return false;
         };
         self.token(TokenKind::Note(note), self.at + length);
+        true
+    }
+
+    /// `[see @key, p. 3]`, where the front matter names a bibliography.
+    fn citation(&mut self) -> bool {
+        if self.context.doc.bibliography.files.is_empty() {
+            return false;
+        }
+        let start = self.at + 1;
+        let bytes = &self.text.as_bytes()[start..self.text.len().min(start + LONGEST_CITATION)];
+        let Some(length) = memchr::memchr2(b'[', b']', bytes).filter(|&length| bytes[length] == b']') else { return false };
+        let end = start + length;
+        // What leads to an address is a link, whatever its text says.
+        if matches!(self.byte(end + 1), b'(' | b'[') || crate::citations::cited(&self.text[start..end]).is_none() {
+            return false;
+        }
+        let text = self.pool_text(self.at, end + 1);
+        self.token(TokenKind::Citation(text), end + 1);
         true
     }
 

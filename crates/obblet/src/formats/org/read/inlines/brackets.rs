@@ -3,7 +3,7 @@
 use super::super::Reader;
 use super::super::options::Shows;
 use super::Inlines;
-use crate::document::Kind;
+use crate::document::{Citation, CitationForm, Kind};
 
 /// Where the brackets of a text end that begin somewhere.
 #[derive(Debug)]
@@ -127,7 +127,7 @@ impl Reader<'_> {
         true
     }
 
-    /// A citation: its keys, until somebody prints more of it.
+    /// A citation: its keys, until the entries are known.
     fn citation(&mut self, scan: &mut Inlines<'_>) -> bool {
         let Some(end) = Self::bracket_end(scan) else { return false };
         let inner = &scan.text[scan.at + 1..end];
@@ -138,10 +138,28 @@ impl Reader<'_> {
         }
         let shown: Vec<String> =
             body.split(';').map(|part| part.trim().replace('@', "")).filter(|part| !part.is_empty()).collect();
-        self.tallies.citations.add(scan.offset(scan.at), "");
+        let at = scan.offset(scan.at);
         let text = self.doc.intern(&format!("[{}]", shown.join("; ")));
         let cite = self.put(scan, Kind::TextLevel(crate::document::TextLevel::Cite), end + 1);
         self.doc.append_at(cite, Kind::Text(text), scan.offset(end));
+        let style = head.strip_prefix("cite/").unwrap_or_default();
+        match crate::citations::cited(body).filter(|_| !self.doc.bibliography.files.is_empty()) {
+            Some((entries, around)) => {
+                self.doc.bibliography.citations.push(Citation { node: cite, form: form_of(style), entries, around });
+            }
+            None => self.tallies.citations.add(at, ""),
+        }
         true
+    }
+}
+
+/// What a citation shows, by the style that it names, with a variant behind a slash.
+fn form_of(style: &str) -> CitationForm {
+    match style.split('/').next().unwrap_or_default() {
+        "t" | "text" => CitationForm::InText,
+        "a" | "author" => CitationForm::Author,
+        "na" | "noauthor" | "y" | "year" => CitationForm::Year,
+        "n" | "nocite" => CitationForm::Hidden,
+        _ => CitationForm::Label,
     }
 }

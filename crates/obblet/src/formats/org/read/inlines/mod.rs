@@ -11,6 +11,7 @@ mod timestamps;
 use super::Reader;
 use super::options::Shows;
 use crate::document::{Kind, NodeId, Text};
+use crate::simd_scan::{ObjectStops, Window};
 use emphasis::Closers;
 pub(super) use links::{Target, is_picture};
 pub(super) use timestamps::date_at;
@@ -45,44 +46,6 @@ pub(super) struct Inlines<'t> {
     /// What was looked for, from where, and where it is.
     found: Vec<(&'static str, usize, Option<usize>)>,
 }
-
-/// Whether something may begin with a byte.
-const fn is_special(byte: u8) -> bool {
-    matches!(
-        byte,
-        b'*' | b'/'
-            | b'_'
-            | b'+'
-            | b'='
-            | b'~'
-            | b'['
-            | b'<'
-            | b'\\'
-            | b'$'
-            | b'@'
-            | b'^'
-            | b'\n'
-            | b':'
-            | b'-'
-            | b'.'
-            | b'"'
-            | b'\''
-    )
-}
-
-/// Which bytes something may begin with; letters only where code may stand in the text.
-const fn table(with_letters: bool) -> [bool; 256] {
-    let mut table = [false; 256];
-    let mut byte = 0;
-    while byte < 256 {
-        table[byte] = is_special(byte as u8) || (with_letters && matches!(byte as u8, b's' | b'c'));
-        byte += 1;
-    }
-    table
-}
-
-const SPECIAL: [bool; 256] = table(false);
-const SPECIAL_WITH_CODE: [bool; 256] = table(true);
 
 /// Whether the bytes that something begins with are there; what is asked most often is asked first, and without a call.
 #[inline]
@@ -173,22 +136,22 @@ impl Reader<'_> {
     pub(super) fn inlines(&mut self, node: NodeId, text: &str, base: usize, place: Option<u32>) {
         let mut scan = Inlines::new(text, base, place);
         scan.frames.push(Frame { node, start: 0, end: text.len(), resume: text.len(), in_link: false });
-        let has = |what: &str| memchr::memmem::find(text.as_bytes(), what.as_bytes()).is_some();
-        let special = if self.holds.code && (has("src_") || has("call_")) { &SPECIAL_WITH_CODE } else { &SPECIAL };
+        let bytes = text.as_bytes();
+        let has = |what: &[u8]| memchr::memmem::find(bytes, what).is_some();
+        let stops = ObjectStops {
+            quotes: self.options.shows.contains(Shows::QUOTES),
+            code: self.holds.code && (has(b"src_") || has(b"call_")),
+        };
+        let mut window = Window::default();
         while !scan.frames.is_empty() {
-            if scan.at >= scan.end() {
+            let end = scan.end();
+            let at = window.next_stop(bytes, &stops, scan.at);
+            if at >= end {
                 self.leave(&mut scan);
                 continue;
             }
-            let end = scan.end();
-            let bytes = &text.as_bytes()[scan.at..end];
-            let Some(ahead) = bytes.iter().position(|&byte| special[usize::from(byte)]) else {
-                scan.at = end;
-                continue;
-            };
-            scan.at += ahead;
-            let at = scan.at;
-            if !may_begin(&bytes[ahead..]) {
+            scan.at = at;
+            if !may_begin(&bytes[at..end]) {
                 scan.at += 1;
                 continue;
             }

@@ -1,0 +1,152 @@
+//! Files of entries (the documentation of BibTeX and of biblatex), read entry by entry.
+
+use super::entry::Entry;
+use crate::fast_hash::HashMap;
+use std::collections::hash_map::Entry as Slot;
+
+/// Abbreviations of a file that are written out are together no longer.
+const MOST_TEXT: usize = 1 << 22;
+
+/// The entries of a file. What can't be understood is passed over.
+pub(super) fn parse(source: &str) -> Vec<Entry> {
+    let months = [
+        "January",
+        "February",
+        "March",
+        "April",
+        "May",
+        "June",
+        "July",
+        "August",
+        "September",
+        "October",
+        "November",
+        "December",
+    ];
+    let mut strings: HashMap<String, String> =
+        months.iter().map(|month| (month[..3].to_ascii_lowercase(), (*month).to_owned())).collect();
+    let mut parser = Parser { source, at: 0, made: 0 };
+    let mut entries = Vec::new();
+    while let Some(ahead) = memchr::memchr(b'@', &source.as_bytes()[parser.at..]) {
+        parser.at += ahead + 1;
+        let kind = parser.name().to_ascii_lowercase();
+        parser.skip_white();
+        let Some(close) = parser.open() else { continue };
+        match kind.as_str() {
+            "comment" | "preamble" => {
+                parser.balanced(close);
+            }
+            "string" => {
+                if let Some((name, value)) = parser.field(&strings) {
+                    strings.insert(name, value);
+                }
+            }
+            _ => {
+                let end = source[parser.at..].find([',', close, '\n']).map_or(source.len(), |end| parser.at + end);
+                let key = source[parser.at..end].trim().to_owned();
+                parser.at = end;
+                let mut entry = Entry { key, kind, ..Entry::default() };
+                while parser.takes(',')
+                    && let Some((name, value)) = parser.field(&strings)
+                {
+                    if let Slot::Vacant(slot) = entry.fields.entry(name) {
+                        slot.insert(value);
+                    }
+                }
+                if !entry.key.is_empty() {
+                    entries.push(entry);
+                }
+            }
+        }
+    }
+    entries
+}
+
+struct Parser<'s> {
+    source: &'s str,
+    at: usize,
+    /// How long the abbreviations are that were written out.
+    made: usize,
+}
+
+impl<'s> Parser<'s> {
+    fn skip_white(&mut self) {
+        let rest = &self.source[self.at..];
+        self.at += rest.len() - rest.trim_start().len();
+    }
+
+    fn name(&mut self) -> &'s str {
+        self.skip_white();
+        let rest = &self.source[self.at..];
+        let length =
+            rest.find(|c: char| !(c.is_alphanumeric() || matches!(c, '_' | '-' | ':' | '.' | '+' | '/'))).unwrap_or(rest.len());
+        self.at += length;
+        &rest[..length]
+    }
+
+    fn takes(&mut self, wanted: char) -> bool {
+        self.skip_white();
+        let is_there = self.source[self.at..].starts_with(wanted);
+        self.at += usize::from(is_there);
+        is_there
+    }
+
+    fn open(&mut self) -> Option<char> {
+        if self.takes('{') {
+            Some('}')
+        } else if self.takes('(') {
+            Some(')')
+        } else {
+            None
+        }
+    }
+
+    /// The text up to a sign outside of braces, which is passed.
+    fn balanced(&mut self, close: char) -> &'s str {
+        let start = self.at;
+        let mut depth = 0_usize;
+        for (at, byte) in self.source.as_bytes()[start..].iter().enumerate() {
+            match byte {
+                _ if *byte == close as u8 && depth == 0 => {
+                    self.at = start + at + 1;
+                    return &self.source[start..start + at];
+                }
+                b'{' => depth += 1,
+                b'}' => depth = depth.saturating_sub(1),
+                _ => {}
+            }
+        }
+        self.at = self.source.len();
+        &self.source[start..]
+    }
+
+    /// A name with its value: pieces in braces or quotation marks, numbers and abbreviations.
+    fn field(&mut self, strings: &HashMap<String, String>) -> Option<(String, String)> {
+        let name = self.name().to_ascii_lowercase();
+        if name.is_empty() || !self.takes('=') {
+            return None;
+        }
+        let mut value = String::new();
+        loop {
+            if self.takes('{') {
+                value.push_str(self.balanced('}'));
+            } else if self.takes('"') {
+                value.push_str(self.balanced('"'));
+            } else {
+                let word = self.name();
+                if word.is_empty() {
+                    break;
+                }
+                let text = strings.get(&word.to_ascii_lowercase()).map_or(word, String::as_str);
+                self.made += text.len();
+                if self.made <= MOST_TEXT {
+                    value.push_str(text);
+                }
+            }
+            if !self.takes('#') {
+                break;
+            }
+        }
+        Some((name, value.split_whitespace().collect::<Vec<_>>().join(" ")))
+    }
+}

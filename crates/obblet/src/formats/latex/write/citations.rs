@@ -1,0 +1,287 @@
+//! Citations, and the list of what is cited (the LaTeX documentation, "thebibliography"; of natbib).
+
+use super::Writer;
+use crate::document::{Document, Kind, NodeId};
+use crate::fast_hash::HashMap;
+use std::fmt::Write;
+
+/// What an id of an entry of a bibliography begins with.
+const ENTRY: &str = "bib-";
+
+/// Headings of bibliographies as the environment makes them, in the languages of documents.
+const USUAL_HEADINGS: [&str; 7] =
+    ["References", "Bibliography", "Literatur", "Literaturverzeichnis", "R\u{e9}f\u{e9}rences", "Bibliographie", "Referencias"];
+
+/// The entries of bibliographies, and what they are called where they are cited.
+#[derive(Debug, Default)]
+pub(super) struct Entries<'d> {
+    of: HashMap<&'d str, Called>,
+    /// Whether all of them are cited by names and years.
+    by_names: bool,
+}
+
+/// What an entry is called.
+#[derive(Debug, Default)]
+struct Called {
+    /// Its number in the list.
+    number: usize,
+    /// The label that stands before it there.
+    label: String,
+    names: String,
+    year: String,
+}
+
+impl<'d> Entries<'d> {
+    pub(super) fn of(doc: &'d Document) -> Self {
+        let mut entries = Self::default();
+        let mut texts: Vec<(&'d str, String)> = Vec::new();
+        for (id, node) in doc.nodes() {
+            match node.kind() {
+                Kind::List(_) => {
+                    for (at, item) in doc.children(id).enumerate() {
+                        let Some(key) = key_of(doc, item) else { break };
+                        entries.of.entry(key).or_insert(Called {
+                            number: at + 1,
+                            label: label_of(doc, item),
+                            ..Called::default()
+                        });
+                    }
+                }
+                Kind::Link { href } => {
+                    if let Some(key) = key_of_address(doc.text(href)) {
+                        texts.push((key, doc.plain_text(id)));
+                    }
+                }
+                _ => {}
+            }
+        }
+        if entries.of.is_empty() {
+            return entries;
+        }
+        for (key, text) in texts {
+            let Some(called) = entries.of.get_mut(key) else { continue };
+            let (names, year) = text.rsplit_once([' ', '\u{A0}']).map_or(("", &*text), |(names, year)| (names, year));
+            if is_year(year) {
+                year.clone_into(&mut called.year);
+                if !names.is_empty() {
+                    names.clone_into(&mut called.names);
+                }
+            } else if called.names.is_empty() && !text.starts_with(|c: char| c.is_ascii_digit()) {
+                called.names = text;
+            }
+        }
+        entries.by_names = entries.of.values().all(|called| {
+            called.label.is_empty()
+                && !called.names.is_empty()
+                && !called.year.is_empty()
+                && !called.names.contains(['(', '[', ']'])
+        });
+        entries
+    }
+
+    /// The key of the entry that has an id.
+    pub(super) fn key_of(&self, id: &'d str) -> Option<&'d str> {
+        id.strip_prefix(ENTRY).filter(|key| self.of.contains_key(key))
+    }
+}
+
+/// Whether a text is a year, perhaps with a letter that tells it from others.
+fn is_year(text: &str) -> bool {
+    let digits = text.trim_end_matches(|c: char| c.is_ascii_lowercase());
+    text == "n.d." || (digits.len() == 4 && text.len() <= 5 && digits.bytes().all(|byte| byte.is_ascii_digit()))
+}
+
+/// The key of the entry that an address within the document leads to.
+fn key_of_address(href: &str) -> Option<&str> {
+    href.strip_prefix('#')?.strip_prefix(ENTRY).filter(|key| super::links::is_label(key))
+}
+
+/// The key of an entry of a bibliography.
+fn key_of(doc: &Document, item: NodeId) -> Option<&str> {
+    let id = doc.attributes(item).id.map(|id| doc.text(id))?;
+    id.strip_prefix(ENTRY).filter(|key| super::links::is_label(key))
+}
+
+/// The label that the text of an entry begins with, in brackets.
+fn label_of(doc: &Document, item: NodeId) -> String {
+    let text = doc.plain_text(item);
+    let label = text.strip_prefix('[').and_then(|rest| rest.split_once("] "));
+    label.map_or_else(String::new, |(label, _)| label.to_owned())
+}
+
+/// A link to an entry, and what stands behind it up to the next or to the bracket that ends the citation.
+struct Cited<'d> {
+    key: &'d str,
+    text: String,
+    note: String,
+}
+
+impl<'d> Writer<'d> {
+    /// Whether a list is a bibliography: all of its items are entries.
+    pub(super) fn is_bibliography(&self, list: NodeId) -> bool {
+        let mut items = self.doc.children(list).peekable();
+        items.peek().is_some() && items.all(|item| key_of(self.doc, item).is_some())
+    }
+
+    /// The label that the text of an entry begins with, in brackets.
+    pub(super) fn label_of_entry(&mut self, item: NodeId) -> String {
+        let doc = self.doc;
+        let Some((first, _)) = self.first_text(item) else { return String::new() };
+        let Kind::Text(text) = doc.kind(first) else { return String::new() };
+        let text = doc.text(text);
+        let Some((label, rest)) = text.strip_prefix('[').and_then(|rest| rest.split_once("] ")) else { return String::new() };
+        self.implied.texts.insert(first, (text.len() - rest.len(), text.len()));
+        format!("[{}]", self.escaped(label))
+    }
+
+    /// Leaves the heading above a bibliography to the environment, which makes one. Whether it is such a heading.
+    pub(super) fn is_heading_of_bibliography(&mut self, id: NodeId) -> bool {
+        let doc = self.doc;
+        let is_above = self.depth() == 0
+            && doc.node(id).next().is_some_and(|next| matches!(doc.kind(next), Kind::List(_)) && self.is_bibliography(next));
+        if !is_above || !doc.children(id).all(|child| matches!(doc.kind(child), Kind::Text(_))) {
+            return false;
+        }
+        let words = doc.plain_text(id);
+        if !USUAL_HEADINGS.contains(&words.trim()) {
+            let command = if self.has_chapters { "bibname" } else { "refname" };
+            let words = self.escaped(words.trim());
+            self.blank();
+            self.line(&format!("\\renewcommand{{\\{command}}}{{{words}}}"));
+        }
+        true
+    }
+
+    /// Begins an entry of a bibliography. Whether it is one.
+    pub(super) fn begins_entry(&mut self, item: NodeId) -> bool {
+        let Some(key) = key_of(self.doc, item) else { return false };
+        let called = self.numbers.entries.of.get(key).filter(|_| self.numbers.entries.by_names);
+        let label = match called.map(|called| (called.names.clone(), called.year.clone())) {
+            Some((names, year)) => {
+                self.needs.packages.insert("natbib");
+                format!("[{}({year})]", self.escaped(&names))
+            }
+            None => self.label_of_entry(item),
+        };
+        let _ = write!(self.out, "\\bibitem{label}{{{key}}} ");
+        true
+    }
+
+    /// Writes a citation where a link leads to an entry. Whether it is one.
+    pub(super) fn cites(&mut self, link: NodeId, href: &'d str) -> bool {
+        let Some(key) = key_of_address(href) else { return false };
+        let Some(called) = self.numbers.entries.of.get(key) else { return false };
+        let words = self.doc.plain_text(link);
+        if !self.numbers.entries.by_names {
+            let is_label = words == called.number.to_string() || (!called.label.is_empty() && words == called.label);
+            return is_label && self.cites_in_brackets(link, "cite");
+        }
+        let (names, year) = (called.names.clone(), called.year.clone());
+        self.needs.packages.insert("natbib");
+        if words == names {
+            if !self.cites_in_text(link, key, &year) {
+                let _ = write!(self.out, "\\citeauthor{{{key}}}");
+            }
+            return true;
+        }
+        if words == year {
+            if !self.cites_in_brackets(link, "citeyearpar") {
+                let _ = write!(self.out, "\\citeyear{{{key}}}");
+            }
+            return true;
+        }
+        words.rsplit_once([' ', '\u{A0}']) == Some((&*names, &*year)) && self.cites_in_brackets(link, "citep")
+    }
+
+    /// Names with the year behind them in brackets.
+    fn cites_in_text(&mut self, link: NodeId, key: &str, year: &str) -> bool {
+        let doc = self.doc;
+        let Some(between) = doc.node(link).next() else { return false };
+        let Kind::Text(text) = doc.kind(between) else { return false };
+        let Some(next) = doc.node(between).next().filter(|_| matches!(doc.text(text), " [" | "\u{A0}[")) else { return false };
+        let Kind::Link { href } = doc.kind(next) else { return false };
+        if key_of_address(doc.text(href)) != Some(key) || doc.plain_text(next) != year {
+            return false;
+        }
+        let Some((cited, implied)) = self.up_to_bracket(next) else { return false };
+        let [Cited { note, .. }] = &cited[..] else { return false };
+        let note = self.note_of_citation(note);
+        let _ = write!(self.out, "\\citet{note}{{{key}}}");
+        self.implied.nodes.extend([between, next]);
+        self.implied.nodes.extend(implied);
+        true
+    }
+
+    /// Links in brackets, with words before the first and behind the last.
+    fn cites_in_brackets(&mut self, link: NodeId, command: &str) -> bool {
+        let doc = self.doc;
+        let before = doc.node(link).previous().map_or("", |before| match doc.kind(before) {
+            Kind::Text(text) => doc.text(text).rsplit('[').next().unwrap_or_default(),
+            _ => "",
+        });
+        let before = before.trim_end_matches([' ', '\u{A0}']);
+        // Only packages have a place for words before.
+        if !before.is_empty() && (command == "cite" || before.len() > 200) {
+            return false;
+        }
+        let words = self.escaped(before);
+        let Some(out) = self.out.trim_end_matches([' ', '~']).strip_suffix(words.as_str()) else { return false };
+        // Where it could be an option of a command, the bracket is in braces.
+        let Some(begin) = ["{[}", "["].iter().find_map(|bracket| out.strip_suffix(bracket)).map(str::len) else { return false };
+        let Some((cited, implied)) = self.up_to_bracket(link) else { return false };
+        let Some((last, others)) = cited.split_last() else { return false };
+        if others.iter().any(|cited| !cited.note.is_empty()) || !cited.iter().all(|cited| self.is_called(cited, command)) {
+            return false;
+        }
+        let mut note = self.note_of_citation(&last.note);
+        if !words.is_empty() {
+            note = format!("[{words}]{}", if note.is_empty() { "[]" } else { &note });
+        }
+        let keys: Vec<&str> = cited.iter().map(|cited| cited.key).collect();
+        // Brackets around another command are not those of a citation.
+        self.out.truncate(begin);
+        let _ = write!(self.out, "\\{command}{note}{{{}}}", keys.join(","));
+        self.implied.nodes.extend(implied);
+        true
+    }
+
+    /// Whether a link shows what the command prints.
+    fn is_called(&self, cited: &Cited<'_>, command: &str) -> bool {
+        self.numbers.entries.of.get(cited.key).is_some_and(|called| match command {
+            "citep" => cited.text.rsplit_once([' ', '\u{A0}']) == Some((&*called.names, &*called.year)),
+            "citeyearpar" => cited.text == called.year,
+            _ => cited.text == called.number.to_string() || (!called.label.is_empty() && cited.text == called.label),
+        })
+    }
+
+    fn note_of_citation(&mut self, words: &str) -> String {
+        if words.is_empty() { String::new() } else { format!("[{{{}}}]", self.escaped(words)) }
+    }
+
+    /// The links from one on up to the bracket that ends them, and the nodes that are written with them. The text behind the
+    /// bracket is written by itself.
+    fn up_to_bracket(&mut self, link: NodeId) -> Option<(Vec<Cited<'d>>, Vec<NodeId>)> {
+        let doc = self.doc;
+        let (mut found, mut implied) = (Vec::new(), Vec::new());
+        let mut at = link;
+        loop {
+            let Kind::Link { href } = doc.kind(at) else { return None };
+            let key = key_of_address(doc.text(href))?;
+            let behind = doc.node(at).next()?;
+            let Kind::Text(text) = doc.kind(behind) else { return None };
+            let text = doc.text(text);
+            if let Some(end) = text.find(']').filter(|end| *end == 0 || text.starts_with(',')) {
+                let note = text[..end].trim_start_matches([',', ' ', '\u{A0}']).to_owned();
+                found.push(Cited { key, text: doc.plain_text(at), note });
+                self.implied.texts.insert(behind, (end + 1, text.len()));
+                return Some((found, implied));
+            }
+            if !matches!(text.trim(), "," | ";") {
+                return None;
+            }
+            found.push(Cited { key, text: doc.plain_text(at), note: String::new() });
+            at = doc.node(behind).next()?;
+            implied.extend([behind, at]);
+        }
+    }
+}

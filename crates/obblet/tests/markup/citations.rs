@@ -1,0 +1,150 @@
+//! Citations of entries in files, from Org, Markdown and LaTeX, and back to LaTeX.
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "tests")]
+
+use crate::support;
+
+use obblet::Format;
+use obblet::formats::{latex, markdown, org};
+use support::convert::convert;
+use support::folder::Folder;
+
+const ENTRIES: &str = "@string{quay = \"Ballast Quay Press\"}\n\
+    @book{brand, author = {Brand, Leocadia}, title = {Constants of the {Sound}}, publisher = quay, year = 1987}\n\
+    @article{halm, author = {Halm, Joris and Pask, Anwen and Quarrie, Isobel}, title = {Weather \\& water}, journal = {Tides}, year = 2029, pages = {3-18}}\n\
+    @misc{unread, author = {Nobody}, title = {Unread}, year = 2000}\n";
+
+/// The text of a page of a document beside the file of entries, from its first paragraph on, and what was found.
+#[track_caller]
+fn page(name: &str, source: &str) -> (String, Vec<String>) {
+    let folder = Folder::new(&[(name, source), ("entries.bib", ENTRIES)]);
+    let run = folder.publish();
+    let findings = run.told.iter().flat_map(|told| &told.findings);
+    let findings = findings.filter(|finding| finding.code.contains("citation")).map(|finding| finding.message.clone()).collect();
+    let page = folder.read(&format!("{}.html", name.split('.').next().unwrap()));
+    let start = page.find("<p>").unwrap_or_default();
+    (page[start..page.find("</main>").unwrap_or(page.len())].trim().replace(['\n', '\r'], ""), findings)
+}
+
+const BRAND: &str = "<li id=\"bib-brand\">L.&nbsp;Brand. <em>Constants of the Sound</em>. Ballast Quay Press, 1987.</li>";
+const HALM: &str = "<li id=\"bib-halm\">J.&nbsp;Halm, A.&nbsp;Pask and I.&nbsp;Quarrie. Weather &amp; water. <em>Tides</em>, pages 3–18, 2029.</li>";
+
+#[test]
+fn org_cites_as_its_style_says() {
+    let head = "#+title: Notes\n#+bibliography: entries.bib\n";
+    let text = "Seen [cite:@halm], [cite:see @brand p. 3; @halm; both].\n[cite/t:@halm ch. 2] says it, [cite/a:@brand] too [cite/na:@brand].[cite/n:@brand]\n\n* References\n#+print_bibliography:\n";
+    let (by_names, found) = page("a.org", &format!("{head}{text}"));
+    assert_eq!(
+        by_names,
+        format!(
+            "<p>Seen [<a href=\"#bib-halm\">Halm et al. 2029</a>], [see <a href=\"#bib-brand\">Brand 1987</a>, p. 3; <a href=\"#bib-halm\">Halm et al. 2029</a>; both]. \
+            <a href=\"#bib-halm\">Halm et al.</a> [<a href=\"#bib-halm\">2029</a>, ch. 2] says it, <a href=\"#bib-brand\">Brand</a> too [<a href=\"#bib-brand\">1987</a>].</p>\
+            <h2 id=\"references\">References</h2><ol>{BRAND}{HALM}</ol>"
+        )
+    );
+    assert!(found.is_empty(), "{found:?}");
+    let (by_numbers, _) = page("a.org", &format!("{head}#+cite_export: basic numeric\n{text}"));
+    assert!(
+        by_numbers.starts_with("<p>Seen [<a href=\"#bib-halm\">2</a>], [see <a href=\"#bib-brand\">1</a>, p. 3; "),
+        "{by_numbers}"
+    );
+    assert!(by_numbers.contains("Halm et al. [<a href=\"#bib-halm\">2</a>, ch. 2] says it, "), "{by_numbers}");
+    let (letters, _) = page("a.org", &format!("{head}#+cite_export: biblatex alphabetic\n{text}"));
+    assert!(
+        letters.contains("[<a href=\"#bib-halm\">HPQ29</a>]") && letters.contains("<li id=\"bib-brand\">[Bra87] L."),
+        "{letters}"
+    );
+    // Nothing leads to a list that is not there; and without a file, keys are all that there is.
+    let (no_list, _) = page("a.org", &format!("{head}{}", text.split("* Ref").next().unwrap()));
+    assert!(no_list.starts_with("<p>Seen [Halm et al. 2029], [see Brand 1987, p. 3; "), "{no_list}");
+    let (no_file, found) = page("a.org", text);
+    assert!(no_file.starts_with("<p>Seen <cite>[halm]</cite>, <cite>[see brand p. 3; halm; both]</cite>."), "{no_file}");
+    assert_eq!(found, ["citations are shown by their keys: 6"]);
+}
+
+#[test]
+fn markdown_cites_where_its_front_matter_names_entries() {
+    let front = "---\ntitle: Notes\nbibliography: entries.bib\n---\n\n";
+    let text = "Seen [@halm], [see *not* @brand, p. 3; @halm]{}, [-@brand], `[@halm]`, \\[@halm], [@halm](a.html).\n";
+    let (names, found) = page("a.md", &format!("{front}{text}"));
+    assert_eq!(
+        names,
+        format!(
+            "<p>Seen [<a href=\"#bib-halm\">Halm et al. 2029</a>], [see *not* <a href=\"#bib-brand\">Brand 1987</a>, p. 3; <a href=\"#bib-halm\">Halm et al. 2029</a>]{{}}, \
+            [<a href=\"#bib-brand\">1987</a>], <code>[@halm]</code>, [@halm], <a href=\"a.html\">@halm</a>.</p><h2 id=\"references\">References</h2><ol>{BRAND}{HALM}</ol>"
+        )
+    );
+    assert!(found.is_empty(), "{found:?}");
+    let own =
+        page("a.md", &format!("{}{text}\n## Sources\n", front.replace("---\n\n", "citation-style: cited-order\n---\n\n"))).0;
+    assert!(own.ends_with(&format!("<h2 id=\"sources\">Sources</h2><ol>{HALM}{BRAND}</ol>")), "{own}");
+    // Without a file that is named, or where the setting says no, brackets are brackets.
+    assert!(page("a.md", text).0.starts_with("<p>Seen [@halm], [see <em>not</em> @brand, p. 3; @halm]{}, [-@brand],"));
+    let off = convert(format!("{front}{text}"), Format::Markdown, Format::Html, &["markdown.citations=false"]);
+    assert!(off.into_text().unwrap().starts_with("<p>Seen [@halm], [see <em>not</em>"));
+    let (missing, found) = page("a.md", &format!("{front}A [see @nobody, p. 1; @halm].\n"));
+    assert!(missing.starts_with("<p>A [see nobody, p. 1; <a href=\"#bib-halm\">"), "{missing}");
+    assert_eq!(found, ["citations are shown by their keys, which no entry of a bibliography has: 1"]);
+    let (_, found) = page("a.md", &format!("{}A [@halm].\n", front.replace("entries", "../elsewhere")));
+    assert_eq!(found[0], "bibliography ../elsewhere.bib was not read: it is outside of the folder");
+}
+
+#[test]
+fn citations_come_back_from_latex_as_they_were() {
+    let list = "\n\\begin{thebibliography}{9}\n\\bibitem[Brand(1987)]{brand} L. Brand.\n\\bibitem[Halm et~al.(2029)]{halm} J. Halm.\n\\end{thebibliography}\n";
+    let text = "\\citet{halm} and \\citep[see][p. 3]{brand}, \\citep{brand,halm}, \\citeyearpar[ch. 2]{brand}, \\citeauthor{halm} in \\citeyear{halm}, \\citealp{brand}.";
+    let source =
+        format!("\\documentclass{{article}}\\usepackage[square]{{natbib}}\\begin{{document}}{text}{list}\\end{{document}}");
+    let html = convert(&source, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
+    assert_eq!(
+        html.split("<h").next().unwrap(),
+        "<p><a href=\"#bib-halm\">Halm et&nbsp;al.</a> [<a href=\"#bib-halm\">2029</a>] and [see <a href=\"#bib-brand\">Brand 1987</a>, p. 3], \
+        [<a href=\"#bib-brand\">Brand 1987</a>; <a href=\"#bib-halm\">Halm et&nbsp;al. 2029</a>], [<a href=\"#bib-brand\">1987</a>, ch. 2], \
+        <a href=\"#bib-halm\">Halm et&nbsp;al.</a> in <a href=\"#bib-halm\">2029</a>, <a href=\"#bib-brand\">Brand 1987</a>.</p>"
+    );
+    let again = convert(&html, Format::Html, Format::Latex, &[]).into_text().unwrap();
+    assert_eq!(
+        again.split("\n\n").next().unwrap(),
+        "\\citet{halm} and \\citep[see][{p. 3}]{brand}, \\citep{brand,halm}, \\citeyearpar[{ch. 2}]{brand}, \\citeauthor{halm} in \\citeyear{halm}, \\hyperlink{cite.brand}{Brand 1987}."
+    );
+    assert!(again.contains("\\bibitem[Halm et~al.(2029)]{halm} J. Halm."), "{again}");
+    let third = convert(&again, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
+    assert_eq!(third.replace(", </a>", "</a>"), html);
+}
+
+#[test]
+fn the_heading_of_a_list_is_that_of_the_document() {
+    let html =
+        "<h2>Tides</h2><p>As in [<a href=\"#bib-a\">1</a>].</p><h2>Read &amp; reread</h2><ol><li id=\"bib-a\">A.</li></ol>";
+    let tex = convert(html, Format::Html, Format::Latex, &[]).into_text().unwrap();
+    assert!(tex.contains("\\renewcommand{\\refname}{Read \\& reread}\n\n\\begin{thebibliography}"), "{tex}");
+    assert!(tex.contains("As in \\cite{a}.") && !tex.contains("section{Read"), "{tex}");
+    let back = convert(&tex, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
+    assert!(back.contains("<h1 class=\"unnumbered\">Read &amp; reread</h1><ol><li id=\"bib-a\">A.</li></ol>"), "{back}");
+}
+
+#[test]
+fn many_brackets_and_keys_take_their_time_only_once() {
+    type Shape = (&'static str, fn(usize) -> Vec<u8>);
+    let shapes: [Shape; 3] = [
+        ("citations", |n| "[see @a, p. 3; @b] ".repeat(n / 19).into_bytes()),
+        ("brackets", |n| "[".repeat(n).into_bytes()),
+        ("keys", |n| format!("[{}]", "@a;".repeat(n / 3)).into_bytes()),
+    ];
+    for (name, shape) in shapes {
+        let of_markdown = |source: &[u8]| {
+            let source = [b"---\nbibliography: a.bib\n---\n", source].concat();
+            markdown::read(&source, &markdown::Settings::default())
+        };
+        support::linear::assert_linear(name, 4_000, shape, of_markdown);
+        let of_org = |source: &[u8]| {
+            let source = String::from_utf8_lossy(source).replace('[', "[cite:");
+            org::read(format!("#+bibliography: a.bib\n{source}").as_bytes(), &org::Settings::default())
+        };
+        support::linear::assert_linear(name, 4_000, shape, of_org);
+        let of_latex = |source: &[u8]| {
+            let source = String::from_utf8_lossy(source).replace('[', "\\citet[").replace(']', "]{a,b}");
+            latex::read(format!("\\usepackage{{natbib}}{source}").as_bytes(), &latex::Settings::default())
+        };
+        support::linear::assert_linear(name, 4_000, shape, of_latex);
+    }
+}

@@ -1,0 +1,11 @@
+//! Org, LaTeX and formulas, read and written.
+
+#[path = "../support/mod.rs"]
+mod support;
+
+mod citations;
+mod latex;
+mod latex_written;
+mod math;
+mod org;
+mod org_plans;
