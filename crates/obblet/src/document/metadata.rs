@@ -1,5 +1,7 @@
 //! What is known about a document as a whole.
 
+use std::collections::BTreeMap;
+
 /// Which way text runs.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Direction {
@@ -36,6 +38,9 @@ pub struct Presentation {
     pub numbered_levels: Option<u8>,
     /// How deep the list of contents goes; 0 for none.
     pub contents: Option<u8>,
+    /// The levels of headings whose numbers stand before those of equations, from the highest to the lowest; equations below
+    /// each are counted anew.
+    pub equations_within: Option<(u8, u8)>,
 }
 
 /// Title, authors, language and so on.
@@ -59,6 +64,8 @@ pub struct Metadata {
     pub keywords: Vec<String>,
     /// Definitions of macros that formulas of the document use, in TeX.
     pub macros: String,
+    /// The numbers of equations by their labels, once these are counted.
+    pub equation_numbers: BTreeMap<String, String>,
     /// Markup that the source has for the head of its pages. It may load or run anything: only who trusts the source writes it.
     pub head: String,
     /// What the source says of how its pages are made.

@@ -5,19 +5,25 @@ use super::{Math, Node, TableKind, Tag};
 impl Math {
     /// Gives numbers, from the one that the document has for it on, where there is one.
     pub(crate) fn number_from(&mut self, first: &str) {
+        let (before, first) = first.rfind('.').map_or(("", first), |stop| first.split_at(stop + 1));
         if let Ok(first) = first.parse() {
-            self.set_numbers(first);
+            self.set_numbers_behind(before, first);
         }
     }
 
     /// Gives numbers to what asks for one: rows of their own, or the whole. Returns the next number.
-    pub fn set_numbers(&mut self, mut next: u32) -> u32 {
+    pub fn set_numbers(&mut self, next: u32) -> u32 {
+        self.set_numbers_behind("", next)
+    }
+
+    /// As [`Self::set_numbers`], behind the number of the part of the document that they are counted in: `2.`
+    pub(crate) fn set_numbers_behind(&mut self, before: &str, mut next: u32) -> u32 {
         if !self.numbered {
             return next;
         }
         let tag = |next: &mut u32| {
             *next = next.saturating_add(1);
-            Some(Tag { text: (*next - 1).to_string(), bare: false })
+            Some(Tag { text: format!("{before}{}", *next - 1), bare: false })
         };
         if let [Node::Table(table)] = &mut self.body[..]
             && matches!(table.kind, TableKind::Aligned | TableKind::Gathered)
@@ -45,8 +51,14 @@ impl Math {
     #[must_use]
     pub fn reference(&self) -> Option<(&str, bool)> {
         match &self.body[..] {
-            [Node::Reference { label, parentheses }] => Some((label, *parentheses)),
+            [Node::Reference { label, parentheses, .. }] => Some((label, *parentheses)),
             _ => None,
         }
     }
+}
+
+/// What a reference shows: the number of what it leads to, or the label.
+pub(super) fn reference(label: &str, parentheses: bool, number: &str) -> String {
+    let shown = if number.is_empty() { label } else { number };
+    if parentheses { format!("({shown})") } else { shown.to_owned() }
 }

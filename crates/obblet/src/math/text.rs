@@ -1,5 +1,6 @@
 //! Formulas as a line of plain characters, for outputs that have nothing better.
 
+use super::numbers::reference;
 use super::{Accent, Class, Line, Math, Node, Row, Scripts, Table, TableKind};
 
 /// A formula as a line of text that can be read: `(a + b)/c`, `x₁²`, `√(x)`.
@@ -116,7 +117,7 @@ fn node(node: &Node, is_first: bool, is_last: bool, out: &mut String) {
         | Node::Enclosed { body, .. }
         | Node::Classed { body, .. } => row(body, out),
         Node::Phantom { .. } => {}
-        Node::Reference { label, parentheses } => out.push_str(&if *parentheses { format!("({label})") } else { label.clone() }),
+        Node::Reference { label, parentheses, number } => out.push_str(&reference(label, *parentheses, number)),
     }
 }
 

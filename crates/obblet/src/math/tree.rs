@@ -164,6 +164,8 @@ pub enum Node {
         label: String,
         /// Whether it stands in parentheses.
         parentheses: bool,
+        /// The number of what it leads to; empty where that is not known.
+        number: String,
     },
     /// What can't be parsed, as its source has it.
     Unparsed(String),

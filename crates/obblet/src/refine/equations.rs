@@ -46,17 +46,18 @@ pub fn number(doc: &mut Document) {
     let (mut references, mut equations) = (Vec::new(), HashMap::default());
     let mut macros = tex::Macros::of(&doc.metadata.macros);
     let mut next = 1;
-    let nodes: Vec<(NodeId, FormulaId)> = doc
-        .walk_all()
-        .filter_map(|step| match step {
-            Step::Enter(node) => match doc.kind(node) {
-                Kind::Math(id) if concerns(doc, id) => Some((node, id)),
-                _ => None,
-            },
-            Step::Leave(_) => None,
-        })
-        .collect();
-    for (node, id) in nodes {
+    let mut parts = Parts::of(doc);
+    let mut nodes: Vec<(NodeId, FormulaId, String)> = Vec::new();
+    for step in doc.walk_all() {
+        let Step::Enter(node) = step else { continue };
+        match doc.kind(node) {
+            Kind::Math(id) if concerns(doc, id) => nodes.push((node, id, parts.before())),
+            Kind::Heading(level) => parts.heading(doc, node, level),
+            _ => {}
+        }
+    }
+    let mut within = String::new();
+    for (node, id, before) in nodes {
         let Some(text) = source(doc, id) else { continue };
         let (mut math, _) = tex::read_next(doc.text(text), &mut macros);
         if let Some((label, parentheses)) = math.reference() {
@@ -64,8 +65,11 @@ pub fn number(doc: &mut Document) {
             continue;
         }
         if math.numbered {
-            let number = doc.intern(&next.to_string());
-            next = math.set_numbers(next);
+            if before != within {
+                (next, within) = (1, before);
+            }
+            let number = doc.intern(&format!("{within}{next}"));
+            next = math.set_numbers_behind(&within, next);
             if let Some(formula) = doc.formulas.get_mut(id.0 as usize) {
                 formula.number = number;
             }
@@ -77,6 +81,8 @@ pub fn number(doc: &mut Document) {
             equations.entry(label.clone()).or_insert(Equation { node, id, number });
         }
     }
+    let numbered = equations.iter().filter(|(_, equation)| !equation.number.is_empty());
+    doc.metadata.equation_numbers = numbered.map(|(label, equation)| (label.clone(), equation.number.clone())).collect();
     let mut missing: Vec<(NodeId, String)> = Vec::new();
     for (node, label, parentheses) in references {
         match equations.get(&label).filter(|equation| !equation.number.is_empty()) {
@@ -89,6 +95,56 @@ pub fn number(doc: &mut Document) {
         let finding = Finding::advice("reference.empty", message).at(doc.place(*first));
         let hint = format!("give an equation in an environment without a star \\label{{{label}}}, or a \\tag");
         doc.push_finding(finding.hint(hint));
+    }
+}
+
+/// The parts of a document that equations are counted in: below headings of some levels.
+struct Parts {
+    levels: Option<(u8, u8)>,
+    counts: [u32; 6],
+    /// The letter or the number that the words of a heading begin with, which is not counted.
+    own: String,
+}
+
+impl Parts {
+    fn of(doc: &Document) -> Self {
+        Self { levels: doc.metadata.presentation.equations_within, counts: [0; 6], own: String::new() }
+    }
+
+    fn heading(&mut self, doc: &Document, heading: NodeId, level: u8) {
+        let Some((first, last)) = self.levels.filter(|(first, last)| (*first..=*last).contains(&level)) else { return };
+        let has_class = |wanted: &str| doc.attributes(heading).classes.iter().any(|class| doc.text(*class) == wanted);
+        if has_class("appendix") && level == first {
+            // Headings of an appendix begin with their letters.
+            let words = doc.plain_text(heading);
+            words.split(' ').next().unwrap_or_default().clone_into(&mut self.own);
+            self.counts = [0; 6];
+            return;
+        }
+        if has_class("unnumbered") && !has_class("appendix") {
+            return;
+        }
+        if level == first {
+            self.own.clear();
+        }
+        let at = usize::from(level) - 1;
+        self.counts[at] += 1;
+        self.counts[at + 1..usize::from(last)].fill(0);
+    }
+
+    /// What stands before the numbers of equations here: `2.`
+    fn before(&self) -> String {
+        let Some((first, last)) = self.levels else { return String::new() };
+        let counts = &self.counts[usize::from(first) - 1..usize::from(last)];
+        let mut before = String::new();
+        for (at, count) in counts.iter().enumerate() {
+            match (at, self.own.is_empty()) {
+                (0, false) => before.push_str(&self.own),
+                _ => before.push_str(&count.to_string()),
+            }
+            before.push('.');
+        }
+        before
     }
 }
 
@@ -127,7 +183,7 @@ pub fn refer_by_labels(doc: &mut Document) {
 
 /// Makes lines of characters of formulas, where they can be parsed.
 pub fn to_text(doc: &mut Document) {
-    let mut macros = tex::Macros::of(&doc.metadata.macros);
+    let mut macros = tex::Macros::of(&doc.metadata.macros).with_numbers(&doc.metadata.equation_numbers);
     let formulas: Vec<(NodeId, FormulaId)> = doc
         .walk_all()
         .filter_map(|step| match step {

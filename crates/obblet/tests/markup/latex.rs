@@ -24,7 +24,7 @@ fn reads(source: &str, expected: &str) {
 fn headings_have_the_numbers_that_the_engine_prints() {
     reads(
         "\\documentclass{article}\n\\title{The \\emph{float} gauge\\thanks{Paid by none}}\n\\author{Ada Pask \\and Ivo Tolliver\\\\The Sound}\n\\begin{document}\n\\maketitle\n\\section{Low water}\\label{s}\nA\n\\subsection[short]{Neaps}\n\\section*{Notes}\n\\section{High}\nSee \\ref{s} and \\ref{b}.\n\\appendix\\section{Tables}\\label{b}\n\\end{document}\nnothing",
-        "<h1>The <em>float</em> gauge<sup><a href=\"#note-1\" id=\"note-1-mark\" role=\"doc-noteref\">1</a></sup></h1><h2 id=\"s\">1 Low water</h2><p>A</p><h3>1.1 Neaps</h3><h2 class=\"unnumbered\">Notes</h2><h2>2 High</h2><p>See <a href=\"#s\">1</a> and <a href=\"#b\">A</a>.</p><h2 id=\"b\" class=\"unnumbered\">A Tables</h2><section role=\"doc-endnotes\" aria-label=\"Notes\"><ol><li id=\"note-1\"><p>Paid by none <a href=\"#note-1-mark\" role=\"doc-backlink\" aria-label=\"Back to the text\">↑</a></p></li></ol></section>",
+        "<h1>The <em>float</em> gauge<sup><a href=\"#note-1\" id=\"note-1-mark\" role=\"doc-noteref\">1</a></sup></h1><h2 id=\"s\">1 Low water</h2><p>A</p><h3>1.1 Neaps</h3><h2 class=\"unnumbered\">Notes</h2><h2>2 High</h2><p>See <a href=\"#s\">1</a> and <a href=\"#b\">A</a>.</p><h2 id=\"b\" class=\"unnumbered appendix\">A Tables</h2><section role=\"doc-endnotes\" aria-label=\"Notes\"><ol><li id=\"note-1\"><p>Paid by none <a href=\"#note-1-mark\" role=\"doc-backlink\" aria-label=\"Back to the text\">↑</a></p></li></ol></section>",
     );
     reads("\\documentclass{article}\\begin{document}\\section{}\\section{A}\\end{document}", "<h1></h1><h1>2 A</h1>");
     let doc = latex::read(
@@ -110,6 +110,45 @@ fn equations_and_citations_lead_to_what_they_name() {
     assert!(html.contains("<li id=\"bib-k\">K.</li>"), "{html}");
     let org = convert(source, Format::Latex, Format::Org, &[]).into_text().unwrap();
     assert!(org.contains("\\eqref{e}"), "{org}");
+}
+
+#[test]
+fn numbers_are_those_that_the_engine_prints() {
+    let text = |source: &str| convert(source, Format::Latex, Format::Text, &["text.math=text"]).into_text().unwrap();
+    // Equations are counted within chapters, or within what the document says.
+    let chapters = "\\documentclass{report}\\begin{document}\\chapter{Tides}\\begin{equation}a\\label{a}\\end{equation}\\begin{align}b\\label{b}\\\\c\\label{c}\\end{align}\
+        \\chapter{Winds}\\begin{equation}d\\label{d}\\end{equation}See \\ref{a}, \\ref{c}, \\eqref{d}, $x > y \\text{ by \\eqref{c}}$.\\appendix\\chapter{Tables}\\begin{equation}e\\label{e}\\end{equation}\\ref{e}\\end{document}";
+    let shown = text(chapters);
+    assert!(shown.contains("See 1.1, 1.3, (2.1), x > y by (1.3).") && shown.contains("A.1"), "{shown}");
+    let sections = "\\documentclass{article}\\usepackage{amsmath}\\numberwithin{equation}{subsection}\\begin{document}\\section{A}\\subsection{B}\\subsection{C}\
+        \\begin{equation}a\\label{a}\\end{equation}\\section*{D}\\begin{equation}b\\label{b}\\end{equation}Both \\ref{a} and \\ref{b}.\\end{document}";
+    assert!(text(sections).contains("Both 1.2.1 and 1.2.2."), "{}", text(sections));
+    let again = convert(sections, Format::Latex, Format::Latex, &["shape=page"]).into_text().unwrap();
+    assert!(again.contains("\\numberwithin{equation}{subsection}") && text(&again).contains("Both 1.2.1 and 1.2.2."), "{again}");
+    let appendix = "\\documentclass{article}\\begin{document}\\section{Main}\\section{More}\\appendix\\section{Tables}\\label{t}\\subsection{High \\emph{water}}\\label{h}See \\ref{t} and \\ref{h}.\\section{A note}\\end{document}";
+    let again = convert(appendix, Format::Latex, Format::Latex, &["shape=page"]).into_text().unwrap();
+    let body = again.split("\\begin{document}").nth(1).unwrap();
+    assert_eq!(
+        body.trim(),
+        "\\section{Main}\n\n\\section{More}\n\n\\appendix\n\\section{Tables}\\label{t}\n\n\\subsection{High \\emph{water}}\\label{h}\n\nSee \\hyperref[t]{A} and \\hyperref[h]{A.1}.\n\n\\section{A note}\n\n\\end{document}"
+    );
+    // An article has no chapters, though it shows one; what has no number is referred to by the number above it.
+    reads(
+        "\\documentclass{article}\\begin{document}\\begin{verbatim}\n\\chapter{No}\n\\end{verbatim}\\section{A}\\paragraph{B}\\label{b}In \\ref{b}.\\section*{C}\\label{c}\\ref{c}\\end{document}",
+        "<pre><code>\\chapter{No}\n</code></pre><h1>1 A</h1><h2 id=\"b\" class=\"unnumbered\">B</h2><p>In <a href=\"#b\">1</a>.</p><h1 id=\"c\" class=\"unnumbered\">C</h1><p><a href=\"#c\">1</a></p>",
+    );
+    reads(
+        "\\begin{enumerate}[{Example} I.]\\item A\\label{a}\\end{enumerate}\\begin{inparaenum}[\\itshape a) \\upshape]\\item B\\label{b}\\end{inparaenum}\\ref{a} \\ref{b}",
+        "<ol type=\"I\"><li id=\"a\">A</li></ol><ol type=\"a\"><li id=\"b\">B</li></ol><p><a href=\"#a\">I</a> <a href=\"#b\">a</a></p>",
+    );
+}
+
+#[test]
+fn commands_can_be_shown_by_their_names() {
+    reads(
+        "\\cmd{\\section} \\cs{par} \\marg{a} \\oarg{b} \\string\\foo{} \\texttt{\\string\\bar} \\string{",
+        "<p><code>\\section</code> <code>\\par</code> <code>{a}</code> <code>[b]</code> \\foo <code>\\bar</code> {</p>",
+    );
 }
 
 #[test]

@@ -389,7 +389,7 @@ impl Writer<'_> {
             return crate::math::to_tex(formula.notation, source).into_owned();
         }
         let (mut math, problems) =
-            crate::math::read(formula.notation, source, &mut crate::math::tex::Macros::of(&self.doc.metadata.macros));
+            crate::math::read(formula.notation, source, &mut crate::math::tex::Macros::of(&self.doc.metadata.macros).with_numbers(&self.doc.metadata.equation_numbers));
         math.number_from(self.doc.text(formula.number));
         // What can't be parsed is said as its source has it.
         if problems.is_empty() && !math.body.is_empty() { crate::math::plain(&math) } else { source.to_owned() }

@@ -2,6 +2,7 @@
 //! formula asks for others.
 
 use super::tables;
+use crate::math::numbers::reference;
 use crate::math::xml::escape;
 use crate::math::{
     Accent, Class, Delimiter, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Size, TableRow, Variant,
@@ -200,8 +201,8 @@ impl Printer {
             Node::Phantom { kind, body } => self.phantom(*kind, body),
             Node::Style { .. } | Node::Colored { .. } | Node::Enclosed { .. } => self.decorated(node),
             Node::Classed { class, body } => return self.classed(*class, body, before),
-            Node::Reference { label, parentheses } => {
-                self.leaf("mtext", "", &if *parentheses { format!("({label})") } else { label.clone() });
+            Node::Reference { label, parentheses, number } => {
+                self.leaf("mtext", "", &reference(label, *parentheses, number));
             }
             Node::Unparsed(source) => {
                 self.out.push_str("<merror>");

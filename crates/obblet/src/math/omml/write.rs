@@ -1,5 +1,6 @@
 //! From a tree to the formulas of word processors: what their editors make themselves (ECMA-376, part 1, section 22.1.2).
 
+use crate::math::numbers::reference;
 use crate::math::xml::escape;
 use crate::math::{
     Accent, Align, Class, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Table, TableKind, TableRow, Variant,
@@ -188,9 +189,7 @@ impl Printer {
                 self.part("e", body);
                 self.out.push_str("</m:box>");
             }
-            Node::Reference { label, parentheses } => {
-                self.words(&if *parentheses { format!("({label})") } else { label.clone() })
-            }
+            Node::Reference { label, parentheses, number } => self.words(&reference(label, *parentheses, number)),
             Node::Unparsed(source) => self.words(source),
         }
     }

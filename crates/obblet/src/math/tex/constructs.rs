@@ -235,6 +235,12 @@ impl Parser<'_> {
                     words.push(mark);
                 }
             }
+            "ref" | "eqref" => {
+                let mut label = String::new();
+                argument(tokens).iter().rev().for_each(|token| token.kind.write(&mut label));
+                let number = self.macros.number(&label).to_owned();
+                words.push_str(&crate::math::numbers::reference(&label, name == "eqref", &number));
+            }
             _ => match table::symbol(name) {
                 Some((text, _)) => words.push_str(text),
                 None => {

@@ -2,6 +2,7 @@
 
 use super::tokens::{Kind, Token};
 use crate::fast_hash::HashMap;
+use std::collections::BTreeMap;
 use std::rc::Rc;
 
 /// So many macros are written out in one formula.
@@ -13,6 +14,8 @@ const MOST_TOKENS: usize = 100_000;
 #[derive(Clone, Debug, Default)]
 pub struct Macros {
     known: HashMap<Rc<str>, Rc<Macro>>,
+    /// The numbers of equations by their labels.
+    numbers: Rc<BTreeMap<String, String>>,
 }
 
 #[derive(Clone, Debug)]
@@ -56,6 +59,18 @@ impl Macros {
             macros.define(text);
         }
         macros
+    }
+
+    /// The same, with the numbers of equations by their labels: references in formulas show them.
+    #[must_use]
+    pub fn with_numbers(mut self, numbers: &BTreeMap<String, String>) -> Self {
+        self.numbers = Rc::new(numbers.clone());
+        self
+    }
+
+    /// The number of the equation that has a label; empty where it is not known.
+    pub(super) fn number(&self, label: &str) -> &str {
+        self.numbers.get(label).map_or("", String::as_str)
     }
 
     /// Defines macros by the commands in a text: `\newcommand`, `\def`, `\DeclareMathOperator` and the like.

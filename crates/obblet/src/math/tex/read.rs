@@ -66,7 +66,7 @@ pub(super) enum Until {
 pub(super) struct Parser<'m> {
     /// What is to be read, the next one last.
     pub(super) stack: Vec<Token>,
-    macros: Cow<'m, Macros>,
+    pub(super) macros: Cow<'m, Macros>,
     budget: Budget,
     depth: usize,
     /// How many atoms are being read within each other.
@@ -635,7 +635,11 @@ impl Parser<'_> {
             "mod" | "bmod" => Node::operator("mod", Class::Binary),
             "pmod" | "pod" => return self.modulus(name),
             "substack" => environments::substack(self),
-            "ref" | "eqref" => Node::Reference { label: self.words(), parentheses: name == "eqref" },
+            "ref" | "eqref" => {
+                let label = self.words();
+                let number = self.macros.number(&label).to_owned();
+                Node::Reference { label, parentheses: name == "eqref", number }
+            }
             "hspace" | "hspace*" | "hskip" | "kern" | "mspace" | "mkern" | "mskip" => return self.length(name),
             "vcenter" | "mathchoice" | "mathsurround" | "raisebox" | "lower" | "raise" => return self.argument(),
             "middle" | "right" | "end" => {

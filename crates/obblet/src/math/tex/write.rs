@@ -148,7 +148,7 @@ impl Printer {
             Node::Space(width) => self.width(*width),
             Node::Phantom { .. } | Node::Colored { .. } | Node::Enclosed { .. } | Node::Classed { .. } => self.decorated(node),
             Node::Style { size, body } => self.switched(size_name(*size), body, is_first && next.is_none()),
-            Node::Reference { label, parentheses } => {
+            Node::Reference { label, parentheses, .. } => {
                 self.put(&format!("\\{}{{{label}}}", if *parentheses { "eqref" } else { "ref" }));
             }
             Node::Unparsed(source) => {

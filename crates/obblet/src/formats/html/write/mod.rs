@@ -118,7 +118,7 @@ impl<'d, 'o> Writer<'d, 'o> {
             options,
             out: Printer::new(256, options.settings),
             findings: Vec::new(),
-            macros: crate::math::tex::Macros::of(&doc.metadata.macros),
+            macros: crate::math::tex::Macros::of(&doc.metadata.macros).with_numbers(&doc.metadata.equation_numbers),
             unparsed: 0,
             ids,
             notes,

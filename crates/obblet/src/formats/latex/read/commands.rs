@@ -464,13 +464,21 @@ impl Reader<'_> {
         let number = numbered.then(|| self.counters.step(name));
         // Those of the appendix are counted with letters, which stand in their words.
         let in_appendix = self.counters.is_appendix();
-        // What has no number anyway need not be marked.
-        let heading = self.heading_of(level, has_number && (has_star || in_appendix));
-        if let (Some(_), Some(number), true) = (heading, &number, in_appendix) {
+        // What has no number anyway need not be marked, but where its level is raised to one that has numbers.
+        let is_raised = !has_number && self.counters.numbered_levels() > 0 && level > self.counters.last_level + 1;
+        self.counters.last_level = level;
+        let heading = self.heading_of(level, is_raised || has_number && (has_star || in_appendix));
+        if let (Some(heading), Some(number), true) = (heading, &number, in_appendix) {
+            let class = self.doc.intern("appendix");
+            self.doc.attributes_mut(heading).classes.push(class);
             self.text(&format!("{number} "));
         }
         if let Some(heading) = heading {
-            self.references.here(heading, number.unwrap_or_default(), if name == "chapter" { "chapter" } else { "section" });
+            if let Some(number) = number {
+                self.counters.last_heading = number;
+            }
+            let number = self.counters.last_heading.clone();
+            self.references.here(heading, number, if name == "chapter" { "chapter" } else { "section" });
         }
         true
     }
@@ -505,6 +513,15 @@ impl Reader<'_> {
             "(" => self.delimited_formula(")", false),
             "[" => self.delimited_formula("]", true),
             ")" | "]" => {}
+            "string" => match self.input.next() {
+                Some(Token { kind: Sign::Command(name), .. }) => self.text(&format!("\\{name}")),
+                Some(Token { kind: Sign::Begin, .. }) => self.text("{"),
+                Some(Token { kind: Sign::End, .. }) => self.text("}"),
+                Some(token) => self.input.made.push(token),
+                None => {}
+            },
+            // The class for the documentation of packages has them.
+            "cmd" | "cs" | "marg" | "oarg" | "parg" => self.piece_of_syntax(name),
             "ensuremath" => {
                 let at = self.at;
                 let words = self.input.argument();
@@ -587,6 +604,23 @@ impl Reader<'_> {
         if behind < end {
             self.input.push(Sign::Text(behind, end), behind);
         }
+    }
+
+    /// A command by its name, or an argument of one.
+    fn piece_of_syntax(&mut self, name: &str) {
+        let words = self.input.argument();
+        let mut text = String::new();
+        self.input.write(&words, &mut text);
+        let text = text.trim();
+        let shown = match name {
+            "cs" => format!("\\{text}"),
+            "marg" => format!("{{{text}}}"),
+            "oarg" => format!("[{text}]"),
+            "parg" => format!("({text})"),
+            _ => text.to_owned(),
+        };
+        let shown = self.doc.intern(&shown);
+        self.inline(Kind::Code(shown));
     }
 
     /// Numbers and units are formulas.

@@ -16,16 +16,31 @@ pub(super) struct Counters {
     pub(super) has_chapters: bool,
     has_parts: bool,
     is_appendix: bool,
+    /// The number of the last heading that has one: what is below it and has none is referred to by it.
+    pub(super) last_heading: String,
+    /// The level of the last heading.
+    pub(super) last_level: u8,
     /// How many levels headings go down for the title above them.
     pub(super) lowered: u8,
     /// How many levels of headings have numbers, by the counter `secnumdepth`.
     pub(super) depth: i64,
 }
 
+/// Whether a source is of a class without chapters.
+fn is_article(source: &str) -> bool {
+    let line = source.lines().find(|line| line.trim_start().starts_with("\\documentclass"));
+    let class = line.and_then(|line| line.split('{').nth(1)).and_then(|rest| rest.split('}').next()).unwrap_or_default();
+    matches!(
+        class.trim(),
+        "article" | "extarticle" | "scrartcl" | "amsart" | "ltxdoc" | "elsarticle" | "IEEEtran" | "letter" | "beamer" | "proc"
+    ) || class.starts_with("revtex")
+}
+
 impl Counters {
     pub(super) fn of(source: &str) -> Self {
         let has = |what: &str| memchr::memmem::find(source.as_bytes(), what.as_bytes()).is_some();
-        let has_chapters = has("\\chapter{") || has("\\chapter*{") || has("\\chapter[");
+        // Articles have none, though they may show how others write them.
+        let has_chapters = !is_article(source) && (has("\\chapter{") || has("\\chapter*{") || has("\\chapter["));
         let has_parts = has("\\part{") || has("\\part*{");
         let mut within = HashMap::default();
         let mut put = |counter: &str, above: &str| {
@@ -41,7 +56,17 @@ impl Counters {
         put("subsubsection", "subsection");
         put("paragraph", "subsubsection");
         let depth = if has_chapters { 2 } else { 3 };
-        Self { values: HashMap::default(), within, has_chapters, has_parts, is_appendix: false, lowered: 0, depth }
+        Self {
+            values: HashMap::default(),
+            within,
+            has_chapters,
+            has_parts,
+            is_appendix: false,
+            last_heading: String::new(),
+            last_level: 0,
+            lowered: 0,
+            depth,
+        }
     }
 
     /// The level of a heading by its command, from 1.
@@ -71,6 +96,13 @@ impl Counters {
         };
         let lowest = HEADINGS[highest..].iter().rev().find(|name| self.is_numbered(name));
         lowest.and_then(|name| self.level(name)).unwrap_or(0)
+    }
+
+    /// The levels of the headings whose numbers stand before those of equations.
+    pub(super) fn equations_within(&self) -> Option<(u8, u8)> {
+        let last = self.level(self.within.get("equation")?)?;
+        let first = self.level(if self.has_chapters { "chapter" } else { "section" })?;
+        (first <= last).then_some((first, last))
     }
 
     pub(super) const fn is_appendix(&self) -> bool {

@@ -229,7 +229,7 @@ fn marker(option: &str, depth: usize) -> Marker {
     if let Some((_, marker)) = said.iter().find(|(name, _)| option.contains(name)) {
         return *marker;
     }
-    match option.trim_matches(['(', ')', '.', '[', ']', ' ', '{', '}']) {
+    match without_words(option).trim_matches(['(', ')', '.', '[', ']', ' ', ':', ',']) {
         "a" => Marker::LowerAlpha,
         "A" => Marker::UpperAlpha,
         "i" => Marker::LowerRoman,
@@ -237,4 +237,20 @@ fn marker(option: &str, depth: usize) -> Marker {
         "1" => Marker::Plain,
         _ => [Marker::Plain, Marker::LowerAlpha, Marker::LowerRoman, Marker::UpperAlpha][depth],
     }
+}
+
+/// The text of an option without what is in braces, which stands for itself, and without commands.
+fn without_words(option: &str) -> String {
+    let (mut out, mut depth, mut rest) = (String::new(), 0_usize, option);
+    while let Some(c) = rest.chars().next() {
+        rest = &rest[c.len_utf8()..];
+        match c {
+            '{' => depth += 1,
+            '}' => depth = depth.saturating_sub(1),
+            '\\' => rest = rest.trim_start_matches(|c: char| c.is_ascii_alphabetic()),
+            c if depth == 0 => out.push(c),
+            _ => {}
+        }
+    }
+    out
 }

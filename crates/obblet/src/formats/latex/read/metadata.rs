@@ -297,6 +297,10 @@ impl Reader<'_> {
             front.keywords.split([',', ';']).map(str::trim).filter(|word| !word.is_empty()).map(str::to_owned).collect();
         let levels = self.counters.numbered_levels();
         let has_class = !front.class.is_empty() && !matches!(front.class.as_str(), "letter" | "beamer" | "scrlttr2" | "minimal");
-        metadata.presentation = Presentation { numbered_levels: has_class.then_some(levels), ..Presentation::default() };
+        metadata.presentation = Presentation {
+            numbered_levels: has_class.then_some(levels),
+            equations_within: self.counters.equations_within(),
+            ..Presentation::default()
+        };
     }
 }

@@ -244,7 +244,8 @@ impl<'d> Writer<'d> {
             return true;
         }
         let command = HEADINGS[level.min(HEADINGS.len() - 1)];
-        let star = if super::numbers::is_unnumbered(self.doc, id) { "*" } else { "" };
+        let is_counted = self.in_appendix(id) || !super::numbers::is_unnumbered(self.doc, id);
+        let star = if is_counted { "" } else { "*" };
         let _ = write!(self.out, "\\{command}{star}");
         let is_plain = self.doc.walk(id).all(|step| !matches!(step, crate::document::Step::Enter(id) if matches!(self.doc.kind(id), Kind::Image { .. } | Kind::NoteReference(_))));
         if !is_plain && star.is_empty() {
@@ -256,6 +257,31 @@ impl<'d> Writer<'d> {
         }
         self.out.push('{');
         self.inside.moving += 1;
+        true
+    }
+
+    /// Whether a heading is one of an appendix, whose letter the engine makes.
+    fn in_appendix(&mut self, id: NodeId) -> bool {
+        let doc = self.doc;
+        let has_class = doc.attributes(id).classes.iter().any(|class| doc.text(*class) == "appendix");
+        if !has_class || doc.metadata.presentation.numbered_levels.is_none_or(|levels| levels == 0) {
+            return false;
+        }
+        let Some((first, Kind::Text(text))) = doc.node(id).first_child().map(|first| (first, doc.kind(first))) else {
+            return false;
+        };
+        let text = doc.text(text);
+        let number = text.split(' ').next().unwrap_or_default();
+        let mut parts = number.split('.');
+        let is_letter =
+            parts.next().is_some_and(|letter| letter.len() == 1 && letter.starts_with(|c: char| c.is_ascii_uppercase()));
+        if !is_letter || !parts.all(|part| part.bytes().all(|byte| byte.is_ascii_digit())) {
+            return false;
+        }
+        if !std::mem::replace(&mut self.numbers.has_appendix, true) {
+            self.line("\\appendix");
+        }
+        self.implied.texts.insert(first, ((number.len() + 1).min(text.len()), text.len()));
         true
     }
 

@@ -58,18 +58,19 @@ impl<'d> Writer<'d> {
             return false;
         }
         self.place_of(id);
-        self.needs.packages.insert("hyperref");
         let href = doc.text(href);
         let words = doc.plain_text(id);
         if let Some(target) = href.strip_prefix('#').filter(|target| self.numbers.ids.contains(target) && is_label(target)) {
             if let Some((number, word)) = self.numbers.of_id(target) {
                 if words == number {
+                    self.needs.packages.insert("hyperref");
                     let _ = write!(self.out, "\\ref{{{target}}}");
                     return false;
                 }
                 let is_english = doc.metadata.language.as_deref().is_none_or(|language| language.starts_with("en"));
                 let named = words.strip_suffix(number).map(|word| word.trim_end_matches(['\u{A0}', ' ']));
                 if is_english && named == Some(word) && words.len() > word.len() + number.len() {
+                    self.needs.packages.insert("hyperref");
                     let _ = write!(self.out, "\\autoref{{{target}}}");
                     return false;
                 }
@@ -91,6 +92,7 @@ impl<'d> Writer<'d> {
         }
         let is_text = doc.children(id).all(|child| matches!(doc.kind(child), Kind::Text(_)));
         if words == href && is_text && !href.contains(['\\', '{', '}', '^', ' ']) && href.is_ascii() {
+            self.needs.packages.insert("hyperref");
             let address = escape::address(href);
             let _ = write!(self.out, "\\url{{{address}}}");
             return false;
@@ -110,6 +112,7 @@ impl<'d> Writer<'d> {
         if self.out.ends_with('{') {
             return self.out.truncate(begins);
         }
+        self.needs.packages.insert("hyperref");
         self.out.push('}');
     }
 }

@@ -18,6 +18,8 @@ pub(super) struct Numbers<'d> {
     pub(super) slugs: HashMap<NodeId, &'d str>,
     /// Entries of bibliographies.
     pub(super) entries: super::citations::Entries<'d>,
+    /// Whether the appendix has begun.
+    pub(super) has_appendix: bool,
     /// Ids of what has a label: headings, figures, tables.
     pub(super) labelled: HashSet<&'d str>,
 }

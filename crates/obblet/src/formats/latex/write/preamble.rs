@@ -142,6 +142,7 @@ impl Writer<'_> {
         self.fonts(&mut out);
         self.babel(&mut out);
         self.packages("", &mut out);
+        self.equations_within(&mut out);
         self.definitions(&mut out);
         self.title_lines(&mut out);
         out
@@ -188,6 +189,16 @@ impl Writer<'_> {
         }
         if self.needs.packages.contains("hyperref") && !is_known("hyperref") {
             out.push_str("\\usepackage[hidelinks]{hyperref}\n");
+        }
+    }
+
+    /// Says where equations are counted anew, where that is not as usual.
+    fn equations_within(&self, out: &mut String) {
+        let levels = self.doc.metadata.presentation.equations_within.filter(|_| self.needs.packages.contains("amsmath"));
+        let Some((first, last)) = levels else { return };
+        let names = &["chapter", "section", "subsection", "subsubsection"][usize::from(!self.has_chapters)..];
+        if let Some(name) = names.get(usize::from(last - first.min(last))).filter(|name| **name != "chapter") {
+            let _ = writeln!(out, "\\numberwithin{{equation}}{{{name}}}");
         }
     }
 

@@ -171,7 +171,7 @@ impl<'d> Writer<'d> {
             contents_below: None,
             notes: notes::Notes::default(),
             unsaid: Unsaid::new(),
-            macros: crate::math::tex::Macros::of(&doc.metadata.macros),
+            macros: crate::math::tex::Macros::of(&doc.metadata.macros).with_numbers(&doc.metadata.equation_numbers),
             findings,
         }
     }
