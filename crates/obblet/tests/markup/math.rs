@@ -58,9 +58,12 @@ fn formulas_come_back_from_mathml() {
 #[test]
 fn formulas_come_back_from_word() {
     // Word processors have no sizes of their own for fractions, delimiters and rows, no colours in the tree, no rules of arrays,
-    // no classes of operators, few spaces, and bars without sides; their form of all else is the tree.
+    // no classes of operators, no functions below bars, few spaces, and bars without sides; their form of all else is the tree.
     let others = [
         "dfrac",
+        "\\varlim",
+        "\\varinj",
+        "\\varproj",
         "tfrac",
         "dbinom",
         "cfrac",

@@ -111,7 +111,7 @@ pub(super) const ALPHABETS: [(&str, Variant); 17] = [
 ];
 
 /// Commands that set all that comes in an alphabet.
-pub(super) const SWITCHES: [(&str, Variant); 8] = [
+pub(super) const SWITCHES: [(&str, Variant); 15] = [
     ("rm", Variant::Upright),
     ("it", Variant::Italic),
     ("bf", Variant::Bold),
@@ -120,6 +120,29 @@ pub(super) const SWITCHES: [(&str, Variant); 8] = [
     ("tt", Variant::Monospace),
     ("frak", Variant::Fraktur),
     ("mit", Variant::Usual),
+    ("rmfamily", Variant::Upright),
+    ("upshape", Variant::Upright),
+    ("normalfont", Variant::Upright),
+    ("itshape", Variant::Italic),
+    ("bfseries", Variant::Bold),
+    ("sffamily", Variant::SansSerif),
+    ("ttfamily", Variant::Monospace),
+];
+
+/// Sizes of text, which formulas take from what is around them.
+pub(super) const TEXT_SIZES: [&str; 12] = [
+    "tiny",
+    "scriptsize",
+    "footnotesize",
+    "small",
+    "normalsize",
+    "large",
+    "Large",
+    "LARGE",
+    "huge",
+    "Huge",
+    "selectfont",
+    "scshape",
 ];
 
 /// Spaces, in eighteenths of an em.

@@ -210,7 +210,9 @@ impl Parser<'_> {
     fn text_command(&mut self, name: &str, tokens: &mut Vec<Token>, words: &mut String, at: u32) {
         match name {
             "," | ";" | ":" | "quad" | "qquad" | " " | "enspace" => words.push(' '),
-            "!" | "/" | "-" => {}
+            "!" | "/" | "-" | "em" | "protect" | "xspace" | "hologo" => {}
+            // The style of the whole is that of the command around it.
+            name if table::TEXT_SIZES.contains(&name) || table::find(&table::SWITCHES, name).is_some() => {}
             "textit" | "textbf" | "emph" | "textrm" | "textsf" | "texttt" | "text" | "mathrm" | "mbox" => {}
             "'" | "`" | "^" | "\"" | "~" | "c" | "v" | "u" | "H" | "=" | "." => {
                 let letter = argument(tokens).into_iter().find_map(|token| match token.kind {

@@ -285,6 +285,13 @@ impl Parser<'_> {
             | "/" => {
                 self.stack.pop();
             }
+            _ if table::TEXT_SIZES.contains(&name) || name == "xspace" => {
+                self.stack.pop();
+            }
+            "leftroot" | "uproot" => {
+                self.stack.pop();
+                self.words();
+            }
             "..." => {
                 self.stack.pop();
                 row.push(Node::Unparsed("…".to_owned()));
@@ -292,6 +299,21 @@ impl Parser<'_> {
             _ => return false,
         }
         true
+    }
+
+    /// `\varlimsup`: a limit with a line or an arrow at it, below which what it goes to stands.
+    fn lined_limit(&mut self, name: &str) -> Row {
+        let line = match name {
+            "varlimsup" => "overline",
+            "varliminf" => "underline",
+            "varinjlim" => "underrightarrow",
+            _ => "underleftarrow",
+        };
+        if matches!(self.peek(), Some(Kind::Sup | Kind::Sub)) {
+            self.stack.extend(tokens("\\limits"));
+        }
+        self.stack.extend(tokens(&format!("\\{line}{{\\lim}}")));
+        self.atom()
     }
 
     /// Reads an atom with its scripts.
@@ -641,6 +663,12 @@ impl Parser<'_> {
                 Node::Reference { label, parentheses: name == "eqref", number }
             }
             "hspace" | "hspace*" | "hskip" | "kern" | "mspace" | "mkern" | "mskip" => return self.length(name),
+            "varlimsup" | "varliminf" | "varinjlim" | "varprojlim" => return self.lined_limit(name),
+            "idotsint" => {
+                self.stack.extend(tokens("\\int\\cdots\\int"));
+                return self.atom();
+            }
+            "mathinner" | "alert" | "structure" => return self.argument(),
             "vcenter" | "mathchoice" | "mathsurround" | "raisebox" | "lower" | "raise" => return self.argument(),
             "middle" | "right" | "end" => {
                 self.problem(at, format!("\\{name} without its beginning"));
