@@ -161,6 +161,11 @@ fn lengths_and_fonts_that_a_document_names_leave_nothing_behind() {
         "\\newcommand{\\cs}[1]{\\texttt{\\char`\\\\#1}}\\cs{maketitle}, \\char`\\{ \\char65\\char\"42 \\symbol{67}",
         "<p><code>\\maketitle</code>, { AB C</p>",
     );
+    // What is written out once does not call itself.
+    reads(
+        "\\def\\a{1}\\def\\list{}\\edef\\list{\\list\\a,}\\def\\a{2}\\edef\\list{\\list\\a\\noexpand\\a,}\\def\\a{3}\\list",
+        "<p>1,23,</p>",
+    );
     // The name in the arguments of an inner command is no call: that would go on for ever.
     let fonts = "\\makeatletter\\DeclareRobustCommand\\ltseries\n  {\\not@math@alphabet\\ltseries\\relax\n   \\fontseries\\ltdefault\\selectfont}\n\\newcommand{\\ltdefault}{l}\\DeclareTextFontCommand{\\textlt}{\\ltseries}\\makeatother";
     let page = page(&format!("\\documentclass{{article}}{fonts}\\begin{{document}}A {{\\ltseries more}}.\\end{{document}}"));

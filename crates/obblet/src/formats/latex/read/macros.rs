@@ -146,8 +146,11 @@ impl Macros {
             "def" | "gdef" | "edef" | "xdef" => {
                 let Some(name) = name(input) else { return true };
                 let arguments = pattern(input);
-                let body = input.up_to_end().into();
-                self.commands.insert(name, Macro { arguments, body });
+                let mut body = input.up_to_end();
+                if command.starts_with(['e', 'x']) {
+                    body = self.written_out(body, input);
+                }
+                self.commands.insert(name, Macro { arguments, body: body.into() });
             }
             "newlength" | "newdimen" | "newskip" => {
                 let Some(name) = name(input) else { return true };
@@ -205,6 +208,28 @@ impl Macros {
             _ => return false,
         }
         true
+    }
+
+    /// The tokens that others come to now: what they are called may mean something else later.
+    fn written_out(&mut self, tokens: Vec<Token>, input: &Input<'_>) -> Vec<Token> {
+        let mut inner = Input::new(input.source);
+        inner.at = inner.source.len();
+        inner.push_all(tokens.into_iter());
+        let mut out = Vec::new();
+        while let Some(token) = inner.next() {
+            match token.kind.command() {
+                Some("noexpand") => out.extend(inner.next()),
+                Some(name) if self.knows(name) => {
+                    let name = name.to_owned();
+                    self.expand(&name, token.at, &mut inner);
+                }
+                _ => out.push(token),
+            }
+            if out.len() > MOST_TOKENS {
+                break;
+            }
+        }
+        out
     }
 
     /// `\DeclareMathOperator{\name}{words}`

@@ -105,7 +105,7 @@ impl<'d> Writer<'d> {
         match self.doc.kind(id) {
             Kind::Paragraph | Kind::Note => {}
             Kind::CodeBlock { code, .. } => {
-                self.unsaid("blocks in captions, terms and summaries; their text is kept", id);
+                self.no_syntax("blocks in captions, terms and summaries; their text is kept", id);
                 let code = self.doc.text(code).to_owned();
                 self.code_in_argument(id, &code);
             }
@@ -113,7 +113,7 @@ impl<'d> Writer<'d> {
                 let raw = self.doc.text(raw).to_owned();
                 self.code_in_argument(id, &raw);
             }
-            _ => self.unsaid("blocks in captions, terms and summaries; their text is kept", id),
+            _ => self.no_syntax("blocks in captions, terms and summaries; their text is kept", id),
         }
         super::Entry::Open
     }
@@ -158,7 +158,7 @@ impl<'d> Writer<'d> {
             Kind::TermDescription => self.begin_description(id),
             Kind::CodeBlock { code, info } => self.code_block(id, code, info),
             Kind::Preformatted => {
-                self.unsaid("markup in preformatted text; its lines are kept", id);
+                self.no_syntax("markup in preformatted text; its lines are kept", id);
                 let text = doc.plain_text(id);
                 self.verbatim(id, &text, "");
                 return false;
@@ -177,7 +177,7 @@ impl<'d> Writer<'d> {
             Kind::Division(division) => self.begin_division(id, division),
             Kind::Details { .. } => self.begin_details(id),
             Kind::Summary => {
-                if self.out.ends_with("\\begin{details}") {
+                if self.instead.summary == Some(id) {
                     self.out.push('{');
                     self.inside.moving += 1;
                     return true;
@@ -199,7 +199,7 @@ impl<'d> Writer<'d> {
             return self.leave_inline(id, kind, begins);
         }
         match kind {
-            Kind::Heading(_) => self.end_heading(id, begins),
+            Kind::Heading(_) => self.end_heading(id),
             Kind::Paragraph => {
                 self.out.truncate(self.out.trim_end_matches(' ').len());
                 if self.other_language_of(id).is_some() && !self.is_holder(id) {
@@ -235,12 +235,13 @@ impl<'d> Writer<'d> {
         self.blank();
         let level = usize::from(level.saturating_sub(self.front.lowered).clamp(1, 6)) - usize::from(self.has_chapters);
         if level >= HEADINGS.len() {
-            self.unsaid("headings of the sixth level; they are of the fifth", id);
+            self.no_syntax("headings of the sixth level; they are of the fifth", id);
         }
         // A heading that runs into its paragraph can't begin another environment.
         if self.inside.argument > 0 || self.depth() > 0 && level > 3 {
-            self.unsaid("headings in cells and notes, and low ones in lists; they are bold", id);
+            self.no_syntax("headings in cells and notes, and low ones in lists; they are bold", id);
             self.out.push_str("\\textbf{");
+            self.instead.bold_heading = Some(id);
             return true;
         }
         let command = HEADINGS[level.min(HEADINGS.len() - 1)];
@@ -285,10 +286,10 @@ impl<'d> Writer<'d> {
         true
     }
 
-    fn end_heading(&mut self, id: NodeId, begins: usize) {
+    fn end_heading(&mut self, id: NodeId) {
         self.out.truncate(self.out.trim_end_matches([' ', '\n']).len());
         self.out.push('}');
-        if self.out[begins.min(self.out.len())..].trim_start().starts_with("\\textbf{") {
+        if self.instead.bold_heading == Some(id) {
             return;
         }
         self.inside.moving = self.inside.moving.saturating_sub(1);
@@ -315,7 +316,7 @@ impl<'d> Writer<'d> {
         self.gap();
         let is_deep = self.depth() >= DEEPEST;
         if is_deep && !name.is_empty() {
-            self.unsaid("blocks that stand deeper than 38 within each other", id);
+            self.no_syntax("blocks that stand deeper than 38 within each other", id);
         }
         let end = if name.is_empty() || is_deep { String::new() } else { format!("\\end{{{name}}}") };
         if !end.is_empty() {
@@ -389,7 +390,7 @@ impl<'d> Writer<'d> {
         };
         let is_deep = self.depth() >= DEEPEST;
         if is_deep {
-            self.unsaid("blocks that stand deeper than 38 within each other", id);
+            self.no_syntax("blocks that stand deeper than 38 within each other", id);
             self.lists.push(List { form, loose, end: String::new() });
             return;
         }
@@ -433,13 +434,15 @@ impl<'d> Writer<'d> {
     fn begin_details(&mut self, id: NodeId) {
         let doc = self.doc;
         let summary = doc.node(id).first_child().filter(|&first| doc.kind(first) == Kind::Summary);
-        if summary.is_none_or(|summary| self.holds_blocks(summary)) || self.options.fragment || self.own_preamble.is_some() {
+        if summary.is_none_or(|summary| self.holds_blocks(summary)) || self.options.fragment || self.given.text.is_some() {
             return self.begin_holder(id, "");
         }
         self.needs.own.insert(super::super::own_commands::DETAILS.0);
         self.begin_holder(id, super::super::own_commands::DETAILS.0);
-        if self.out.ends_with("\\begin{details}\n") {
+        // Where the environment was not too deep to be opened.
+        if self.out.ends_with('\n') && self.lists.last().is_some_and(|list| list.end == "\\end{details}") {
             self.out.pop();
+            self.instead.summary = summary;
         }
     }
 
@@ -499,7 +502,7 @@ impl<'d> Writer<'d> {
 
     fn begin_division(&mut self, id: NodeId, division: DivisionKind) {
         // In what is put into another document, no definition goes along.
-        let is_defined = !self.options.fragment && self.own_preamble.is_none();
+        let is_defined = !self.options.fragment && self.given.text.is_none();
         if !is_defined && matches!(division, DivisionKind::Callout(_) | DivisionKind::Aside) {
             return self.begin_holder(id, "quote");
         }
@@ -527,7 +530,7 @@ impl<'d> Writer<'d> {
     /// The environment of the preamble that a class of a node names.
     fn own_environment(&self, id: NodeId) -> Option<&'d str> {
         let mut names = self.doc.attributes(id).classes.iter().map(|class| self.doc.text(*class));
-        names.find(|name| self.own.environments.contains(name))
+        names.find(|name| self.given.environments.contains(name))
     }
 
     /// The environment that stands for the class of a part: one of the preamble, or one that is asked for.
@@ -538,7 +541,7 @@ impl<'d> Writer<'d> {
         if let Some(own) = self.own_environment(id) {
             return Some(own.to_owned());
         }
-        let name = names.first().filter(|_| self.settings.environments && self.own_preamble.is_none())?;
+        let name = names.first().filter(|_| self.settings.environments && self.given.text.is_none())?;
         let is_name = name.bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'-');
         if !is_name || is_taken(name) {
             return None;
@@ -581,7 +584,7 @@ impl<'d> Writer<'d> {
             self.out.push('\n');
             return;
         }
-        self.unsaid("markup of other formats; it is shown as code", id);
+        self.no_syntax("markup of other formats; it is shown as code", id);
         let raw = raw.to_owned();
         self.verbatim(id, &raw, "");
     }
@@ -601,7 +604,7 @@ impl<'d> Writer<'d> {
         }
         let known = code_language(language);
         if known.is_none() && !language.is_empty() {
-            self.unsaid("the language of code", id);
+            self.no_syntax("the language of code", id);
         }
         let name = if known.is_some() || code.contains("\\end{verbatim}") { "lstlisting" } else { "verbatim" };
         let end = format!("\\end{{{name}}}");
@@ -630,7 +633,7 @@ impl<'d> Writer<'d> {
 
     /// Lines of code where no verbatim text can stand.
     fn code_in_argument(&mut self, id: NodeId, code: &str) {
-        self.unsaid("blocks of code in cells, notes and captions; their lines are kept", id);
+        self.no_syntax("blocks of code in cells, notes and captions; their lines are kept", id);
         for (at, line) in code.lines().enumerate() {
             if at > 0 {
                 self.out.push_str(if self.inside.line > 0 { " " } else { "\\newline\n" });

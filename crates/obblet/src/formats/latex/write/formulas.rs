@@ -110,15 +110,15 @@ impl Writer<'_> {
         let formula = self.doc.formula(formula);
         let source = self.doc.text(formula.source);
         if formula.notation == Markup::Html {
-            self.unsaid("formulas in HTML; their characters are kept", id);
+            self.no_syntax("formulas in HTML; their characters are kept", id);
             let words = self.doc.text(formula.characters);
             return self.words(words);
         }
         self.math_commands.extend(commands(source).filter(|name| !name.is_empty()).map(str::to_owned));
         let (tree, problems) = math::read(formula.notation, source, &mut self.macros);
         // What the preamble of another document defines is not known here.
-        if !problems.is_empty() && self.own_preamble.is_none() {
-            self.unsaid("formulas with errors; they are shown as code", id);
+        if !problems.is_empty() && self.given.text.is_none() {
+            self.no_syntax("formulas with errors; they are shown as code", id);
             self.out.push_str("\\texttt{");
             super::escape::code(source.trim(), &mut self.needs, &mut self.out);
             self.out.push('}');

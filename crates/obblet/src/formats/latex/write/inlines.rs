@@ -47,7 +47,7 @@ impl Writer<'_> {
             Kind::Image { src, alt } => self.image(id, src, alt),
             Kind::Raw { markup: Markup::Tex, raw } => self.out.push_str(doc.text(raw)),
             Kind::Raw { raw, .. } => {
-                self.unsaid("markup of other formats; it is shown as code", id);
+                self.no_syntax("markup of other formats; it is shown as code", id);
                 self.out.push_str("\\texttt{");
                 escape::code(doc.text(raw), &mut self.needs, &mut self.out);
                 self.out.push('}');
@@ -103,12 +103,12 @@ impl Writer<'_> {
 
     /// The command for text that HTML has a word for. Abbreviations without a title and times are words like any other.
     fn own_command(&self, kind: Kind) -> Option<&'static OwnCommand> {
-        command_for(kind).filter(|_| !self.options.fragment && self.own_preamble.is_none())
+        command_for(kind).filter(|_| !self.options.fragment && self.given.text.is_none())
     }
 
     /// Whether what is written can use definitions of its own.
     const fn has_definitions(&self) -> bool {
-        !self.options.fragment && self.own_preamble.is_none()
+        !self.options.fragment && self.given.text.is_none()
     }
 
     pub(super) fn other_language_of(&mut self, id: NodeId) -> Option<&'static str> {
@@ -127,8 +127,8 @@ impl Writer<'_> {
         }
         let names = doc.attributes(id).classes.iter().map(|class| doc.text(*class));
         let mut names = names.filter(|name| name.bytes().all(|byte| byte.is_ascii_alphabetic()));
-        if self.own_preamble.is_some() {
-            return names.find(|name| self.own.commands.contains(name)).map(str::to_owned);
+        if self.given.text.is_some() {
+            return names.find(|name| self.given.commands.contains(name)).map(str::to_owned);
         }
         let name = names.next().filter(|_| self.settings.environments)?;
         if super::blocks::is_taken(name) || crate::formats::latex::read::is_known(name) {
@@ -241,9 +241,9 @@ impl Writer<'_> {
     /// An image that the engine can't show: a link to it.
     fn other_image(&mut self, id: NodeId, src: &str, alt: &str, is_local: bool) {
         if is_local {
-            self.unsaid("images in formats that the engine can't show; their alt text leads to them", id);
+            self.no_syntax("images in formats that the engine can't show; their alt text leads to them", id);
         } else {
-            self.unsaid("images from elsewhere; their alt text leads to them", id);
+            self.no_syntax("images from elsewhere; their alt text leads to them", id);
         }
         let is_in_link = self.doc.ancestors(id).any(|above| above != id && matches!(self.doc.kind(above), Kind::Link { .. }));
         let words = if alt.trim().is_empty() { src.rsplit('/').next().unwrap_or(src) } else { alt };

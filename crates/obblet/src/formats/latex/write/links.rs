@@ -44,7 +44,7 @@ impl<'d> Writer<'d> {
     /// Marks the place of a node that links lead to.
     pub(super) fn place_of(&mut self, id: NodeId) {
         if let Some(name) = self.linked_id(id) {
-            if self.inside.moving > 0 && self.inside.held == 0 && self.inside.argument == 0 {
+            if self.inside.moving > 0 && self.inside.floats == 0 && self.inside.argument == 0 {
                 return self.places_of_heading.push(name);
             }
             self.needs.packages.insert("hyperref");
@@ -88,7 +88,7 @@ impl<'d> Writer<'d> {
             return true;
         }
         if doc.attributes(id).title.is_some() {
-            self.unsaid("titles of links", id);
+            self.no_syntax("titles of links", id);
         }
         let is_text = doc.children(id).all(|child| matches!(doc.kind(child), Kind::Text(_)));
         if words == href && is_text && !href.contains(['\\', '{', '}', '^', ' ']) && href.is_ascii() {

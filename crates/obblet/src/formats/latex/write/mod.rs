@@ -6,10 +6,10 @@ mod citations;
 mod escape;
 mod formulas;
 mod front_matter;
+mod given_preamble;
 mod inlines;
 mod links;
 mod numbers;
-mod own_preamble;
 mod preamble;
 mod tables;
 mod theorems;
@@ -58,8 +58,8 @@ pub fn write(doc: &Document, settings: &Settings) -> Written {
 #[must_use]
 pub fn write_with(doc: &Document, settings: &Settings, options: Options<'_>) -> Written {
     let (doc, findings) = structure::repaired(doc);
-    let own = options.preamble.map(own_preamble::OwnPreamble::of).unwrap_or_default();
-    let mut writer = Writer::new(&doc, settings, options, &own);
+    let given = options.preamble.map(given_preamble::GivenPreamble::of).unwrap_or_default();
+    let mut writer = Writer::new(&doc, settings, options, &given);
     writer.front_matter();
     writer.trees.push(Tree::of(doc.walk(doc.root()), Inside::default()));
     writer.write_trees();
@@ -89,7 +89,7 @@ struct Inside {
     /// Arguments of commands, cells and floats, in which neither verbatim text nor floats can stand.
     argument: usize,
     /// Floats and tables, whose notes stand behind them.
-    held: usize,
+    floats: usize,
     /// Cells that are one line.
     line: usize,
     /// Arguments that the engine takes elsewhere: headings and captions.
@@ -144,13 +144,21 @@ struct Notes {
     waiting: Vec<(usize, NoteId)>,
 }
 
+/// What is written in another form than usual, since it can't stand where it does.
+#[derive(Debug, Default)]
+struct Instead {
+    /// The heading that is only bold.
+    bold_heading: Option<NodeId>,
+    /// The summary that is the argument of its environment.
+    summary: Option<NodeId>,
+}
+
 /// Writes one document.
 struct Writer<'d> {
     doc: &'d Document,
     settings: &'d Settings,
     options: Options<'d>,
-    own: &'d own_preamble::OwnPreamble<'d>,
-    own_preamble: Option<&'d str>,
+    given: &'d given_preamble::GivenPreamble<'d>,
     out: String,
     needs: Needs,
     marks: Marks,
@@ -162,6 +170,7 @@ struct Writer<'d> {
     open: Vec<(usize, Entry)>,
     /// Places in the heading that is open, which stand behind it.
     places_of_heading: Vec<&'d str>,
+    instead: Instead,
     lists: Vec<blocks::List>,
     tables: Vec<tables::Table>,
     notes: Notes,
@@ -172,21 +181,25 @@ struct Writer<'d> {
     implied: theorems::Implied,
     /// Nodes of text that blocks stand in.
     around_blocks: HashSet<NodeId>,
-    unsaid: BTreeMap<&'static str, (Place, usize)>,
+    no_syntax: BTreeMap<&'static str, (Place, usize)>,
     missing: HashSet<NodeId>,
 }
 
 impl<'d> Writer<'d> {
-    fn new(doc: &'d Document, settings: &'d Settings, options: Options<'d>, own: &'d own_preamble::OwnPreamble<'d>) -> Self {
+    fn new(
+        doc: &'d Document,
+        settings: &'d Settings,
+        options: Options<'d>,
+        given: &'d given_preamble::GivenPreamble<'d>,
+    ) -> Self {
         let mut writer = Self {
             doc,
             settings,
             options,
-            own,
-            own_preamble: own.text,
+            given,
             out: String::with_capacity(doc.pool().len() + doc.pool().len() / 4),
             needs: Needs::default(),
-            marks: if options.fragment || own.text.is_some_and(|text| !text.contains("TeXOff")) {
+            marks: if options.fragment || given.text.is_some_and(|text| !text.contains("TeXOff")) {
                 Marks::Escaped
             } else {
                 Marks::Exact
@@ -197,6 +210,7 @@ impl<'d> Writer<'d> {
             numbers: numbers::Numbers::default(),
             open: Vec::new(),
             places_of_heading: Vec::new(),
+            instead: Instead::default(),
             lists: Vec::new(),
             tables: Vec::new(),
             notes: Notes::default(),
@@ -205,7 +219,7 @@ impl<'d> Writer<'d> {
             math_commands: HashSet::default(),
             implied: theorems::Implied::default(),
             around_blocks: HashSet::default(),
-            unsaid: BTreeMap::new(),
+            no_syntax: BTreeMap::new(),
             missing: options.missing_images.iter().copied().collect(),
         };
         writer.find_blocks_in_text();
@@ -253,7 +267,7 @@ impl<'d> Writer<'d> {
     /// Whether headings are so deep that the highest are chapters.
     fn find_chapters(&mut self) {
         let class = self.settings.class.rsplit(']').next().unwrap_or_default().trim();
-        let own_class = self.own.class.unwrap_or(class);
+        let own_class = self.given.class.unwrap_or(class);
         self.has_chapters = if own_class.is_empty() {
             let deepest =
                 self.doc.nodes().filter(|(_, node)| node.parent().is_some()).filter_map(|(_, node)| match node.kind() {
@@ -331,7 +345,7 @@ impl<'d> Writer<'d> {
         // No paragraph ends within the argument of a command for text.
         let has_paragraphs = self.holds_blocks(body) && !self.is_paragraph_alone(body);
         let is_in_command = self.doc.node(mention).parent().is_some_and(|parent| self.doc.kind(parent).is_inline());
-        if is_in_command && has_paragraphs || self.inside.held > 0 || self.inside.moving > 0 || self.inside.argument > 0 {
+        if is_in_command && has_paragraphs || self.inside.floats > 0 || self.inside.moving > 0 || self.inside.argument > 0 {
             self.out.push_str("\\footnotemark{}");
             self.notes.waiting.push((number, note));
             return;
@@ -372,7 +386,7 @@ impl<'d> Writer<'d> {
         if self.notes.waiting.is_empty()
             || self.front.is_open
             || self.inside.moving > 0
-            || self.inside.held > 0
+            || self.inside.floats > 0
             || self.inside.argument > 0
         {
             return;
@@ -388,13 +402,13 @@ impl<'d> Writer<'d> {
     }
 
     /// Notes that LaTeX can't say something; each sort is reported once.
-    fn unsaid(&mut self, what: &'static str, id: NodeId) {
+    fn no_syntax(&mut self, what: &'static str, id: NodeId) {
         let place = self.doc.place(id);
-        self.unsaid.entry(what).or_insert((place, 0)).1 += 1;
+        self.no_syntax.entry(what).or_insert((place, 0)).1 += 1;
     }
 
     fn finish_findings(&mut self) -> Vec<Finding> {
-        std::mem::take(&mut self.unsaid)
+        std::mem::take(&mut self.no_syntax)
             .into_iter()
             .map(|(what, (place, count))| {
                 Finding::changed("latex.no-syntax", format!("LaTeX has no syntax for {what}: {count}")).at(place)

@@ -128,7 +128,7 @@ impl Writer<'_> {
     /// All that stands before the text.
     pub(super) fn preamble(&self) -> String {
         let mut out = String::new();
-        if let Some(own) = self.own_preamble {
+        if let Some(own) = self.given.text {
             out.push_str(own.trim_end());
             out.push('\n');
             self.packages(own, &mut out);
@@ -365,7 +365,7 @@ impl Writer<'_> {
         // What the preamble of another document says already stands there.
         let is_said = |line: &str| {
             let command = line.split('{').next().unwrap_or(line);
-            self.own_preamble.is_some_and(|own| own.contains(&format!("{command}{{")) || own.contains(&format!("{command}[")))
+            self.given.text.is_some_and(|own| own.contains(&format!("{command}{{")) || own.contains(&format!("{command}[")))
         };
         for line in self.front.lines.iter().filter(|line| !is_said(line)) {
             out.push_str(line);

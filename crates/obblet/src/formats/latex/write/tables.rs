@@ -69,7 +69,7 @@ impl Writer<'_> {
             self.needs.packages.insert("array");
         }
         let has_caption = doc.children(id).any(|child| doc.kind(child) == Kind::Caption);
-        let is_free = self.inside.argument == 0 && self.inside.held == 0;
+        let is_free = self.inside.argument == 0 && self.inside.floats == 0;
         let form = if rows > MOST_ROWS_OF_A_PAGE && is_free {
             Form::Long
         } else if has_caption && is_free {
@@ -82,7 +82,7 @@ impl Writer<'_> {
         }
         match form {
             Form::Plain => {
-                if self.inside.argument == 0 && self.inside.held == 0 {
+                if self.inside.argument == 0 && self.inside.floats == 0 {
                     self.line("\\begin{center}");
                 }
             }
@@ -94,7 +94,7 @@ impl Writer<'_> {
             }
             Form::Empty => {}
         }
-        self.inside.held += 1;
+        self.inside.floats += 1;
         self.tables.push(Table {
             covered: vec![(0, 1); columns.len()],
             columns,
@@ -125,11 +125,11 @@ impl Writer<'_> {
     pub(super) fn end_table(&mut self, _: NodeId) {
         let Some(table) = self.tables.pop().filter(|table| table.form != Form::Empty) else { return };
         self.line("\\bottomrule");
-        self.inside.held = self.inside.held.saturating_sub(1);
+        self.inside.floats = self.inside.floats.saturating_sub(1);
         match table.form {
             Form::Plain => {
                 self.out.push_str("\\end{tabular}");
-                if self.inside.argument == 0 && self.inside.held == 0 {
+                if self.inside.argument == 0 && self.inside.floats == 0 {
                     self.line("\\end{center}");
                 }
             }
@@ -199,7 +199,7 @@ impl Writer<'_> {
             .is_some_and(|group| self.doc.kind(group) == Kind::RowGroup(RowGroupKind::Head));
         let holds_blocks = self.holds_blocks(id);
         if cell.header && !is_in_head && holds_blocks {
-            self.unsaid("header cells that hold blocks", id);
+            self.no_syntax("header cells that hold blocks", id);
         }
         let Some(table) = self.tables.last_mut() else { return };
         let column = table.columns.get(table.at).copied().unwrap_or_default();
@@ -327,18 +327,18 @@ impl Writer<'_> {
     pub(super) fn begin_figure(&mut self, id: NodeId) {
         self.blank();
         let has_caption = self.doc.children(id).any(|child| self.doc.kind(child) == Kind::Caption);
-        if self.inside.argument == 0 && self.inside.held == 0 && has_caption {
+        if self.inside.argument == 0 && self.inside.floats == 0 && has_caption {
             self.line("\\begin{figure}[htbp]\n\\centering");
-            self.inside.held += 1;
+            self.inside.floats += 1;
         } else {
             self.place_of(id);
         }
     }
 
     pub(super) fn end_figure(&mut self, id: NodeId) {
-        let is_float = self.inside.held > 0 && self.is_outer_float(id);
+        let is_float = self.inside.floats > 0 && self.is_outer_float(id);
         if is_float {
-            self.inside.held = self.inside.held.saturating_sub(1);
+            self.inside.floats = self.inside.floats.saturating_sub(1);
             self.out.truncate(self.out.trim_end_matches(['\n', ' ']).len());
             self.line("\\end{figure}");
         }
@@ -347,7 +347,7 @@ impl Writer<'_> {
     /// Whether a figure is a float: it has a caption, and stands in no other float and in no argument.
     fn is_outer_float(&self, id: NodeId) -> bool {
         let doc = self.doc;
-        doc.children(id).any(|child| doc.kind(child) == Kind::Caption) && self.inside.argument == 0 && self.inside.held == 1
+        doc.children(id).any(|child| doc.kind(child) == Kind::Caption) && self.inside.argument == 0 && self.inside.floats == 1
     }
 
     pub(super) fn begin_caption(&mut self, id: NodeId) -> bool {

@@ -121,7 +121,7 @@ impl<'d> Writer<'d> {
             }
         }
         let (name, lead_in) = self.theorem_of(id)?;
-        if !self.own.theorems.contains_key(name) {
+        if !self.given.theorems.contains_key(name) {
             self.needs.packages.insert("amsthm");
             self.needs.theorems.add(name, lead_in.word, lead_in.number);
         }
@@ -141,8 +141,8 @@ impl<'d> Writer<'d> {
     fn theorem_of(&self, id: NodeId) -> Option<(&'d str, LeadIn<'d>)> {
         let mut names = self.doc.attributes(id).classes.iter().map(|class| self.doc.text(*class));
         names.find_map(|name| {
-            let is_own = self.own.theorems.contains_key(name);
-            let may_be = self.own_preamble.is_none() && !self.options.fragment && is_name(name);
+            let is_own = self.given.theorems.contains_key(name);
+            let may_be = self.given.text.is_none() && !self.options.fragment && is_name(name);
             let lead_in = (is_own || may_be).then(|| self.lead_in(id)).flatten()?;
             let fits = is_own || THEOREMS.contains(&name) || crate::slug::of(lead_in.word) == name;
             fits.then_some((name, lead_in))

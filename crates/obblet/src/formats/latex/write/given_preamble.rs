@@ -4,7 +4,7 @@ use crate::fast_hash::{HashMap, HashSet};
 
 /// A preamble.
 #[derive(Debug, Default)]
-pub(super) struct OwnPreamble<'p> {
+pub(super) struct GivenPreamble<'p> {
     pub(super) text: Option<&'p str>,
     /// The class of documents.
     pub(super) class: Option<&'p str>,
@@ -16,7 +16,7 @@ pub(super) struct OwnPreamble<'p> {
     pub(super) theorems: HashMap<&'p str, &'p str>,
 }
 
-impl<'p> OwnPreamble<'p> {
+impl<'p> GivenPreamble<'p> {
     /// The preamble of a document: all that stands before its text.
     pub(super) fn of(source: &'p [u8]) -> Self {
         let Ok(source) = std::str::from_utf8(source) else { return Self::default() };
