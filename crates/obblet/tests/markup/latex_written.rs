@@ -10,6 +10,7 @@ use proptest::prelude::*;
 use support::conservation;
 use support::convert::convert;
 use support::linear::grows_linearly;
+use support::package;
 use support::trees;
 
 fn html(latex: &str) -> String {
@@ -144,7 +145,26 @@ fn content_for_one_output_is_in_that_one_alone() {
             Format::Org,
             "Both\n#+begin_only-html\nweb\n#+end_only-html\n#+begin_only-latex\nprint\n#+end_only-latex\n#+begin_not-html\nPaper.\n#+end_not-html\n",
         ),
+        (Format::Org, "* A\nBoth\n* web :only_html:\n** Below\n* print :only_latex:only_word:\n** Paper\n* B\n"),
     ];
+    let character =
+        |id: &str, name: &str| format!("<w:style w:type=\"character\" w:styleId=\"{id}\"><w:name w:val=\"{name}\"/></w:style>");
+    let word = package::Package {
+        styles: character("W", "Only HTML") + &character("P", "Only LaTeX") + &package::style("N", "Not HTML", "", "", ""),
+        ..package::Package::of(
+            &(package::paragraph(
+                "",
+                &[
+                    package::text("Both "),
+                    package::run("<w:rStyle w:val=\"W\"/>", "web"),
+                    package::run("<w:rStyle w:val=\"P\"/>", "print"),
+                ]
+                .concat(),
+            ) + &package::styled("N", "Paper.")),
+        )
+    };
+    let word = word.bytes();
+    let sources = sources.into_iter().map(|(format, source)| (format, source.as_bytes())).chain([(Format::Word, &*word)]);
     for (format, source) in sources {
         let page = convert(source, format, Format::Html, &["shape=fragment"]);
         let (text, findings) = (page.text().unwrap().to_owned(), &page.findings);

@@ -5,8 +5,9 @@ use super::blocks::Job;
 use super::inlines::date_at;
 use super::lines::{Begins, Line, note_label, stars};
 use super::options::{Archived, Shows};
-use crate::document::{HintRole, Kind, ListKind, Marker, NodeId, Task, TextLevel};
+use crate::document::{DivisionKind, HintRole, Kind, ListKind, Marker, NodeId, Task, TextLevel};
 use crate::fast_hash::HashSet;
+use crate::refine::targets;
 
 /// The parts of the line of a heading.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -183,7 +184,7 @@ impl<'s> Reader<'s> {
     fn section(&mut self, number: usize, end: usize, lowered: usize) {
         let line = self.lines.all[number];
         let headline = self.headline(&line);
-        let root = self.doc.root();
+        let root = self.holder_of_section(&headline, line.start as u32);
         let words = &self.source[headline.words.0..headline.words.1];
         let first = (number + 1..end).find(|&at| self.lines.all[at].begins != Begins::Blank);
         let is_of_notes =
@@ -216,14 +217,39 @@ impl<'s> Reader<'s> {
             holder = low.item;
         }
         self.run(Job::blocks(at, end, holder));
+        let last = self.last_line(number, end);
+        if let Some((_, division)) = self.target {
+            self.doc.set_end(division, last);
+        }
         if holder != root {
-            let last = self.last_line(number, end);
             for low in &self.low {
                 self.doc.set_end(low.item, last);
                 self.doc.set_end(low.list, last);
             }
         }
         self.heading = None;
+    }
+
+    /// What a heading and the text below it are appended to: a division, where its tags say which outputs they are for.
+    fn holder_of_section(&mut self, headline: &Headline<'_>, place: u32) -> NodeId {
+        if self.target.is_some_and(|(level, _)| headline.level <= level) {
+            self.target = None;
+        }
+        if let Some((_, division)) = self.target {
+            return division;
+        }
+        let targets: Vec<&str> = headline.tags.iter().copied().filter(|tag| targets::is_target(tag)).collect();
+        let root = self.doc.root();
+        if targets.is_empty() {
+            return root;
+        }
+        let division = self.doc.append_at(root, Kind::Division(DivisionKind::Plain), place);
+        for tag in targets {
+            let class = self.doc.intern(tag);
+            self.doc.attributes_mut(division).classes.push(class);
+        }
+        self.target = Some((headline.level, division));
+        division
     }
 
     /// Begins the item of a list that a heading is which is too deep to be one.
@@ -238,7 +264,8 @@ impl<'s> Reader<'s> {
         let list = match same {
             Some(low) => low.list,
             None => {
-                let above = self.low.last().map_or_else(|| self.doc.root(), |low| low.item);
+                let above =
+                    self.low.last().map_or_else(|| self.target.map_or(self.doc.root(), |(_, division)| division), |low| low.item);
                 let ordered = self.options.presentation.numbered_levels.is_some_and(|levels| levels > 0);
                 let kind = ListKind { ordered, tight: true, marker: Marker::Plain, start: 1 };
                 let list = self.doc.append_at(above, Kind::List(kind), place);
@@ -276,7 +303,7 @@ impl<'s> Reader<'s> {
                 (task.keyword, task.is_done) = (keyword.to_owned(), is_done);
             }
             task.priority = headline.priority.unwrap_or_default().to_owned();
-            task.tags = headline.tags.iter().map(|tag| (*tag).to_owned()).collect();
+            task.tags = headline.tags.iter().filter(|tag| !targets::is_target(tag)).map(|tag| (*tag).to_owned()).collect();
         });
         if let Some((state, done)) = headline.state.filter(|_| self.options.shows.contains(Shows::KEYWORDS)) {
             self.marked(heading, state, if done { "keyword-done" } else { "keyword-open" });
@@ -289,7 +316,7 @@ impl<'s> Reader<'s> {
         let (start, end) = headline.words;
         self.source_text(heading, start, end, place);
         if !headline.tags.is_empty() && self.options.shows.contains(Shows::TAGS) {
-            for tag in &headline.tags {
+            for tag in headline.tags.iter().filter(|tag| !targets::is_target(tag)) {
                 self.space(heading);
                 self.marked(heading, tag, "tag");
             }

@@ -107,6 +107,8 @@ struct Reader<'s> {
     /// The heading that the reader is below.
     heading: Option<NodeId>,
     properties: Properties,
+    /// The level of a heading whose part is for some outputs only, and the division that this part is.
+    target: Option<(usize, NodeId)>,
     /// Headings that are items of lists, outermost first.
     low: Vec<headings::Low>,
     /// Words that lead to where they are targets, wherever they stand.
@@ -143,6 +145,7 @@ impl<'s> Reader<'s> {
             lists: Vec::new(),
             heading: None,
             properties: Properties::default(),
+            target: None,
             low: Vec::new(),
             radio: Vec::new(),
             counters: HashMap::default(),

@@ -87,6 +87,8 @@ impl Reader<'_, '_> {
         }
         if self.options.fidelity.keeps_names() {
             self.apply_paragraph_style(node, &properties, heading, list.is_some());
+        } else {
+            self.mark_target(node, &properties);
         }
         self.context_mut().paragraph = Some(OpenParagraph {
             node,

@@ -451,11 +451,8 @@ impl Reader<'_, '_> {
             wanted.push(Wrap::Code);
         }
         // Innermost: what elements look like of their own is not what the document looks like.
-        if self.options.fidelity.keeps_names()
-            && let Some(set) = self.style_run()
-        {
-            wanted.push(Wrap::Classes(set));
-        }
+        let classes = if self.options.fidelity.keeps_names() { self.style_run() } else { self.target_of_run() };
+        wanted.extend(classes.map(Wrap::Classes));
         if let Some(font) = whole.font {
             self.diagnostics.font(font);
         }

@@ -164,6 +164,12 @@ fn class_name(name: &str) -> String {
     }
 }
 
+/// The class that a style is, where its name says which outputs are meant: `Only HTML`.
+fn target(name: &str) -> Option<String> {
+    let may_be = matches!(name.as_bytes().first(), Some(b'o' | b'O' | b'n' | b'N'));
+    may_be.then(|| class_name(name)).filter(|class| crate::refine::targets::is_target(class))
+}
+
 /// A paragraph that gets classes.
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Subject {
@@ -188,6 +194,25 @@ impl Reader<'_, '_> {
         for class in self.looks.classes.sets.get(set as usize).cloned().unwrap_or_default() {
             self.add_class(node, &class);
         }
+    }
+
+    /// The name of the style of a paragraph stays where it says which outputs it is for.
+    pub(super) fn mark_target(&mut self, node: NodeId, properties: &ParagraphProperties) {
+        let class = target(&self.model.styles.of_paragraph(properties.style).name);
+        if let Some(class) = class {
+            self.add_class(node, &class);
+        }
+    }
+
+    /// The set of the class of a run whose style says which outputs it is for.
+    pub(super) fn target_of_run(&mut self) -> Option<u32> {
+        let set = vec![target(&self.character_style(self.run.direct.style)?.name)?];
+        let known = self.looks.classes.sets.iter().position(|known| *known == set);
+        let at = known.unwrap_or_else(|| {
+            self.looks.classes.sets.push(set);
+            self.looks.classes.sets.len() - 1
+        });
+        u32::try_from(at).ok()
     }
 
     /// The classes of a paragraph.
