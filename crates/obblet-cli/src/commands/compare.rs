@@ -76,7 +76,8 @@ fn trip(doc: &Document, arguments: &Compare, format: Format, profile: &Profile) 
     // What passes change is wanted; what the trip changes is the question.
     profile.clean = Cleaning::none();
     if arguments.settings.shape.is_none() {
-        profile.shape = Shape::Fragment;
+        // In LaTeX, what characters mean is said before the text.
+        profile.shape = if format == Format::Latex { Shape::Page } else { Shape::Fragment };
     }
     let written = obblet::write(doc.clone(), format, &profile, &Context::default())?;
     Ok(obblet::read(&written.bytes, format, &profile)?)

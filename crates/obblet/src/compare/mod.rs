@@ -9,7 +9,9 @@ mod formulas;
 mod units;
 
 use crate::document::{Document, Place};
+use crate::refine;
 use serde::Serialize;
+use std::borrow::Cow;
 
 /// What a difference is about.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize)]
@@ -131,6 +133,9 @@ impl Comparison {
 /// ```
 #[must_use]
 pub fn compare(first: &Document, second: &Document) -> Comparison {
+    // What a format counts is compared as it is shown, whether numbers are text or made.
+    let counted = [first, second].map(|doc| shown(doc, first, second));
+    let [first, second] = [&*counted[0], &*counted[1]];
     // Formulas are compared by what they say, in whatever notation.
     let (first, second) = (&*formulas::in_one_notation(first), &*formulas::in_one_notation(second));
     let (first, second) = (units::of(first, second), units::of(second, first));
@@ -141,4 +146,18 @@ pub fn compare(first: &Document, second: &Document) -> Comparison {
     }
     differences.sort_by_key(|difference: &Difference| std::cmp::Reverse(difference.size));
     Comparison { scores, differences }
+}
+
+/// A document with the numbers of its equations in the references to them, and without those of headings that the other one makes.
+fn shown<'d>(doc: &'d Document, first: &Document, second: &Document) -> Cow<'d, Document> {
+    let makes = |doc: &Document| doc.metadata.presentation.numbered_levels.is_some();
+    let mut doc = Cow::Borrowed(doc);
+    if makes(first) != makes(second) && !makes(&doc) {
+        refine::heading_numbers::take_out(doc.to_mut());
+    }
+    if !doc.formulas.is_empty() {
+        refine::equations::number(doc.to_mut());
+        refine::references::resolve(doc.to_mut());
+    }
+    doc
 }

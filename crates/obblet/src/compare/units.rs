@@ -214,7 +214,8 @@ impl Taker<'_> {
         *column += usize::from(cell.columns);
         let spans =
             if cell.columns > 1 || cell.rows > 1 { format!(" ({} by {})", cell.columns, cell.rows) } else { String::new() };
-        let header = if cell.header { "header " } else { "" };
+        // A cell without words heads nothing.
+        let header = if cell.header && !text.is_empty() { "header " } else { "" };
         let shown = format!("row {row}, column {at}: {header}{text}{spans}");
         self.add(Category::Tables, id, shown.clone(), shown);
     }
