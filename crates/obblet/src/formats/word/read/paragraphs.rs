@@ -85,11 +85,7 @@ impl Reader<'_, '_> {
             }
             number = before.or(number);
         }
-        if self.options.fidelity.keeps_names() {
-            self.apply_paragraph_style(node, &properties, heading, list.is_some());
-        } else {
-            self.mark_target(node, &properties);
-        }
+        self.apply_paragraph_style(node, &properties, heading, list.is_some());
         self.context_mut().paragraph = Some(OpenParagraph {
             node,
             begun: true,
@@ -501,6 +497,9 @@ impl Reader<'_, '_> {
     }
 
     fn apply_paragraph_style(&mut self, node: NodeId, properties: &ParagraphProperties, heading: Option<u8>, in_list: bool) {
+        if !self.options.fidelity.keeps_names() {
+            return self.mark_target(node, properties);
+        }
         // What goes on with an item is set in by its list.
         let in_list = in_list || (self.options.fidelity.is_exact() && self.in_item(node));
         let subject = Subject { node, heading: heading.is_some(), in_list };
