@@ -112,6 +112,22 @@ fn citations_come_back_from_latex_as_they_were() {
 }
 
 #[test]
+fn what_only_looks_like_a_citation_stays_as_it_is() {
+    let list = "<ol><li id=\"bib-a\">A.</li><li id=\"bib-b\">B.</li></ol>";
+    for text in [
+        "[<a href=\"#bib-a\">1</a>, <a href=\"#bib-b\">7</a>, p. 3] and so on",
+        "[see <a href=\"#bib-a\">1</a>, p. 3]",
+        "[<a href=\"#bib-a\">1</a> or <a href=\"#bib-b\">2</a>]",
+        "[<a href=\"#bib-a\">1</a>, open",
+        "<a href=\"#bib-a\">1</a>] [x]",
+    ] {
+        let tex = convert(format!("<p>{text}</p>{list}"), Format::Html, Format::Latex, &[]).into_text().unwrap();
+        let back = convert(&tex, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
+        assert!(!tex.contains("\\cite") && back.starts_with(&format!("<p>{text}</p>")), "{text}\n{tex}\n{back}");
+    }
+}
+
+#[test]
 fn the_heading_of_a_list_is_that_of_the_document() {
     let html =
         "<h2>Tides</h2><p>As in [<a href=\"#bib-a\">1</a>].</p><h2>Read &amp; reread</h2><ol><li id=\"bib-a\">A.</li></ol>";

@@ -37,6 +37,7 @@ pub fn write(doc: &Document, settings: &Settings) -> Written {
         addresses: Vec::new(),
         known: HashMap::default(),
         raw: 0,
+        macros: crate::math::tex::Macros::of(&doc.metadata.macros).with_numbers(&doc.metadata.equation_numbers),
         unsaid: BTreeMap::new(),
     };
     if let Some(title) = doc.metadata.title.as_deref().filter(|title| doc.first_heading().as_deref() != Some(title)) {
@@ -74,6 +75,8 @@ pub(super) struct Writer<'d> {
     addresses: Vec<String>,
     known: HashMap<String, usize>,
     raw: usize,
+    /// What formulas may use.
+    macros: crate::math::tex::Macros,
     /// What text has no way to say, how often, and where first.
     unsaid: BTreeMap<Unsaid, (usize, Place)>,
 }
@@ -388,8 +391,7 @@ impl Writer<'_> {
         if self.settings.math == MathLine::Tex {
             return crate::math::to_tex(formula.notation, source).into_owned();
         }
-        let (mut math, problems) =
-            crate::math::read(formula.notation, source, &mut crate::math::tex::Macros::of(&self.doc.metadata.macros).with_numbers(&self.doc.metadata.equation_numbers));
+        let (mut math, problems) = crate::math::read(formula.notation, source, &mut self.macros.clone());
         math.number_from(self.doc.text(formula.number));
         // What can't be parsed is said as its source has it.
         if problems.is_empty() && !math.body.is_empty() { crate::math::plain(&math) } else { source.to_owned() }

@@ -116,6 +116,15 @@ struct Cited<'d> {
     note: String,
 }
 
+/// A citation in brackets.
+struct InBrackets<'d> {
+    cited: Vec<Cited<'d>>,
+    /// Its links behind the first, with what parts them.
+    nodes: Vec<NodeId>,
+    /// The text behind the last link, and what of it is no part of the citation.
+    rest: (NodeId, usize, usize),
+}
+
 impl<'d> Writer<'d> {
     /// Whether a list is a bibliography: all of its items are entries.
     pub(super) fn is_bibliography(&self, list: NodeId) -> bool {
@@ -203,12 +212,12 @@ impl<'d> Writer<'d> {
         if key_of_address(doc.text(href)) != Some(key) || doc.plain_text(next) != year {
             return false;
         }
-        let Some((cited, implied)) = self.up_to_bracket(next) else { return false };
-        let [Cited { note, .. }] = &cited[..] else { return false };
+        let Some(citation) = self.up_to_bracket(next) else { return false };
+        let [Cited { note, .. }] = &citation.cited[..] else { return false };
         let note = self.note_of_citation(note);
         let _ = write!(self.out, "\\citet{note}{{{key}}}");
         self.implied.nodes.extend([between, next]);
-        self.implied.nodes.extend(implied);
+        self.imply(citation);
         true
     }
 
@@ -228,20 +237,21 @@ impl<'d> Writer<'d> {
         let Some(out) = self.out.trim_end_matches([' ', '~']).strip_suffix(words.as_str()) else { return false };
         // Where it could be an option of a command, the bracket is in braces.
         let Some(begin) = ["{[}", "["].iter().find_map(|bracket| out.strip_suffix(bracket)).map(str::len) else { return false };
-        let Some((cited, implied)) = self.up_to_bracket(link) else { return false };
-        let Some((last, others)) = cited.split_last() else { return false };
-        if others.iter().any(|cited| !cited.note.is_empty()) || !cited.iter().all(|cited| self.is_called(cited, command)) {
+        let Some(citation) = self.up_to_bracket(link) else { return false };
+        let Some((last, others)) = citation.cited.split_last() else { return false };
+        let is_called = citation.cited.iter().all(|cited| self.is_called(cited, command));
+        if !is_called || others.iter().any(|cited| !cited.note.is_empty()) {
             return false;
         }
         let mut note = self.note_of_citation(&last.note);
         if !words.is_empty() {
             note = format!("[{words}]{}", if note.is_empty() { "[]" } else { &note });
         }
-        let keys: Vec<&str> = cited.iter().map(|cited| cited.key).collect();
+        let keys: Vec<&str> = citation.cited.iter().map(|cited| cited.key).collect();
         // Brackets around another command are not those of a citation.
         self.out.truncate(begin);
         let _ = write!(self.out, "\\{command}{note}{{{}}}", keys.join(","));
-        self.implied.nodes.extend(implied);
+        self.imply(citation);
         true
     }
 
@@ -258,11 +268,17 @@ impl<'d> Writer<'d> {
         if words.is_empty() { String::new() } else { format!("[{{{}}}]", self.escaped(words)) }
     }
 
-    /// The links from one on up to the bracket that ends them, and the nodes that are written with them. The text behind the
-    /// bracket is written by itself.
-    fn up_to_bracket(&mut self, link: NodeId) -> Option<(Vec<Cited<'d>>, Vec<NodeId>)> {
+    /// What belongs to a citation is written with it.
+    fn imply(&mut self, citation: InBrackets<'d>) {
+        let (behind, from, to) = citation.rest;
+        self.implied.texts.insert(behind, (from, to));
+        self.implied.nodes.extend(citation.nodes);
+    }
+
+    /// The links from one on up to the bracket that ends them.
+    fn up_to_bracket(&self, link: NodeId) -> Option<InBrackets<'d>> {
         let doc = self.doc;
-        let (mut found, mut implied) = (Vec::new(), Vec::new());
+        let (mut cited, mut nodes) = (Vec::new(), Vec::new());
         let mut at = link;
         loop {
             let Kind::Link { href } = doc.kind(at) else { return None };
@@ -272,16 +288,15 @@ impl<'d> Writer<'d> {
             let text = doc.text(text);
             if let Some(end) = text.find(']').filter(|end| *end == 0 || text.starts_with(',')) {
                 let note = text[..end].trim_start_matches([',', ' ', '\u{A0}']).to_owned();
-                found.push(Cited { key, text: doc.plain_text(at), note });
-                self.implied.texts.insert(behind, (end + 1, text.len()));
-                return Some((found, implied));
+                cited.push(Cited { key, text: doc.plain_text(at), note });
+                return Some(InBrackets { cited, nodes, rest: (behind, end + 1, text.len()) });
             }
             if !matches!(text.trim(), "," | ";") {
                 return None;
             }
-            found.push(Cited { key, text: doc.plain_text(at), note: String::new() });
+            cited.push(Cited { key, text: doc.plain_text(at), note: String::new() });
             at = doc.node(behind).next()?;
-            implied.extend([behind, at]);
+            nodes.extend([behind, at]);
         }
     }
 }
