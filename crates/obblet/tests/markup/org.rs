@@ -366,6 +366,17 @@ fn org_becomes_every_other_format() {
     }
 }
 
+#[test]
+fn code_with_a_caption_keeps_its_name() {
+    writes(
+        "<figure id=\"curve\"><figcaption>The curve of the day</figcaption><pre><code class=\"language-sh\">plot day\n</code></pre></figure><p>See <a href=\"#curve\">it</a>.</p>",
+        "#+NAME: curve\n#+CAPTION: The curve of the day\n#+begin_src sh\nplot day\n#+end_src\n\nSee [[curve][it]].\n",
+    );
+    let exhibit = demo().into_iter().find(|(name, ..)| name.ends_with("exhibit.org")).unwrap();
+    let once = with(std::str::from_utf8(&exhibit.2).unwrap(), Format::Org, Format::Org, &[]).into_text().unwrap();
+    assert_eq!(with(&once, Format::Org, Format::Org, &[]).into_text().unwrap(), once);
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(200))]
 

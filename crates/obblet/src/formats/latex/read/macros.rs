@@ -6,9 +6,10 @@ use super::tokens::{BUILT_IN, Input, Kind, Token};
 use crate::fast_hash::HashMap;
 use std::rc::Rc;
 
-/// All expansions of a document together take no more steps and make no more tokens.
-const MOST_STEPS: usize = 1 << 19;
-const MOST_TOKENS: usize = 1 << 21;
+/// All expansions of a document together take no more steps and make no more tokens than these, and more for each of its bytes.
+const MOST_STEPS: usize = 1 << 16;
+const MOST_TOKENS: usize = 1 << 19;
+const TOKENS_OF_A_BYTE: usize = 8;
 
 /// How a command takes an argument.
 #[derive(Clone, Debug)]
@@ -40,6 +41,8 @@ pub(super) struct Macros {
     environments: HashMap<Rc<str>, (Macro, Rc<[Token]>)>,
     steps: usize,
     made: usize,
+    /// How long the source is.
+    length: usize,
     /// Where too much was asked for, first.
     pub(super) exceeded: Option<u32>,
     /// Commands and environments that mean what Obblet's own documents define them to mean.
@@ -65,6 +68,14 @@ pub(super) const LENGTH: &str = "a length";
 const NO_VALUE: &str = "NoValue";
 
 impl Macros {
+    pub(super) fn of(source: &str) -> Self {
+        Self { length: source.len(), ..Self::default() }
+    }
+
+    const fn most_tokens(&self) -> usize {
+        MOST_TOKENS + self.length * TOKENS_OF_A_BYTE
+    }
+
     pub(super) fn knows(&self, name: &str) -> bool {
         self.commands.contains_key(name)
     }
@@ -89,7 +100,7 @@ impl Macros {
 
     fn apply(&mut self, known: &Macro, at: u32, input: &mut Input<'_>) {
         self.steps += 1;
-        if self.steps > MOST_STEPS || self.made > MOST_TOKENS {
+        if self.steps > MOST_STEPS + self.length || self.made > self.most_tokens() {
             self.exceeded.get_or_insert(at);
             return;
         }
@@ -119,7 +130,7 @@ impl Macros {
                 Kind::Parameter(number, more) => out.push(Token { kind: Kind::Parameter(number, more - 1), at: token.at }),
                 _ => out.push(token.clone()),
             }
-            if self.made + out.len() > MOST_TOKENS {
+            if self.made + out.len() > self.most_tokens() {
                 self.exceeded.get_or_insert(at);
                 return;
             }
@@ -225,7 +236,7 @@ impl Macros {
                 }
                 _ => out.push(token),
             }
-            if out.len() > MOST_TOKENS {
+            if out.len() > self.most_tokens() {
                 break;
             }
         }

@@ -144,7 +144,7 @@ impl<'s> Reader<'s> {
             input: Input::new(source),
             doc,
             files,
-            macros: Macros::default(),
+            macros: Macros::of(source),
             at: 0,
             parts: Vec::new(),
             styles: Vec::new(),

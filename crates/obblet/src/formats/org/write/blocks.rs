@@ -151,6 +151,8 @@ impl<'d> Writer<'d> {
             }
             Kind::Table => self.table(id),
             Kind::Figure if self.is_picture(id) => self.figure(id),
+            Kind::Figure if self.is_captioned_code(id) => self.caption_of(id),
+            Kind::Caption if doc.node(id).parent().is_some_and(|figure| self.is_captioned_code(figure)) => {}
             Kind::Division(_) | Kind::Details { .. } => {
                 if let Some(name) = self.name_of_block(id) {
                     self.begin_holder(id, &name);
@@ -484,6 +486,14 @@ impl<'d> Writer<'d> {
             Kind::Link { .. } => only(content).is_some_and(|image| matches!(doc.kind(image), Kind::Image { .. })),
             _ => false,
         }
+    }
+
+    /// Whether a figure is code with a caption.
+    fn is_captioned_code(&self, id: NodeId) -> bool {
+        let doc = self.doc;
+        let mut others = doc.children(id).filter(|&child| doc.kind(child) != Kind::Caption);
+        let is_code = others.next().is_some_and(|content| matches!(doc.kind(content), Kind::CodeBlock { .. }));
+        doc.kind(id) == Kind::Figure && is_code && others.next().is_none()
     }
 
     fn figure(&mut self, id: NodeId) {
