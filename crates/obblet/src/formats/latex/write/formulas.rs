@@ -6,9 +6,43 @@ use crate::document::{FormulaId, Markup, NodeId};
 use crate::math;
 
 /// Commands whose packages are not there everywhere: what they say is written out.
-const WRITTEN_OUT: [&str; 26] = [
-    "SI", "si", "qty", "unit", "num", "ang", "ce", "cf", "numrange", "qtyrange", "pu", "SIrange", "cancel", "bcancel", "xcancel",
-    "bm", "abs", "norm", "bra", "ket", "braket", "flatfrac", "nicefrac", "utilde", "sout", "empheq",
+const WRITTEN_OUT: [&str; 36] = [
+    "DeclareMathOperator",
+    "bfseries",
+    "rmfamily",
+    "itshape",
+    "sffamily",
+    "ttfamily",
+    "upshape",
+    "normalfont",
+    "alert",
+    "structure",
+    "SI",
+    "si",
+    "qty",
+    "unit",
+    "num",
+    "ang",
+    "ce",
+    "cf",
+    "numrange",
+    "qtyrange",
+    "pu",
+    "SIrange",
+    "cancel",
+    "bcancel",
+    "xcancel",
+    "bm",
+    "abs",
+    "norm",
+    "bra",
+    "ket",
+    "braket",
+    "flatfrac",
+    "nicefrac",
+    "utilde",
+    "sout",
+    "empheq",
 ];
 
 /// Commands of unicode-math that no other package has.

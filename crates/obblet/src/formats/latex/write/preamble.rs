@@ -112,7 +112,7 @@ pub(super) fn code_language(word: &str) -> Option<(&str, bool)> {
 }
 
 /// Definitions of commands that formulas may have and packages lack.
-pub(super) const MATH_DEFINITIONS: [(&str, &str); 9] = [
+pub(super) const MATH_DEFINITIONS: [(&str, &str); 13] = [
     ("degree", "\\providecommand{\\degree}{{}^{\\circ}}"),
     ("celsius", "\\providecommand{\\celsius}{{}^{\\circ}\\mathrm{C}}"),
     ("iddots", "\\providecommand{\\iddots}{\\adots}"),
@@ -122,6 +122,10 @@ pub(super) const MATH_DEFINITIONS: [(&str, &str); 9] = [
     ("llbracket", "\\providecommand{\\llbracket}{\\lBrack}"),
     ("rrbracket", "\\providecommand{\\rrbracket}{\\rBrack}"),
     ("sfrac", "\\usepackage{xfrac}"),
+    ("angstrom", "\\providecommand{\\angstrom}{\\text{\\AA}}"),
+    ("cancel", "\\usepackage{cancel}"),
+    ("bcancel", "\\usepackage{cancel}"),
+    ("xcancel", "\\usepackage{cancel}"),
 ];
 
 impl Writer<'_> {

@@ -201,7 +201,7 @@ impl<'s> Reader<'s> {
                 self.doc.set_end(paragraph, line.end as u32);
                 low.item
             } else {
-                self.low.clear();
+                self.parts.low.clear();
                 if headline.level + lowered > 6 {
                     self.tallies.deep_headings.add(line.start as u32, "");
                 }
@@ -213,16 +213,16 @@ impl<'s> Reader<'s> {
             self.doc.set_end(heading, line.end as u32);
             self.headings.entry(normal(words)).or_insert(heading);
             at = self.below_heading((heading, holder), headline.level, at, end);
-        } else if let Some(low) = self.low.last() {
+        } else if let Some(low) = self.parts.low.last() {
             holder = low.item;
         }
         self.run(Job::blocks(at, end, holder));
         let last = self.last_line(number, end);
-        if let Some((_, division)) = self.target {
+        if let Some((_, division)) = self.parts.target {
             self.doc.set_end(division, last);
         }
         if holder != root {
-            for low in &self.low {
+            for low in &self.parts.low {
                 self.doc.set_end(low.item, last);
                 self.doc.set_end(low.list, last);
             }
@@ -232,10 +232,10 @@ impl<'s> Reader<'s> {
 
     /// What a heading and the text below it are appended to: a division, where its tags say which outputs they are for.
     fn holder_of_section(&mut self, headline: &Headline<'_>, place: u32) -> NodeId {
-        if self.target.is_some_and(|(level, _)| headline.level <= level) {
-            self.target = None;
+        if self.parts.target.is_some_and(|(level, _)| headline.level <= level) {
+            self.parts.target = None;
         }
-        if let Some((_, division)) = self.target {
+        if let Some((_, division)) = self.parts.target {
             return division;
         }
         let targets: Vec<&str> = headline.tags.iter().copied().filter(|tag| targets::is_target(tag)).collect();
@@ -248,24 +248,27 @@ impl<'s> Reader<'s> {
             let class = self.doc.intern(tag);
             self.doc.attributes_mut(division).classes.push(class);
         }
-        self.target = Some((headline.level, division));
+        self.parts.target = Some((headline.level, division));
         division
     }
 
     /// Begins the item of a list that a heading is which is too deep to be one.
     fn low_heading(&mut self, headline: &Headline<'_>, place: u32) -> Low {
         let mut same = None;
-        while let Some(low) = self.low.pop_if(|low| low.level >= headline.level) {
+        while let Some(low) = self.parts.low.pop_if(|low| low.level >= headline.level) {
             same = Some(low);
         }
-        if self.low.len() >= DEEPEST_LIST {
-            same = self.low.pop();
+        if self.parts.low.len() >= DEEPEST_LIST {
+            same = self.parts.low.pop();
         }
         let list = match same {
             Some(low) => low.list,
             None => {
-                let above =
-                    self.low.last().map_or_else(|| self.target.map_or(self.doc.root(), |(_, division)| division), |low| low.item);
+                let above = self
+                    .parts
+                    .low
+                    .last()
+                    .map_or_else(|| self.parts.target.map_or(self.doc.root(), |(_, division)| division), |low| low.item);
                 let ordered = self.options.presentation.numbered_levels.is_some_and(|levels| levels > 0);
                 let kind = ListKind { ordered, tight: true, marker: Marker::Plain, start: 1 };
                 let list = self.doc.append_at(above, Kind::List(kind), place);
@@ -275,7 +278,7 @@ impl<'s> Reader<'s> {
         };
         let item = self.doc.append_at(list, Kind::ListItem { checked: None }, place);
         let low = Low { level: headline.level, list, item };
-        self.low.push(low);
+        self.parts.low.push(low);
         low
     }
 
@@ -447,6 +450,15 @@ fn plan(words: &str, task: &mut Task) {
 
 /// A line says so many dates.
 const MOST_DATES: usize = 8;
+
+/// The parts of the file that are open beside those that headings make.
+#[derive(Debug, Default)]
+pub(super) struct Parts {
+    /// The level of a heading whose part is for some outputs only, and the division that this part is.
+    target: Option<(usize, NodeId)>,
+    /// Headings that are items of lists, outermost first.
+    pub(super) low: Vec<Low>,
+}
 
 /// A heading that is an item of a list.
 #[derive(Clone, Copy, Debug)]

@@ -107,10 +107,7 @@ struct Reader<'s> {
     /// The heading that the reader is below.
     heading: Option<NodeId>,
     properties: Properties,
-    /// The level of a heading whose part is for some outputs only, and the division that this part is.
-    target: Option<(usize, NodeId)>,
-    /// Headings that are items of lists, outermost first.
-    low: Vec<headings::Low>,
+    parts: headings::Parts,
     /// Words that lead to where they are targets, wherever they stand.
     radio: Vec<NodeId>,
     /// How often each macro that counts was used.
@@ -145,8 +142,7 @@ impl<'s> Reader<'s> {
             lists: Vec::new(),
             heading: None,
             properties: Properties::default(),
-            target: None,
-            low: Vec::new(),
+            parts: headings::Parts::default(),
             radio: Vec::new(),
             counters: HashMap::default(),
             holds: Holds { macros: has_macros, code: has_macros || has("src_") || has("call_") },
