@@ -81,6 +81,10 @@ fn markdown_cites_where_its_front_matter_names_entries() {
     assert!(page("a.md", text).0.starts_with("<p>Seen [@halm], [see <em>not</em> @brand, p. 3; @halm]{}, [-@brand],"));
     let off = convert(format!("{front}{text}"), Format::Markdown, Format::Html, &["markdown.citations=false"]);
     assert!(off.into_text().unwrap().starts_with("<p>Seen [@halm], [see <em>not</em>"));
+    // The front matter stays what it is.
+    let again =
+        convert(format!("{front}{text}"), Format::Markdown, Format::Markdown, &["markdown.citations=false"]).into_text().unwrap();
+    assert!(again.contains("bibliography: entries.bib\n") && again.contains("[see *not* @brand"), "{again}");
     let (missing, found) = page("a.md", &format!("{front}A [see @nobody, p. 1; @halm].\n"));
     assert!(missing.starts_with("<p>A [see nobody, p. 1; <a href=\"#bib-halm\">"), "{missing}");
     assert_eq!(found, ["citations are shown by their keys, which no entry of a bibliography has: 1"]);

@@ -127,6 +127,24 @@ fn a_fragment_has_no_preamble_and_a_page_has_one() {
 }
 
 #[test]
+fn formulas_bring_what_the_engine_needs_for_them() {
+    let written = |formula: &str| {
+        convert(format!("$${formula}$$\n"), Format::Markdown, Format::Latex, &["shape=page"]).into_text().unwrap()
+    };
+    // What stands in a preamble only, or in text only, is written out.
+    let operator = written("\\DeclareMathOperator{\\Hom}{Hom} \\Hom(A, B)");
+    assert!(operator.contains("\\operatorname{Hom}(A, B)") && !operator.contains("Declare"), "{operator}");
+    assert!(written("{\\bfseries v} + w").contains("\n\\mathbf{v} + w\n"), "{}", written("{\\bfseries v} + w"));
+    assert!(written("\\cancel{x} + y").contains("\\usepackage{cancel}\n"));
+    assert!(written("7\\,\\angstrom").contains("\\providecommand{\\angstrom}"));
+    assert!(!written("x + y").contains("cancel"));
+    // References within formulas show the numbers of what they lead to.
+    let source = "$$\n\\begin{equation} a = b \\label{e} \\end{equation}\n$$\n\n$$x > y \\quad\\text{by \\eqref{e}}$$\n";
+    let page = convert(source, Format::Markdown, Format::Text, &["text.math=text"]).into_text().unwrap();
+    assert!(page.contains("by (1)"), "{page}");
+}
+
+#[test]
 fn content_for_one_output_is_in_that_one_alone() {
     let sources = [
         (

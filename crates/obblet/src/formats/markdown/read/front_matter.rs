@@ -138,9 +138,14 @@ fn fill(doc: &mut Document, entries: Entries) {
             "dir" | "direction" => metadata.direction = Direction::from_value(&text),
             "description" | "summary" => metadata.description = Some(text),
             "keywords" | "tags" => metadata.keywords = value.texts(),
-            "bibliography" => bibliography.files = value.texts(),
-            "citation-style" => bibliography.style = CitationStyle::from_name(&text).unwrap_or_default(),
-            _ => metadata.other.push((key, text)),
+            known => {
+                match known {
+                    "bibliography" => bibliography.files = value.texts(),
+                    "citation-style" => bibliography.style = CitationStyle::from_name(&text).unwrap_or_default(),
+                    _ => {}
+                }
+                metadata.other.push((key, text));
+            }
         }
     }
 }
