@@ -41,7 +41,7 @@ pub(crate) const FINDINGS: &[FindingInfo] = &[
     finding("page.empty-heading", &[Weight::Advice], "A heading has no words."),
     finding(
         "page.head",
-        &[Weight::Lost],
+        &[Weight::Changed],
         "The source has markup for the head of its pages, which may load or run anything; `html.trust` writes it.",
     ),
     finding("page.landmarks", &[Weight::Advice], "Several parts for navigation can't be told apart by those who don't see them."),

@@ -143,13 +143,15 @@ pub(crate) fn content(
     if let Some(found) = recognised {
         let message = format!("nothing says the language of the page; its text is in \"{found}\", and the page says so");
         let finding = Finding::advice("page.language", message);
-        written.findings.push(finding.hint("set page.language, or language in the front matter"));
+        written
+            .findings
+            .push(finding.hint("set page.language, or say it in the document: language in front matter, #+LANGUAGE in Org"));
     }
     let language = said.or_else(|| recognised.map(str::to_owned));
     if language.is_none() {
         written.findings.push(
             Finding::advice("page.language", "the page does not say what language it is in")
-                .hint("set page.language, or language in the front matter"),
+                .hint("set page.language, or say it in the document: language in front matter, #+LANGUAGE in Org"),
         );
     }
     written.findings.extend(access::findings(doc));
@@ -157,7 +159,7 @@ pub(crate) fn content(
     if !metadata.head.is_empty() && !trusts_head {
         let message = format!("lines for the head of the page were left out: {}", metadata.head.lines().count());
         let hint = "html.trust writes them, where the source is your own; page.stylesheets and page.head add what all pages have";
-        written.findings.push(Finding::lost("page.head", message).hint(hint));
+        written.findings.push(Finding::changed("page.head", message).hint(hint));
     }
     let direction = metadata.direction.filter(|way| *way != Direction::Auto).map(Direction::value);
     let description = Some(&profile.page.description).filter(|text| !text.is_empty()).or(metadata.description.as_ref());

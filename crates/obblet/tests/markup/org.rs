@@ -367,6 +367,26 @@ fn org_becomes_every_other_format() {
 }
 
 #[test]
+fn lines_for_the_head_are_written_where_the_source_is_trusted() {
+    let source = "#+HTML_HEAD: <link rel=\"stylesheet\" href=\"own.css\">\n#+HTML_HEAD_EXTRA: <script>run()</script>\n#+LANGUAGE: en\n\n* Tides\n";
+    let page = with(source, Format::Org, Format::Html, &["shape=page"]);
+    let found: Vec<&str> = page.findings.iter().map(|finding| finding.message.as_str()).collect();
+    assert_eq!(found, ["lines for the head of the page were left out: 2"]);
+    assert!(!page.text().unwrap().contains("own.css") && !page.text().unwrap().contains("run()"));
+    let trusted = with(source, Format::Org, Format::Html, &["shape=page", "html.trust=true"]);
+    let head = trusted.text().unwrap().split("</head>").next().unwrap();
+    assert!(
+        head.contains("<link rel=\"stylesheet\" href=\"own.css\">\n<script>run()</script>\n") && trusted.findings.is_empty(),
+        "{head}"
+    );
+    let again = with(source, Format::Org, Format::Org, &[]).into_text().unwrap();
+    assert!(
+        again.contains("#+HTML_HEAD: <link rel=\"stylesheet\" href=\"own.css\">\n#+HTML_HEAD: <script>run()</script>\n"),
+        "{again}"
+    );
+}
+
+#[test]
 fn code_with_a_caption_keeps_its_name() {
     writes(
         "<figure id=\"curve\"><figcaption>The curve of the day</figcaption><pre><code class=\"language-sh\">plot day\n</code></pre></figure><p>See <a href=\"#curve\">it</a>.</p>",
