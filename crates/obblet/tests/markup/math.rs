@@ -229,7 +229,7 @@ fn what_is_wrong_in_a_formula_is_shown_and_named() {
         assert!(markup.ends_with("</math>") && markup.matches("<mrow>").count() == markup.matches("</mrow>").count(), "{markup}");
     }
     assert_eq!(tex::write(&tex::read(r"\sum\displaylimits_a b").0), r"\sum_ab");
-    // Macros that write themselves out, and more than is sane.
+    // Macros that write themselves out, and too many of them.
     let (_, problems) = tex::read(r"\def\a{\a\a}\a");
     assert!(problems.iter().any(|problem| problem.what.contains("comes to too much")));
     let bomb: String = (0..30).map(|n| format!("\\def\\{}{{\\{}\\{}}}", letter(n + 1), letter(n), letter(n))).collect();

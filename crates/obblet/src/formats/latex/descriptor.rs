@@ -46,6 +46,6 @@ const FINDINGS: &[FindingInfo] = &[
         "LaTeX has no way to say something; the message names it, and its text is kept.",
     ),
     finding("latex.picture", &[Weight::Advice], "Pictures are in formats that browsers do not show."),
-    finding("latex.too-much", &[Weight::Lost], "Commands that the document defines come to more than is sane."),
+    finding("latex.too-much", &[Weight::Lost], "Commands that the document defines come to too much text."),
     finding("latex.unclosed", &[Weight::Advice], "Environments or groups do not end where they should."),
 ];

@@ -44,5 +44,5 @@ const FINDINGS: &[FindingInfo] = &[
         "The first row of a table without a head reads as one, and became it, since Markdown has no tables without a head.",
     ),
     finding("markdown.too-deep", &[Weight::Changed], "Quotes and lists that stand more than 100 deep are set in no further."),
-    finding("markdown.too-many-references", &[Weight::Lost], "Links repeat long addresses more often than is sane."),
+    finding("markdown.too-many-references", &[Weight::Lost], "Links repeat long addresses too often."),
 ];

@@ -38,7 +38,7 @@ pub fn write(doc: &Document, settings: &Settings) -> Written {
         known: HashMap::default(),
         raw: 0,
         macros: crate::math::tex::Macros::of(&doc.metadata.macros).with_numbers(&doc.metadata.equation_numbers),
-        unsaid: BTreeMap::new(),
+        no_syntax: BTreeMap::new(),
     };
     if let Some(title) = doc.metadata.title.as_deref().filter(|title| doc.first_heading().as_deref() != Some(title)) {
         writer.heading(1, title);
@@ -46,8 +46,8 @@ pub fn write(doc: &Document, settings: &Settings) -> Written {
     writer.tree(doc.root());
     writer.notes();
     writer.addresses();
-    let unsaid = std::mem::take(&mut writer.unsaid);
-    findings.extend(unsaid.into_iter().map(|(unsaid, (count, place))| unsaid.finding(count).at(place)));
+    let no_syntax = std::mem::take(&mut writer.no_syntax);
+    findings.extend(no_syntax.into_iter().map(|(no_syntax, (count, place))| no_syntax.finding(count).at(place)));
     if writer.raw > 0 {
         findings.push(Finding::changed("text.raw", "raw markup was written as it is"));
     }
@@ -78,7 +78,7 @@ pub(super) struct Writer<'d> {
     /// What formulas may use.
     macros: crate::math::tex::Macros,
     /// What text has no way to say, how often, and where first.
-    unsaid: BTreeMap<Unsaid, (usize, Place)>,
+    no_syntax: BTreeMap<Unsaid, (usize, Place)>,
 }
 
 /// Formatting that means something and is not to be seen in text.
@@ -303,18 +303,18 @@ impl Writer<'_> {
                         Kind::Raw { raw, .. } if !doc.text(raw).starts_with('<') => out.push_str(doc.text(raw)),
                         Kind::TextLevel(TextLevel::Quotation) => out.push_str(quotation.0),
                         Kind::TextLevel(TextLevel::RubyText) => {
-                            self.unsaid(Unsaid::Ruby, id);
+                            self.no_syntax(Unsaid::Ruby, id);
                             if !self.has_parentheses(id) {
                                 out.push('(');
                             }
                         }
-                        Kind::Strikethrough | Kind::Deletion => self.unsaid(Unsaid::Deletion, id),
-                        Kind::Insertion => self.unsaid(Unsaid::Insertion, id),
+                        Kind::Strikethrough | Kind::Deletion => self.no_syntax(Unsaid::Deletion, id),
+                        Kind::Insertion => self.no_syntax(Unsaid::Insertion, id),
                         // A power, and not a digit more.
                         Kind::Superscript if out.ends_with(char::is_alphanumeric) && is_number(&doc.plain_text(id)) => {
                             out.push('^')
                         }
-                        Kind::Subscript | Kind::Superscript => self.unsaid(Unsaid::Script, id),
+                        Kind::Subscript | Kind::Superscript => self.no_syntax(Unsaid::Script, id),
                         _ => {}
                     },
                     Step::Leave(id) => match doc.kind(id) {
@@ -333,9 +333,9 @@ impl Writer<'_> {
     }
 
     /// Counts something that text has no way to say.
-    fn unsaid(&mut self, what: Unsaid, node: NodeId) {
+    fn no_syntax(&mut self, what: Unsaid, node: NodeId) {
         let doc = self.doc;
-        self.unsaid.entry(what).or_insert_with(|| (0, doc.place(node))).0 += 1;
+        self.no_syntax.entry(what).or_insert_with(|| (0, doc.place(node))).0 += 1;
     }
 
     /// Whether the document has parentheses of its own around an annotation.

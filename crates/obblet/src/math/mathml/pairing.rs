@@ -60,7 +60,7 @@ impl Pairing {
             }
             return;
         };
-        // Trees are no deeper than is sane.
+        // Where the tree is as deep as it may be, it stays an operator.
         let is_fence = !opened.parts.is_empty() || opened.marked || marked || opened.high;
         if !is_fence || self.open.len() >= crate::math::DEEPEST {
             if !close.is_empty() {

@@ -28,7 +28,7 @@ impl Reader<'_> {
         let tallies = std::mem::take(&mut self.tallies);
         if let Some(at) = self.macros.exceeded {
             let place = self.doc.source.place(self.doc.pool(), at);
-            let message = "commands that the document defines come to more than is sane; some were not written out";
+            let message = "commands that the document defines come to too much text; some were not written out";
             self.doc.push_finding(Finding::lost("latex.too-much", message).at(place));
         }
         let (lost, changed, advice) = (Finding::lost, Finding::changed, Finding::advice);
@@ -56,7 +56,7 @@ impl Reader<'_> {
                 advice("latex.picture", "pictures are in formats that browsers do not show"),
                 "convert them to SVG or PNG",
             ),
-            (tallies.cut, lost("latex.too-much", "formulas are larger than is sane; their ends were left out"), ""),
+            (tallies.cut, lost("latex.too-much", "formulas are too large; their ends were left out"), ""),
             (tallies.unclosed, advice("latex.unclosed", "environments or groups do not end where they should"), ""),
         ] {
             if tally.count() > 0 {

@@ -152,7 +152,7 @@ impl Writer<'_, '_> {
                 Next::Behind(id)
             }
             Kind::Table if self.is_box(id) => {
-                self.unsaid("boxes around text", id);
+                self.no_syntax("boxes around text", id);
                 Next::Inside
             }
             Kind::Table => {
@@ -187,7 +187,7 @@ impl Writer<'_, '_> {
             self.begin(Shape::Text);
             self.write_grid(id, &grid);
         } else if !self.element(id) {
-            self.unsaid("merged cells, or blocks in cells", id);
+            self.no_syntax("merged cells, or blocks in cells", id);
             self.begin(Shape::Text);
             self.plain_table(id);
         }
@@ -233,19 +233,19 @@ impl Writer<'_, '_> {
                 Next::Behind(id)
             }
             Kind::Summary | Kind::Term => {
-                self.unsaid(if kind == Kind::Term { "lists of terms" } else { "text that opens" }, id);
+                self.no_syntax(if kind == Kind::Term { "lists of terms" } else { "text that opens" }, id);
                 self.strong_paragraph(id);
                 Next::Behind(id)
             }
             Kind::Preformatted => {
-                self.unsaid("markup in preformatted text", id);
+                self.no_syntax("markup in preformatted text", id);
                 let text = doc.plain_text(id);
                 self.fenced(&text, "");
                 Next::Behind(id)
             }
             Kind::Figure => {
                 if doc.children(id).any(|child| doc.kind(child) == Kind::Caption) {
-                    self.unsaid("captions of figures", id);
+                    self.no_syntax("captions of figures", id);
                 }
                 Next::Inside
             }
@@ -312,7 +312,7 @@ impl Writer<'_, '_> {
         let Some(write) = self.options.element.filter(|_| self.options.settings.html == HtmlPieces::Keep) else { return false };
         let doc = self.doc;
         if doc.walk(id).any(|step| matches!(step, Step::Enter(node) if matches!(doc.kind(node), Kind::NoteReference(_)))) {
-            self.unsaid("marks of notes within HTML", id);
+            self.no_syntax("marks of notes within HTML", id);
         }
         let html = write(doc, id, self.has_places);
         self.begin(Shape::Html);
@@ -334,7 +334,7 @@ impl Writer<'_, '_> {
 
     fn heading(&mut self, level: u8, id: NodeId) {
         if self.doc.children(id).any(|child| self.doc.kind(child) == Kind::LineBreak) {
-            self.unsaid("line breaks in headings", id);
+            self.no_syntax("line breaks in headings", id);
         }
         let text = self.heading_text(id);
         self.begin(Shape::Closed);
@@ -357,7 +357,7 @@ impl Writer<'_, '_> {
         let before = self.frame().list;
         self.begin(Shape::Container);
         if list.marker != Marker::Plain {
-            self.unsaid("letters or roman numbers as marks of lists", id);
+            self.no_syntax("letters or roman numbers as marks of lists", id);
         }
         let (usual, other) = match (list.ordered, self.options.settings.bullet) {
             (true, _) => ('.', ')'),
@@ -369,7 +369,7 @@ impl Writer<'_, '_> {
         let sign = if before == Some((list.ordered, usual)) { other } else { usual };
         let start = i64::from(list.start);
         if list.ordered && start < 0 {
-            self.unsaid("lists that begin below zero", id);
+            self.no_syntax("lists that begin below zero", id);
         }
         let tight = list.tight && !self.out.is_full() && self.stays_tight(id);
         self.frames.push(Frame {
@@ -427,11 +427,11 @@ impl Writer<'_, '_> {
         let before_text = first.is_none_or(|first| first == Kind::Paragraph || first.is_inline());
         let task = match checked {
             Some(_) if !before_text => {
-                self.unsaid("checkboxes without text", id);
+                self.no_syntax("checkboxes without text", id);
                 ""
             }
             Some(_) if !self.options.syntax.has(Extensions::TASKS) => {
-                self.unsaid("checkboxes", id);
+                self.no_syntax("checkboxes", id);
                 if checked == Some(true) { "\u{2611} " } else { "\u{2610} " }
             }
             Some(true) => "[x] ",

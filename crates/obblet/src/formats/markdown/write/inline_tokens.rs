@@ -91,7 +91,7 @@ impl<'d> Writer<'d, '_> {
         }
         match (tags::element(kind).or((matches!(kind, Kind::Span | Kind::Anchor)).then_some("span")), self.keeps_html()) {
             (Some(name), true) if self.says_something(id, kind) => tokens.push(Token::Literal(self.start_tag(name, id))),
-            (Some(_), false) if self.says_something(id, kind) => self.unsaid("formatting beyond emphasis", id),
+            (Some(_), false) if self.says_something(id, kind) => self.no_syntax("formatting beyond emphasis", id),
             _ => {}
         }
     }
@@ -159,7 +159,7 @@ impl<'d> Writer<'d, '_> {
         let name = address.strip_prefix('#').map(|name| percent_encoding::percent_decode_str(name).decode_utf8_lossy());
         let slug = name.as_deref().and_then(|name| self.slugs.get(name)).map(|slug| format!("#{slug}"));
         if slug.is_none() && name.is_some_and(|name| !name.is_empty()) && !self.options.settings.ids && !self.keeps_html() {
-            self.unsaid("names of places that are no headings, to which links lead", id);
+            self.no_syntax("names of places that are no headings, to which links lead", id);
         }
         let mut target = String::with_capacity(address.len() + 2);
         target.push('(');

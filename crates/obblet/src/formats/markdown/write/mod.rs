@@ -183,7 +183,7 @@ struct Writer<'d, 'o> {
     /// Whether there are places that links lead to, which are written as HTML.
     has_places: bool,
     /// What could not be said, how often, and where first.
-    unsaid: BTreeMap<&'static str, (usize, Place)>,
+    no_syntax: BTreeMap<&'static str, (usize, Place)>,
     /// Heads of tables that only their words tell, and where the first is.
     guessed_heads: Option<(usize, Place)>,
 }
@@ -201,19 +201,19 @@ impl<'d, 'o> Writer<'d, 'o> {
             definition_numbers: HashMap::default(),
             slugs: HashMap::default(),
             has_places: false,
-            unsaid: BTreeMap::new(),
+            no_syntax: BTreeMap::new(),
             guessed_heads: None,
         }
     }
 
     /// Counts a thing that Markdown has no way to say.
-    fn unsaid(&mut self, what: &'static str, node: NodeId) {
+    fn no_syntax(&mut self, what: &'static str, node: NodeId) {
         let doc = self.doc;
-        self.unsaid.entry(what).or_insert_with(|| (0, doc.place(node))).0 += 1;
+        self.no_syntax.entry(what).or_insert_with(|| (0, doc.place(node))).0 += 1;
     }
 
     fn finish(self, mut findings: Vec<Finding>) -> Written {
-        findings.extend(self.unsaid.into_iter().map(|(what, (count, place))| {
+        findings.extend(self.no_syntax.into_iter().map(|(what, (count, place))| {
             let count = if count > 1 { format!(" ({count} times)") } else { String::new() };
             Finding::changed("markdown.no-syntax", format!("Markdown has no syntax for {what}{count}")).at(place)
         }));

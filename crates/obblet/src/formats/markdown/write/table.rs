@@ -152,16 +152,16 @@ impl Writer<'_, '_> {
     /// Writes a table in the syntax for tables.
     pub(super) fn write_grid(&mut self, table: NodeId, grid: &Grid) {
         if let Some(caption) = grid.caption {
-            self.unsaid("captions of tables", table);
+            self.no_syntax("captions of tables", table);
             let text = self.line_of(caption);
             self.out.line(&text);
             self.out.line("");
         }
         if grid.row_headers {
-            self.unsaid("headers of table rows", table);
+            self.no_syntax("headers of table rows", table);
         }
         if grid.foot {
-            self.unsaid("feet of tables", table);
+            self.no_syntax("feet of tables", table);
         }
         let columns = grid.rows.iter().map(Vec::len).max().unwrap_or(0);
         let aligns = self.aligns(table, grid, columns);
@@ -170,7 +170,7 @@ impl Writer<'_, '_> {
             let place = self.doc.place(table);
             self.guessed_heads.get_or_insert((0, place)).0 += 1;
         } else if !grid.has_head {
-            self.unsaid("tables without a head", table);
+            self.no_syntax("tables without a head", table);
             texts.push(vec![String::new(); columns]);
         }
         for row in &grid.rows {

@@ -141,7 +141,7 @@ impl<'d> Writer<'d> {
             Kind::TermDescription => self.begin_description(id),
             Kind::CodeBlock { code, info } => self.code_block(doc.text(code), doc.text(info)),
             Kind::Preformatted => {
-                self.unsaid("markup in preformatted text", id);
+                self.no_syntax("markup in preformatted text", id);
                 self.code_block(&doc.plain_text(id), "");
             }
             Kind::RawBlock { markup, raw } => self.raw_block(id, markup, raw),
@@ -168,7 +168,7 @@ impl<'d> Writer<'d> {
             Kind::Caption => {
                 // Of what is no picture and no table.
                 if let (Some(first), Some(last)) = (doc.node(id).first_child(), doc.node(id).last_child()) {
-                    self.unsaid("captions of blocks", id);
+                    self.no_syntax("captions of blocks", id);
                     self.paragraph(first, last);
                 }
             }
@@ -214,7 +214,7 @@ impl<'d> Writer<'d> {
         if is_block && !is_first && !self.is_subtitle(id) {
             self.keyword(&format!("#+ATTR_HTML: {}", parts.join(" ")));
         } else {
-            self.unsaid("classes, languages and directions of such places", id);
+            self.no_syntax("classes, languages and directions of such places", id);
         }
     }
 
@@ -237,7 +237,7 @@ impl<'d> Writer<'d> {
     /// A block that holds others. Within another of its name the end of one would be that of both.
     fn begin_holder(&mut self, id: NodeId, name: &str) {
         if self.open.iter().any(|(_, open)| open == name) {
-            return self.unsaid("blocks within others of their kind", id);
+            return self.no_syntax("blocks within others of their kind", id);
         }
         self.begin_block(name);
         self.open.push((id, name.to_owned()));
@@ -465,7 +465,7 @@ impl<'d> Writer<'d> {
 
     fn raw_block(&mut self, id: NodeId, markup: Markup, raw: Text) {
         if markup != Markup::Html {
-            self.unsaid("raw markup", id);
+            self.no_syntax("raw markup", id);
             return self.code_block(self.doc.text(raw), "");
         }
         self.begin(Shape::Block);
@@ -585,7 +585,7 @@ impl<'d> Writer<'d> {
         let others = doc.notes.iter().enumerate().filter(|(index, _)| !is_mentioned(*index)).map(|(_, note)| note.body);
         let others: Vec<NodeId> = others.filter(|&body| is_any(body)).collect();
         for body in others {
-            self.unsaid("notes that nothing mentions", body);
+            self.no_syntax("notes that nothing mentions", body);
         }
     }
 }

@@ -22,7 +22,7 @@ impl<'d> Writer<'d> {
         };
         if self.out.indentation() > 0 || !self.open.is_empty() {
             // A heading ends whatever it stands in.
-            self.unsaid("headings within other blocks", id);
+            self.no_syntax("headings within other blocks", id);
             self.begin(Shape::Text);
             let words = words.trim_matches(['*', ' ', '\n']);
             return self.out.line(&if words.is_empty() { String::new() } else { format!("*{words}*") });

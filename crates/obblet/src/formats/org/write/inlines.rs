@@ -87,7 +87,7 @@ impl Writer<'_> {
                         _ => drop(std::fmt::Write::write_fmt(out, format_args!("\\({source}\\)"))),
                     }
                 } else {
-                    self.unsaid("formulas in HTML; their characters are kept", id);
+                    self.no_syntax("formulas in HTML; their characters are kept", id);
                     escape::escaped(doc.text(formula.characters), out.chars().next_back(), &mut self.markers, out);
                 }
             }
@@ -99,7 +99,7 @@ impl Writer<'_> {
             }
             Kind::Image { src, alt } => {
                 if !alt.is_empty() && !self.is_alone(id) {
-                    self.unsaid("alt text of images within lines", id);
+                    self.no_syntax("alt text of images within lines", id);
                 }
                 out.push_str(&format!("[[{}]]", address(doc.text(src))));
             }
@@ -107,7 +107,7 @@ impl Writer<'_> {
                 out.push_str(&format!("@@html:{}@@", doc.text(raw).replace('\n', " ")));
             }
             Kind::Raw { raw, .. } => {
-                self.unsaid("raw markup", id);
+                self.no_syntax("raw markup", id);
                 self.code(doc.text(raw), id, out);
             }
             Kind::Anchor => {
@@ -166,7 +166,7 @@ impl Writer<'_> {
             return;
         }
         let Some(mark) = ['~', '='].into_iter().find(|mark| !ends_within(words, *mark)) else {
-            self.unsaid("code with both of its marks", id);
+            self.no_syntax("code with both of its marks", id);
             self.markers.add(words);
             return escape::escaped(words, out.chars().next_back(), &mut self.markers, out);
         };
@@ -225,7 +225,7 @@ impl Writer<'_> {
                 // What is verbatim holds no markers.
                 out.truncate(start);
                 if doc.children(id).any(|child| !matches!(doc.kind(child), Kind::Text(_) | Kind::Code(_))) {
-                    self.unsaid("markup within code", id);
+                    self.no_syntax("markup within code", id);
                 }
                 return self.code(&doc.plain_text(id), id, out);
             }
@@ -243,7 +243,7 @@ impl Writer<'_> {
             }
             Kind::Link { href } => {
                 if doc.attributes(id).title.is_some() {
-                    self.unsaid("titles of links", id);
+                    self.no_syntax("titles of links", id);
                 }
                 self.link(id, href, start, out);
             }
@@ -252,7 +252,7 @@ impl Writer<'_> {
                 let inner = out.split_off(start);
                 out.push_str(&format!("({inner})"));
             }
-            Kind::Highlight => self.unsaid("highlighted text", id),
+            Kind::Highlight => self.no_syntax("highlighted text", id),
             _ => {}
         }
     }
@@ -302,7 +302,7 @@ impl Writer<'_> {
                 let is_path = address.starts_with(['/', '.']);
                 inner = if is_path { format!("file:{address}") } else { address };
             } else {
-                self.unsaid("images among the text of links", id);
+                self.no_syntax("images among the text of links", id);
                 inner = doc.plain_text(id);
             }
         }

@@ -74,7 +74,7 @@ struct Writer<'d> {
     /// Notes in the order in which the text mentions them, with the labels that they get.
     labels: HashMap<NoteId, String>,
     noted: Vec<NoteId>,
-    unsaid: BTreeMap<&'static str, (Place, usize)>,
+    no_syntax: BTreeMap<&'static str, (Place, usize)>,
 }
 
 impl<'d> Writer<'d> {
@@ -94,7 +94,7 @@ impl<'d> Writer<'d> {
             targets: HashSet::default(),
             labels: HashMap::default(),
             noted: Vec::new(),
-            unsaid: BTreeMap::new(),
+            no_syntax: BTreeMap::new(),
         };
         writer.find_title();
         for (id, node) in doc.nodes().filter(|(_, node)| node.has_attributes()) {
@@ -205,9 +205,9 @@ impl<'d> Writer<'d> {
     }
 
     /// Notes that Org can't say something; each sort is reported once.
-    fn unsaid(&mut self, what: &'static str, id: NodeId) {
+    fn no_syntax(&mut self, what: &'static str, id: NodeId) {
         let place = self.doc.place(id);
-        self.unsaid.entry(what).or_insert((place, 0)).1 += 1;
+        self.no_syntax.entry(what).or_insert((place, 0)).1 += 1;
     }
 
     /// Reports places that links lead to and that were not written.
@@ -217,13 +217,13 @@ impl<'d> Writer<'d> {
             let name = doc.attributes(id).id.map(|name| doc.text(name));
             let is_missing = name.is_some_and(|name| self.linked.contains(name) && self.placed.insert(name));
             if is_missing && self.title != Some(id) && (node.parent().is_some() || node.kind() == Kind::Note) {
-                self.unsaid("places that links lead to", id);
+                self.no_syntax("places that links lead to", id);
             }
         }
     }
 
     fn finish_findings(&mut self) -> Vec<Finding> {
-        let mut findings: Vec<Finding> = std::mem::take(&mut self.unsaid)
+        let mut findings: Vec<Finding> = std::mem::take(&mut self.no_syntax)
             .into_iter()
             .map(|(what, (place, count))| {
                 Finding::changed("org.no-syntax", format!("Org has no syntax for {what}: {count}")).at(place)

@@ -100,7 +100,7 @@ impl Writer<'_> {
             let Kind::Cell(kind) = doc.kind(cell) else { continue };
             skip(&mut cells);
             if kind.columns > 1 || kind.rows > 1 {
-                self.unsaid("merged cells", cell);
+                self.no_syntax("merged cells", cell);
             }
             spans.push((cells.len(), kind.columns, kind.rows));
             cells.push(self.cell(cell));
@@ -140,7 +140,7 @@ impl Writer<'_> {
             at = doc.node(id).next();
         }
         if blocks > 1 || (blocks == 1 && doc.node(cell).first_child().is_some_and(|first| doc.kind(first) != Kind::Paragraph)) {
-            self.unsaid("blocks in cells", cell);
+            self.no_syntax("blocks in cells", cell);
         }
         let text = parts.join(" ").replace("\\\\\n", " ");
         text.split_ascii_whitespace().collect::<Vec<_>>().join(" ").replace('|', "\\vert{}")

@@ -184,7 +184,7 @@ impl<'d> Writer<'d> {
                 self.begin_callout(id, callout);
             }
             Kind::Details { .. } => {
-                self.unsaid("collapsible content (details)", id);
+                self.no_syntax("collapsible content (details)", id);
                 self.push(inherit);
             }
             Kind::RawBlock { markup, raw } => self.raw_block(id, markup, raw),
@@ -253,7 +253,7 @@ impl<'d> Writer<'d> {
     fn begin_list(&mut self, id: NodeId, list: ListKind) {
         let depth = self.context().depth;
         if depth >= LEVELS {
-            self.unsaid("lists on more than nine levels", id);
+            self.no_syntax("lists on more than nine levels", id);
         }
         let level = depth.min(LEVELS - 1);
         let outer = self.context().list.map(|(instance, ..)| instance);
@@ -611,7 +611,7 @@ impl<'d> Writer<'d> {
     }
 
     fn raw_block(&mut self, id: NodeId, markup: Markup, raw: Text) {
-        self.unsaid(if markup == Markup::Html { "raw HTML" } else { "raw markup" }, id);
+        self.no_syntax(if markup == Markup::Html { "raw HTML" } else { "raw markup" }, id);
         self.begin_paragraph(id, Some("HTMLPreformatted"));
         let raw = self.doc.text(raw);
         self.plain_run(raw.strip_suffix('\n').unwrap_or(raw));

@@ -81,7 +81,7 @@ impl Writer<'_> {
                 }
             }
             Kind::Raw { raw, markup } => {
-                self.unsaid(if markup == Markup::Html { "raw HTML" } else { "raw markup" }, id);
+                self.no_syntax(if markup == Markup::Html { "raw HTML" } else { "raw markup" }, id);
                 let run = self.with_style("HTMLCode");
                 self.emit(self.doc.text(raw), &run);
             }
@@ -380,10 +380,10 @@ impl Writer<'_> {
         let (mut math, problems) = crate::math::read(formula.notation, source, &mut self.macros);
         math.number_from(self.doc.text(formula.number));
         if !problems.is_empty() {
-            self.unsaid("parts of formulas that can't be parsed; their source is kept", id);
+            self.no_syntax("parts of formulas that can't be parsed; their source is kept", id);
         }
         if math.has_colors() {
-            self.unsaid("colours of formulas", id);
+            self.no_syntax("colours of formulas", id);
         }
         if !math.body.is_empty() {
             self.office_math(&crate::math::omml::write(&math), formula.display);
@@ -416,7 +416,7 @@ impl Writer<'_> {
             // It leads to no place in the document.
             Some(None) => {
                 if address.len() > 1 {
-                    self.unsaid("links to missing anchors", id);
+                    self.no_syntax("links to missing anchors", id);
                 }
                 false
             }
@@ -427,7 +427,7 @@ impl Writer<'_> {
                 true
             }
             None => {
-                self.unsaid("invalid addresses of links", id);
+                self.no_syntax("invalid addresses of links", id);
                 false
             }
         };

@@ -127,7 +127,7 @@ struct Writer<'d> {
     contents_below: Option<NodeId>,
     /// Notes in the order in which the text mentions them.
     notes: notes::Notes,
-    unsaid: Unsaid,
+    no_syntax: Unsaid,
     /// Macros that formulas of the document define.
     macros: crate::math::tex::Macros,
     findings: Vec<Finding>,
@@ -170,15 +170,15 @@ impl<'d> Writer<'d> {
             title: title_of(doc),
             contents_below: None,
             notes: notes::Notes::default(),
-            unsaid: Unsaid::new(),
+            no_syntax: Unsaid::new(),
             macros: crate::math::tex::Macros::of(&doc.metadata.macros).with_numbers(&doc.metadata.equation_numbers),
             findings,
         }
     }
 
     /// Remembers something that the format has no form for.
-    fn unsaid(&mut self, what: &'static str, node: NodeId) {
-        self.unsaid.entry(what).or_insert((0, node)).0 += 1;
+    fn no_syntax(&mut self, what: &'static str, node: NodeId) {
+        self.no_syntax.entry(what).or_insert((0, node)).0 += 1;
     }
 
     fn run(mut self) -> Written {
@@ -316,7 +316,7 @@ impl<'d> Writer<'d> {
         let others = doc.notes.iter().enumerate().filter(|(index, _)| !mentioned.contains(index)).map(|(_, note)| note.body);
         let others: Vec<NodeId> = others.filter(|&body| doc.node(body).first_child().is_some()).collect();
         let Some(&first) = others.first() else { return };
-        self.unsaid("notes that nothing mentions; their marks stand at the end", first);
+        self.no_syntax("notes that nothing mentions; their marks stand at the end", first);
         self.begin_paragraph(doc.root(), None);
         for body in others {
             self.note_reference(body);
@@ -393,7 +393,7 @@ impl<'d> Writer<'d> {
     }
 
     fn report(&mut self) {
-        for (what, (count, node)) in std::mem::take(&mut self.unsaid) {
+        for (what, (count, node)) in std::mem::take(&mut self.no_syntax) {
             let count = if count > 1 { format!(" ({count} times)") } else { String::new() };
             let finding = Finding::changed("word.no-form", format!("Word documents have no form for {what}{count}"));
             self.findings.push(finding.at(self.doc.place(node)));

@@ -201,7 +201,7 @@ impl Writer<'_> {
             planned.push((PlannedRow { is_head, slots }, at));
         }
         if let Some(cell) = too_wide {
-            self.unsaid("tables of more than 63 columns; further cells go on in the last one", cell);
+            self.no_syntax("tables of more than 63 columns; further cells go on in the last one", cell);
         }
         let width = width.max(1);
         let rows = planned.into_iter().map(|(mut row, at)| {
