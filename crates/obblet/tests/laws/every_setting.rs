@@ -15,11 +15,12 @@ use support::validity;
 const MARKDOWN: &str = r#"---
 title: Tides
 date: 2026-02-09
+bibliography: entries.bib
 ---
 ### The "Low" Water -- at six...
 
 Newline
-here and  spaces. It is a hard way to the end.  Two. *One* **two** __three__ ~~four~~ www.greywick.example and [a link](b.md "T") [again](#the-low) [r][ref].
+here and  spaces. It is a hard way to the end.  Two. *One* **two** __three__ ~~four~~ www.greywick.example and [a link](b.md "T") [again](#the-low) [r][ref] [@entry].
 
 Raw: <title>x</title> <span class="x">raw</span> <script>x()</script> $a*b*c$ [js](javascript:x()) &copy; — – “curly” 'single' 9-12
 
