@@ -74,8 +74,7 @@ fn markdown_cites_where_its_front_matter_names_entries() {
         )
     );
     assert!(found.is_empty(), "{found:?}");
-    let own =
-        page("a.md", &format!("{}{text}\n## Sources\n", front.replace("---\n\n", "citation-style: cited-order\n---\n\n"))).0;
+    let own = page("a.md", &format!("{}{text}\n## Sources\n", front.replace("---\n\n", "citations: cited-order\n---\n\n"))).0;
     assert!(own.ends_with(&format!("<h2 id=\"sources\">Sources</h2><ol>{HALM}{BRAND}</ol>")), "{own}");
     // Without a file that is named, or where the setting says no, brackets are brackets.
     assert!(page("a.md", text).0.starts_with("<p>Seen [@halm], [see <em>not</em> @brand, p. 3; @halm]{}, [-@brand],"));

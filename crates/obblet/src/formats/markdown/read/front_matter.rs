@@ -141,7 +141,7 @@ fn fill(doc: &mut Document, entries: Entries) {
             known => {
                 match known {
                     "bibliography" => bibliography.files = value.texts(),
-                    "citation-style" => bibliography.style = CitationStyle::from_name(&text).unwrap_or_default(),
+                    "citations" => bibliography.style = CitationStyle::from_name(&text).unwrap_or_default(),
                     _ => {}
                 }
                 metadata.other.push((key, text));
