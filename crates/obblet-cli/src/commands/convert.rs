@@ -13,6 +13,9 @@ use obblet::profile::{Layers, Profile, Shape};
 use obblet::publish::{DocumentLinks, Entry, format_of};
 use obblet::{Context, Converted, Format, LinkResolver, convert_in};
 use std::collections::HashMap;
+use std::ffi::OsString;
+use std::fs::File;
+use std::io::Read;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::time::Instant;
@@ -112,8 +115,9 @@ fn plan(
     for source in &convert.sources {
         let target = match folder {
             Some(folder) => {
+                let own = convert.reads.or_else(|| format_of(source)).and_then(|format| own_name(source, format));
                 let stem = source.file_stem().unwrap_or(source.as_os_str());
-                let mut name = stem.to_owned();
+                let mut name = own.map_or_else(|| stem.to_owned(), OsString::from);
                 name.push(".");
                 name.push(writes.extensions()[0]);
                 Some(folder.join(name))
@@ -128,6 +132,15 @@ fn plan(
         plan.push((source.clone(), target));
     }
     Ok(plan)
+}
+
+/// The name that a source gives what it becomes. A source that can't be read says so when it is converted, and a pipe is left
+/// until then.
+fn own_name(source: &Path, format: Format) -> Option<String> {
+    format.descriptor().output_name.filter(|_| source.is_file())?;
+    let mut beginning = Vec::new();
+    File::open(source).ok()?.take(Format::OUTPUT_NAME_WITHIN as u64).read_to_end(&mut beginning).ok()?;
+    format.output_name(&beginning)
 }
 
 fn document_links(plan: &[(PathBuf, Option<PathBuf>)]) -> DocumentLinks {

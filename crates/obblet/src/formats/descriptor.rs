@@ -54,6 +54,8 @@ pub struct Descriptor {
     pub keeps_looks: bool,
     /// Whether files of this format in a folder are its documents, where nobody says which formats are.
     pub is_published: bool,
+    /// The name that a source gives the files it becomes, found in its beginning; none where sources of the format don't.
+    pub output_name: Option<fn(&[u8]) -> Option<String>>,
     /// Reads a source.
     pub read: Option<Reader>,
     /// Writes a document.

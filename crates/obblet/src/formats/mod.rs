@@ -126,6 +126,30 @@ impl Format {
         self.descriptor().write.is_some()
     }
 
+    /// The name, without an extension, that a source gives the files it becomes; `beginning` is the first
+    /// [`OUTPUT_NAME_WITHIN`](Self::OUTPUT_NAME_WITHIN) bytes of the source, or all of it.
+    ///
+    /// ```
+    /// use obblet::Format;
+    ///
+    /// let name = Format::Org.output_name(b"#+TITLE: Tides\n#+EXPORT_FILE_NAME: low-water.html\n");
+    /// assert_eq!(name.as_deref(), Some("low-water"));
+    /// assert_eq!(Format::Org.output_name(b"* Tides\n"), None);
+    /// ```
+    #[must_use]
+    pub fn output_name(self, beginning: &[u8]) -> Option<String> {
+        let name = self.descriptor().output_name?(beginning)?;
+        let name = name.trim().rsplit(['/', '\\']).next()?;
+        let stem = match name.rsplit_once('.') {
+            Some((stem, extension)) if Self::from_extension(extension).is_some() || extension == "pdf" => stem,
+            _ => name,
+        };
+        (!stem.trim_matches(['.', ' ']).is_empty()).then(|| crate::file_name::plain_stem(stem))
+    }
+
+    /// How many bytes of a source are looked at for a name of its output.
+    pub const OUTPUT_NAME_WITHIN: usize = 1 << 16;
+
     /// The extensions of its files; the first is the one that is written.
     #[must_use]
     pub fn extensions(self) -> &'static [&'static str] {

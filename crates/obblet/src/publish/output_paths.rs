@@ -45,7 +45,7 @@ pub(super) fn name_all(documents: &[Found], others: &BTreeSet<String>, writes: F
         output
     };
     let folders = folders_called(&format!(".{extension}"), documents, others);
-    let plain: Vec<String> = documents.iter().map(|found| in_folder(&found.path, paths::stem(&found.path).0)).collect();
+    let plain: Vec<String> = documents.iter().map(|found| in_folder(&found.path, found.stem())).collect();
     let as_wanted: Vec<String> = plain.iter().map(|output| folded(output)).collect();
     let mut wanted: HashMap<&str, usize> = HashMap::with_capacity_and_hasher(documents.len(), Default::default());
     for (index, output) in as_wanted.iter().enumerate() {
@@ -57,13 +57,13 @@ pub(super) fn name_all(documents: &[Found], others: &BTreeSet<String>, writes: F
     for (index, (found, mut output)) in documents.iter().zip(plain).enumerate() {
         // What it gets instead of the name that it wanted.
         let mut own_name = None;
-        let is_readme = writes == Format::Html && paths::stem(&found.path).0.eq_ignore_ascii_case("readme");
+        let is_readme = writes == Format::Html && found.stem().eq_ignore_ascii_case("readme");
         let as_front = is_readme.then(|| in_folder(&found.path, "index"));
         if let Some(as_front) = as_front.filter(|front| !wanted.contains_key(folded(front).as_str())) {
             output = as_front;
             own_name = Some(folded(&output));
         }
-        let is_short = paths::name(&output).len() < paths::stem(&found.path).0.len();
+        let is_short = paths::name(&output).len() < found.stem().len();
         let mut finding = is_short.then(|| {
             Finding::changed("publish.long-name", format!("the name of its page would be too long; it becomes {output}"))
                 .hint("give it a shorter name")
@@ -76,10 +76,10 @@ pub(super) fn name_all(documents: &[Found], others: &BTreeSet<String>, writes: F
         let folder_of_its_name = || folders.contains(as_wanted[index].as_str()).then_some("the folder of that name");
         let is_folder = other.is_none();
         if let Some(other) = other.or_else(folder_of_its_name) {
-            let (stem, own) = paths::stem(&found.path);
+            let (_, own) = paths::stem(&found.path);
             let folder = paths::folder(&found.path);
             let mut number = 1;
-            let stem = shortened(stem, LONGEST - 40);
+            let stem = shortened(found.stem(), LONGEST - 40);
             let free = |name: &str| {
                 let name = folded(name);
                 !taken.contains_key(name.as_str()) && !wanted.contains_key(name.as_str()) && !folders.contains(name.as_str())
@@ -162,6 +162,12 @@ mod tests {
         let outputs: Vec<String> =
             name_all(&found[..2], &BTreeSet::new(), Format::Text).into_iter().map(|named| named.output).collect();
         assert_eq!(outputs, ["README.txt", "Tides.txt"]);
+        // What a document says itself is what it wants.
+        let mut found = found;
+        found[7].own_name = Some("low-water".to_owned());
+        found[1].own_name = Some("readme".to_owned());
+        let named = name_all(&found, &BTreeSet::new(), Format::Html);
+        assert_eq!([&*named[0].output, &*named[1].output, &*named[7].output], ["index.html", "readme-md.html", "low-water.html"]);
     }
     #[test]
     fn names_that_only_some_systems_tell_apart_are_one() {

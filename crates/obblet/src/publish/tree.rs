@@ -22,6 +22,8 @@ pub(super) struct Found {
     pub(super) path: String,
     pub(super) format: Format,
     pub(super) content: Content,
+    /// The name that it gives what it becomes, without an extension.
+    pub(super) own_name: Option<String>,
 }
 
 /// The hash and the size of a document as it was when it was looked at, or why it can't be read.
@@ -30,7 +32,12 @@ pub(super) type Content = Result<(Hash, u64), String>;
 impl Found {
     /// A document that nobody has looked into yet.
     pub(super) const fn new(path: String, format: Format) -> Self {
-        Self { path, format, content: Ok((Hash::NOTHING, 0)) }
+        Self { path, format, content: Ok((Hash::NOTHING, 0)), own_name: None }
+    }
+
+    /// The name of what it becomes, without an extension.
+    pub(super) fn stem(&self) -> &str {
+        self.own_name.as_deref().unwrap_or_else(|| paths::stem(&self.path).0)
     }
 }
 
@@ -47,7 +54,18 @@ pub(super) fn made_pages(root: &Root) -> HashSet<String> {
 /// Looks into documents, over all cores.
 pub(super) fn hash(documents: &mut [Found], root: &Root) {
     documents.par_iter_mut().with_min_len(16).for_each(|found| {
-        found.content = hash::of_file(root, found.path.as_ref()).map_err(|error| crate::io_error::describe(&error));
+        let path = found.path.as_ref();
+        let mut beginning = Vec::new();
+        let content = if found.format.descriptor().output_name.is_some() {
+            hash::of_file_to(root, path, |bytes| {
+                beginning.extend_from_slice(&bytes[..bytes.len().min(Format::OUTPUT_NAME_WITHIN - beginning.len())]);
+                Ok(())
+            })
+        } else {
+            hash::of_file(root, path)
+        };
+        found.own_name = found.format.output_name(&beginning);
+        found.content = content.map_err(|error| crate::io_error::describe(&error));
     });
 }
 

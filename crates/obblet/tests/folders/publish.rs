@@ -465,6 +465,28 @@ fn files_of_one_name_are_kept_apart() {
 }
 
 #[test]
+fn a_document_names_its_own_output_within_its_folder() {
+    let folder = Folder::new(&[
+        (
+            "tides/notes.org",
+            "#+title: Low water\n#+Export_File_Name: ../../public/low-water.html\n\n* Springs\n\n[[file:../rota.md]]\n",
+        ),
+        ("tides/old.org", "#+EXPORT_FILE_NAME: low-water\n\nLow water of old.\n"),
+        ("rota.md", "[Low water](tides/notes.org#springs)\n"),
+    ]);
+    let run = folder.publish();
+    assert!(run.action("tides/notes.org").is_some());
+    assert!(folder.read("tides/low-water.html").contains("../rota.html"));
+    assert!(folder.read("rota.html").contains("tides/low-water.html#springs"));
+    assert!(folder.read("tides/low-water-org.html").contains("of old"));
+    assert_eq!(dead_links(&folder.output()), [""; 0]);
+    // The name is part of the source: another one is another output, and the earlier one has no source any more.
+    folder.write("tides/old.org", "#+EXPORT_FILE_NAME: neaps\n\nLow water of old.\n");
+    assert_eq!(folder.publish().converted(), ["changed tides/old.org"]);
+    assert!(folder.has("tides/neaps.html"));
+}
+
+#[test]
 fn files_that_come_along_may_be_large_and_are_tried_again() {
     let folder = Folder::new(&[
         ("obblet.toml", "limits.image = 1000\n"),

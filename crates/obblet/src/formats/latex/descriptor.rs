@@ -20,6 +20,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     headings: Headings::Counted,
     has_element_rules: false,
     keeps_looks: false,
+    output_name: None,
     read: Some(|bytes, request| Ok(read_with(bytes, &request.settings.latex, &request.files))),
     write: Some(|doc, request| {
         let options = Options { fragment: request.fragment, preamble: request.template, missing_images: request.missing_images };

@@ -20,6 +20,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     headings: Headings::Text,
     has_element_rules: false,
     keeps_looks: false,
+    output_name: None,
     read: Some(|bytes, request| Ok(read(bytes, &request.settings.markdown))),
     write: Some(|doc, request| {
         let options = WriteOptions { settings: request.settings.markdown, element: Some(request.element) };

@@ -1,6 +1,6 @@
 //! What there is to know about the format, and what its reader and its writer may find.
 
-use super::{read_with, write_with};
+use super::{output_name, read_with, write_with};
 use crate::document::{FindingInfo, Weight, finding};
 use crate::formats::{Descriptor, Formulas, Headings, Images, RawHtml};
 
@@ -20,6 +20,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     headings: Headings::Text,
     has_element_rules: false,
     keeps_looks: false,
+    output_name: Some(output_name),
     read: Some(|bytes, request| Ok(read_with(bytes, &request.settings.org, &request.files))),
     write: Some(|doc, request| write_with(doc, &request.settings.org, Some(request.element))),
     findings: FINDINGS,

@@ -10,7 +10,11 @@ mod read;
 mod settings;
 mod write;
 
+/// The keyword by which a file names what it becomes, among the metadata.
+const OUTPUT_NAME: &str = "export_file_name";
+
 pub(in crate::formats) use descriptor::DESCRIPTOR;
+use read::output_name;
 pub use read::{read, read_with};
 pub use settings::Settings;
 pub use write::{write, write_with};

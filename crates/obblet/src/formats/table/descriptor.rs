@@ -21,6 +21,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     keeps_looks: false,
     // Files of data beside documents are for readers to load.
     is_published: false,
+    output_name: None,
     read: Some(|bytes, request| Ok(read(bytes, &request.settings.table))),
     write: Some(|doc, request| {
         let settings = &request.settings.table;

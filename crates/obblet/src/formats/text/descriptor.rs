@@ -20,6 +20,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     headings: Headings::Text,
     has_element_rules: false,
     keeps_looks: false,
+    output_name: None,
     read: Some(|bytes, request| Ok(read(bytes, &ReadOptions { settings: &request.settings.text, classes: request.classes }))),
     write: Some(|doc, request| {
         let written = write(doc, &request.settings.text);

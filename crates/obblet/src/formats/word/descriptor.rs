@@ -21,6 +21,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
     headings: Headings::Text,
     has_element_rules: false,
     keeps_looks: true,
+    output_name: None,
     read: Some(|bytes, request| {
         let options = ReadOptions {
             settings: &request.settings.word,

@@ -3,6 +3,7 @@
 use super::Reader;
 use super::options::{Shows, keyword};
 use crate::document::{CitationStyle, DivisionKind, Kind, NodeId};
+use crate::formats::org::OUTPUT_NAME;
 
 /// What keywords say of the block below them.
 #[derive(Clone, Debug, Default)]
@@ -59,6 +60,9 @@ impl Reader<'_> {
         }
         if let Some(email) = self.options.value("email").filter(|_| self.options.shows.contains(Shows::EMAIL)) {
             metadata.other.push(("email".to_owned(), email));
+        }
+        if let Some(name) = self.options.value(OUTPUT_NAME) {
+            metadata.other.push((OUTPUT_NAME.to_owned(), name));
         }
     }
 

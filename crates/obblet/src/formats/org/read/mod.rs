@@ -26,6 +26,7 @@ use crate::media::FilesAround;
 use crate::utf8_source;
 use inlines::Target;
 use lines::Lines;
+pub(in crate::formats::org) use options::output_name;
 use options::{Options, Shows};
 use properties::Properties;
 

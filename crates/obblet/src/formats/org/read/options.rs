@@ -271,7 +271,8 @@ fn levels(value: &str) -> Option<u8> {
 
 /// Whether a keyword is followed, or is for programs that have nothing to do with what is written.
 fn is_known(key: &str) -> bool {
-    const KNOWN: [&str; 53] = [
+    const KNOWN: [&str; 54] = [
+        "export_file_name",
         "title",
         "subtitle",
         "author",
@@ -352,6 +353,16 @@ pub(super) fn keyword(words: &str) -> Option<(String, &str)> {
         behind = &behind[behind.find("]:")? + 1..];
     }
     Some((key.to_ascii_lowercase(), behind.strip_prefix(':')?.trim()))
+}
+
+/// The name that a file gives what it becomes, if the keyword is in its beginning (The Org Manual, Export Settings).
+pub(in crate::formats::org) fn output_name(beginning: &[u8]) -> Option<String> {
+    const KEYWORD: &[u8] = b"#+export_file_name:";
+    beginning.split(|&byte| byte == b'\n').find_map(|line| {
+        let line = line.trim_ascii();
+        let is_it = line.len() > KEYWORD.len() && line[..KEYWORD.len()].eq_ignore_ascii_case(KEYWORD);
+        is_it.then(|| String::from_utf8_lossy(line[KEYWORD.len()..].trim_ascii()).into_owned()).filter(|name| !name.is_empty())
+    })
 }
 
 /// Words of keywords that stand for what is open, and behind a bar for what is done. Letters to type are in parentheses.

@@ -155,6 +155,8 @@ impl<'d> Writer<'d> {
         lines
             .extend(metadata.macros.lines().filter(|line| !line.trim().is_empty()).map(|line| ("LATEX_HEADER", line.to_owned())));
         lines.extend(metadata.head.lines().filter(|line| !line.trim().is_empty()).map(|line| ("HTML_HEAD", line.to_owned())));
+        let name = metadata.other.iter().find(|(key, _)| key == super::OUTPUT_NAME);
+        lines.extend(name.map(|(_, name)| ("EXPORT_FILE_NAME", one_line(name))));
         lines.extend(self.states().map(|states| ("TODO", states)));
         let mut options = Vec::new();
         if self.title.is_none() && metadata.title.is_some() {
