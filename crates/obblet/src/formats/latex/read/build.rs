@@ -111,6 +111,9 @@ impl Reader<'_> {
 
     /// The node that text goes into, with the styles that hold.
     fn inline_holder(&mut self) -> NodeId {
+        if !self.own.lines.is_empty() {
+            self.line_for_text();
+        }
         let at = self.at;
         let Some(part) = self.parts.last_mut() else { return self.doc.root() };
         let paragraph = match part.paragraph {

@@ -1,274 +1,26 @@
 //! Commands: what each does. Those that say how something is set, and not what it is, are read and mean nothing.
 
 use super::Reader;
-use super::macros::LENGTH;
 use super::references::Shows;
 use super::tokens::{Kind as Sign, Token};
+use super::vocabulary::{plain, style_of};
 use crate::document::{Kind, TextLevel};
-use crate::fast_hash::HashMap;
-use std::sync::LazyLock;
-
-/// Commands without a meaning here, and their arguments: `s` is a star, `o` an option, `m` an argument, `=` a length behind it.
-const SILENT: &[(&str, &str)] = &[
-    ("addcontentsline", "mmm"),
-    ("addtolength", "mm"),
-    ("addtocontents", "mm"),
-    ("addvspace", "m"),
-    ("addbibresource", "om"),
-    ("allowdisplaybreaks", "o"),
-    ("baselineskip", "="),
-    ("bibliographystyle", "m"),
-    ("captionsetup", "om"),
-    ("clearpage", ""),
-    ("cleardoublepage", ""),
-    ("color", "om"),
-    ("definecolor", "mmm"),
-    ("colorlet", "mm"),
-    ("fancyhead", "om"),
-    ("fancyfoot", "om"),
-    ("fancyhf", "om"),
-    ("fontsize", "mm"),
-    ("fontfamily", "m"),
-    ("fontseries", "m"),
-    ("fontshape", "m"),
-    ("fontencoding", "m"),
-    ("geometry", "m"),
-    ("glossary", "m"),
-    ("setmainfont", "omo"),
-    ("setsansfont", "omo"),
-    ("setmonofont", "omo"),
-    ("lstdefinelanguage", "omm"),
-    ("babelprovide", "om"),
-    ("hspace", "sm"),
-    ("hypersetup", "m"),
-    ("hyphenation", "m"),
-    ("hskip", "="),
-    ("index", "om"),
-    ("kern", "="),
-    ("linespread", "m"),
-    ("lstset", "m"),
-    ("markboth", "mm"),
-    ("markright", "m"),
-    (LENGTH, "="),
-    ("newsavebox", "m"),
-    ("pagebreak", "o"),
-    ("nopagebreak", "o"),
-    ("linebreak", "o"),
-    ("nolinebreak", "o"),
-    ("pagenumbering", "m"),
-    ("pagestyle", "m"),
-    ("pagecolor", "om"),
-    ("parindent", "="),
-    ("parskip", "="),
-    ("phantom", "m"),
-    ("hphantom", "m"),
-    ("vphantom", "m"),
-    ("printindex", "o"),
-    ("renewcommand*", "mm"),
-    ("selectlanguage", "m"),
-    ("setlength", "mm"),
-    ("settowidth", "mm"),
-    ("sisetup", "m"),
-    ("thispagestyle", "m"),
-    ("usetikzlibrary", "m"),
-    ("tikzset", "m"),
-    ("usefont", "mmmm"),
-    ("vskip", "="),
-    ("vspace", "sm"),
-    ("enlargethispage", "sm"),
-    ("leftskip", "="),
-    ("rightskip", "="),
-    ("hangindent", "="),
-    ("tabcolsep", "="),
-    ("textheight", "="),
-    ("textwidth", "="),
-    ("setstretch", "m"),
-    ("thanks", "m"),
-    ("titleformat", "smmmmm"),
-    ("usepackage", "om"),
-    ("documentclass", "om"),
-    ("bibpunct", "mmmmmm"),
-    ("setcitestyle", "m"),
-    ("DeclareGraphicsExtensions", "m"),
-    ("hline", ""),
-    ("includeonly", "m"),
-    ("usetheme", "om"),
-    ("usecolortheme", "om"),
-    ("setbeamertemplate", "mom"),
-    ("theoremstyle", "m"),
-    ("newcolumntype", "mom"),
-    ("crefname", "mmm"),
-    ("Crefname", "mmm"),
-    ("pdfbookmark", "omm"),
-    ("phantomsection", ""),
-    ("doublespacing", ""),
-    ("singlespacing", ""),
-    ("onehalfspacing", ""),
-    ("arraystretch", "="),
-    ("protect", ""),
-    ("relax", ""),
-    ("noindent", ""),
-    ("indent", ""),
-    ("centering", ""),
-    ("raggedright", ""),
-    ("raggedleft", ""),
-    ("sloppy", ""),
-    ("fussy", ""),
-    ("frenchspacing", ""),
-    ("nonfrenchspacing", ""),
-    ("tableofcontents", ""),
-    ("listoffigures", ""),
-    ("listoftables", ""),
-    ("frontmatter", ""),
-    ("mainmatter", ""),
-    ("backmatter", ""),
-    ("leavevmode", ""),
-    ("null", ""),
-    ("newpage", ""),
-    ("newblock", ""),
-    ("not@math@alphabet", "mm"),
-    ("theendnotes", ""),
-    ("vrule", ""),
-    ("listfiles", ""),
-    ("setkomavar", "mm"),
-    ("errorcontextlines", "="),
-    ("fboxrule", "="),
-    ("fboxsep", "="),
-    ("columnbreak", ""),
-    ("lipsum", "o"),
-    ("doublerulesepcolor", "m"),
-    ("setlist", "om"),
-    ("pgfplotsset", "m"),
-    ("restoregeometry", ""),
-    ("newgeometry", "m"),
-    ("bigskip", ""),
-    ("medskip", ""),
-    ("smallskip", ""),
-    ("vfill", ""),
-    ("vfil", ""),
-    ("hfil", ""),
-    ("hrulefill", ""),
-    ("bigbreak", ""),
-    ("medbreak", ""),
-    ("smallbreak", ""),
-    ("strut", ""),
-    ("unskip", ""),
-    ("ignorespaces", ""),
-    ("xspace", ""),
-    ("tiny", ""),
-    ("scriptsize", ""),
-    ("footnotesize", ""),
-    ("small", ""),
-    ("normalsize", ""),
-    ("large", ""),
-    ("Large", ""),
-    ("LARGE", ""),
-    ("huge", ""),
-    ("Huge", ""),
-    ("rm", ""),
-    ("rmfamily", ""),
-    ("sf", ""),
-    ("sffamily", ""),
-    ("sc", ""),
-    ("scshape", ""),
-    ("upshape", ""),
-    ("mdseries", ""),
-    ("normalfont", ""),
-    ("selectfont", ""),
-    ("boldmath", ""),
-    ("unboldmath", ""),
-    ("makeindex", ""),
-    ("makeglossaries", ""),
-    ("break", ""),
-    ("nobreak", ""),
-    ("allowbreak", ""),
-    ("begingroup", ""),
-    ("endgroup", ""),
-    ("bgroup", ""),
-    ("egroup", ""),
-    ("qed", ""),
-    ("qedhere", ""),
-    ("flushbottom", ""),
-    ("raggedbottom", ""),
-    ("onecolumn", ""),
-    ("balance", ""),
-    ("pause", ""),
-    ("titlepage", ""),
-    ("NoValue", ""),
-    ("BooleanTrue", ""),
-    ("BooleanFalse", ""),
-    ("global", ""),
-    ("long", ""),
-    ("expandafter", ""),
-    ("noexpand", ""),
-    ("justifying", ""),
-    ("appendixname", ""),
-];
-
-/// Commands whose last argument is text as any other, and the arguments before it.
-const OPEN: &[(&str, &str)] = &[
-    ("mbox", ""),
-    ("hbox", ""),
-    ("vbox", ""),
-    ("makebox", "oo"),
-    ("framebox", "oo"),
-    ("fbox", ""),
-    ("parbox", "ooom"),
-    ("raisebox", "moo"),
-    ("rotatebox", "om"),
-    ("scalebox", "mo"),
-    ("resizebox", "smm"),
-    ("textcolor", "om"),
-    ("colorbox", "om"),
-    ("fcolorbox", "omm"),
-    ("textrm", ""),
-    ("textsf", ""),
-    ("textsc", ""),
-    ("textmd", ""),
-    ("textnormal", ""),
-    ("text", ""),
-    ("centerline", ""),
-    ("leftline", ""),
-    ("rightline", ""),
-    ("uppercase", ""),
-    ("lowercase", ""),
-    ("MakeUppercase", ""),
-    ("MakeLowercase", ""),
-    ("phantomtext", ""),
-    ("smash", "o"),
-    ("llap", ""),
-    ("rlap", ""),
-    ("lettrine", "om"),
-    ("gls", "o"),
-    ("Gls", "o"),
-    ("glspl", "o"),
-    ("acrshort", "o"),
-    ("acrlong", "o"),
-    ("acrfull", "o"),
-    ("ac", ""),
-    ("acp", ""),
-    ("acs", ""),
-    ("acl", ""),
-    ("hologo", ""),
-    ("textgreek", ""),
-    ("address", "o"),
-    ("institute", "o"),
-    ("affiliation", "o"),
-    ("affil", "o"),
-    ("ead", "o"),
-    ("adjustbox", "m"),
-    ("textlatin", ""),
-    ("only", ""),
-    ("uncover", ""),
-    ("visible", ""),
-    ("textup", ""),
-];
 
 /// A length has no more parts than this.
 const MOST_PARTS_OF_LENGTHS: usize = 8;
 
-/// What stands behind the numbers and units at the beginning of a text, and whether the last number has a unit.
-fn after_length(text: &str) -> (&str, bool) {
+/// How a length ends in a text.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum LengthEnd {
+    /// With a number that has no unit.
+    Number,
+    Unit,
+    /// What it stretches or shrinks by comes next.
+    Open,
+}
+
+/// What stands behind the numbers and units at the beginning of a text, and how these end.
+fn after_length(text: &str) -> (&str, LengthEnd) {
     let mut rest = text;
     loop {
         let digits = rest.trim_start_matches(|c: char| c.is_ascii_digit() || matches!(c, '.' | ','));
@@ -277,54 +29,13 @@ fn after_length(text: &str) -> (&str, bool) {
             .find(|unit| digits.len() < rest.len() && digits.starts_with(**unit));
         rest = unit.map_or(digits, |unit| &digits[unit.len()..]);
         let Some(next) = rest.trim_start().strip_prefix("plus").or_else(|| rest.trim_start().strip_prefix("minus")) else {
-            return (if unit.is_some() { rest.trim_start() } else { rest }, unit.is_some());
+            return if unit.is_some() { (rest.trim_start(), LengthEnd::Unit) } else { (rest, LengthEnd::Number) };
         };
         rest = next.trim_start();
+        if rest.is_empty() {
+            return (rest, LengthEnd::Open);
+        }
     }
-}
-
-/// The arguments of a command that says how something looks.
-pub(super) fn silent(name: &str) -> Option<&'static str> {
-    if matches!(name, "bf" | "bfseries" | "it" | "itshape" | "em" | "tt" | "ttfamily" | "sl" | "slshape" | "par") {
-        return Some("");
-    }
-    plain(name).filter(|plain| !plain.is_open).map(|plain| plain.arguments)
-}
-
-/// A command that means nothing, or whose last argument is text as any other.
-#[derive(Clone, Copy)]
-struct Plain {
-    arguments: &'static str,
-    is_open: bool,
-}
-
-fn plain(name: &str) -> Option<Plain> {
-    static BY_NAME: LazyLock<HashMap<&str, Plain>> = LazyLock::new(|| {
-        let open = OPEN.iter().map(|(name, arguments)| (*name, Plain { arguments, is_open: true }));
-        let silent = SILENT.iter().map(|(name, arguments)| (*name, Plain { arguments, is_open: false }));
-        open.chain(silent).collect()
-    });
-    BY_NAME.get(name).copied()
-}
-
-/// Whether a command means something by its name.
-pub(super) fn is_known(name: &str) -> bool {
-    plain(name).is_some() || style_of(name).is_some() || super::symbols::text(name).is_some()
-}
-
-/// Commands that set their argument in a style.
-fn style_of(name: &str) -> Option<Kind> {
-    Some(match name {
-        "textbf" | "strong" | "pmb" | "alert" => Kind::Strong,
-        "emph" | "textit" | "textsl" => Kind::Emphasis,
-        "underline" | "uline" | "ul" | "uuline" | "underLine" => Kind::Underline,
-        "sout" | "st" | "xout" | "strikeThrough" => Kind::Strikethrough,
-        "hl" | "highLight" => Kind::Highlight,
-        "texttt" | "code" => Kind::TextLevel(TextLevel::Code),
-        "textsuperscript" | "up" | "tsup" => Kind::Superscript,
-        "textsubscript" => Kind::Subscript,
-        _ => return None,
-    })
 }
 
 impl Reader<'_> {
@@ -351,6 +62,9 @@ impl Reader<'_> {
         if name == " " && self.is_in_code() {
             return self.space_of_code();
         }
+        if !self.own.lines.is_empty() && self.algorithm_command(name) || !self.tables.is_empty() && self.tabbing_command(name) {
+            return;
+        }
         if let Some(words) = super::symbols::text(name) {
             if !words.is_empty() {
                 self.text(words);
@@ -370,9 +84,17 @@ impl Reader<'_> {
             || self.accent(name)
             || self.table_command(name)
             || self.macros.define(name, &mut self.input)
+            || self.define_code(name)
             || self.declare(name)
+            || self.front_matter(name)
             || self.plain_command(name)
+            || self.box_command(name)
+            || self.define_term(name)
+            || self.term(name)
+            || self.define_keyword(name)
             || self.conditional(name)
+            || self.counter_shown(name)
+            || super::vocabulary::is_icon(name)
         {
             return;
         }
@@ -385,7 +107,10 @@ impl Reader<'_> {
 
     /// Commands that mean nothing, and those that are as if they were not there.
     fn plain_command(&mut self, name: &str) -> bool {
-        if matches!(name, "only" | "uncover" | "onslide" | "visible" | "pause" | "alt") {
+        if matches!(
+            name,
+            "only" | "uncover" | "onslide" | "visible" | "invisible" | "pause" | "alt" | "frame" | "structure" | "column"
+        ) {
             self.input.overlay();
         }
         let Some(plain) = plain(name) else { return false };
@@ -429,14 +154,14 @@ impl Reader<'_> {
             let text = self.input.slice(start, end);
             let behind = text.trim_start_matches(['=', ' ']);
             is_set |= behind.len() < text.len();
-            let (rest, is_whole) = after_length(behind);
-            has_number = rest.len() < behind.len();
-            is_set |= has_number;
+            let (rest, ending) = after_length(behind);
+            has_number = rest.len() < behind.len() && ending != LengthEnd::Open;
+            is_set |= rest.len() < behind.len();
             if !rest.is_empty() {
                 let from = end - rest.len() as u32;
                 return self.input.push(Sign::Text(from, end), from);
             }
-            if is_whole || !is_set {
+            if ending == LengthEnd::Unit || !is_set {
                 return;
             }
         }
@@ -456,8 +181,22 @@ impl Reader<'_> {
 
     /// Headings.
     fn heading(&mut self, name: &str) -> bool {
+        let (name, is_added) = match name {
+            "addpart" => ("part", true),
+            "addchap" | "starchapter" | "eledchapter" => ("chapter", name != "eledchapter"),
+            "addsec" => ("section", true),
+            "eledsection" => ("section", false),
+            "eledsubsection" => ("subsection", false),
+            "eledsubsubsection" | "subsubsubsection" => ("subsubsection", name == "subsubsubsection"),
+            _ => (name, false),
+        };
+        // A part of a question is none of the document.
+        if name == "part" && self.environments.iter().any(|environment| environment.name == "parts") {
+            self.item();
+            return true;
+        }
         let Some(level) = self.counters.level(name) else { return false };
-        let has_star = self.input.take('*');
+        let has_star = self.input.take('*') || is_added;
         self.input.option();
         let has_number = self.counters.is_numbered(name);
         let numbered = !has_star && has_number;
@@ -521,7 +260,9 @@ impl Reader<'_> {
                 None => {}
             },
             // The class for the documentation of packages has them.
-            "cmd" | "cs" | "marg" | "oarg" | "parg" => self.piece_of_syntax(name),
+            "cmd" | "cs" | "marg" | "oarg" | "parg" | "Marg" | "Oarg" | "DescribeMacro" | "DescribeEnv" | "DescribeOption" => {
+                self.piece_of_syntax(name)
+            }
             "ensuremath" => {
                 let at = self.at;
                 let words = self.input.argument();
@@ -537,21 +278,30 @@ impl Reader<'_> {
                 }
                 self.verb(true);
             }
-            "footnote" | "footnotetext" | "sidenote" | "marginpar" | "marginnote" | "endnote" | "footnotemark" => self.note(name),
+            "footnote" | "footnotetext" | "sidenote" | "marginpar" | "marginnote" | "endnote" | "footnotemark"
+            | "tablefootnote" | "todo" | "Afootnote" | "Bfootnote" | "Cfootnote" | "Dfootnote" | "Efootnote" | "footnoteA"
+            | "footnoteB" | "footnoteC" | "Aendnote" | "Bendnote" | "ledsidenote" | "ledleftnote" | "ledrightnote"
+            | "ledinnernote" | "ledouternote" | "LTRfootnote" | "RTLfootnote" => self.note(name),
             "caption" | "captionof" | "subcaption" => self.caption(name),
             "includegraphics" | "epsfig" | "epsfbox" | "psfig" | "includesvg" => self.picture(),
             "frametitle" => {
+                self.input.overlay();
                 self.heading_of(2, false);
             }
-            "maketitle" => self.put_title(),
-            "appendix" => self.counters.begin_appendix(),
+            "maketitle" | "titlepage" | "MakeTitle" | "titleframe" => self.put_title(),
+            "appendix" | "appendices" => self.counters.begin_appendix(),
             "hrule" => {
                 if self.takes_blocks() {
                     self.block(Kind::ThematicBreak);
                 }
             }
-            "enquote" | "textquote" => {
+            "enquote" | "textquote" | "foreignquote" | "textcquote" | "foreigntextquote" => {
                 self.input.take('*');
+                match name {
+                    "foreignquote" | "foreigntextquote" => drop(self.input.argument()),
+                    "textcquote" => self.quoted_citation(),
+                    _ => drop(self.input.option()),
+                }
                 let language = self.front.language.clone().unwrap_or_default();
                 let marks = crate::quotation_marks::of(&language);
                 self.text(marks.double.0);
@@ -559,17 +309,14 @@ impl Reader<'_> {
                     self.open_group(super::Closing::Text(marks.double.1));
                 }
             }
-            "tikz" | "input" | "include" | "bibliography" | "printbibliography" | "import" => {
-                if name == "tikz" {
-                    self.tallies.drawings.add_apart(self.at, "\\tikz");
-                }
-                self.no_bibliography();
-            }
+            "tikz" => self.drawing_in_text(),
+            "input" | "include" | "bibliography" | "printbibliography" | "import" => self.no_bibliography(),
             "char" | "symbol" => self.character_by_number(name),
             "makeatletter" => self.input.at_is_letter = true,
             "makeatother" => self.input.at_is_letter = false,
             "today" => {}
-            "SI" | "qty" | "num" | "si" | "unit" | "ang" => self.quantity(name),
+            "SI" | "qty" | "num" | "si" | "unit" | "ang" | "ce" | "pu" => self.quantity(name),
+            "SIrange" | "qtyrange" | "numrange" => self.range_of_quantities(name),
             "footnoteref" => self.refer(Shows::Number),
             _ => return self.other_structure(name),
         }
@@ -614,8 +361,8 @@ impl Reader<'_> {
         let text = text.trim();
         let shown = match name {
             "cs" => format!("\\{text}"),
-            "marg" => format!("{{{text}}}"),
-            "oarg" => format!("[{text}]"),
+            "marg" | "Marg" => format!("{{{text}}}"),
+            "oarg" | "Oarg" => format!("[{text}]"),
             "parg" => format!("({text})"),
             _ => text.to_owned(),
         };
@@ -638,8 +385,257 @@ impl Reader<'_> {
         self.inline(Kind::Math(formula));
     }
 
+    /// From one quantity to another.
+    fn range_of_quantities(&mut self, name: &str) {
+        self.input.option();
+        let (from, to) = (self.input.argument(), self.input.argument());
+        let unit = (name != "numrange").then(|| self.input.argument());
+        let command = if unit.is_some() { "SI" } else { "num" };
+        let at = self.at;
+        for (words, is_last) in [(to, true), (from, false)] {
+            for argument in [unit.clone(), Some(words)].into_iter().flatten() {
+                self.input.push(Sign::End, at);
+                self.input.push_all(argument.into_iter());
+                self.input.push(Sign::Begin, at);
+            }
+            self.input.push(Sign::Command(command.into()), at);
+            if is_last {
+                self.input.push(Sign::Char('\u{2013}'), at);
+            }
+        }
+    }
+
+    /// What a quotation cites, which stands behind it.
+    fn quoted_citation(&mut self) {
+        let (before, behind) = (self.input.option(), self.input.option());
+        let keys = self.input.argument();
+        let words = self.input.argument();
+        let at = self.at;
+        self.input.push(Sign::End, at);
+        self.input.push_all(keys.into_iter());
+        self.input.push(Sign::Begin, at);
+        for option in [behind, before].into_iter().flatten() {
+            self.input.push(Sign::Char(']'), at);
+            self.input.push_all(option.into_iter());
+            self.input.push(Sign::Char('['), at);
+        }
+        self.input.push(Sign::Command("autocite".into()), at);
+        self.input.push(Sign::Space, at);
+        self.input.push(Sign::End, at);
+        self.input.push_all(words.into_iter());
+        self.input.push(Sign::Begin, at);
+    }
+
+    /// Names of commands that are made of text, and what comes before others is read (The TeXbook, chapters 7 and 20).
+    pub(super) fn made_command(&mut self, name: &str) -> bool {
+        match name {
+            "csname" | "@nameuse" => {
+                let name = if name == "csname" {
+                    self.name_up_to_end()
+                } else {
+                    let words = self.input.argument();
+                    self.words(&words)
+                };
+                // Without a meaning, it does nothing.
+                if self.macros.knows(&name) || super::vocabulary::is_known(&name) {
+                    self.input.push(Sign::Command(name.as_str().into()), self.at);
+                }
+            }
+            "endcsname" => {}
+            "expandafter" => {
+                let (Some(first), Some(second)) = (self.input.next(), self.input.next()) else { return true };
+                match second.kind.command() {
+                    Some("csname") => {
+                        let name = self.name_up_to_end();
+                        self.input.push(Sign::Command(name.as_str().into()), second.at);
+                    }
+                    Some("expandafter") => self.input.made.push(second),
+                    Some(name) if self.macros.knows(name) => {
+                        let name = name.to_owned();
+                        self.macros.expand(&name, second.at, &mut self.input);
+                    }
+                    _ => self.input.made.push(second),
+                }
+                self.input.made.push(first);
+            }
+            "@namedef" | "namedef" => {
+                let words = self.input.argument();
+                let name = self.words(&words);
+                self.input.push(Sign::Command(name.as_str().into()), self.at);
+                self.macros.define("def", &mut self.input);
+            }
+            "csdef" | "csgdef" | "csletcs" => {
+                let words = self.input.argument();
+                let name = self.words(&words);
+                self.input.push(Sign::Command(name.as_str().into()), self.at);
+                self.macros.define("def", &mut self.input);
+            }
+            "@gobble" => drop(self.input.argument()),
+            "@gobbletwo" => self.skip_arguments("mm"),
+            "@firstoftwo" => {
+                let (first, _) = (self.input.argument(), self.input.argument());
+                self.input.push_all(first.into_iter());
+            }
+            "@secondoftwo" => drop(self.input.argument()),
+            "ExplSyntaxOn" => {
+                if self.input.made.is_empty()
+                    && let Some(length) = memchr::memmem::find(&self.input.source.as_bytes()[self.input.at..], b"\\ExplSyntaxOff")
+                {
+                    self.input.at += length;
+                }
+            }
+            "ExplSyntaxOff" => {}
+            _ => return false,
+        }
+        true
+    }
+
+    /// The name up to `\endcsname`.
+    pub(super) fn name_up_to_end(&mut self) -> String {
+        let mut tokens = Vec::new();
+        while let Some(token) = self.input.next() {
+            if token.kind.command() == Some("endcsname") {
+                return self.words(&tokens);
+            }
+            let is_name = tokens.len() < 200 && !matches!(token.kind, Sign::Par | Sign::Begin | Sign::End | Sign::Then(_));
+            tokens.push(token);
+            if !is_name {
+                break;
+            }
+        }
+        // Without its end, it is text.
+        self.input.push_all(tokens.into_iter());
+        String::new()
+    }
+
+    /// A counter as a number, in letters, or with what stands before it. Whether a command shows one.
+    fn counter_shown(&mut self, name: &str) -> bool {
+        use crate::document::Marker;
+        let marker = match name {
+            "arabic" | "value" => Marker::Plain,
+            "alph" => Marker::LowerAlpha,
+            "Alph" => Marker::UpperAlpha,
+            "roman" => Marker::LowerRoman,
+            "Roman" => Marker::UpperRoman,
+            _ => {
+                let Some(counter) = name.strip_prefix("the").filter(|counter| self.counters.has(counter)) else { return false };
+                let number = self.counters.number(counter);
+                self.text(&number);
+                return true;
+            }
+        };
+        let counter = self.input.argument();
+        let counter = self.input.characters(&counter);
+        let shown = crate::numeral::numeral(self.counters.get(&counter), marker);
+        self.text(&shown);
+        true
+    }
+
     /// Commands of letters, rules and languages. Whether a command is one.
     fn other_structure(&mut self, name: &str) -> bool {
+        match name {
+            "pstart" => {
+                let above = self.input.option().unwrap_or_default();
+                self.input.push(Sign::Par, self.at);
+                self.input.push_all(above.into_iter());
+                self.end_paragraph();
+            }
+            "pend" => self.end_paragraph(),
+            "twocolumn" => {
+                // What stands above both columns is text.
+                let above = self.input.option().unwrap_or_default();
+                self.input.push(Sign::Par, self.at);
+                self.input.push_all(above.into_iter());
+            }
+            "epigraph" | "dictum" => self.epigraph(name),
+            "blockquote" | "blockcquote" | "foreignblockquote" => {
+                self.skip_arguments(match name {
+                    "blockquote" => "oo",
+                    "blockcquote" => "oom",
+                    _ => "moo",
+                });
+                if self.takes_blocks() {
+                    let node = self.block(Kind::BlockQuote);
+                    self.argument_into(node, false);
+                }
+            }
+            "subfloat" | "subfigure" | "subtable" | "subcaptionbox" | "subbottom" | "sidesubfloat" => self.part_of_float(name),
+            "lstinputlisting" | "verbatiminput" | "VerbatimInput" | "inputminted" | "BVerbatimInput" | "verbatimtabinput" => {
+                self.code_of_file(name);
+            }
+            "includepdf" | "includepdfmerge" => self.document_file(),
+            "tikzsetnextfilename" => {
+                let name = self.input.argument();
+                self.own.drawing_file = Some(self.input.characters(&name));
+            }
+            "ding" => {
+                let number = self.input.argument();
+                let number = self.input.characters(&number).parse().unwrap_or(0);
+                if let Some(sign) = super::symbols::dingbat(number) {
+                    self.text(sign.encode_utf8(&mut [0; 4]));
+                }
+            }
+            "meta" => {
+                let words = self.input.argument();
+                let at = self.at;
+                self.input.push(Sign::Char('\u{27E9}'), at);
+                self.input.push_all(words.into_iter());
+                self.input.push(Sign::Char('\u{27E8}'), at);
+            }
+            "textins" => {
+                let words = self.input.argument();
+                let at = self.at;
+                self.input.push(Sign::Char(']'), at);
+                self.input.push_all(words.into_iter());
+                self.input.push(Sign::Char('['), at);
+            }
+            "textelp" => {
+                self.text("\u{2026}");
+                self.input.argument();
+            }
+            "question" | "task" | "choice" | "CorrectChoice" | "ex" | "subpart" | "subsubpart"
+                if self.environments.iter().any(|environment| environment.kind == super::environments::Form::List) =>
+            {
+                self.item();
+            }
+            _ if super::super::languages::language_of(name.strip_prefix("text").unwrap_or("")).is_some() => {
+                self.input.option();
+                let node = self.inline(Kind::Span);
+                self.set_language(node, name.strip_prefix("text").unwrap_or_default());
+                self.argument_into(node, true);
+            }
+            _ => return self.made_command(name) || self.letter_command(name),
+        }
+        true
+    }
+
+    /// A saying above a text, and who said it.
+    fn epigraph(&mut self, name: &str) {
+        let source = if name == "dictum" { self.input.option().unwrap_or_default() } else { Vec::new() };
+        let words = self.input.argument();
+        let source = if name == "epigraph" { self.input.argument() } else { source };
+        let at = self.at;
+        if !source.is_empty() {
+            let mut tokens = words;
+            tokens.push(Token { kind: Sign::Par, at });
+            tokens.extend(source);
+            self.quote_of(tokens);
+        } else {
+            self.quote_of(words);
+        }
+    }
+
+    fn quote_of(&mut self, tokens: Vec<Token>) {
+        if self.takes_blocks() {
+            let node = self.block(Kind::BlockQuote);
+            self.read_into(node, false, tokens);
+        } else {
+            self.input.push_all(tokens.into_iter());
+        }
+    }
+
+    /// Commands of letters, rules and languages. Whether a command is one.
+    fn letter_command(&mut self, name: &str) -> bool {
         match name {
             "opening" => {
                 self.end_paragraph();
@@ -764,15 +760,18 @@ impl Reader<'_> {
                 let target = super::references::id_of(&self.input.characters(&target));
                 self.anchor(&target);
             }
-            "label" => self.label(),
-            "ref" | "pageref" | "vref" | "thref" | "labelcref" => self.refer(Shows::Number),
+            "label" | "edlabel" | "linelabel" => self.label(),
+            "ref" | "pageref" | "vref" | "thref" | "labelcref" | "subref" | "autopageref" | "vpageref" | "cpageref" | "zref"
+            | "fullref" | "lineref" | "lref" => self.refer(Shows::Number),
             "eqref" => self.refer(Shows::Equation),
-            "autoref" | "cref" => self.refer(Shows::Word { capital: name == "autoref" }),
-            "Cref" | "Autoref" => self.refer(Shows::Word { capital: true }),
+            "autoref" | "cref" | "zcref" | "fref" | "prettyref" => self.refer(Shows::Word { capital: name == "autoref" }),
+            "Cref" | "Autoref" | "Vref" | "Fref" => self.refer(Shows::Word { capital: true }),
             "nameref" => self.refer(Shows::Name),
             "cite" | "citep" | "citet" | "parencite" | "textcite" | "autocite" | "footcite" | "citealp" | "citealt"
             | "nocite" | "citeauthor" | "Citeauthor" | "citeyear" | "citeyearpar" | "Textcite" | "Citealp" | "Citealt"
-            | "citenum" | "Citet" | "Citep" | "fullcite" | "supercite" | "onlinecite" | "shortcite" => {
+            | "citenum" | "Citet" | "Citep" | "fullcite" | "supercite" | "onlinecite" | "shortcite" | "citeonline" | "citen"
+            | "inlinecite" | "smartcite" | "Parencite" | "Autocite" | "footfullcite" | "citetitle" | "citeyearNP" | "citeNP"
+            | "citeN" | "citeA" | "shortciteA" | "citealtt" | "notecite" => {
                 self.cite(name);
             }
             _ => return false,

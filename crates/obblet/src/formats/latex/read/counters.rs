@@ -118,6 +118,11 @@ impl Counters {
         self.values.insert(name.to_owned(), value);
     }
 
+    /// Whether a counter has been set, or is one of those that count headings and floats.
+    pub(super) fn has(&self, name: &str) -> bool {
+        self.values.contains_key(name) || HEADINGS.contains(&name) || matches!(name, "figure" | "table" | "equation")
+    }
+
     pub(super) fn get(&self, name: &str) -> i64 {
         self.values.get(name).copied().unwrap_or(0)
     }
@@ -147,6 +152,17 @@ impl Counters {
             }
         }
         self.number(name)
+    }
+
+    /// The number that comes next.
+    pub(super) fn number_after(&self, name: &str) -> String {
+        let number = self.number(name);
+        let next = (self.get(name) + 1).to_string();
+        match number.rsplit_once('.') {
+            Some((before, _)) => format!("{before}.{next}"),
+            // What stands before it counts already, though it counts nothing yet.
+            None => next,
+        }
     }
 
     /// A counter with what stands before it.

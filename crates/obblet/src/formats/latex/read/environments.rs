@@ -1,5 +1,6 @@
 //! Environments: what each begins, and what happens where it ends.
 
+use super::super::languages::language_of;
 use super::lists::ListForm;
 use super::macros::Own;
 use super::tokens::{Kind as Sign, Then};
@@ -19,6 +20,8 @@ pub(super) enum Form {
     Document,
     /// A proof, whose end has a sign.
     Proof,
+    /// Lines of an algorithm.
+    Lines,
 }
 
 impl Reader<'_> {
@@ -56,19 +59,34 @@ impl Reader<'_> {
         if super::formulas::DISPLAYS.contains(&base) {
             return self.display(&name);
         }
+        if self.own.code.contains(&name) {
+            return self.code_block(&name);
+        }
         match base {
-            "verbatim" | "Verbatim" | "lstlisting" | "minted" | "BVerbatim" | "LVerbatim" | "alltt" | "code" | "spverbatim" => {
+            "verbatim" | "Verbatim" | "lstlisting" | "minted" | "BVerbatim" | "LVerbatim" | "alltt" | "code" | "spverbatim"
+            | "LTXexample" | "SideBySideExample" | "tcblisting" | "dispListing" | "sourcecode" | "boxedverbatim"
+            | "verbatimtab" | "pyverbatim" | "pycode" | "Highlighting" | "LVerbatim*" | "fboxverbatim" => {
                 self.code_block(&name);
             }
-            "comment" | "filecontents" | "CCSXML" => {
+            "filecontents" | "VerbatimOut" => self.made_file(&name),
+            "comment" | "CCSXML" | "psgraph" => {
                 self.skip_environment(&name);
             }
-            "tikzpicture" | "picture" | "pspicture" | "pgfpicture" | "asy" | "forest" | "circuitikz" | "tikzcd" | "axis" => {
+            "tikzpicture" | "picture" | "pspicture" | "pgfpicture" | "asy" | "forest" | "circuitikz" | "tikzcd" | "axis"
+            | "axopicture" | "feynman" | "fmffile" | "sequencediagram" | "tikzpicture2" => {
                 self.drawing(&name);
             }
-            "itemize" | "compactitem" | "asparaitem" | "inparaitem" => self.open_list(&name, ListForm::Bullets),
-            "enumerate" | "compactenum" | "asparaenum" | "inparaenum" => self.open_list(&name, ListForm::Numbers),
-            "description" | "compactdesc" | "labeling" => self.open_list(&name, ListForm::Terms),
+            "lrbox" => self.keep_environment(&name),
+            "itemize" | "compactitem" | "asparaitem" | "inparaitem" | "dinglist" | "choices" | "checkboxes" | "oneparchoices"
+            | "itemstep" | "smallitemize" | "Itemize" => {
+                if base == "dinglist" {
+                    self.input.argument();
+                }
+                self.open_list(&name, ListForm::Bullets);
+            }
+            "enumerate" | "compactenum" | "asparaenum" | "inparaenum" | "questions" | "parts" | "subparts" | "exe" | "xlist"
+            | "tasks" | "dingautolist" | "alineas" | "subalineas" | "incisos" => self.open_list(&name, ListForm::Numbers),
+            "description" | "compactdesc" | "labeling" | "basedescript" | "desclist" => self.open_list(&name, ListForm::Terms),
             "list" | "trivlist" => {
                 if base == "list" {
                     self.input.argument();
@@ -76,12 +94,25 @@ impl Reader<'_> {
                 }
                 self.open_list(&name, ListForm::Bullets);
             }
-            "tabular" | "tabularx" | "tabulary" | "longtable" | "array" | "supertabular" | "xltabular" | "longtabu" | "tabu" => {
+            "tabular" | "tabularx" | "tabulary" | "longtable" | "array" | "supertabular" | "xltabular" | "longtabu" | "tabu"
+            | "NiceTabular" | "NiceTabularX" | "xtabular" | "mpsupertabular" | "mpxtabular" | "tblr" | "longtblr"
+            | "talltblr" | "deluxetable" | "xcalctab" | "edtabularc" | "edtabularl" | "edtabularr" => {
                 self.open_environment(&name, Form::Table, None);
                 self.begin_table(&name);
             }
             "figure" | "table" | "wrapfigure" | "wraptable" | "subfigure" | "subtable" | "SCfigure" | "sidewaysfigure"
-            | "sidewaystable" | "marginfigure" | "margintable" => self.open_float(&name),
+            | "sidewaystable" | "marginfigure" | "margintable" | "teaserfigure" | "floatingfigure" | "floatingtable"
+            | "listing" | "algorithm" | "algorithm2e" | "ploutfigure" | "turnpage" => self.open_float(&name),
+            "tabbing" => {
+                self.open_environment(&name, Form::Table, None);
+                self.begin_tabbing();
+            }
+            "algorithmic" | "algpseudocode" => {
+                self.input.option();
+                self.open_environment(&name, Form::Lines, None);
+                self.begin_algorithm(false);
+            }
+            _ if self.own.floats.contains_key(base) => self.open_float(&name),
             "thebibliography" => {
                 self.open_environment(&name, Form::List, None);
                 self.begin_bibliography();
@@ -100,11 +131,7 @@ impl Reader<'_> {
         let Some(kind) = self.form_of(&begin).filter(|_| self.form_of(&end).is_some()) else { return false };
         self.open_environment(name, Form::Part, None);
         let node = self.block(kind);
-        let class: String = name.chars().filter(|c| c.is_alphanumeric() || matches!(c, '-' | '_')).collect();
-        if !class.is_empty() {
-            let class = self.doc.intern(&class);
-            self.doc.attributes_mut(node).classes.push(class);
-        }
+        self.class_of_environment(node, name);
         self.set_node(node);
         self.begin_part(node, false);
         true
@@ -128,7 +155,7 @@ impl Reader<'_> {
                     }
                 }
                 Sign::Command(name) => {
-                    let arguments = super::commands::silent(name)?;
+                    let arguments = super::vocabulary::silent(name)?;
                     for argument in arguments.chars() {
                         match argument {
                             's' => drop(inner.take('*')),
@@ -151,11 +178,12 @@ impl Reader<'_> {
             return self.end_paragraph();
         }
         match base {
-            "quote" | "quotation" | "displayquote" | "verse" | "epigraphs" => {
-                self.input.option();
+            "quote" | "quotation" | "displayquote" | "verse" | "epigraphs" | "displaycquote" | "vquote" | "extract"
+            | "citacao" => {
+                self.skip_arguments(if base == "displaycquote" { "oom" } else { "o" });
                 self.open_part(name, Kind::BlockQuote, None);
             }
-            "abstract" => self.open_part(name, Kind::Division(DivisionKind::Section), Some("abstract")),
+            "abstract" | "onlyabstract" => self.open_part(name, Kind::Division(DivisionKind::Section), Some("abstract")),
             "proof" => self.begin_proof(name),
             "frame" => {
                 self.input.overlay();
@@ -165,15 +193,96 @@ impl Reader<'_> {
                 self.frame_title();
             }
             "minipage" | "parbox" | "multicols" | "columns" | "column" | "adjustbox" | "tcolorbox" | "mdframed" | "framed"
-            | "shaded" | "spacing" | "adjustwidth" | "block" | "alertblock" | "exampleblock" => self.begin_box(name, base),
-            "center" | "flushleft" | "flushright" | "titlepage" | "small" | "footnotesize" | "scriptsize" | "tiny" | "large"
-            | "Large" | "normalsize" | "raggedright" | "raggedleft" | "centering" | "sloppypar" | "samepage" | "singlespace"
-            | "doublespace" | "onehalfspace" | "landscape" | "threeparttable" | "tablenotes" | "appendices" | "refsection"
-            | "english" | "german" | "ngerman" | "french" | "appendix" | "frontmatter" | "acknowledgments"
-            | "acknowledgements" | "ack" | "dedication" | "keyword" | "IEEEkeywords" | "keywords" => {
+            | "shaded" | "spacing" | "adjustwidth" | "block" | "alertblock" | "exampleblock" | "varwidth" | "paracol"
+            | "leftbar" | "oframed" | "snugshade" | "boxedminipage" | "Sbox" | "shadowbox" | "snugshade*" => {
+                self.begin_box(name, base)
+            }
+            "center"
+            | "flushleft"
+            | "flushright"
+            | "titlepage"
+            | "small"
+            | "footnotesize"
+            | "scriptsize"
+            | "tiny"
+            | "large"
+            | "Large"
+            | "normalsize"
+            | "raggedright"
+            | "raggedleft"
+            | "centering"
+            | "sloppypar"
+            | "samepage"
+            | "singlespace"
+            | "doublespace"
+            | "onehalfspace"
+            | "landscape"
+            | "threeparttable"
+            | "tablenotes"
+            | "appendices"
+            | "refsection"
+            | "appendix"
+            | "frontmatter"
+            | "mainmatter"
+            | "backmatter"
+            | "acknowledgments"
+            | "acknowledgements"
+            | "ack"
+            | "acks"
+            | "dedication"
+            | "keyword"
+            | "IEEEkeywords"
+            | "keywords"
+            | "ruledtabular"
+            | "widetext"
+            | "linenomath"
+            | "pages"
+            | "pairs"
+            | "Leftside"
+            | "Rightside"
+            | "astanza"
+            | "linenumbers"
+            | "internallinenumbers"
+            | "savenotes"
+            | "sideways"
+            | "turn"
+            | "rotate"
+            | "subfigmatrix"
+            | "huge"
+            | "Huge"
+            | "LARGE"
+            | "normalfont"
+            | "FlushLeft"
+            | "FlushRight"
+            | "Center"
+            | "centerframe"
+            | "interlinea"
+            | "fullwidth"
+            | "widefigure"
+            | "acronym"
+            | "abbreviations"
+            | "preface"
+            | "foreword"
+            | "adjmulticols"
+            | "strip"
+            | "onecolabstract"
+            | "fullpage"
+            | "DoubleSpace"
+            | "SingleSpace"
+            | "onecolumn"
+            | "twocolumn"
+            | "preliminary"
+            | "thinmargin"
+            | "changemargin"
+            | "addmargin"
+            | "wrapfloat" => {
                 self.open_environment(name, Form::Transparent, None);
-                if base == "spacing" {
-                    self.input.argument();
+                match base {
+                    "spacing" | "turn" | "rotate" | "subfigmatrix" => drop(self.input.argument()),
+                    "addmargin" => self.skip_arguments("om"),
+                    "changemargin" => self.skip_arguments("mm"),
+                    "acronym" => drop(self.input.option()),
+                    _ => {}
                 }
                 self.end_paragraph();
             }
@@ -181,7 +290,22 @@ impl Reader<'_> {
                 self.open_environment(name, Form::Transparent, None);
                 self.begin_letter();
             }
-            "otherlanguage" => {
+            _ if self.own.boxes.contains_key(name) => {
+                let count = self.own.boxes.get(name).copied().unwrap_or(0);
+                self.open_environment(name, Form::Part, None);
+                let node = self.named_division(name);
+                self.set_node(node);
+                self.begin_part(node, false);
+                self.begin_own_box(count);
+            }
+            _ if language_of(base).is_some() => {
+                self.input.option();
+                self.open_part(name, Kind::Division(DivisionKind::Plain), None);
+                let node = self.holder();
+                self.set_language(node, base);
+            }
+            "otherlanguage" | "selectlanguage" => {
+                self.input.option();
                 let language = self.input.argument();
                 let language = self.input.characters(&language);
                 self.open_part(name, Kind::Division(DivisionKind::Plain), None);
@@ -203,28 +327,46 @@ impl Reader<'_> {
                 if !crate::refine::targets::is_target(name) {
                     self.tallies.environments.add_apart(self.at, name);
                 }
-                let node = self.block(Kind::Division(DivisionKind::Plain));
-                let class: String = name.chars().filter(|c| c.is_alphanumeric() || matches!(c, '-' | '_')).collect();
-                if !class.is_empty() {
-                    let class = self.doc.intern(&class);
-                    self.doc.attributes_mut(node).classes.push(class);
-                }
+                let node = self.named_division(name);
                 self.set_node(node);
                 self.begin_part(node, false);
             }
         }
     }
 
+    /// A division with the name of its environment as its class.
+    fn named_division(&mut self, name: &str) -> crate::document::NodeId {
+        let node = self.block(Kind::Division(DivisionKind::Plain));
+        self.class_of_environment(node, name);
+        node
+    }
+
+    fn class_of_environment(&mut self, node: crate::document::NodeId, name: &str) {
+        let class: String = name.chars().filter(|c| c.is_alphanumeric() || matches!(c, '-' | '_')).collect();
+        if !class.is_empty() {
+            let class = self.doc.intern(&class);
+            self.doc.attributes_mut(node).classes.push(class);
+        }
+    }
+
     /// Boxes, whose sizes mean nothing here.
     fn begin_box(&mut self, name: &str, base: &str) {
         self.input.overlay();
-        self.input.option();
+        let options = self.input.option();
         self.input.option();
         self.input.option();
         self.open_environment(name, Form::Transparent, None);
         self.end_paragraph();
         match base {
-            "minipage" | "multicols" | "column" | "adjustbox" | "spacing" => drop(self.input.argument()),
+            "tcolorbox" | "mdframed" => {
+                let options = options.unwrap_or_default();
+                let key = if base == "tcolorbox" { "title" } else { "frametitle" };
+                let title = self.value_of(&options, key);
+                self.box_title(title);
+            }
+            "minipage" | "multicols" | "column" | "adjustbox" | "spacing" | "varwidth" | "paracol" | "boxedminipage" => {
+                drop(self.input.argument());
+            }
             "adjustwidth" => drop((self.input.argument(), self.input.argument())),
             "block" | "alertblock" | "exampleblock" => {
                 let words = self.input.argument();
@@ -310,6 +452,15 @@ impl Reader<'_> {
         self.open_environment(name, Form::Float, None);
         let node = self.begin_float(name);
         self.set_node(node);
+        let is_lines = name == "algorithm2e" || name.starts_with("algorithm") && self.has_lines_in_braces();
+        if is_lines {
+            self.begin_algorithm(true);
+        }
+    }
+
+    /// Whether algorithms of this document are those of the package that has no environment for lines.
+    fn has_lines_in_braces(&self) -> bool {
+        memchr::memmem::find(self.input.source.as_bytes(), b"{algorithm2e}").is_some()
     }
 
     /// `\end`
@@ -351,6 +502,7 @@ impl Reader<'_> {
                     self.end_paragraph();
                 }
             }
+            Form::Lines => self.end_algorithm(),
             Form::List => self.end_list(),
             Form::Table => self.end_table(),
             Form::Part | Form::Proof => {
@@ -365,6 +517,9 @@ impl Reader<'_> {
                 }
             }
             Form::Float => {
+                if self.own.lines.last().is_some_and(super::algorithms::Lines::is_in_braces) {
+                    self.end_algorithm();
+                }
                 while self.parts.len() > 1 {
                     let ended = self.end_part();
                     if ended == environment.node || ended.is_none() {

@@ -5,6 +5,36 @@ use super::tokens::Token;
 use crate::document::{Kind, NodeId};
 use crate::refine::references::word_for;
 
+/// The counter of the parts of a float.
+const PARTS: &str = "parts of a float";
+
+/// What a float is, by the name of its environment.
+fn kind_of(name: &str) -> &str {
+    let name = name.trim_end_matches('*');
+    match name {
+        _ if name.contains("table") => "table",
+        "algorithm2e" => "algorithm",
+        _ if name.contains("figure") || matches!(name, "wrapfloat") => "figure",
+        _ => name,
+    }
+}
+
+/// The word for a float in captions and references.
+pub(super) fn word(kind: &str, language: Option<&str>) -> &'static str {
+    let language = language.unwrap_or_default();
+    match (kind, language.get(..2).unwrap_or_default()) {
+        ("algorithm", "de") => "Algorithmus",
+        ("algorithm", "fr") => "Algorithme",
+        ("algorithm", "es" | "pt" | "it") => "Algoritmo",
+        ("algorithm", _) => "Algorithm",
+        ("listing", "fr") => "Extrait",
+        ("listing", "es") => "Listado",
+        ("listing", "it") => "Listato",
+        ("listing" | "lstlisting", _) => "Listing",
+        _ => word_for(language, kind == "table"),
+    }
+}
+
 /// Extensions of pictures that a document may leave out, the one that a browser shows first.
 const EXTENSIONS: [&str; 8] = ["svg", "png", "jpg", "jpeg", "gif", "webp", "pdf", "eps"];
 
@@ -18,6 +48,9 @@ impl Reader<'_> {
                 self.input.option();
             }
             self.input.argument();
+        }
+        if !name.starts_with("sub") {
+            self.counters.set(PARTS, 0);
         }
         let node = self.block(Kind::Figure);
         self.begin_part(node, false);
@@ -50,7 +83,7 @@ impl Reader<'_> {
             // A caption of nothing is a paragraph.
             return self.end_paragraph();
         };
-        let is_table = kind.as_deref().unwrap_or(&name).contains("table");
+        let kind = kind.unwrap_or_else(|| kind_of(&name).to_owned());
         let is_part = name.starts_with("sub");
         self.end_paragraph();
         let caption = self.doc.append_at(holder, Kind::Caption, self.at);
@@ -59,15 +92,60 @@ impl Reader<'_> {
         {
             self.doc.move_before(first, caption);
         }
-        if !has_star && !is_part {
-            let number = self.counters.step(if is_table { "table" } else { "figure" });
-            let language = self.front.language.clone().unwrap_or_default();
-            let word = word_for(&language, is_table);
+        if is_part {
+            self.number_part(holder, caption, &kind);
+        } else if !has_star {
+            let number = self.counters.step(if kind == "listing" { "lstlisting" } else { &kind });
+            let language = self.front.language.clone();
+            let own = self.own.floats.get(&kind).cloned();
+            let word = own.as_deref().unwrap_or_else(|| word(&kind, language.as_deref()));
             self.references.here(holder, number.clone(), word);
             let text = self.doc.intern(&format!("{word}\u{A0}{number}: "));
             self.doc.append_at(caption, Kind::Text(text), self.at);
         }
         self.argument_into(caption, true);
+    }
+
+    /// The letter of a part of a float, which the number of the whole stands before in references.
+    fn number_part(&mut self, holder: NodeId, caption: NodeId, kind: &str) {
+        let whole = self.environments.iter().rev().filter(|one| one.kind == super::environments::Form::Float);
+        let outer = whole.filter(|one| !one.name.starts_with("sub")).find_map(|one| one.node);
+        let Some(outer) = outer else { return };
+        let kind = kind.trim_start_matches("sub");
+        let has_caption = self.doc.children(outer).any(|child| self.doc.kind(child) == Kind::Caption);
+        let number = if has_caption { self.counters.number(kind) } else { self.counters.number_after(kind) };
+        let count = self.counters.get(PARTS) + 1;
+        self.counters.set(PARTS, count);
+        let letter = crate::numeral::numeral(count, crate::document::Marker::LowerAlpha);
+        let language = self.front.language.clone();
+        self.references.here(holder, format!("{number}{letter}"), word(kind, language.as_deref()));
+        let text = self.doc.intern(&format!("({letter}) "));
+        self.doc.append_at(caption, Kind::Text(text), self.at);
+    }
+
+    /// A part of a float by a command: `\subfloat[caption]{content}`, `\subcaptionbox{caption}{content}`.
+    pub(super) fn part_of_float(&mut self, name: &str) {
+        self.input.take('*');
+        let mut caption = self.input.option();
+        if name == "subcaptionbox" {
+            caption = Some(self.input.argument());
+            self.skip_arguments("oo");
+        } else if let Some(second) = self.input.option() {
+            caption = Some(second);
+        }
+        let float = self.environments.iter().rev().find(|one| one.kind == super::environments::Form::Float);
+        let Some(kind) = float.map(|float| kind_of(&float.name).to_owned()).filter(|_| self.takes_blocks()) else {
+            // Outside of floats, it is a group like any other.
+            return self.input.push_all(caption.unwrap_or_default().into_iter());
+        };
+        let content = self.input.argument();
+        let figure = self.block(Kind::Figure);
+        self.read_into(figure, false, content);
+        if let Some(words) = caption {
+            let caption = self.doc.append_at(figure, Kind::Caption, self.at);
+            self.number_part(figure, caption, &kind);
+            self.read_into(caption, true, words);
+        }
     }
 
     /// A float ends: pictures stand in it by themselves, and the caption of a table is that of the table.
@@ -77,6 +155,10 @@ impl Reader<'_> {
         let mut caption = None;
         for child in self.doc.children(node).collect::<Vec<_>>() {
             match self.doc.kind(child) {
+                Kind::Figure => {
+                    others += 1;
+                    self.end_float(child);
+                }
                 Kind::Table => tables.push(child),
                 Kind::Caption => {
                     self.end_label(child);
@@ -163,32 +245,44 @@ impl Reader<'_> {
         super::verbatim::value(&words, "alt").trim_matches(['{', '}']).to_owned()
     }
 
-    /// The file that a picture is in: the folders of the document and the usual extensions are tried.
+    /// The file that a picture is in: the folders of the document and the usual extensions are tried. Of one that browsers do not
+    /// show, a picture of the same name beside it.
     fn find_picture(&self, name: &str) -> String {
         let name = name.trim_start_matches("./");
-        let folders = std::iter::once("").chain(self.picture_folders.iter().map(String::as_str));
-        let has_extension =
-            name.rsplit_once('.').is_some_and(|(_, extension)| EXTENSIONS.contains(&extension.to_ascii_lowercase().as_str()));
-        let root = self.files.root;
-        let exists = |path: &str| {
-            root.zip(self.files.path(path)).is_some_and(|(root, path)| matches!(root.there(&path), crate::media::There::File(_)))
-        };
-        for folder in folders {
-            let folder = folder.trim_start_matches("./");
-            let whole = format!("{folder}{name}");
-            if has_extension && exists(&whole) {
-                return whole;
+        let stem = name.rsplit_once('.').filter(|(_, extension)| is_extension(extension)).map(|(stem, _)| stem);
+        let is_shown = !matches!(name.rsplit('.').next().map(str::to_ascii_lowercase).as_deref(), Some("pdf" | "eps" | "ps"));
+        let folders = || std::iter::once("").chain(self.own.picture_folders.iter().map(String::as_str));
+        let whole = |folder: &str, name: &str| format!("{}{name}", folder.trim_start_matches("./"));
+        if let Some(stem) = stem {
+            let found = folders().map(|folder| whole(folder, name)).find(|path| is_shown && self.is_file(path));
+            if let Some(found) = found.or_else(|| self.picture_file(stem).filter(|_| !is_shown)) {
+                return found;
             }
-            for extension in EXTENSIONS {
-                let path = format!("{whole}.{extension}");
-                if !has_extension && exists(&path) {
-                    return path;
-                }
-            }
+        } else if let Some(found) = self.picture_file(name) {
+            return found;
         }
-        let folder = self.picture_folders.first().map_or("", String::as_str).trim_start_matches("./");
-        if has_extension { format!("{folder}{name}") } else { format!("{folder}{name}.png") }
+        let found = folders().map(|folder| whole(folder, name)).find(|path| self.is_file(path));
+        let first = whole(self.own.picture_folders.first().map_or("", String::as_str), name);
+        found.unwrap_or_else(|| if stem.is_some() { first } else { format!("{first}.png") })
     }
+
+    /// A picture file by its name without an extension, in the folders of the document.
+    pub(super) fn picture_file(&self, stem: &str) -> Option<String> {
+        let folders = std::iter::once("").chain(self.own.picture_folders.iter().map(String::as_str));
+        let paths = folders.flat_map(|folder| {
+            EXTENSIONS.iter().map(move |extension| format!("{}{stem}.{extension}", folder.trim_start_matches("./")))
+        });
+        paths.into_iter().find(|path| self.is_file(path))
+    }
+
+    fn is_file(&self, path: &str) -> bool {
+        let root = self.files.root;
+        root.zip(self.files.path(path)).is_some_and(|(root, path)| matches!(root.there(&path), crate::media::There::File(_)))
+    }
+}
+
+fn is_extension(extension: &str) -> bool {
+    EXTENSIONS.contains(&extension.to_ascii_lowercase().as_str())
 }
 
 /// A length in pixels of CSS, of which an inch has 96; nothing for one that depends on the page or the font.

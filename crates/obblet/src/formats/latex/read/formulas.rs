@@ -5,7 +5,7 @@ use super::tokens::{Kind as Sign, Token};
 use crate::document::Kind;
 
 /// Environments that are formulas on lines of their own.
-pub(super) const DISPLAYS: [&str; 12] = [
+pub(super) const DISPLAYS: [&str; 20] = [
     "equation",
     "align",
     "gather",
@@ -18,6 +18,14 @@ pub(super) const DISPLAYS: [&str; 12] = [
     "dmath",
     "subequations",
     "math",
+    "IEEEeqnarray",
+    "numcases",
+    "subnumcases",
+    "empheq",
+    "DispWithArrows",
+    "dgroup",
+    "dseries",
+    "darray",
 ];
 
 /// A formula has no more tokens.
@@ -90,6 +98,31 @@ impl Reader<'_> {
     /// An environment that is a formula.
     pub(super) fn display(&mut self, name: &str) {
         let mut tokens = Vec::new();
+        let star = if name.ends_with('*') { "*" } else { "" };
+        // Those of packages, as the ones that they stand for.
+        let base = name.trim_end_matches('*');
+        let mut stands_for = match base {
+            "dgroup" | "dseries" | "darray" => Some(format!("gather{star}")),
+            "DispWithArrows" | "IEEEeqnarray" => Some(format!("align{star}")),
+            "numcases" | "subnumcases" => Some(format!("equation{star}")),
+            _ => None,
+        };
+        match base {
+            "IEEEeqnarray" => self.skip_arguments("om"),
+            "DispWithArrows" => self.skip_arguments("o"),
+            "empheq" => {
+                self.input.option();
+                let inner = self.input.argument();
+                let inner = self.input.characters(&inner);
+                stands_for = Some(inner.split('=').next_back().unwrap_or_default().trim().to_owned())
+                    .filter(|inner| DISPLAYS.contains(&inner.trim_end_matches('*')));
+            }
+            "numcases" | "subnumcases" => {
+                tokens.extend(self.input.argument());
+                tokens.extend(self.cases("begin"));
+            }
+            _ => {}
+        }
         let mut depth = 0_usize;
         loop {
             let Some(token) = self.math_token() else {
@@ -109,13 +142,24 @@ impl Reader<'_> {
                 tokens.push(token);
             }
         }
-        let around = match name {
+        if base.ends_with("numcases") {
+            tokens.extend(self.cases("end"));
+        }
+        let around = match stands_for.as_deref().unwrap_or(name) {
             "displaymath" | "math" | "subequations" => None,
             "dmath" => Some("equation"),
             "dmath*" => Some("equation*"),
             name => Some(name),
         };
         self.formula(&tokens, name != "math", around);
+    }
+
+    /// What begins or ends the cases of a formula.
+    fn cases(&self, command: &str) -> impl Iterator<Item = Token> + use<> {
+        let at = self.at;
+        let name = "cases".chars().map(Sign::Char);
+        let kinds = [Sign::Command(command.into()), Sign::Begin].into_iter().chain(name).chain([Sign::End]);
+        kinds.map(move |kind| Token { kind, at })
     }
 
     /// The next token of a formula, with the document's own commands written out.

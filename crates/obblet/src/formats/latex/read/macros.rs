@@ -260,6 +260,24 @@ impl Macros {
         self.own.get(name).copied()
     }
 
+    /// Lets a command stand for tokens.
+    pub(super) fn keep(&mut self, name: Rc<str>, body: Vec<Token>) {
+        self.commands.insert(name, Macro { arguments: Rc::from([]), body: body.into() });
+    }
+
+    /// Whether two commands are defined to be the same.
+    pub(super) fn means_same(&self, one: &str, other: &str) -> bool {
+        let body = |name: &str| self.commands.get(name).map(|known| (known.arguments.len(), &known.body));
+        let is_empty = |name: &str| matches!(name, "@empty" | "empty") || body(name).is_some_and(|(_, body)| body.is_empty());
+        match (body(one), body(other)) {
+            (Some((arguments, one)), Some((others, other))) => {
+                let same = |(one, other): (&Token, &Token)| one.kind == other.kind;
+                arguments == others && one.len() == other.len() && one.iter().zip(other.iter()).all(same)
+            }
+            _ => is_empty(one) && is_empty(other),
+        }
+    }
+
     /// What an environment begins and ends with, where it takes no argument.
     pub(super) fn environment(&self, name: &str) -> Option<(Tokens, Tokens)> {
         let (begin, end) = self.environments.get(name).filter(|(begin, _)| begin.arguments.is_empty())?;

@@ -3,7 +3,7 @@
 use super::super::languages::language_of;
 use super::Reader;
 use super::tokens::{Kind, Token};
-use crate::document::{HintRole, Presentation};
+use crate::document::Presentation;
 
 /// What the document says of itself.
 #[derive(Debug, Default)]
@@ -19,7 +19,23 @@ pub(super) struct FrontMatter {
     date: String,
     keywords: String,
     pub(super) language: Option<String>,
-    class: String,
+    pub(super) class: String,
+    /// Whether the body says the title, and not what stands before it.
+    in_body: bool,
+    /// Whether the body has begun.
+    has_begun: bool,
+}
+
+impl FrontMatter {
+    /// Whether the body says a title.
+    pub(super) const fn is_title_of_body(&self) -> bool {
+        self.in_body && !self.title_tokens.is_empty()
+    }
+
+    /// Whether what stands before the title comes from classes that put it below.
+    pub(super) fn class_has_title_first(&self) -> bool {
+        !matches!(self.class.as_str(), "letter" | "beamer")
+    }
 }
 
 impl Reader<'_> {
@@ -33,6 +49,7 @@ impl Reader<'_> {
                     let argument = self.input.argument();
                     let name = self.input.characters(&argument);
                     if name == "document" {
+                        self.front.has_begun = true;
                         return;
                     }
                     self.skip_environment(&name);
@@ -68,12 +85,19 @@ impl Reader<'_> {
                 }
                 "makeatletter" => self.input.at_is_letter = true,
                 "makeatother" => self.input.at_is_letter = false,
-                name if self.macros.define(name, &mut self.input) || self.conditional(name) || self.declare(name) => {}
+                name if self.macros.define(name, &mut self.input)
+                    || self.define_code(name)
+                    || self.define_term(name)
+                    || self.define_keyword(name)
+                    || self.box_command(name)
+                    || self.made_command(name)
+                    || self.conditional(name)
+                    || self.declare(name) => {}
                 name => {
                     let name = name.to_owned();
                     if self.macros.knows(&name) {
                         self.macros.expand(&name, token.at, &mut self.input);
-                    } else if let Some(arguments) = super::commands::silent(&name) {
+                    } else if let Some(arguments) = super::vocabulary::silent(&name) {
                         // A name in them is no call.
                         self.skip_arguments(arguments);
                     }
@@ -128,6 +152,7 @@ impl Reader<'_> {
                 self.front.title = self.words(&words);
                 self.tallies.front = known;
                 self.front.title_tokens = words;
+                self.front.in_body = self.front.has_begun;
             }
             "subtitle" => {
                 let words = self.input.argument();
@@ -153,9 +178,11 @@ impl Reader<'_> {
                 let folders = self.input.argument();
                 let mut text = String::new();
                 self.input.write(&folders, &mut text);
-                self.picture_folders = text.split(['{', '}']).filter(|part| !part.trim().is_empty()).map(str::to_owned).collect();
+                self.own.picture_folders =
+                    text.split(['{', '}']).filter(|part| !part.trim().is_empty()).map(str::to_owned).collect();
             }
-            "newtheorem" | "newtheorem*" | "declaretheorem" => self.new_theorem(name),
+            "newtheorem" | "newtheorem*" | "declaretheorem" | "spnewtheorem" | "newmdtheoremenv" | "newshadetheorem"
+            | "newtcbtheorem" => self.new_theorem(name),
             "numberwithin" | "counterwithin" => {
                 let (inner, outer) = (self.input.argument(), self.input.argument());
                 let (inner, outer) = (self.input.characters(&inner), self.input.characters(&outer));
@@ -169,10 +196,18 @@ impl Reader<'_> {
                     self.counters.put_within(&counter, &above);
                 }
             }
+            "stepcounter" | "refstepcounter" => {
+                let counter = self.input.argument();
+                let counter = self.input.characters(&counter);
+                let number = self.counters.step(&counter);
+                if name == "refstepcounter" && self.front.has_begun {
+                    self.references.count_here(number);
+                }
+            }
             "setcounter" | "addtocounter" => {
                 let (counter, value) = (self.input.argument(), self.input.argument());
                 let counter = self.input.characters(&counter);
-                let value = self.input.characters(&value).parse().unwrap_or(0);
+                let value = self.value_of_counter(&value);
                 match counter.as_str() {
                     "secnumdepth" => self.counters.depth = value,
                     "tocdepth" => {}
@@ -185,6 +220,14 @@ impl Reader<'_> {
         true
     }
 
+    /// A number that tokens say: digits, or the value of a counter.
+    fn value_of_counter(&self, tokens: &[Token]) -> i64 {
+        if tokens.first().is_some_and(|token| token.kind.command() == Some("value")) {
+            return self.counters.get(&self.input.characters(&tokens[1..]));
+        }
+        self.input.characters(tokens).parse().unwrap_or(0)
+    }
+
     /// Puts the title above the text, whose headings go down a level for it.
     pub(super) fn put_title(&mut self) {
         let words = std::mem::take(&mut self.front.title_tokens);
@@ -192,7 +235,7 @@ impl Reader<'_> {
             return;
         }
         let heading = self.block(crate::document::Kind::Heading(1));
-        self.doc.layout_hints.at(heading).part = HintRole::Title { lowered: 1 };
+        self.lift_title(heading);
         self.counters.lowered = 1;
         // Notes to the title are none of it, and it is one line.
         let one_line = |token: Token| match token.kind.command() {

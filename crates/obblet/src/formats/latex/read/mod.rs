@@ -2,16 +2,21 @@
 //! becomes nodes. There is no recursion: what is to be done behind an argument is a token of its own.
 
 mod accents;
+mod algorithms;
 mod bibliography;
+mod boxes;
 mod build;
 mod citations;
 mod commands;
 mod conditionals;
 mod counters;
+mod definitions;
 mod encoding;
 mod environments;
 mod floats;
 mod formulas;
+mod front_matter;
+mod glossary;
 mod include;
 mod letters;
 mod lists;
@@ -24,12 +29,12 @@ mod tables;
 mod theorems;
 mod tokens;
 mod verbatim;
+mod vocabulary;
 
 use super::Settings;
 pub(crate) use bibliography::{heading_of_entries, id_of_entry};
 
 use crate::document::{Document, Kind, NodeId, Text};
-use crate::fast_hash::HashMap;
 use crate::media::FilesAround;
 use crate::utf8_source;
 use build::Part;
@@ -68,7 +73,7 @@ pub fn read_with(bytes: &[u8], _settings: &Settings, files: &FilesAround<'_>) ->
 
 /// Whether a command means something to the reader by its name.
 pub(super) fn is_known(name: &str) -> bool {
-    commands::is_known(name)
+    vocabulary::is_known(name)
 }
 
 /// An environment that has begun.
@@ -125,10 +130,7 @@ struct Reader<'s> {
     footnotes: Vec<crate::document::NoteId>,
     /// What environments of the document itself end with, the innermost last.
     own_ends: Vec<std::rc::Rc<[tokens::Token]>>,
-    conditionals: HashMap<String, bool>,
-    theorems: HashMap<String, theorems::Theorem>,
-    /// What `\graphicspath` names.
-    picture_folders: Vec<String>,
+    own: definitions::Definitions,
     tallies: report::Tallies,
     has_ended: bool,
     /// Whether quotation marks and hyphens are what they are (the documentation of fontspec, "Ligatures").
@@ -159,9 +161,7 @@ impl<'s> Reader<'s> {
             front: metadata::FrontMatter::default(),
             footnotes: Vec::new(),
             own_ends: Vec::new(),
-            conditionals: HashMap::default(),
-            theorems: HashMap::default(),
-            picture_folders: Vec::new(),
+            own: definitions::Definitions::default(),
             tallies: report::Tallies::default(),
             has_ended: false,
             exact_marks: memchr::memmem::find(source.as_bytes(), b"Ligatures=TeXOff").is_some(),
@@ -293,6 +293,8 @@ impl<'s> Reader<'s> {
         }
         self.end_paragraph();
         self.close_tables();
+        self.title_of_body();
+        self.fill_glossary();
         self.set_metadata();
         self.resolve_references();
         self.resolve_citations();

@@ -10,6 +10,8 @@ use crate::fast_hash::HashMap;
 pub(super) struct References {
     /// What a label that comes next names: the node, its number, the word for it.
     now: Option<Named>,
+    /// The number of what comes next, where that is no node yet.
+    counted: String,
     labels: HashMap<String, Named>,
     asked: Vec<Reference>,
     entries: HashMap<String, Named>,
@@ -85,6 +87,12 @@ impl References {
         self.now = Some(Named { node, number, word: word.to_owned() });
     }
 
+    /// A counter counts: a label that comes next names a place of its own with its number.
+    pub(super) fn count_here(&mut self, number: String) {
+        self.now = None;
+        self.counted = number;
+    }
+
     /// What had a number is in another node now.
     pub(super) fn moved(&mut self, from: NodeId, to: NodeId) {
         for named in self.labels.values_mut().chain(&mut self.now).filter(|named| named.node == from) {
@@ -121,6 +129,11 @@ impl Reader<'_> {
     pub(super) fn label(&mut self) {
         let label = self.input.argument();
         let label = self.input.characters(&label);
+        self.label_of(label);
+    }
+
+    /// Lets a label name what has the number that was given last.
+    pub(super) fn label_of(&mut self, label: String) {
         if label.is_empty() {
             return;
         }
@@ -128,7 +141,7 @@ impl Reader<'_> {
             self.references.labels.entry(label).or_insert(named);
         } else {
             let node = self.anchor(&id_of(&label));
-            let named = Named { node, number: String::new(), word: String::new() };
+            let named = Named { node, number: self.references.counted.clone(), word: String::new() };
             self.references.labels.entry(label).or_insert(named);
         }
     }

@@ -15,6 +15,9 @@ pub(super) struct Tallies {
     pub(super) drawings: Tally,
     pub(super) missing: Tally,
     pub(super) citations: Tally,
+    pub(super) terms: Tally,
+    /// Files of code that were not read.
+    pub(super) files: Tally,
     pub(super) front: Tally,
     pub(super) pictures: Tally,
     pub(super) unclosed: Tally,
@@ -49,6 +52,12 @@ impl Reader<'_> {
                 tallies.citations,
                 changed("latex.citation", "citations are shown by their keys: there is no bibliography for them"),
                 "",
+            ),
+            (tallies.terms, changed("latex.term", "terms and acronyms are shown by their keys: they are not defined"), ""),
+            (
+                tallies.files,
+                lost("latex.include", "files that the document shows were not read"),
+                "check their paths; they count from the folder of the main file",
             ),
             (tallies.front, lost("latex.front-matter", "notes to the title or the authors were left out"), ""),
             (

@@ -24,6 +24,15 @@ const SYMBOLS: &[(&str, &str)] = &[
     ("BibTeX", "BibTeX"),
     ("DH", "Ð"),
     ("DJ", "Đ"),
+    ("AmS", "AMS"),
+    ("ConTeXt", "ConTeXt"),
+    ("KOMAScript", "KOMA-Script"),
+    ("LuaLaTeX", "LuaLaTeX"),
+    ("LuaTeX", "LuaTeX"),
+    ("pdfLaTeX", "pdfLaTeX"),
+    ("pdfTeX", "pdfTeX"),
+    ("textlangle", "⟨"),
+    ("textrangle", "⟩"),
     ("L", "Ł"),
     ("LaTeX", "LaTeX"),
     ("LaTeXe", "LaTeX2ε"),
@@ -169,4 +178,32 @@ const SYMBOLS: &[(&str, &str)] = &[
 pub(super) fn text(name: &str) -> Option<&'static str> {
     static BY_NAME: LazyLock<HashMap<&str, &str>> = LazyLock::new(|| SYMBOLS.iter().copied().collect());
     BY_NAME.get(name).copied()
+}
+
+/// The sign that a font of signs has at a place (the documentation of pifont).
+pub(super) fn dingbat(number: u32) -> Option<char> {
+    let code = match number {
+        37 => 0x260E,
+        42 => 0x261B,
+        43 => 0x261E,
+        72 => 0x2605,
+        108 => 0x25CF,
+        110 => 0x25A0,
+        115 => 0x25B2,
+        116 => 0x25BC,
+        117 => 0x25C6,
+        119 => 0x25D7,
+        168 => 0x2663,
+        169 => 0x2666,
+        170 => 0x2665,
+        171 => 0x2660,
+        172..=181 => 0x2460 + number - 172,
+        213 => 0x2192,
+        214 => 0x2194,
+        215 => 0x2195,
+        33..=126 => 0x2700 + number - 32,
+        161..=254 => 0x2760 + number - 160,
+        _ => return None,
+    };
+    char::from_u32(code)
 }

@@ -57,7 +57,7 @@ impl Reader<'_> {
         self.table_of(node, columns);
     }
 
-    fn table_of(&mut self, node: NodeId, columns: Vec<Align>) {
+    pub(super) fn table_of(&mut self, node: NodeId, columns: Vec<Align>) {
         let body = self.doc.append_at(node, Kind::RowGroup(RowGroupKind::Body), self.at);
         self.tables.push(Table {
             node,
@@ -256,6 +256,19 @@ impl Reader<'_> {
         self.change_cell(|kind| CellKind { header: true, scope: Scope::Row, ..kind });
         if self.input.takes_begin() {
             self.open_group(super::Closing::Group);
+        }
+    }
+
+    /// Drops the row that is being filled, and begins another.
+    pub(super) fn drop_row(&mut self) {
+        let Some(row) = self.tables.last().and_then(|table| table.row) else { return };
+        self.close_cell();
+        self.doc.detach(row);
+        if let Some(table) = self.tables.last_mut() {
+            table.row = None;
+        }
+        if let Some(cell) = self.open_cell() {
+            self.begin_part(cell, false);
         }
     }
 

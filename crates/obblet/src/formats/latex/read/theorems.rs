@@ -9,10 +9,39 @@ use crate::document::{DivisionKind, Kind};
 pub(super) struct Theorem {
     words: String,
     counter: Option<String>,
+    /// Whether it is a box, whose title is an argument.
+    is_box: bool,
 }
+
+/// Theorems that a document means by their names where it does not define them: its class does.
+const OF_CLASSES: [&str; 16] = [
+    "theorem",
+    "lemma",
+    "corollary",
+    "proposition",
+    "definition",
+    "remark",
+    "conjecture",
+    "axiom",
+    "claim",
+    "assumption",
+    "notation",
+    "hypothesis",
+    "observation",
+    "fact",
+    "property",
+    "criterion",
+];
+
+/// Those that are other things in most documents.
+const OF_SOME_CLASSES: [&str; 9] =
+    ["example", "examples", "definitions", "exercise", "problem", "solution", "question", "note", "case"];
 
 impl Reader<'_> {
     pub(super) fn new_theorem(&mut self, command: &str) {
+        if command == "newtcbtheorem" {
+            return self.new_box_theorem();
+        }
         let has_star = self.input.take('*') || command.ends_with('*');
         let before = (command == "declaretheorem").then(|| self.input.option()).flatten();
         let name = self.input.argument();
@@ -43,13 +72,48 @@ impl Reader<'_> {
             }
             (words, Some(shared.unwrap_or_else(|| name.clone())).filter(|_| !has_star))
         };
-        self.theorems.insert(name, Theorem { words, counter });
+        self.own.theorems.insert(name, Theorem { words, counter, is_box: false });
+    }
+
+    /// `\newtcbtheorem[options]{name}{words}{options}{prefix}`
+    fn new_box_theorem(&mut self) {
+        self.input.option();
+        let (name, words) = (self.input.argument(), self.input.argument());
+        self.skip_arguments("mm");
+        let (name, words) = (self.input.characters(&name), self.words(&words));
+        let counter = Some(name.clone());
+        self.own.theorems.insert(name, Theorem { words, counter, is_box: true });
+    }
+
+    /// A theorem that the class of the document defines: with numbers in those of publishers that have them.
+    fn theorem_of_class(&self, name: &str) -> Option<Theorem> {
+        let class = self.front.class.as_str();
+        let counts_each = matches!(class, "llncs" | "svjour" | "svjour3" | "svmult" | "svmono");
+        let has_more = counts_each || class == "beamer";
+        let base = name.trim_end_matches('*');
+        if !OF_CLASSES.contains(&base) && !(has_more && OF_SOME_CLASSES.contains(&base)) {
+            return None;
+        }
+        let counter = match class {
+            _ if name.ends_with('*') || base == "claim" && counts_each => None,
+            _ if counts_each => Some(base.to_owned()),
+            "acmart" => Some("theorem".to_owned()),
+            _ => None,
+        };
+        Some(Theorem { words: capitalised(base), counter, is_box: false })
     }
 
     /// Begins a theorem. Whether an environment is one.
     pub(super) fn begin_theorem(&mut self, name: &str) -> bool {
-        let Some(theorem) = self.theorems.get(name).cloned() else { return false };
-        let note = self.input.option();
+        let Some(theorem) = self.own.theorems.get(name).cloned().or_else(|| self.theorem_of_class(name)) else { return false };
+        let note = if theorem.is_box {
+            let title = self.input.argument();
+            self.input.argument();
+            Some(title).filter(|title| !title.is_empty())
+        } else {
+            self.input.overlay();
+            self.input.option()
+        };
         let node = self.block(Kind::Division(DivisionKind::Plain));
         let class = self.doc.intern(name);
         self.doc.attributes_mut(node).classes.push(class);
@@ -82,7 +146,7 @@ impl Reader<'_> {
     }
 }
 
-fn capitalised(word: &str) -> String {
+pub(super) fn capitalised(word: &str) -> String {
     let mut letters = word.chars();
     letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }

@@ -4,6 +4,9 @@ use super::Reader;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, Text};
 
+/// A document writes no more files.
+const MOST_FILES: usize = 1000;
+
 impl Reader<'_> {
     /// `\verb|x|`: between two characters of the author's choice.
     pub(super) fn verb(&mut self, braces: bool) {
@@ -111,26 +114,64 @@ impl Reader<'_> {
         }
     }
 
-    /// A drawing that only the engine can make: left out, with its source in a finding.
+    /// A drawing that only the engine can make: shown from a picture file that has its name, or left out with its source in a
+    /// finding.
     pub(super) fn drawing(&mut self, name: &str) {
         let at = self.at;
         let from = self.input.at;
         self.skip_environment(name);
+        if let Some(file) = self.own.drawing_file.take()
+            && let Some(file) = self.picture_file(&file)
+        {
+            let (src, alt) = (self.doc.intern(&file), self.doc.intern(""));
+            self.inline(Kind::Image { src, alt });
+            return;
+        }
         let source = self.input.source.get(from..self.input.at).unwrap_or_default();
         let short: String = source.chars().take(400).collect();
         self.tallies.drawings.add_apart(at, &short);
+    }
+
+    /// A drawing in a line: in braces, or up to a semicolon.
+    pub(super) fn drawing_in_text(&mut self) {
+        self.tallies.drawings.add_apart(self.at, "\\tikz");
+        self.input.option();
+        if self.input.takes_begin() {
+            self.input.up_to_end();
+            return;
+        }
+        while let Some(token) = self.input.next() {
+            match token.kind {
+                Sign::Begin => drop(self.input.up_to_end()),
+                Sign::Text(start, end) => {
+                    if let Some(at) = self.input.slice(start, end).find(';') {
+                        let behind = start + at as u32 + 1;
+                        if behind < end {
+                            self.input.push(Sign::Text(behind, end), behind);
+                        }
+                        return;
+                    }
+                }
+                Sign::Par | Sign::End | Sign::Then(_) => return self.input.made.push(token),
+                _ => {}
+            }
+        }
     }
 
     /// A block of code.
     pub(super) fn code_block(&mut self, name: &str) {
         let has_option = self.input.made.is_empty() && self.input.source[self.input.at..].starts_with('[');
         let options = if has_option && !name.starts_with("verbatim") { self.input.option() } else { None };
-        let options = options.map(|options| self.input.characters(&options)).unwrap_or_default();
+        let options = options.unwrap_or_default();
+        match name {
+            "tcblisting" | "dispListing" => self.skip_arguments("m"),
+            _ => {}
+        }
         let language = if name == "minted" {
             let language = self.input.argument();
             self.input.characters(&language)
         } else {
-            value(&options, "language")
+            value(&self.input.characters(&options), "language")
         };
         let Some((start, end)) = self.raw_environment(name) else { return };
         let text = &self.input.source[start..end];
@@ -138,20 +179,142 @@ impl Reader<'_> {
         let first = text.find('\n').filter(|&at| text[..at].trim().is_empty()).map_or(0, |at| at + 1);
         let code = text[first..].trim_end_matches([' ', '\t']);
         let code = if code.is_empty() || code.ends_with('\n') { code.to_owned() } else { format!("{code}\n") };
-        let (code, info) = (self.doc.intern(&code), self.doc.intern(&language.to_lowercase()));
-        let caption = value(&options, "caption");
+        self.put_code(&code, &language, &options);
+    }
+
+    /// Puts a block of code into the document: in a figure with its number, where it has a caption.
+    fn put_code(&mut self, code: &str, language: &str, options: &[Token]) {
+        let language = language.rsplit(']').next().unwrap_or(language).trim_matches(['{', '}']);
+        let (code, info) = (self.doc.intern(code), self.doc.intern(&language.to_lowercase()));
+        let kind = Kind::CodeBlock { code, info };
+        let caption = self.value_of(options, "caption");
+        let label = self.value_of(options, "label");
+        let label = self.input.characters(&label);
+        let end = self.input.at as u32;
         if caption.is_empty() || !self.takes_blocks() {
-            let node = self.block(Kind::CodeBlock { code, info });
-            self.doc.set_end(node, self.input.at as u32);
+            let node = self.block(kind);
+            self.doc.set_end(node, end);
+            if !label.is_empty() {
+                self.references.here(node, String::new(), "");
+                self.label_of(label);
+            }
             return;
         }
         let figure = self.block(Kind::Figure);
-        let node = self.doc.append_at(figure, Kind::CodeBlock { code, info }, self.at);
-        self.doc.set_end(node, self.input.at as u32);
-        self.doc.set_end(figure, self.input.at as u32);
+        let node = self.doc.append_at(figure, kind, self.at);
+        self.doc.set_end(node, end);
+        self.doc.set_end(figure, end);
         let holder = self.doc.append_at(figure, Kind::Caption, self.at);
-        let words = self.doc.intern(caption.trim_matches(['{', '}']));
-        self.doc.append_at(holder, Kind::Text(words), self.at);
+        let number = self.counters.step("lstlisting");
+        let word = super::floats::word("listing", self.front.language.as_deref());
+        let text = self.doc.intern(&format!("{word}\u{A0}{number}: "));
+        self.doc.append_at(holder, Kind::Text(text), self.at);
+        self.references.here(figure, number, word);
+        if !label.is_empty() {
+            self.label_of(label);
+        }
+        self.read_into(holder, true, caption);
+    }
+
+    /// Environments for code that a document defines. Whether a command defines one.
+    pub(super) fn define_code(&mut self, name: &str) -> bool {
+        let environment = match name {
+            "DefineVerbatimEnvironment" | "CustomVerbatimEnvironment" | "RecustomVerbatimEnvironment" => {
+                let environment = self.input.argument();
+                self.skip_arguments("mm");
+                environment
+            }
+            "lstnewenvironment" => {
+                let environment = self.input.argument();
+                self.skip_arguments("oomm");
+                environment
+            }
+            "newtcblisting" | "newverbatim" => {
+                self.input.option();
+                let environment = self.input.argument();
+                self.skip_arguments(if name == "newtcblisting" { "oom" } else { "mmmm" });
+                environment
+            }
+            "DeclareFloatingEnvironment" | "newfloat" => return self.define_float(name),
+            _ => return false,
+        };
+        let environment = self.input.characters(&environment);
+        self.own.code.insert(environment);
+        true
+    }
+
+    /// Floats that a document defines, with the words for them.
+    fn define_float(&mut self, name: &str) -> bool {
+        let options = self.input.option().unwrap_or_default();
+        let environment = self.input.argument();
+        let environment = self.input.characters(&environment);
+        if name == "newfloat" {
+            self.skip_arguments("mmo");
+        }
+        let said = self.value_of(&options, "name");
+        let said = self.words(&said);
+        let word = if said.is_empty() { super::theorems::capitalised(&environment) } else { said };
+        self.own.floats.insert(environment, word);
+        true
+    }
+
+    /// A block of code from a file: some of its lines, where the options say so.
+    pub(super) fn code_of_file(&mut self, command: &str) {
+        self.input.take('*');
+        let options = self.input.option().unwrap_or_default();
+        let said = self.input.characters(&options);
+        let language = if command == "inputminted" {
+            let language = self.input.argument();
+            self.input.characters(&language)
+        } else {
+            value(&said, "language")
+        };
+        let file = self.address();
+        let Some(text) = self.own.files.get(&file).cloned().or_else(|| self.text_of_file(&file)) else {
+            self.tallies.files.add_apart(self.at, &file);
+            return;
+        };
+        let number = |key: &str| value(&said, key).parse::<usize>().ok();
+        let first = number("firstline").unwrap_or(1).max(1);
+        let last = number("lastline").unwrap_or(usize::MAX);
+        let lines = text.lines().skip(first - 1).take(last.saturating_sub(first).saturating_add(1));
+        let code: String = lines.flat_map(|line| [line, "\n"]).collect();
+        self.put_code(&code, &language, &options);
+    }
+
+    fn text_of_file(&mut self, file: &str) -> Option<String> {
+        let path = self.files.path(file)?;
+        let bytes = self.files.read(&path).ok()?;
+        if !self.doc.source.includes.contains(&path) {
+            self.doc.source.includes.push(path);
+        }
+        Some(crate::utf8_source::text(&bytes).into_owned())
+    }
+
+    /// Keeps a file that the document writes, to be shown later.
+    pub(super) fn made_file(&mut self, name: &str) {
+        self.input.option();
+        let file = self.address();
+        let Some((start, end)) = self.raw_environment(name) else { return self.skip_environment(name) };
+        if self.own.files.len() < MOST_FILES {
+            let text = self.input.source[start..end].trim_start_matches('\n').to_owned();
+            self.own.files.insert(file, text);
+        }
+    }
+
+    /// Pages of another document: a link to it.
+    pub(super) fn document_file(&mut self) {
+        self.input.option();
+        let file = self.address();
+        if file.is_empty() {
+            return;
+        }
+        self.tallies.pictures.add_apart(self.at, &file);
+        self.end_paragraph();
+        let (href, text) = (self.doc.intern(&file), self.doc.intern(&file));
+        let node = self.inline(Kind::Link { href });
+        self.doc.append_at(node, Kind::Text(text), self.at);
+        self.end_paragraph();
     }
 
     /// The characters of an address: what is special in text is not in one.

@@ -1,0 +1,27 @@
+//! What a document defines beside commands and environments: switches, theorems, terms, keywords, floats, code.
+
+use super::{algorithms, glossary, theorems};
+use crate::fast_hash::{HashMap, HashSet};
+
+/// What a document defines beside commands and environments.
+#[derive(Debug, Default)]
+pub(super) struct Definitions {
+    pub(super) conditionals: HashMap<String, bool>,
+    pub(super) theorems: HashMap<String, theorems::Theorem>,
+    /// What `\graphicspath` names.
+    pub(super) picture_folders: Vec<String>,
+    pub(super) glossary: glossary::Glossary,
+    /// Words of algorithms by the commands for them, and the lines of algorithms that are read.
+    pub(super) keywords: HashMap<String, String>,
+    pub(super) lines: Vec<algorithms::Lines>,
+    /// Environments whose text is code.
+    pub(super) code: HashSet<String>,
+    /// Files that the document writes itself.
+    pub(super) files: HashMap<String, String>,
+    /// Environments that are floats, and the words for them.
+    pub(super) floats: HashMap<String, String>,
+    /// Environments that are boxes, and how many arguments they take.
+    pub(super) boxes: HashMap<String, usize>,
+    /// The file that the next drawing is also in.
+    pub(super) drawing_file: Option<String>,
+}

@@ -1,0 +1,222 @@
+//! What articles say above their text: where authors work, notes to them, and the title where it stands (the documentation of the
+//! classes of journals and conferences).
+
+use super::Reader;
+use super::tokens::{Kind as Sign, Token};
+use crate::document::{HintRole, Kind};
+
+/// Commands whose argument is a paragraph of its own.
+const PARAGRAPHS: &[&str] = &[
+    "institute",
+    "address",
+    "affil",
+    "received",
+    "revised",
+    "accepted",
+    "published",
+    "communicated",
+    "preprint",
+    "pacs",
+    "journal",
+    "publishers",
+    "subject",
+    "titlehead",
+    "dedication",
+    "dedicatory",
+    "dedicate",
+    "dictum",
+    "curraddr",
+    "urladdr",
+    "msc",
+    "legend",
+    "minisec",
+    "framesubtitle",
+    "chapterprecis",
+    "homepage",
+    "collaboration",
+    "extratitle",
+    "uppertitleback",
+    "lowertitleback",
+    "nonumnote",
+    "equalcont",
+    "kwd",
+    "contrib",
+    "altaffil",
+    "altaffiltext",
+    "affiliations",
+    "reportnumber",
+    "corres",
+    "presentaddress",
+    "acknowledgements",
+    "acknowledgments",
+    "acknowledgement",
+    "acknowledgment",
+    "summary",
+    "abstract",
+    "resume",
+];
+
+/// Parts of an address, with commas between them.
+const PARTS_OF_ADDRESSES: &[&str] = &[
+    "institution",
+    "department",
+    "streetaddress",
+    "city",
+    "state",
+    "postcode",
+    "country",
+    "orgdiv",
+    "orgname",
+    "orgaddress",
+    "street",
+    "university",
+    "position",
+    "additionalaffiliation",
+    "zipcode",
+    "postbox",
+];
+
+impl Reader<'_> {
+    /// Takes what stands about the title or the authors. Whether a command says that.
+    pub(super) fn front_matter(&mut self, name: &str) -> bool {
+        match name {
+            "affiliation" | "additionalaffiliation" => self.affiliation(),
+            "altaffiliation" => {
+                let note = self.input.option();
+                self.end_paragraph();
+                self.input.push(Sign::Par, self.at);
+                let words = self.input.argument();
+                self.input.push(Sign::Par, self.at);
+                self.input.push_all(words.into_iter());
+                self.input.push_all(note.unwrap_or_default().into_iter());
+            }
+            "ead" | "email" => {
+                self.input.option();
+                let address = self.address();
+                let (href, text) = (self.doc.intern(&format!("mailto:{address}")), self.doc.intern(&address));
+                if self.is_in_text() {
+                    self.text(" ");
+                }
+                let node = self.inline(Kind::Link { href });
+                self.doc.append_at(node, Kind::Text(text), self.at);
+            }
+            "thanks" | "tnotetext" | "fntext" | "cortext" | "authornote" => {
+                self.input.option();
+                let words = self.input.argument();
+                let words = self.words(&words);
+                self.tallies.front.add_apart(self.at, &words);
+            }
+            "tnoteref" | "fnref" | "corref" | "inst" | "thanksref" | "IEEEauthorrefmark" | "orcidlink" | "affilnum" => {
+                self.input.option();
+                self.input.argument();
+            }
+            "sep" => self.text("; "),
+            "IEEEauthorblockN" | "IEEEauthorblockA" | "IEEEcompsocitemizethanks" => {}
+            "IEEEPARstart" => {
+                let (first, rest) = (self.input.argument(), self.input.argument());
+                self.input.push_all(rest.into_iter());
+                self.input.push_all(first.into_iter());
+            }
+            "Description" => self.description(),
+            "tableofcontents" | "listoffigures" => return false,
+            _ if PARTS_OF_ADDRESSES.contains(&name) => {
+                if self.is_in_text() {
+                    self.trim_line();
+                    self.text(", ");
+                }
+            }
+            _ if PARAGRAPHS.contains(&name) && self.takes_blocks() => {
+                self.input.overlay();
+                self.input.option();
+                // Without an argument, it is a declaration.
+                if self.input.takes_begin() {
+                    self.input.push(Sign::Begin, self.at);
+                    let words = self.input.argument();
+                    self.end_paragraph();
+                    self.input.push(Sign::Par, self.at);
+                    let is_bold = matches!(name, "minisec" | "framesubtitle");
+                    if is_bold {
+                        self.styled(Kind::Strong, words);
+                    } else {
+                        let parted = words.into_iter().map(|token| match token.kind.command() {
+                            Some("and") => Token { kind: Sign::Par, ..token },
+                            _ => token,
+                        });
+                        self.input.push_all(parted);
+                    }
+                }
+            }
+            _ => return false,
+        }
+        true
+    }
+
+    /// Where authors work: a paragraph, also where its parts are keys and values.
+    fn affiliation(&mut self) {
+        self.input.option();
+        let words = self.input.argument();
+        self.end_paragraph();
+        let at = self.at;
+        let values: Vec<Vec<Token>> = ["organization", "addressline", "city", "postcode", "state", "country"]
+            .iter()
+            .map(|key| self.value_of(&words, key))
+            .filter(|value| !self.input.characters(value).is_empty())
+            .collect();
+        let has_keys = words.iter().any(|token| match token.kind {
+            Sign::Text(start, end) => self.input.slice(start, end).contains("organization="),
+            _ => false,
+        });
+        self.input.push(Sign::Par, at);
+        if has_keys {
+            for (position, value) in values.into_iter().enumerate().rev() {
+                self.input.push_all(value.into_iter());
+                if position > 0 {
+                    self.input.push(Sign::Space, at);
+                    self.input.push(Sign::Char(','), at);
+                }
+            }
+        } else {
+            self.input.push_all(words.into_iter());
+        }
+    }
+
+    /// What a picture shows, for those who do not see it.
+    fn description(&mut self) {
+        self.input.option();
+        let words = self.input.argument();
+        let words = self.words(&words);
+        let Some(float) = self.environments.iter().rev().find_map(|environment| environment.node) else { return };
+        // Pictures stand in a float, or in a paragraph of it.
+        let image = self.doc.children(float).flat_map(|child| std::iter::once(child).chain(self.doc.children(child)));
+        let image = image.filter(|&id| matches!(self.doc.kind(id), Kind::Image { .. })).last();
+        if let Some(image) = image
+            && let Kind::Image { src, alt } = self.doc.kind(image)
+            && self.doc.text(alt).is_empty()
+        {
+            let alt = self.doc.intern(&words);
+            self.doc.set_kind(image, Kind::Image { src, alt });
+        }
+    }
+
+    /// A title that the body says and never shows stands above it.
+    pub(super) fn title_of_body(&mut self) {
+        if self.front.is_title_of_body() && self.counters.lowered == 0 {
+            self.put_title();
+            while let Some(token) = self.input.made.pop() {
+                self.step(token);
+            }
+            self.end_paragraph();
+        }
+    }
+
+    /// Puts a title above what stands before it, where that is no text of the document yet.
+    pub(super) fn lift_title(&mut self, title: crate::document::NodeId) {
+        let Some(holder) = self.doc.node(title).parent() else { return };
+        let has_text = self.doc.children(holder).any(|child| child != title && matches!(self.doc.kind(child), Kind::Heading(_)));
+        let is_above = self.front.class_has_title_first() && !has_text;
+        if let Some(first) = self.doc.node(holder).first_child().filter(|&first| first != title && is_above) {
+            self.doc.move_before(first, title);
+        }
+        self.doc.layout_hints.at(title).part = HintRole::Title { lowered: 1 };
+    }
+}

@@ -1,0 +1,294 @@
+//! Acronyms and glossaries (the documentation of glossaries, acronym and acro): the first time, an acronym stands behind what it is
+//! short for; later ones carry that as a title. Lists of terms hold those that were used.
+
+use super::Reader;
+use super::tokens::{Kind as Sign, Token};
+use crate::document::{Kind, NodeId, TextLevel};
+use crate::fast_hash::HashMap;
+
+/// A term of a glossary, or an acronym.
+#[derive(Clone, Debug, Default)]
+struct Term {
+    /// What is shown: the name, or the short form.
+    short: String,
+    /// What an acronym is short for.
+    long: String,
+    description: Vec<Token>,
+    plural: String,
+    is_used: bool,
+}
+
+/// The terms of a document.
+#[derive(Debug, Default)]
+pub(super) struct Glossary {
+    terms: HashMap<String, Term>,
+    /// Where lists of terms stand.
+    lists: Vec<NodeId>,
+}
+
+/// A glossary has no more terms.
+const MOST_TERMS: usize = 20_000;
+
+/// What is shown of a term.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Form {
+    First,
+    Short,
+    Long,
+    Full,
+}
+
+impl Reader<'_> {
+    /// Takes a term. Whether a command defines one.
+    pub(super) fn define_term(&mut self, name: &str) -> bool {
+        let (key, term) = match name {
+            "newacronym" | "newabbreviation" => {
+                self.input.option();
+                let (key, short, long) = (self.input.argument(), self.input.argument(), self.input.argument());
+                (key, Term { short: self.words(&short), long: self.words(&long), ..Term::default() })
+            }
+            "newacro" | "acrodef" => {
+                let key = self.input.argument();
+                let short = self.input.option().unwrap_or_else(|| key.clone());
+                let long = self.input.argument();
+                (key, Term { short: self.words(&short), long: self.words(&long), ..Term::default() })
+            }
+            "newglossaryentry" | "longnewglossaryentry" | "DeclareAcronym" => {
+                let key = self.input.argument();
+                let values = self.input.argument();
+                let mut term = self.term_of(&values);
+                if name.starts_with("long") {
+                    term.description = self.input.argument();
+                }
+                (key, term)
+            }
+            "nomenclature" => {
+                self.input.option();
+                let key = self.input.argument();
+                let description = self.input.argument();
+                let mut short = String::new();
+                self.input.write(&key, &mut short);
+                (key, Term { short, description, is_used: true, ..Term::default() })
+            }
+            _ => return false,
+        };
+        let key = self.input.characters(&key);
+        if self.own.glossary.terms.len() < MOST_TERMS {
+            self.own.glossary.terms.insert(key, term);
+        }
+        true
+    }
+
+    /// A term by the keys and values that it is given.
+    fn term_of(&mut self, values: &[Token]) -> Term {
+        let mut term = Term::default();
+        let mut depth = 0_usize;
+        let is_end = |token: &Token, depth: &mut usize| {
+            match token.kind {
+                Sign::Begin => *depth += 1,
+                Sign::End => *depth = depth.saturating_sub(1),
+                _ => {}
+            }
+            *depth == 0
+        };
+        // Runs of text hold commas and signs of equality: they are parted into characters outside of braces.
+        let mut parts: Vec<Vec<Token>> = vec![Vec::new()];
+        for token in values {
+            let is_outside = is_end(token, &mut depth) && token.kind != Sign::End;
+            match token.kind {
+                Sign::Text(start, end) if is_outside => {
+                    let mut from = start;
+                    for (at, _) in self.input.slice(start, end).match_indices(',') {
+                        let comma = start + at as u32;
+                        if from < comma
+                            && let Some(part) = parts.last_mut()
+                        {
+                            part.push(Token { kind: Sign::Text(from, comma), at: from });
+                        }
+                        parts.push(Vec::new());
+                        from = comma + 1;
+                    }
+                    if from < end
+                        && let Some(part) = parts.last_mut()
+                    {
+                        part.push(Token { kind: Sign::Text(from, end), at: from });
+                    }
+                }
+                _ => parts.last_mut().into_iter().for_each(|part| part.push(token.clone())),
+            }
+        }
+        for mut part in parts {
+            let Some(at) = part.iter().position(|token| matches!(token.kind, Sign::Text(..))) else { continue };
+            let Sign::Text(start, end) = part[at].kind else { continue };
+            let Some((key, rest)) = self.input.slice(start, end).split_once('=') else { continue };
+            let key = key.trim();
+            let from = end - rest.len() as u32;
+            part[at].kind = Sign::Text(from, end);
+            match key {
+                "name" | "short" => term.short = self.words(&part[at..]),
+                "long" => term.long = self.words(&part[at..]),
+                "plural" | "short-plural-form" => term.plural = self.words(&part[at..]),
+                "description" => term.description = part.split_off(at),
+                _ => {}
+            }
+        }
+        term
+    }
+
+    /// Shows a term, or the list of them. Whether a command does.
+    pub(super) fn term(&mut self, name: &str) -> bool {
+        match name {
+            "printglossary"
+            | "printglossaries"
+            | "printacronyms"
+            | "printnoidxglossary"
+            | "printnoidxglossaries"
+            | "printunsrtglossary"
+            | "printnomenclature" => {
+                self.input.option();
+                self.end_paragraph();
+                if !self.own.glossary.terms.is_empty() && self.takes_blocks() && self.own.glossary.lists.is_empty() {
+                    let list = self.block(Kind::TermList);
+                    self.own.glossary.lists.push(list);
+                }
+                return true;
+            }
+            "glsaddall" => {
+                self.input.option();
+                self.own.glossary.terms.values_mut().for_each(|term| term.is_used = true);
+                return true;
+            }
+            "acro" | "acroindefinite" => return self.acronym_of_list(),
+            "glsresetall" | "acresetall" | "glsunsetall" => return true,
+            "glsadd" | "acused" | "glsreset" | "glsunset" => {
+                self.input.option();
+                self.input.argument();
+                return true;
+            }
+            "glslink" | "glsdisp" => {
+                self.input.option();
+                self.input.argument();
+                return true;
+            }
+            _ => {}
+        }
+        let small = name.to_ascii_lowercase();
+        let (form, is_plural) = match small.as_str() {
+            "gls" | "ac" | "glsxtr" => (Form::First, false),
+            "glspl" | "acp" => (Form::First, true),
+            "acrshort" | "acs" | "glsxtrshort" | "glstext" | "glsentrytext" | "glsentryshort" | "glsname" | "glsentryname" => {
+                (Form::Short, false)
+            }
+            "acrshortpl" | "acsp" => (Form::Short, true),
+            "acrlong" | "acl" | "glsxtrlong" | "glsentrylong" | "acli" => (Form::Long, false),
+            "acrlongpl" | "aclp" => (Form::Long, true),
+            "acrfull" | "acf" | "glsxtrfull" | "acfi" | "glsfirst" => (Form::Full, false),
+            "acrfullpl" | "acfp" => (Form::Full, true),
+            _ => return false,
+        };
+        self.input.take('*');
+        self.input.option();
+        let key = self.input.argument();
+        let key = self.input.characters(&key);
+        let suffix = self.input.option().unwrap_or_default();
+        let is_capital = name.starts_with(|c: char| c.is_ascii_uppercase());
+        self.show_term(&key, form, is_plural, is_capital);
+        self.input.push_all(suffix.into_iter());
+        true
+    }
+
+    fn show_term(&mut self, key: &str, form: Form, is_plural: bool, is_capital: bool) {
+        let Some(term) = self.own.glossary.terms.get_mut(key) else {
+            self.tallies.terms.add_apart(self.at, key);
+            return self.text(key);
+        };
+        let is_first = !std::mem::replace(&mut term.is_used, true);
+        let term = term.clone();
+        let plural = if is_plural { "s" } else { "" };
+        let long = capital(&format!("{}{plural}", term.long), is_capital);
+        let short = match is_plural {
+            true if !term.plural.is_empty() => term.plural.clone(),
+            _ => format!("{}{plural}", if term.short.is_empty() { key } else { &term.short }),
+        };
+        match form {
+            _ if term.long.is_empty() => self.text(&capital(&short, is_capital)),
+            Form::Long => self.text(&long),
+            Form::Full => self.text(&format!("{long} ({short})")),
+            Form::First if is_first => self.text(&format!("{long} ({short})")),
+            Form::First | Form::Short => {
+                let node = self.inline(Kind::TextLevel(TextLevel::Abbreviation));
+                let (title, words) = (self.doc.intern(&term.long), self.doc.intern(&short));
+                self.doc.attributes_mut(node).title = Some(title);
+                self.doc.append_at(node, Kind::Text(words), self.at);
+            }
+        }
+    }
+
+    /// An acronym in a list of them: `\acro{HW}[H.W.]{high water}`.
+    fn acronym_of_list(&mut self) -> bool {
+        let key = self.input.argument();
+        let short = self.input.option().unwrap_or_else(|| key.clone());
+        let long = self.input.argument();
+        let known = self.input.characters(&key);
+        let (words, meaning) = (self.words(&short), self.words(&long));
+        let term = Term { short: words, long: meaning, is_used: true, ..Term::default() };
+        self.own.glossary.terms.entry(known).or_insert(term);
+        if !self.takes_blocks() {
+            self.input.push_all(long.into_iter());
+            return true;
+        }
+        self.end_paragraph();
+        let holder = self.holder();
+        let last = self.doc.node(holder).last_child().filter(|&last| self.doc.kind(last) == Kind::TermList);
+        let list = last.unwrap_or_else(|| self.block(Kind::TermList));
+        let term = self.doc.append_at(list, Kind::Term, self.at);
+        let description = self.doc.append_at(list, Kind::TermDescription, self.at);
+        self.read_into(description, true, long);
+        self.read_into(term, true, short);
+        true
+    }
+
+    /// Fills the lists of terms, once all that is used is known.
+    pub(super) fn fill_glossary(&mut self) {
+        let glossary = std::mem::take(&mut self.own.glossary);
+        let mut terms: Vec<Term> = glossary.terms.into_values().filter(|term| term.is_used).collect();
+        terms.sort_by_cached_key(|term| (term.short.to_lowercase(), term.short.clone()));
+        for list in glossary.lists {
+            if terms.is_empty() {
+                self.doc.detach(list);
+            }
+            for term in &terms {
+                let name = self.doc.append_at(list, Kind::Term, self.at);
+                // A symbol is a formula.
+                let kind = match term.short.strip_prefix('$').and_then(|short| short.strip_suffix('$')) {
+                    Some(formula) => {
+                        let formula = self.doc.intern(formula);
+                        Kind::Math(self.doc.add_tex(formula, false))
+                    }
+                    None => Kind::Text(self.doc.intern(&term.short)),
+                };
+                self.doc.append_at(name, kind, self.at);
+                let description = self.doc.append_at(list, Kind::TermDescription, self.at);
+                if term.description.is_empty() {
+                    let words = self.doc.intern(&term.long);
+                    self.doc.append_at(description, Kind::Text(words), self.at);
+                } else {
+                    self.read_into(description, true, term.description.clone());
+                    self.input.at = self.input.source.len();
+                    while let Some(token) = self.input.next() {
+                        self.step(token);
+                    }
+                }
+            }
+        }
+    }
+}
+
+/// A text with a capital letter at its beginning.
+fn capital(text: &str, is_wanted: bool) -> String {
+    let mut letters = text.chars();
+    match letters.next().filter(|_| is_wanted) {
+        Some(first) => first.to_uppercase().chain(letters).collect(),
+        None => text.to_owned(),
+    }
+}

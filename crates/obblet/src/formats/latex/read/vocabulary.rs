@@ -1,0 +1,225 @@
+//! The commands that documents use most, by what they mean here: those that say how something is set and not what it is are read
+//! and mean nothing; others are as if they were not there, or set their argument in a style (the LaTeX documentation, and that of
+//! the packages and classes that have them).
+
+use super::macros::LENGTH;
+use crate::document::{Kind, TextLevel};
+use crate::fast_hash::HashMap;
+use std::sync::LazyLock;
+
+/// Commands without a meaning here, by their arguments: `s` is a star, `o` an option, `m` an argument, `=` a length behind it.
+const SILENT: &[(&str, &str)] = &[
+    (
+        "",
+        "onslide jobname languagename temporal pdflastxpos autopunct @M @empty @minus @ne @plus Blinddocument BooleanFalse BooleanTrue Centering Columns ContinuedFloat \
+         DoubleSpacing FloatBarrier Huge IEEEdisplaynontitleabstractindextext IEEEoverridecommandlockouts \
+         IEEEpeerreviewmaketitle IEEEpubidadjcol IEEEtriggeratref LARGE Large NoValue OnehalfSpacing Pages RaggedLeft \
+         RaggedRight SingleSpacing ULforem VerbatimEnvironment VerbatimFootnotes abstractname addappheadtotoc \
+         allowbreak allowpagebreaks appendixname appendixpage appendixpageon appendixtocon autopar backmatter balance \
+         beamertemplatearticlebibitems beamertemplatebookbibitems beamertemplatenavigationsymbolsempty \
+         beamertemplatetextbibitems begingroup beginnumbering bgroup bibname bibsection bigbreak bigskip blinddocument \
+         boldmath break center centerfloat centering cleardoubleemptypage cleardoublepage clearforchapter clearheadinfo \
+         clearpage cleartoevenpage cleartoleftpage cleartooddpage cleartoorpage cleartorecto cleartoverso colrule \
+         columnbreak contentsname cprotect dimexpr displaystyle doublespace doublespacing egroup endcenter enddata \
+         enddescription endenumerate endgroup endinput enditemize endlist endminipage endnumbering endquotation \
+         endquote endtabular endtrivlist endverbatim fangsong figurename filedate fileinfo filename fileversion \
+         firmlist flushbottom flushleft flushright footnotesize frenchspacing frontispice frontmatter fullfloats fussy \
+         fussypar global glueexpr heiti hfil hfillneg hline hrulefill hss huge ignorespaces indent indexname indexspace \
+         insertframenumber insertsection insertsubsection inserttotalframenumber justify justifying kaishu large larger \
+         leavevmode leftmarginpar linenumbers lishu listfiles listofabbreviations listofalgorithms listofappendices \
+         listoffigures listoflistings listofsymbols listoftables listoftodos long lstlistoflistings mainmatter \
+         makecover makeglossaries makeindex makelabels makenomenclature maketables maketitlepage mdseries medbreak \
+         medskip movetoevenpage movetooddpage newblock newcolumn newpage newpagecolumn noaffiliation nobreak noexpand \
+         nofiles noindent nolinenumbers nolistsep nonfrenchspacing normalem normalfont normalmarginpar normalsize null \
+         numberlinefalse numexpr obeylines obeyspaces onecolumn onehalfspace onehalfspacing outer pause pausenumbering \
+         phantompart phantomsection postextual pretextual printcredits printtitlepage protect protected qed qedhere \
+         raggedbottom raggedcolumns raggedleft raggedright raggedrightmarginpar raggedyright recalctypearea refname \
+         relax restoregeometry resumenumbering reversemarginpar rm rmfamily sc scriptsize scriptstyle scshape \
+         selectfont setSingleSpace sf sffamily sihao singlespace singlespacing sloppy small smallbreak smaller \
+         smallskip songti startdata strut subfiglabelskip tablename tableofcontents textual theendnotes tightlist tiny \
+         typearea unboldmath unskip upshape vcenter vfil vfill vrule vss vtop wuhao xiaosihao xiaowuhao xspace youyuan \
+         z@",
+    ),
+    (
+        "=",
+        "advance multiply divide IEEEnormaljot LTcapwidth LTleft LTright abovecaptionskip abovedisplayshortskip abovedisplayskip aboverulesep \
+         abovetopsep arrayrulewidth arraystretch baselineskip baselinestretch beameritemnestingprefix belowbottomsep \
+         belowcaptionskip belowdisplayshortskip belowdisplayskip belowrulesep bibhang bibitemsep bibsep bottomfraction \
+         catcode clubpenalty cmidrulewidth columnsep columnseprule columnwidth dblfloatsep delimiterfactor \
+         delimitershortfall doublerulesep dp emergencystretch endlinechar errorcontextlines escapechar evensidemargin \
+         everypar exhyphenpenalty extrarowheight fboxrule fboxsep floatpagefraction floatsep footnotesep footskip \
+         hangafter hangindent hbadness headheight headsep heavyrulewidth hfuzz hoffset hsize hskip ht hyphenpenalty \
+         interfootnotelinepenalty interlinepenalty intextsep itemindent itemsep jot kern labelsep labelwidth lccode \
+         lefthyphenmin leftmargin leftskip lightrulewidth lineskip lineskiplimit linewidth listparindent looseness \
+         lower marginparpush marginparsep marginparwidth mathcode maxdimen medmuskip mkern moveleft moveright mskip \
+         newlinechar nulldelimiterspace oddsidemargin overfullrule paperheight paperwidth parfillskip parindent parsep \
+         parskip partopsep pdfminorversion pdfpageheight pdfpagewidth penalty pretolerance raise righthyphenmin \
+         rightmargin rightskip scriptspace secnumdepth sfcode showboxbreadth showboxdepth spaceskip tabcolsep tabskip \
+         textfloatsep textfraction textheight textwidth thickmuskip thinmuskip tolerance topfraction topmargin topsep \
+         uccode unitlength vbadness vfuzz voffset vsize vskip wd widowpenalty xspaceskip",
+    ),
+    (
+        "m",
+        "AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DeclareCaptionSubType DeclareGraphicsExtensions \
+         DeleteShortVerb ExecuteBibliographyOptions GetFileInfo IEEEpubid IEEEtriggercmd KOMAoptions acmArticle \
+         acmBadge acmBadgeL acmBadgeR acmBooktitle acmContributions acmDOI acmISBN acmJournal acmMonth acmNumber \
+         acmPrice acmSubmissionID acmVolume acmYear addfontfeature addfontfeatures addvspace allsectionsfont \
+         authorrunning authorsaddresses backgroundsetup bibdata bibliographystyle bibliographyunit bibstyle \
+         cftpagenumbersoff cftpagenumberson chapterfont chapterstyle chemsetup citestyle columnratio contentsmargin \
+         copyrightyear ctexset doublerulesepcolor firstlinenum floatstyle fontencoding fontfamily fontseries fontshape \
+         geometry glossary headstyles hphantom hypersetup hyphenate hyphenation hyphenchar includeonly includepackage \
+         journalname lineation linenumincrement linespread logo lstdeletekeywords lstloadlanguages lstset makepagestyle \
+         makesavenoteenv markright maxsecnumdepth maxtocdepth mdfsetup message needspace newbox newcount newfam \
+         newgeometry newinsert newlanguage newmuskip newread newsavebox newtoks newwrite nobibintoc nomname \
+         numberlineformat offprints orcid pagenumbering pagestyle partfont pdfcatalog pdfinfo pgfkeys pgfplotsset \
+         pgfqkeys phantom phantomfoo psset restylefloat runningauthor runningtitle savesymbol sectionfont \
+         selectlanguage setCJKmainlanguage setbeamercovered setbeamersize setcitestyle setcopyright setcounterpageref \
+         setlinespacing setminted setnonaligned setotherlanguage setotherlanguages setparsizes setsecnumdepth \
+         setsecnumformat setstanzaindents setstretch settocdepth settodepth settoheight settowidth shortTitle \
+         shortauthors shorttitle sisetup special startPage subsectionfont subsubsectionfont svgpath svgsetup tcbset \
+         tcbuselibrary theoremstyle thispagestyle tikzexternalize tikzfading tikzset tikzsetexternalprefix titlegraphic \
+         titlelabel titlerunning tocauthor toctitle typeout unimathsetup urlstyle usepgflibrary usepgfplotslibrary \
+         usetikzlibrary usetikztiminglibrary vadjust vphantom wlog xeCJKsetup",
+    ),
+    (
+        "o",
+        "Blindenumerate Blindlist Blindtext allowdisplaybreaks authornotemark balancecolumns blinddescription \
+         blindenumerate blindlist blindtext cormark fnmark interdisplaylinepenalty kant linebreak listofchanges \
+         modulolinenumbers nolinebreak nopagebreak pagebreak pend printcopyright printindex \
+         startcontents stopcontents tightlists tnotemark",
+    ),
+    (
+        "mm",
+        "AddToHook AfterEndEnvironment AtBeginEnvironment AtEndEnvironment BeforeBeginEnvironment ClassError ClassInfo \
+         ClassWarning DeclareCaptionFont DeclareCaptionFormat DeclareCaptionLabelFormat DeclareDelimFormat \
+         DeclareFieldFormat DeclareLanguageMapping DeclareNameAlias DeclareSIUnit DeclareUnicodeCharacter \
+         DefineBibliographyStrings KOMAoption PackageError PackageInfo PackageWarning PassOptionsToClass \
+         PassOptionsToPackage SetLabelAlign SetupFloatingEnvironment addtocontents addtokomafont addtolength \
+         aliaspagestyle captionsof colorlet crefalias defbibnote defcitealias define@key fancypagestyle floatname \
+         floatplacement fontsize lstdefinestyle makechapterstyle markboth mdfdefinestyle newCJKfontfamily newbibmacro \
+         newrefformat newunicodechar not@math@alphabet pgfmathsetmacro pgfmathtruncatemacro renewbibmacro renewcommand* \
+         restoresymbol setCJKfamilyfont setkeys setkomafont setkomavar setlength setlistdepth tikzstyle",
+    ),
+    (
+        "om",
+        "column AddToShipoutPicture AddToShipoutPictureBG AddToShipoutPictureFG AtBeginPart AtBeginSection AtBeginSubsection \
+         DeclareNewSectionCommand DeclareTOCStyleEntry RedeclareSectionCommand addbibresource appto automark \
+         babelprovide captionsetup ccsdesc cefoot cehead cfoot chead cofoot cohead color credit declaretheoremstyle \
+         defaultfontfeatures documentclass epreto fancyfoot fancyfootoffset fancyhead fancyheadoffset fancyhf ifoot \
+         ihead includepackageonly index lefoot lehead lfoot lhead lohead markleft ofoot ohead pagecolor pgfdeclareimage \
+         pgfplotstableset preto publicationid rehead renewlist rfoot rhead rofoot rohead setCJKmainlang setenotez \
+         setfnsymbol setfootsepline setheadsepline setlist setmathfont subjclass usecolortheme usefonttheme \
+         useinnertheme usemintedstyle useoutertheme usepackage usetheme",
+    ),
+    ("sm", "enlargethispage hspace vspace"),
+    ("so", "lipsum"),
+    (
+        "mmm",
+        "AddEnumerateCounter Crefformat Crefname addcontentsline addtobeamertemplate apptocmd cftsetindents crefformat \
+         crefname crefrangeformat deffootnote definecolor makeheadrule makepsmarks newlist pretocmd setdescription",
+    ),
+    ("mom", "newcolumntype setbeamertemplate"),
+    ("omm", "lstdefinelanguage pdfbookmark"),
+    (
+        "omo",
+        "fontspec setCJKmainfont setCJKmonofont setCJKsansfont setmainfont setmathbf setmathrm setmathsf setmathtt \
+         setmonofont setromanfont setsansfont",
+    ),
+    ("smm", "setbeamerfont"),
+    ("som", "usebeamercolor usebeamerfont usebeamertemplate"),
+    (
+        "mmmm",
+        "DeclareGraphicsRule DeclareMathSizes DeclareMathSymbol makeevenfoot makeevenhead makeoddfoot makeoddhead \
+         makepagestyleall usefont",
+    ),
+    ("momo", "newfontface newfontfamily setfontfamily"),
+    ("ommm", "acmConference"),
+    ("mmmmm", "DeclareMathAlphabet DeclareSymbolFont SetMathAlphabet SetSymbolFont patchcmd xpatchcmd"),
+    ("smmmm", "titlespacing"),
+    ("mmmmmm", "DeclareFontShape bibpunct"),
+    ("smmmmm", "titleformat"),
+    ("mmmmmmmmm", "newtheoremstyle"),
+];
+
+/// Commands whose last argument is text as any other, by the arguments before it.
+const OPEN: &[(&str, &str)] = &[
+    (
+        "",
+        "DTMdate DTMdisplaydate DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
+         IEEEtitleabstractindextext LR MakeLowercase MakeUppercase NoCaseChange Ovalbox RL Shortstack beamerbutton \
+         beamergotobutton beamerreturnbutton beamerskipbutton beginL beginR bm caps centerline chaptertitle circled \
+         detokenize doublebox edtext ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname hbox \
+         highlightbox hologo invisible lastname leftline linebox llap lowercase mail mathtext mbox missingfigure name \
+         nohyphens noindentpar nth only orcidID ovalbox phantomtext reflectbox rightline rlap shadowbox sidecap so \
+         spacedallcaps spacedlowsmallcaps structure sur surname term text textLR textRL textcircled textfont textgreek \
+         textin textlarger textlatin textlf textln textlnsize textmd textnormal textrange textrm textroman textsc \
+         textsf textsmaller textsw texttitle textulc textup titlecap uncover uppercase vbox visible",
+    ),
+    ("m", "addtolist adjustbox clipbox marginbox minsizebox pbox resizeto scalefont settototal textsize trimbox"),
+    ("o", "frame makecell rothead shortstack smash tcbox textls"),
+    ("mm", "maxsizebox"),
+    ("mo", "scalebox"),
+    ("om", "colorbox lettrine rotatebox textcolor"),
+    ("oo", "framebox makebox"),
+    ("moo", "raisebox"),
+    ("omm", "fcolorbox"),
+    ("smm", "resizebox"),
+    ("ooom", "parbox"),
+];
+
+/// The arguments of a command that says how something looks.
+pub(super) fn silent(name: &str) -> Option<&'static str> {
+    if matches!(name, "bf" | "bfseries" | "it" | "itshape" | "em" | "tt" | "ttfamily" | "sl" | "slshape" | "par") {
+        return Some("");
+    }
+    plain(name).filter(|plain| !plain.is_open).map(|plain| plain.arguments)
+}
+
+/// A command that means nothing, or whose last argument is text as any other.
+#[derive(Clone, Copy)]
+pub(super) struct Plain {
+    pub(super) arguments: &'static str,
+    pub(super) is_open: bool,
+}
+
+/// What a command is that says nothing of the text itself.
+pub(super) fn plain(name: &str) -> Option<Plain> {
+    static BY_NAME: LazyLock<HashMap<&str, Plain>> = LazyLock::new(|| {
+        let table = [(SILENT, false), (OPEN, true)];
+        let all = table.iter().flat_map(|(rows, is_open)| {
+            let row = move |&(arguments, names): &(&'static str, &'static str)| {
+                names.split_ascii_whitespace().map(move |name| (name, Plain { arguments, is_open: *is_open }))
+            };
+            rows.iter().flat_map(row)
+        });
+        all.chain([(LENGTH, Plain { arguments: "=", is_open: false })]).collect()
+    });
+    BY_NAME.get(name).copied()
+}
+
+/// Whether a command means something by its name.
+pub(super) fn is_known(name: &str) -> bool {
+    plain(name).is_some() || style_of(name).is_some() || super::symbols::text(name).is_some()
+}
+
+/// Commands that set their argument in a style.
+pub(super) fn style_of(name: &str) -> Option<Kind> {
+    Some(match name {
+        "textbf" | "strong" | "pmb" | "alert" | "textbfsf" => Kind::Strong,
+        "emph" | "textit" | "textsl" => Kind::Emphasis,
+        "underline" | "uline" | "ul" | "uuline" | "underLine" | "uwave" | "dashuline" | "dotuline" | "underbar" => {
+            Kind::Underline
+        }
+        "sout" | "st" | "xout" | "strikeThrough" => Kind::Strikethrough,
+        "hl" | "highLight" => Kind::Highlight,
+        "texttt" | "code" => Kind::TextLevel(TextLevel::Code),
+        "textsuperscript" | "up" | "tsup" => Kind::Superscript,
+        "textsubscript" => Kind::Subscript,
+        _ => return None,
+    })
+}
+
+/// Whether a command shows an icon, which says nothing to readers: those of icon fonts.
+pub(super) fn is_icon(name: &str) -> bool {
+    name.strip_prefix("fa").is_some_and(|icon| icon.starts_with(|c: char| c.is_ascii_uppercase()))
+}
