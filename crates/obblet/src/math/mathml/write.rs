@@ -251,9 +251,7 @@ impl Printer {
             }
             Node::Colored { color, ground, body } => {
                 let name = if *ground { "mathbackground" } else { "mathcolor" };
-                let is_safe =
-                    !color.is_empty() && color.chars().all(|c| c.is_ascii_alphanumeric() || c == '#') && color.len() < 30;
-                let attribute = if is_safe { format!(" {name}=\"{color}\"") } else { String::new() };
+                let attribute = attribute_color(color).map(|color| format!(" {name}=\"{color}\"")).unwrap_or_default();
                 self.around("mstyle", &attribute, body);
             }
             Node::Enclosed { kind, body } => {
@@ -600,4 +598,22 @@ fn is_operand(node: &Node) -> bool {
         Node::Delimiter(delimiter) => delimiter.class == Class::Open,
         _ => true,
     }
+}
+
+/// A color as attributes of formulas have it (MathML Core, section 2.1.3; the names are the sixteen of older versions, which all
+/// programs know): others become numbers, and what is no color is none.
+fn attribute_color(color: &str) -> Option<std::borrow::Cow<'_, str>> {
+    const NAMES: [&str; 16] = [
+        "aqua", "black", "blue", "fuchsia", "gray", "green", "lime", "maroon", "navy", "olive", "purple", "red", "silver",
+        "teal", "white", "yellow",
+    ];
+    if let Some(digits) = color.strip_prefix('#') {
+        let is_number = matches!(digits.len(), 3 | 6) && digits.bytes().all(|byte| byte.is_ascii_hexdigit());
+        return is_number.then_some(color.into());
+    }
+    if NAMES.contains(&color) {
+        return Some(color.into());
+    }
+    let (red, green, blue) = cssparser::color::parse_named_color(color).ok()?;
+    Some(format!("#{red:02x}{green:02x}{blue:02x}").into())
 }

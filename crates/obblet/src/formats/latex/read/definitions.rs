@@ -16,6 +16,8 @@ pub(super) struct Definitions {
     pub(super) lines: Vec<algorithms::Lines>,
     /// Environments whose text is code.
     pub(super) code: HashSet<String>,
+    /// Characters that begin and end code in text.
+    pub(super) code_marks: Vec<char>,
     /// Files that the document writes itself.
     pub(super) files: HashMap<String, String>,
     /// Environments that are floats, and the words for them.

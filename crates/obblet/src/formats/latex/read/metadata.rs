@@ -58,6 +58,9 @@ impl Reader<'_> {
                     let options = self.input.option().unwrap_or_default();
                     let class = self.input.argument();
                     self.front.class = self.input.characters(&class);
+                    if matches!(self.front.class.as_str(), "ltxdoc" | "l3doc") {
+                        self.own.code_marks.push('|');
+                    }
                     self.languages(&options);
                 }
                 "usepackage" | "RequirePackage" => {

@@ -261,6 +261,9 @@ impl<'s> Reader<'s> {
 
     /// A character that may be part of a ligature.
     fn character(&mut self, c: char) {
+        if !self.own.code_marks.is_empty() && self.own.code_marks.contains(&c) && self.marked_code(c) {
+            return;
+        }
         if self.exact_marks || self.is_in_code() {
             return self.text(c.encode_utf8(&mut [0; 4]));
         }
@@ -329,8 +332,11 @@ impl<'s> Reader<'s> {
     fn tidy(&mut self) {
         let mut code = Vec::new();
         let mut lists = Vec::new();
+        let mut empty = Vec::new();
         for (id, node) in self.doc.nodes() {
             match node.kind() {
+                // A heading of nothing parts nothing.
+                Kind::Heading(_) if node.first_child().is_none() && self.doc.attributes(id).id.is_none() => empty.push(id),
                 Kind::TextLevel(crate::document::TextLevel::Code) => code.push(id),
                 Kind::List(kind) => lists.push((id, kind)),
                 _ => {}
@@ -345,6 +351,7 @@ impl<'s> Reader<'s> {
                 self.doc.set_kind(id, Kind::Code(text));
             }
         }
+        empty.into_iter().for_each(|heading| self.doc.detach(heading));
         self.hoist_languages();
         for (list, kind) in lists {
             let paragraphs =

@@ -235,12 +235,54 @@ impl Reader<'_> {
                 self.skip_arguments(if name == "newtcblisting" { "oom" } else { "mmmm" });
                 environment
             }
+            "MakeShortVerb"
+            | "DefineShortVerb"
+            | "lstMakeShortInline"
+            | "MakeSpecialShortVerb"
+            | "DeleteShortVerb"
+            | "UndefineShortVerb"
+            | "lstDeleteShortInline" => {
+                self.mark_code(name);
+                return true;
+            }
             "DeclareFloatingEnvironment" | "newfloat" => return self.define_float(name),
             _ => return false,
         };
         let environment = self.input.characters(&environment);
         self.own.code.insert(environment);
         true
+    }
+
+    /// Code between two marks. Whether it ends on its line.
+    pub(super) fn marked_code(&mut self, mark: char) -> bool {
+        let start = self.input.at;
+        // What came from a command was read as text.
+        if !self.input.made.is_empty() || self.at as usize + mark.len_utf8() != start {
+            return false;
+        }
+        let line = self.input.source[start..].lines().next().unwrap_or_default();
+        let Some(length) = line.find(mark).filter(|length| *length > 0) else { return false };
+        self.input.at = start + length + mark.len_utf8();
+        self.inline(Kind::Code(Text { start: start as u32, end: (start + length) as u32 }));
+        true
+    }
+
+    /// A character that begins and ends code in text from here on, or does no more.
+    fn mark_code(&mut self, name: &str) {
+        self.input.take('*');
+        self.input.option();
+        let mark = self.input.argument();
+        let mark = match mark.first().map(|token| &token.kind) {
+            Some(Sign::Command(name)) => name.chars().next(),
+            Some(Sign::Char(c)) => Some(*c),
+            _ => None,
+        };
+        let marks = &mut self.own.code_marks;
+        marks.retain(|known| Some(*known) != mark);
+        if !name.contains("elete") && !name.starts_with("Un") {
+            // Letters and digits are text before anything is asked of them.
+            marks.extend(mark.filter(|c| c.is_ascii_punctuation()));
+        }
     }
 
     /// Floats that a document defines, with the words for them.

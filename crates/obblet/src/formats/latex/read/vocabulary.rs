@@ -61,7 +61,7 @@ const SILENT: &[(&str, &str)] = &[
     (
         "m",
         "AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DeclareCaptionSubType DeclareGraphicsExtensions \
-         DeleteShortVerb ExecuteBibliographyOptions GetFileInfo IEEEpubid IEEEtriggercmd KOMAoptions acmArticle \
+         ExecuteBibliographyOptions GetFileInfo IEEEpubid IEEEtriggercmd KOMAoptions acmArticle \
          acmBadge acmBadgeL acmBadgeR acmBooktitle acmContributions acmDOI acmISBN acmJournal acmMonth acmNumber \
          acmPrice acmSubmissionID acmVolume acmYear addfontfeature addfontfeatures addvspace allsectionsfont \
          authorrunning authorsaddresses backgroundsetup bibdata bibliographystyle bibliographyunit bibstyle \
