@@ -219,7 +219,7 @@ fn bibliographies_are_sorted_and_labelled_as_the_style_says() {
 #[test]
 fn latex_takes_linear_time_whatever_it_is() {
     type Shape = (&'static str, fn(usize) -> String);
-    let shapes: [Shape; 21] = [
+    let shapes: [Shape; 35] = [
         ("groups", |n| "{".repeat(n)),
         ("styles", |n| "\\textbf{".repeat(n / 8)),
         ("closed styles", |n| "\\textbf{".repeat(n / 9) + &"}".repeat(n / 9)),
@@ -241,6 +241,20 @@ fn latex_takes_linear_time_whatever_it_is() {
         ("links", |n| "\\href{a}{".repeat(n / 9)),
         ("paragraphs", |n| "a\n\n".repeat(n / 3)),
         ("ends", |n| "\\end{a}".repeat(n / 7)),
+        ("lines of algorithms", |n| "\\begin{algorithmic}".to_owned() + &"\\If{a}\\State b ".repeat(n / 15)),
+        ("lines in braces", |n| "{algorithm2e}\\begin{algorithm}".to_owned() + &"\\If{a}{b\\; ".repeat(n / 12)),
+        ("acronyms", |n| "\\newacronym{a}{b}{c}".to_owned() + &"\\gls{a}".repeat(n / 7)),
+        ("definitions of terms", |n| "\\newglossaryentry{a}{name={b},".repeat(n / 29)),
+        ("kept boxes", |n| "\\sbox\\x{\\usebox\\x\\usebox\\x}".to_owned() + &"\\usebox\\x".repeat(n / 9)),
+        ("boxes without end", |n| "\\begin{lrbox}{\\x}".repeat(n / 17)),
+        ("names", |n| "\\csname a".repeat(n / 9)),
+        ("orders", |n| "\\expandafter".repeat(n / 12)),
+        ("numbers", |n| "\\ifnum 1<".repeat(n / 9)),
+        ("tests", |n| "\\ifthenelse{\\NOT\\NOT ".repeat(n / 21)),
+        ("parts of floats", |n| "\\begin{figure}".to_owned() + &"\\subfloat[a]{".repeat(n / 13)),
+        ("marks of code", |n| "\\MakeShortVerb{\\|}".to_owned() + &"|a\n".repeat(n / 3)),
+        ("tabs", |n| "\\begin{tabbing}".to_owned() + &"a\\>b\\\\".repeat(n / 6)),
+        ("boxes of code", |n| "\\begin{lstlisting}[caption=a]\n".repeat(n / 30)),
     ];
     let run = |source: &[u8]| latex::read(source, &latex::Settings::default());
     let failed: Vec<String> =
@@ -258,6 +272,9 @@ proptest! {
         "\\end{tabular}", "$x$", "\\[y\\]", "\n\n", "\\section{", "\\footnote{", "\\begin{figure}", "\\caption{", "\\end{figure}", "\\label{a}",
         "\\ref{a}", "\\begin{quote}", "\\end{quote}", "\\verb|v|", "\\href{u}{", "\\begin{description}", "\\item[t]", "\\end{description}",
         "%c\n", "\\def\\m{", "\\m ", "[", "]", "\\multicolumn{2}{c}{", "\\includegraphics{p}", "\\cite{k}", "\\iffalse ", "\\fi ",
+        "\\begin{algorithmic}", "\\If{a}", "\\State ", "\\Else ", "\\EndIf ", "\\end{algorithmic}", "\\subfloat[a]{", "\\acro{a}{b}",
+        "\\begin{tabbing}", "\\> ", "\\kill ", "\\end{tabbing}", "\\begin{lemma}", "\\end{lemma}", "\\printglossary ", "\\usebox\\x ",
+        "\\sbox\\x{", "\\institute{", "\\maketitle ", "\\title{", "\\epigraph{", "\\expandafter ", "\\ifnum 1<", "\\else ",
     ]), 0..40)) {
         let source = pieces.concat();
         let profile = Profile::fragment();

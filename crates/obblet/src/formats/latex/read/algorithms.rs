@@ -25,6 +25,7 @@ impl Lines {
 
 /// Stand before and behind the lines within a line, and before a keyword.
 const BLOCK_BEGINS: &str = "block begins";
+const BLOCK_BEGINS_BEFORE_OTHER: &str = "block begins before other";
 const BLOCK_ENDS: &str = "block ends";
 const KEYWORD: &str = "keyword ";
 
@@ -128,21 +129,20 @@ impl Reader<'_> {
             return true;
         }
         match name {
-            BLOCK_BEGINS => self.block_begins(),
+            BLOCK_BEGINS => self.block_begins(in_braces, false),
+            BLOCK_BEGINS_BEFORE_OTHER => self.block_begins(in_braces, true),
             BLOCK_ENDS => self.block_ends(),
             ";" => self.line_ends_here(),
             "eIf" => {
-                let (condition, body, other) = (self.input.argument(), self.input.argument(), self.input.argument());
-                self.input.push(Sign::End, self.at);
-                self.input.push_all(other.into_iter());
-                self.input.push(Sign::Begin, self.at);
-                self.input.push(Sign::Command("Else".into()), self.at);
-                self.lines_of("if", Some(condition), "then", Some(body));
+                let condition = self.input.argument();
+                self.input.push(Sign::Command(BLOCK_BEGINS_BEFORE_OTHER.into()), self.at);
+                self.line_of("if", Some(condition), "then");
             }
             "Comment" | "COMMENT" | "tcp" | "tcc" => {
                 self.input.take('*');
                 self.input.option();
-                self.text(" \u{25B7} ");
+                self.text(" ");
+                self.text("\u{25B7} ");
                 self.styled_argument(Kind::Emphasis);
             }
             "Call" => {
@@ -164,10 +164,7 @@ impl Reader<'_> {
             Step::Line => self.line(),
             Step::Word(word) => {
                 if in_braces {
-                    let at = self.at;
-                    let words = self.input.argument();
-                    self.input.push(Sign::Command(";".into()), at);
-                    self.input.push_all(words.into_iter());
+                    return self.line_that_says(word);
                 }
                 self.line();
                 self.keyword(word);
@@ -182,14 +179,12 @@ impl Reader<'_> {
                     self.block_ends();
                 }
                 let condition = (!behind.is_empty()).then(|| self.input.argument());
-                let body = in_braces.then(|| self.input.argument());
-                self.lines_of(before, condition, behind, body);
+                self.lines_of(before, condition, behind);
             }
             Step::Named(kind) => {
                 let (called, arguments) = (self.input.argument(), self.input.argument());
-                let body = in_braces.then(|| self.input.argument());
                 let tokens = self.called(called, arguments);
-                self.lines_of(kind, Some(tokens), "", body);
+                self.lines_of(kind, Some(tokens), "");
             }
             Step::Repeat if in_braces => {
                 let (condition, body) = (self.input.argument(), self.input.argument());
@@ -197,9 +192,12 @@ impl Reader<'_> {
                 self.input.push_all(condition.into_iter());
                 self.input.push(Sign::Begin, self.at);
                 self.input.push(Sign::Command("Until".into()), self.at);
-                self.lines_of("repeat", None, "", Some(body));
+                self.input.push(Sign::End, self.at);
+                self.input.push_all(body.into_iter());
+                self.input.push(Sign::Begin, self.at);
+                self.lines_of("repeat", None, "");
             }
-            Step::Repeat => self.lines_of("repeat", None, "", None),
+            Step::Repeat => self.lines_of("repeat", None, ""),
             Step::Until => {
                 if !in_braces {
                     self.block_ends();
@@ -212,6 +210,16 @@ impl Reader<'_> {
         }
     }
 
+    /// A line with a word before what an argument says.
+    fn line_that_says(&mut self, word: &str) {
+        let words = self.input.argument();
+        self.input.push(Sign::Command(";".into()), self.at);
+        self.input.push_all(words.into_iter());
+        self.line();
+        self.keyword(word);
+        self.text(" ");
+    }
+
     /// A name with its arguments.
     fn called(&self, name: Vec<Token>, arguments: Vec<Token>) -> Vec<Token> {
         let sign = |c: char| Token { kind: Sign::Char(c), at: self.at };
@@ -222,14 +230,15 @@ impl Reader<'_> {
         tokens
     }
 
-    /// A line with a condition between two words, and the lines within it: those of an argument, or what follows.
-    fn lines_of(&mut self, before: &str, condition: Option<Vec<Token>>, behind: &str, body: Option<Vec<Token>>) {
+    /// A line with a condition between two words, and the lines within it.
+    fn lines_of(&mut self, before: &str, condition: Option<Vec<Token>>, behind: &str) {
+        self.input.push(Sign::Command(BLOCK_BEGINS.into()), self.at);
+        self.line_of(before, condition, behind);
+    }
+
+    /// A line with a condition between two words.
+    fn line_of(&mut self, before: &str, condition: Option<Vec<Token>>, behind: &str) {
         let at = self.at;
-        if let Some(body) = body {
-            self.input.push(Sign::Command(BLOCK_ENDS.into()), at);
-            self.input.push_all(body.into_iter());
-        }
-        self.input.push(Sign::Command(BLOCK_BEGINS.into()), at);
         if !behind.is_empty() {
             self.input.push(Sign::Command(format!("{KEYWORD}{behind}").into()), at);
             self.input.push(Sign::Space, at);
@@ -266,14 +275,27 @@ impl Reader<'_> {
         }
     }
 
-    /// Begins lines within the last line.
-    fn block_begins(&mut self) {
-        let Some(lines) = self.own.lines.last() else { return };
-        let in_braces = lines.in_braces;
-        let Some(item) = self.doc.node(lines.list).last_child() else { return };
+    /// Begins lines within the last line: what stands in braces, or what follows.
+    fn block_begins(&mut self, in_braces: bool, other: bool) {
+        let Some(item) = self.own.lines.last().and_then(|lines| self.doc.node(lines.list).last_child()) else { return };
         self.end_paragraph();
         let list = self.doc.append_at(item, Kind::List(LINES), self.at);
         self.own.lines.push(Lines { list, parts: self.parts.len(), is_outermost: false, in_braces });
+        if in_braces && self.input.takes_begin() {
+            self.open_group(super::Closing::Lines { other });
+        } else if in_braces {
+            let only = self.input.argument();
+            self.input.push(Sign::Command(BLOCK_ENDS.into()), self.at);
+            self.input.push_all(only.into_iter());
+        }
+    }
+
+    /// The lines in braces end; behind some, there are others for what is not so.
+    pub(super) fn lines_in_braces_end(&mut self, other: bool) {
+        self.block_ends();
+        if other && !self.own.lines.is_empty() {
+            self.lines_of("else", None, "");
+        }
     }
 
     /// Ends the lines within a line, and that line.
@@ -319,10 +341,11 @@ impl Reader<'_> {
     fn own_keyword(&mut self, name: &str) -> bool {
         let Some(words) = self.own.keywords.get(name).cloned() else { return false };
         if words.ends_with(':') {
-            self.line();
+            self.line_that_says(&words);
+        } else {
+            self.keyword(&words);
+            self.text(" ");
         }
-        self.keyword(&words);
-        self.text(" ");
         true
     }
 }

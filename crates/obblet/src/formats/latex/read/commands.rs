@@ -426,111 +426,6 @@ impl Reader<'_> {
         self.input.push(Sign::Begin, at);
     }
 
-    /// Names of commands that are made of text, and what comes before others is read (The TeXbook, chapters 7 and 20).
-    pub(super) fn made_command(&mut self, name: &str) -> bool {
-        match name {
-            "csname" | "@nameuse" => {
-                let name = if name == "csname" {
-                    self.name_up_to_end()
-                } else {
-                    let words = self.input.argument();
-                    self.words(&words)
-                };
-                // Without a meaning, it does nothing.
-                if self.macros.knows(&name) || super::vocabulary::is_known(&name) {
-                    self.input.push(Sign::Command(name.as_str().into()), self.at);
-                }
-            }
-            "endcsname" => {}
-            "expandafter" => {
-                let (Some(first), Some(second)) = (self.input.next(), self.input.next()) else { return true };
-                match second.kind.command() {
-                    Some("csname") => {
-                        let name = self.name_up_to_end();
-                        self.input.push(Sign::Command(name.as_str().into()), second.at);
-                    }
-                    Some("expandafter") => self.input.made.push(second),
-                    Some(name) if self.macros.knows(name) => {
-                        let name = name.to_owned();
-                        self.macros.expand(&name, second.at, &mut self.input);
-                    }
-                    _ => self.input.made.push(second),
-                }
-                self.input.made.push(first);
-            }
-            "@namedef" | "namedef" => {
-                let words = self.input.argument();
-                let name = self.words(&words);
-                self.input.push(Sign::Command(name.as_str().into()), self.at);
-                self.macros.define("def", &mut self.input);
-            }
-            "csdef" | "csgdef" | "csletcs" => {
-                let words = self.input.argument();
-                let name = self.words(&words);
-                self.input.push(Sign::Command(name.as_str().into()), self.at);
-                self.macros.define("def", &mut self.input);
-            }
-            "@gobble" => drop(self.input.argument()),
-            "@gobbletwo" => self.skip_arguments("mm"),
-            "@firstoftwo" => {
-                let (first, _) = (self.input.argument(), self.input.argument());
-                self.input.push_all(first.into_iter());
-            }
-            "@secondoftwo" => drop(self.input.argument()),
-            "ExplSyntaxOn" => {
-                if self.input.made.is_empty()
-                    && let Some(length) = memchr::memmem::find(&self.input.source.as_bytes()[self.input.at..], b"\\ExplSyntaxOff")
-                {
-                    self.input.at += length;
-                }
-            }
-            "ExplSyntaxOff" => {}
-            _ => return false,
-        }
-        true
-    }
-
-    /// The name up to `\endcsname`.
-    pub(super) fn name_up_to_end(&mut self) -> String {
-        let mut tokens = Vec::new();
-        while let Some(token) = self.input.next() {
-            if token.kind.command() == Some("endcsname") {
-                return self.words(&tokens);
-            }
-            let is_name = tokens.len() < 200 && !matches!(token.kind, Sign::Par | Sign::Begin | Sign::End | Sign::Then(_));
-            tokens.push(token);
-            if !is_name {
-                break;
-            }
-        }
-        // Without its end, it is text.
-        self.input.push_all(tokens.into_iter());
-        String::new()
-    }
-
-    /// A counter as a number, in letters, or with what stands before it. Whether a command shows one.
-    fn counter_shown(&mut self, name: &str) -> bool {
-        use crate::document::Marker;
-        let marker = match name {
-            "arabic" | "value" => Marker::Plain,
-            "alph" => Marker::LowerAlpha,
-            "Alph" => Marker::UpperAlpha,
-            "roman" => Marker::LowerRoman,
-            "Roman" => Marker::UpperRoman,
-            _ => {
-                let Some(counter) = name.strip_prefix("the").filter(|counter| self.counters.has(counter)) else { return false };
-                let number = self.counters.number(counter);
-                self.text(&number);
-                return true;
-            }
-        };
-        let counter = self.input.argument();
-        let counter = self.input.characters(&counter);
-        let shown = crate::numeral::numeral(self.counters.get(&counter), marker);
-        self.text(&shown);
-        true
-    }
-
     /// Commands of letters, rules and languages. Whether a command is one.
     fn other_structure(&mut self, name: &str) -> bool {
         match name {
@@ -541,6 +436,12 @@ impl Reader<'_> {
                 self.end_paragraph();
             }
             "pend" => self.end_paragraph(),
+            "column" => {
+                self.input.overlay();
+                self.skip_arguments("om");
+                self.end_paragraph();
+            }
+            "edtext" => self.text_of_edition(),
             "twocolumn" => {
                 // What stands above both columns is text.
                 let above = self.input.option().unwrap_or_default();
@@ -607,6 +508,32 @@ impl Reader<'_> {
             _ => return self.made_command(name) || self.letter_command(name),
         }
         true
+    }
+
+    /// Text with notes about it, which may say of which of its words.
+    fn text_of_edition(&mut self) {
+        let (words, notes) = (self.input.argument(), self.input.argument());
+        let mut kept = Vec::new();
+        let mut rest = notes.into_iter();
+        while let Some(token) = rest.next() {
+            if token.kind.command() != Some("lemma") {
+                kept.push(token);
+                continue;
+            }
+            let mut depth = 0_usize;
+            for token in rest.by_ref() {
+                match token.kind {
+                    Sign::Begin => depth += 1,
+                    Sign::End => depth = depth.saturating_sub(1),
+                    _ => {}
+                }
+                if depth == 0 && token.kind != Sign::Space {
+                    break;
+                }
+            }
+        }
+        self.input.push_all(kept.into_iter());
+        self.input.push_all(words.into_iter());
     }
 
     /// A saying above a text, and who said it.

@@ -202,7 +202,7 @@ impl Reader<'_> {
         match (one.kind.command(), other.kind.command()) {
             (Some(one), Some(other)) => {
                 let is_unknown = |name: &str| !self.macros.knows(name) && !super::vocabulary::is_known(name);
-                one == other || self.macros.means_same(one, other) || is_unknown(one) && is_unknown(other)
+                one == other || self.macros.means_same(one, other, &self.input) || is_unknown(one) && is_unknown(other)
             }
             (None, None) => one.kind == other.kind,
             _ => false,

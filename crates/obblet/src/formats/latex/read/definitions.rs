@@ -14,6 +14,8 @@ pub(super) struct Definitions {
     /// Words of algorithms by the commands for them, and the lines of algorithms that are read.
     pub(super) keywords: HashMap<String, String>,
     pub(super) lines: Vec<algorithms::Lines>,
+    /// Environments that begin behind their last ends.
+    pub(super) endless: HashSet<String>,
     /// Environments whose text is code.
     pub(super) code: HashSet<String>,
     /// Characters that begin and end code in text.

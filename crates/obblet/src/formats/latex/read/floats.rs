@@ -138,9 +138,11 @@ impl Reader<'_> {
             // Outside of floats, it is a group like any other.
             return self.input.push_all(caption.unwrap_or_default().into_iter());
         };
-        let content = self.input.argument();
+        if self.parts.len() + 2 >= super::build::MOST_PARTS {
+            return;
+        }
         let figure = self.block(Kind::Figure);
-        self.read_into(figure, false, content);
+        self.argument_into(figure, false);
         if let Some(words) = caption {
             let caption = self.doc.append_at(figure, Kind::Caption, self.at);
             self.number_part(figure, caption, &kind);

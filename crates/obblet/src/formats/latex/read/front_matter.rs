@@ -110,7 +110,10 @@ impl Reader<'_> {
                 self.input.option();
                 self.input.argument();
             }
-            "sep" => self.text("; "),
+            "sep" => {
+                self.trim_line();
+                self.text("; ");
+            }
             "IEEEauthorblockN" | "IEEEauthorblockA" | "IEEEcompsocitemizethanks" => {}
             "IEEEPARstart" => {
                 let (first, rest) = (self.input.argument(), self.input.argument());
@@ -201,11 +204,29 @@ impl Reader<'_> {
     /// A title that the body says and never shows stands above it.
     pub(super) fn title_of_body(&mut self) {
         if self.front.is_title_of_body() && self.counters.lowered == 0 {
+            let headings: Vec<_> = self
+                .doc
+                .nodes()
+                .filter_map(|(id, node)| if let Kind::Heading(level) = node.kind() { Some((id, level)) } else { None })
+                .collect();
+            let before = self.doc.node(self.holder()).last_child();
+            self.input.at = self.input.source.len();
             self.put_title();
-            while let Some(token) = self.input.made.pop() {
+            while let Some(token) = self.input.next() {
                 self.step(token);
             }
             self.end_paragraph();
+            let title = match before {
+                Some(before) => self.doc.node(before).next(),
+                None => None,
+            };
+            if let (Some(title), Some(first)) = (title, self.doc.node(self.holder()).first_child()) {
+                self.doc.move_before(first, title);
+                // What it stands above goes down a level.
+                for (heading, level) in headings {
+                    self.doc.set_kind(heading, Kind::Heading((level + 1).min(6)));
+                }
+            }
         }
     }
 

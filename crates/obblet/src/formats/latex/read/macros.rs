@@ -266,13 +266,12 @@ impl Macros {
     }
 
     /// Whether two commands are defined to be the same.
-    pub(super) fn means_same(&self, one: &str, other: &str) -> bool {
+    pub(super) fn means_same(&self, one: &str, other: &str, input: &Input<'_>) -> bool {
         let body = |name: &str| self.commands.get(name).map(|known| (known.arguments.len(), &known.body));
         let is_empty = |name: &str| matches!(name, "@empty" | "empty") || body(name).is_some_and(|(_, body)| body.is_empty());
         match (body(one), body(other)) {
             (Some((arguments, one)), Some((others, other))) => {
-                let same = |(one, other): (&Token, &Token)| one.kind == other.kind;
-                arguments == others && one.len() == other.len() && one.iter().zip(other.iter()).all(same)
+                arguments == others && one.len() == other.len() && written(one, input) == written(other, input)
             }
             _ => is_empty(one) && is_empty(other),
         }

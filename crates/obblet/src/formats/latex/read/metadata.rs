@@ -32,9 +32,25 @@ impl FrontMatter {
         self.in_body && !self.title_tokens.is_empty()
     }
 
-    /// Whether what stands before the title comes from classes that put it below.
+    /// Whether the class puts below the title what stands before it: those of publishers do.
     pub(super) fn class_has_title_first(&self) -> bool {
-        !matches!(self.class.as_str(), "letter" | "beamer")
+        const IN_PLACE: [&str; 14] = [
+            "",
+            "article",
+            "report",
+            "book",
+            "letter",
+            "beamer",
+            "scrartcl",
+            "scrreprt",
+            "scrbook",
+            "memoir",
+            "ltxdoc",
+            "minimal",
+            "extarticle",
+            "standalone",
+        ];
+        !IN_PLACE.contains(&self.class.as_str())
     }
 }
 

@@ -21,6 +21,7 @@ mod include;
 mod letters;
 mod lists;
 mod macros;
+mod made_commands;
 mod metadata;
 mod references;
 mod report;
@@ -103,6 +104,10 @@ enum Closing {
     Part(NodeId),
     /// Words are written.
     Text(&'static str),
+    /// The lines within a line of an algorithm end; others may follow for what is not so.
+    Lines {
+        other: bool,
+    },
 }
 
 /// Reads one file.
@@ -245,6 +250,7 @@ impl<'s> Reader<'s> {
                     }
                 }
                 Closing::Text(words) => self.text(words),
+                Closing::Lines { other } => self.lines_in_braces_end(other),
                 Closing::Group => {}
             }
             self.styles.truncate(group.styles);
@@ -332,11 +338,8 @@ impl<'s> Reader<'s> {
     fn tidy(&mut self) {
         let mut code = Vec::new();
         let mut lists = Vec::new();
-        let mut empty = Vec::new();
         for (id, node) in self.doc.nodes() {
             match node.kind() {
-                // A heading of nothing parts nothing.
-                Kind::Heading(_) if node.first_child().is_none() && self.doc.attributes(id).id.is_none() => empty.push(id),
                 Kind::TextLevel(crate::document::TextLevel::Code) => code.push(id),
                 Kind::List(kind) => lists.push((id, kind)),
                 _ => {}
@@ -351,7 +354,6 @@ impl<'s> Reader<'s> {
                 self.doc.set_kind(id, Kind::Code(text));
             }
         }
-        empty.into_iter().for_each(|heading| self.doc.detach(heading));
         self.hoist_languages();
         for (list, kind) in lists {
             let paragraphs =

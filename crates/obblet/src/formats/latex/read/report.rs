@@ -29,7 +29,7 @@ impl Reader<'_> {
     /// Reports all that was noticed.
     pub(super) fn report(&mut self) {
         let tallies = std::mem::take(&mut self.tallies);
-        if let Some(at) = self.macros.exceeded {
+        if let Some(at) = self.macros.exceeded.or(self.input.exceeded) {
             let place = self.doc.source.place(self.doc.pool(), at);
             let message = "commands that the document defines come to too much text; some were not written out";
             self.doc.push_finding(Finding::lost("latex.too-much", message).at(place));

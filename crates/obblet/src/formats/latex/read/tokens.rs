@@ -70,7 +70,16 @@ pub(super) struct Input<'s> {
     pub(super) made: Vec<Token>,
     /// Whether `@` is a letter of commands.
     pub(super) at_is_letter: bool,
+    /// How many tokens were taken as arguments.
+    taken: usize,
+    /// Where arguments came to too much, first.
+    pub(super) exceeded: Option<u32>,
 }
+
+/// Arguments may stand within arguments, which are read again each: together they have no more tokens than these, and more for
+/// each byte of the source.
+const MOST_TAKEN: usize = 1 << 16;
+const MOST_TAKEN_OF_A_BYTE: usize = 16;
 
 /// What the name of a command begins with that means what it means without the document's own definitions.
 pub(super) const BUILT_IN: char = '\0';
@@ -94,7 +103,7 @@ const PLAIN: [bool; 256] = {
 
 impl<'s> Input<'s> {
     pub(super) const fn new(source: &'s str) -> Self {
-        Self { source, at: 0, made: Vec::new(), at_is_letter: false }
+        Self { source, at: 0, made: Vec::new(), at_is_letter: false, taken: 0, exceeded: None }
     }
 
     /// Where the next token is.
@@ -353,6 +362,7 @@ impl Input<'_> {
     /// What stands before the brace that ends a group whose beginning has been read.
     pub(super) fn up_to_end(&mut self) -> Vec<Token> {
         let (mut tokens, mut depth) = (Vec::new(), 0_usize);
+        let most = MOST_TAKEN + self.source.len() * MOST_TAKEN_OF_A_BYTE;
         while let Some(token) = self.next() {
             match token.kind {
                 Kind::Begin => depth += 1,
@@ -360,7 +370,14 @@ impl Input<'_> {
                 Kind::End => depth -= 1,
                 _ => {}
             }
+            let at = token.at;
             tokens.push(token);
+            self.taken += 1;
+            if self.taken > most {
+                // What follows is read as text.
+                self.exceeded.get_or_insert(at);
+                break;
+            }
         }
         tokens
     }

@@ -82,7 +82,7 @@ impl Reader<'_> {
 
     /// The text up to the end of an environment, which is read; without its first line end.
     fn raw_environment(&mut self, name: &str) -> Option<(usize, usize)> {
-        if !self.input.made.is_empty() {
+        if !self.input.made.is_empty() || self.own.endless.contains(name) {
             return None;
         }
         let end = format!("\\end{{{name}}}");
@@ -90,6 +90,7 @@ impl Reader<'_> {
         let rest = &self.input.source[start..];
         let Some(length) = memchr::memmem::find(rest.as_bytes(), end.as_bytes()) else {
             self.tallies.unclosed.add_apart(self.at, name);
+            self.own.endless.insert(name.to_owned());
             return None;
         };
         self.input.at = start + length + end.len();

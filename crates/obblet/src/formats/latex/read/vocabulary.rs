@@ -102,7 +102,7 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "om",
-        "column AddToShipoutPicture AddToShipoutPictureBG AddToShipoutPictureFG AtBeginPart AtBeginSection AtBeginSubsection \
+        "AddToShipoutPicture AddToShipoutPictureBG AddToShipoutPictureFG AtBeginPart AtBeginSection AtBeginSubsection \
          DeclareNewSectionCommand DeclareTOCStyleEntry RedeclareSectionCommand addbibresource appto automark \
          babelprovide captionsetup ccsdesc cefoot cehead cfoot chead cofoot cohead color credit declaretheoremstyle \
          defaultfontfeatures documentclass epreto fancyfoot fancyfootoffset fancyhead fancyheadoffset fancyhf ifoot \
@@ -148,7 +148,7 @@ const OPEN: &[(&str, &str)] = &[
         "DTMdate DTMdisplaydate DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
          IEEEtitleabstractindextext LR MakeLowercase MakeUppercase NoCaseChange Ovalbox RL Shortstack beamerbutton \
          beamergotobutton beamerreturnbutton beamerskipbutton beginL beginR bm caps centerline chaptertitle circled \
-         detokenize doublebox edtext ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname hbox \
+         detokenize doublebox ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname hbox \
          highlightbox hologo invisible lastname leftline linebox llap lowercase mail mathtext mbox missingfigure name \
          nohyphens noindentpar nth only orcidID ovalbox phantomtext reflectbox rightline rlap shadowbox sidecap so \
          spacedallcaps spacedlowsmallcaps structure sur surname term text textLR textRL textcircled textfont textgreek \

@@ -1,0 +1,384 @@
+//! What documents take from classes and packages: small documents, and all that becomes of them.
+#![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
+
+use crate::support;
+
+use obblet::Format;
+use support::convert::convert;
+
+/// Reads a document; what is expected may be broken into lines.
+#[track_caller]
+fn reads(source: &str, expected: &str) {
+    let converted = convert(source, Format::Latex, Format::Html, &["html.compact=true", "html.math=tex"]);
+    let page = converted.into_text().unwrap();
+    let joined: Vec<&str> = page.split('\n').map(str::trim).collect();
+    let expected: Vec<&str> = expected.split('\n').map(str::trim).collect();
+    assert_eq!(joined.concat(), expected.concat(), "{source}");
+}
+
+#[test]
+fn algorithms_are_lists_of_lines() {
+    reads(
+        r##"\begin{algorithm}
+\caption{Predict}\label{alg:p}
+\begin{algorithmic}[1]
+\Require $h \ge 0$
+\Function{Predict}{$h, t$}
+\State $x \gets 0$
+\For{$i = 1, \dots, n$}
+\If{$a_i > 0$} \State $x \gets x + a_i$ \Comment{add it}
+\ElsIf{$a_i = 0$} \State nothing
+\Else \State \Return $x$
+\EndIf
+\EndFor
+\Repeat \State wait \Until{high water}
+\EndFunction
+\end{algorithmic}
+\end{algorithm}
+See Algorithm~\ref{alg:p}."##,
+        r##"<figure id="alg:p">
+<figcaption>Algorithm&nbsp;1: Predict</figcaption>
+<ul class="algorithm">
+<li><strong>Require:</strong> <code class="language-tex">h \ge0</code></li>
+<li><strong>function</strong> Predict(<code class="language-tex">h, t</code>)<ul>
+<li><code class="language-tex">x \gets0</code></li>
+<li><strong>for</strong> <code class="language-tex">i = 1, \dots, n</code> <strong>do</strong><ul>
+<li><strong>if</strong> <code class="language-tex">a_i &gt; 0</code> <strong>then</strong><ul>
+<li><code class="language-tex">x \gets x + a_i</code> ▷ <em>add it</em></li>
+</ul>
+</li>
+<li><strong>else if</strong> <code class="language-tex">a_i = 0</code> <strong>then</strong><ul>
+<li>nothing</li>
+</ul>
+</li>
+<li><strong>else</strong><ul>
+<li><strong>return</strong> <code class="language-tex">x</code></li>
+</ul>
+</li>
+</ul>
+</li>
+<li><strong>repeat</strong><ul>
+<li>wait</li>
+</ul>
+</li>
+<li><strong>until</strong> high water</li>
+</ul>
+</li>
+</ul>
+</figure>
+<p>See Algorithm&nbsp;<a href="#alg:p">1</a>.</p>"##,
+    );
+    reads(
+        r##"\documentclass{article}\usepackage[ruled]{algorithm2e}\begin{document}
+\begin{algorithm}
+\SetKwInOut{Tide}{tide}
+\KwData{a well} \Tide{its height}
+start\;
+\While{rising}{
+  \eIf{read}{write\;}{wait\; \tcp{again}}
+  \Repeat{done}{work\;}
+}
+\lIf{late}{go home\;}
+\caption{The watch}
+\end{algorithm}
+\end{document}"##,
+        r##"<figure>
+<ul class="algorithm">
+<li><strong>Data:</strong> a well</li>
+<li><strong>tide:</strong> its height</li>
+<li>start</li>
+<li><strong>while</strong> rising <strong>do</strong><ul>
+<li><strong>if</strong> read <strong>then</strong><ul>
+<li>write</li>
+</ul>
+</li>
+<li><strong>else</strong><ul>
+<li>wait</li>
+<li>▷ <em>again</em></li>
+</ul>
+</li>
+<li><strong>repeat</strong><ul>
+<li>work</li>
+</ul>
+</li>
+<li><strong>until</strong> done</li>
+</ul>
+</li>
+<li><strong>if</strong> late <strong>then</strong><ul>
+<li>go home</li>
+</ul>
+</li>
+</ul>
+<figcaption>Algorithm&nbsp;1: The watch</figcaption>
+</figure>"##,
+    );
+}
+
+#[test]
+fn terms_stand_behind_what_they_are_short_for_the_first_time() {
+    reads(
+        r##"\newacronym{hw}{HW}{high water}
+\newglossaryentry{neap}{name={neap tide}, description={the smallest \emph{range}, at the quarters}}
+\newglossaryentry{never}{name=never, description={not used}}
+\gls{hw}, then \gls{hw}; \Gls{neap} and \glspl{neap}; \acrlong{hw}, \acrfull{hw}; \gls{unknown}.
+
+\printglossaries"##,
+        r##"<p>high water (HW), then <abbr title="high water">HW</abbr>; Neap tide and neap tides; high water, high water (HW); unknown.</p>
+<dl>
+<dt>HW</dt>
+<dd>high water</dd>
+<dt>neap tide</dt>
+<dd>the smallest <em>range</em>, at the quarters</dd>
+</dl>"##,
+    );
+    reads(
+        r##"\begin{acronym}[LONGEST]\acro{LAT}{lowest astronomical tide}\acro{MHW}[M.H.W.]{mean high water}\end{acronym}
+\ac{LAT} and \ac{MHW}."##,
+        r##"<dl>
+<dt>LAT</dt>
+<dd>lowest astronomical tide</dd>
+<dt>M.H.W.</dt>
+<dd>mean high water</dd>
+</dl>
+<p><abbr title="lowest astronomical tide">LAT</abbr> and <abbr title="mean high water">M.H.W.</abbr>.</p>"##,
+    );
+}
+
+#[test]
+fn conditionals_are_decided_where_they_can_be() {
+    reads(
+        r##"\newboolean{draft}\setboolean{draft}{true}\newtoggle{web}\toggletrue{web}\newcounter{n}\setcounter{n}{3}
+\ifthenelse{\boolean{draft}}{draft}{final}
+\ifthenelse{\equal{a}{b} \OR \NOT \equal{a}{b}}{one}{none}
+\ifthenelse{\value{n} > 2 \AND \value{n} < 3}{wrong}{right}
+\iftoggle{web}{web}{print}
+\ifdef{\emph}{known}{not} \ifundef{\unheard}{unheard}{heard}
+\ifblank{ }{blank}{full} \ifstrequal{x}{x}{same}{other}"##,
+        r##"<p>draft one right web known unheard blank same</p>"##,
+    );
+    reads(
+        r##"\def\a{x}\def\b{x}\def\c{y}\newif\iflong\longtrue
+\ifx\a\b same\else other\fi, \ifx\a\c same\else other\fi, \ifnum 3>2 more\else less\fi, \ifodd 4 odd\else even\fi,
+\iflong long\else short\fi, \ifcase 2 zero\or one\or two\or three\else many\fi, \ifdefined\a is\else is not\fi."##,
+        r##"<p>same, other, more, even, long, two, is.</p>"##,
+    );
+}
+
+#[test]
+fn commands_are_made_of_text_and_counters_count() {
+    reads(
+        r##"\expandafter\def\csname tide\endcsname#1{Tide of #1} \tide{May}, \csname tide\endcsname{June}, \csname unheard\endcsname.
+\newcounter{rule}\newcommand\therules{}\stepcounter{rule}\stepcounter{rule}Rule \arabic{rule}, \roman{rule}, \Alph{rule}, \therule.
+\makeatletter\@namedef{x@y}{made}\@nameuse{x@y}\@gobble{gone}\makeatother"##,
+        r##"<p>Tide of May, Tide of June, . Rule 2, ii, B, 2. made</p>"##,
+    );
+}
+
+#[test]
+fn boxes_are_kept_and_columns_have_tabs() {
+    reads(
+        r##"\newsavebox{\kept}\sbox{\kept}{kept \emph{text}}Before \usebox{\kept} behind.
+\newenvironment{frame2}{\begin{lrbox}{\kept}}{\end{lrbox}\fbox{\usebox{\kept}}}
+\begin{frame2}in a frame\end{frame2}
+\begin{tabbing}
+Well \= Height \= Time \kill
+Orra \> 3.2 \> 5:40 \\
+Fen \> 3.1 \> 5:55
+\end{tabbing}"##,
+        r##"<p>Before kept <em>text</em> behind. in a frame</p>
+<table>
+<tbody><tr><td>Orra</td><td>3.2</td><td>5:40</td></tr>
+<tr><td>Fen</td><td>3.1</td><td>5:55</td></tr>
+</tbody></table>"##,
+    );
+    reads(
+        r##"\newtcolorbox{tipbox}[1]{title=#1}\begin{tipbox}{Take care}It is deep.\end{tipbox}
+\begin{tcolorbox}[title={The \emph{well}}, width=3cm]Text.\end{tcolorbox}"##,
+        r##"<div class="tipbox">
+<p><strong>Take care</strong></p>
+<p>It is deep.</p>
+</div>
+<p><strong>The <em>well</em></strong></p>
+<p>Text.</p>"##,
+    );
+}
+
+#[test]
+fn parts_of_floats_have_letters() {
+    reads(
+        r##"\begin{figure}
+\subfloat[Well\label{w}]{\includegraphics{well}}
+\subcaptionbox{Gauge\label{g}}{\includegraphics{gauge.png}}
+\caption{Both}\label{f}
+\end{figure}
+\begin{figure}\begin{subfigure}{.5\textwidth}\includegraphics{a.png}\caption{A}\label{a}\end{subfigure}\caption{Two}\end{figure}
+\ref{w}, \ref{g}, \ref{f}, \ref{a}"##,
+        r##"<figure id="f">
+<figure id="w">
+<figcaption>(a) Well</figcaption>
+<img src="well.png" alt=""></figure>
+<figure id="g">
+<figcaption>(b) Gauge</figcaption>
+<img src="gauge.png" alt=""></figure>
+<figcaption>Figure&nbsp;1: Both</figcaption>
+</figure>
+<figure>
+<figure id="a">
+<img src="a.png" alt=""><figcaption>(a) A</figcaption>
+</figure>
+<figcaption>Figure&nbsp;2: Two</figcaption>
+</figure>
+<p><a href="#w">1a</a>, <a href="#g">1b</a>, <a href="#f">1</a>, <a href="#a">2a</a></p>"##,
+    );
+}
+
+#[test]
+fn code_has_its_numbers_and_its_marks() {
+    reads(
+        r##"\DefineVerbatimEnvironment{shell}{Verbatim}{frame=single}
+\begin{shell}
+$ ls  -l
+\end{shell}
+\begin{lstlisting}[language=Python, caption={A \emph{loop}}, label=lst:a]
+for x in y:
+    pass
+\end{lstlisting}
+See \ref{lst:a}. \MakeShortVerb{\|}|a_b\c| \DeleteShortVerb{\|}|x|.
+\begin{filecontents}{made.txt}
+low water
+\end{filecontents}
+\VerbatimInput{made.txt}"##,
+        r##"<pre><code>$ ls  -l
+</code></pre>
+<figure id="lst:a">
+<pre><code class="language-python">for x in y:
+    pass
+</code></pre>
+<figcaption>Listing&nbsp;1: A <em>loop</em></figcaption>
+</figure>
+<p>See <a href="#lst:a">1</a>. <code>a_b\c</code> |x|.</p>
+<pre><code>low water
+</code></pre>"##,
+    );
+}
+
+#[test]
+fn theorems_of_classes_are_theirs() {
+    reads(
+        r##"\documentclass{llncs}\begin{document}\begin{lemma}[Pask]\label{l}A.\end{lemma}\begin{theorem}B.\end{theorem}\begin{lemma}C.\end{lemma}\begin{claim}D.\end{claim}\ref{l}\end{document}"##,
+        r##"<div id="l" class="lemma">
+<p><strong>Lemma&nbsp;1</strong> (Pask). A.</p>
+</div>
+<div class="theorem">
+<p><strong>Theorem&nbsp;1.</strong> B.</p>
+</div>
+<div class="lemma">
+<p><strong>Lemma&nbsp;2.</strong> C.</p>
+</div>
+<div class="claim">
+<p><strong>Claim.</strong> D.</p>
+</div>
+<p><a href="#l">1</a></p>"##,
+    );
+    reads(
+        r##"\documentclass{beamer}\begin{document}\frame{\frametitle{Low water}\framesubtitle{At the well}\begin{definition}A tide.\end{definition}\begin{columns}\column{.5\textwidth}left\column{.5\textwidth}right\end{columns}}\end{document}"##,
+        r##"<h2>Low water</h2>
+<p><strong>At the well</strong></p>
+<div class="definition">
+<p><strong>Definition.</strong> A tide.</p>
+</div>
+<p>left</p>
+<p>right</p>"##,
+    );
+    reads(
+        r##"\documentclass{article}\usepackage{tcolorbox}\newtcbtheorem{law}{Law}{}{lw}\begin{document}\begin{law}{Of tides}{t}It turns.\end{law}\end{document}"##,
+        r##"<div class="law">
+<p><strong>Law&nbsp;1</strong> (Of tides). It turns.</p>
+</div>"##,
+    );
+}
+
+#[test]
+fn articles_say_where_their_authors_work() {
+    reads(
+        r##"\documentclass{acmart}\begin{document}\title{Low water}\author{Ada Pask}\affiliation{\institution{Greywick Trust}\city{Greywick}\country{The Sound}}\email{ada@greywick.example}\begin{abstract}Short.\end{abstract}\ccsdesc[500]{Tides}\begin{figure}\includegraphics{well.png}\Description{A well with a float}\caption{Well}\end{figure}\maketitle\section{One}Text.\end{document}"##,
+        r##"<h1>Low water</h1>
+<p>Greywick Trust, Greywick, The Sound</p>
+<p><a href="mailto:ada@greywick.example">ada@greywick.example</a></p>
+<section class="abstract">
+<p>Short.</p>
+</section>
+<figure>
+<img src="well.png" alt="A well with a float"><figcaption>Figure&nbsp;1: Well</figcaption>
+</figure>
+<h2>1 One</h2>
+<p>Text.</p>"##,
+    );
+    reads(
+        r##"\documentclass{elsarticle}\begin{document}\begin{frontmatter}\title{Low water}\author[1]{Ada Pask\corref{c}}\affiliation[1]{organization={Greywick Trust}, addressline={1 Quay}, city={Greywick}}\begin{keyword}tides \sep wells\end{keyword}\end{frontmatter}\section{One}\end{document}"##,
+        r##"<h1>Low water</h1>
+<p>Greywick Trust, 1 Quay, Greywick</p>
+<p>tides; wells</p>
+<h2>1 One</h2>"##,
+    );
+    reads(
+        r##"\documentclass{IEEEtran}\begin{document}\title{Low water}\author{\IEEEauthorblockN{Ada Pask}\IEEEauthorblockA{Greywick}}\maketitle\IEEEPARstart{T}{he} tide.\begin{IEEEeqnarray}{rCl}a &=& b\end{IEEEeqnarray}\begin{numcases}{f=}1 & x\\2 & y\end{numcases}\end{document}"##,
+        r##"<h1>Low water</h1>
+<p>The tide.<code class="language-tex display">\begin{align}a &amp;=&amp; b\end{align}</code><code class="language-tex display">\begin{equation}f=\begin{cases}1 &amp; x\\2 &amp; y\end{cases}\end{equation}</code></p>"##,
+    );
+}
+
+#[test]
+fn editions_and_languages_keep_their_notes() {
+    reads(
+        r##"\beginnumbering\pstart[\section{One}]\edtext{The tide}{\lemma{tide}\Afootnote{so the log}} turns.\pend\pstart Again.\pend\endnumbering
+\begin{greek}ἅλς\end{greek} \textgerman{Ebbe} \SIrange{1}{2}{\metre} \ding{52} \meta{name} \nth{5}
+\epigraph{It turns.}{Ada Pask}
+\blockquote{A long one.}\textcquote[3]{k}{said} \hskip 1em plus
+ 0.5em minus 0.4em\relax Quay, \raise 2pt\hbox{up}."##,
+        r##"<h1>One</h1>
+<p>The tide<sup><a href="#note-1" id="note-1-mark" role="doc-noteref">1</a></sup> turns.</p>
+<p>Again.</p>
+<div lang="el">
+<p>ἅλς</p>
+</div>
+<p><span lang="de">Ebbe</span> <code class="language-tex">\SI{1}{\metre}</code>–<code class="language-tex">\SI{2}{\metre}</code> ✔ ⟨name⟩ 5</p>
+<blockquote>
+<p>It turns.</p>
+<p>Ada Pask</p>
+</blockquote>
+<blockquote>
+<p>A long one.</p>
+</blockquote>
+<p>“said” [k, 3] Quay, up.</p>
+<section role="doc-endnotes" aria-label="Notes">
+<ol>
+<li id="note-1"><p>so the log <a href="#note-1-mark" role="doc-backlink" aria-label="Back to the text">↑</a></p>
+</li>
+</ol>
+</section>"##,
+    );
+}
+
+#[test]
+fn questions_and_headings_of_classes() {
+    reads(
+        r##"\begin{questions}\question[3] Why? \begin{parts}\part one \part two\end{parts}\question How? \begin{choices}\choice a \CorrectChoice b\end{choices}\end{questions}
+\addsec{Added} \minisec{Small} Text."##,
+        r##"<ol>
+<li>3 Why?<ol type="a">
+<li>one</li>
+<li>two</li>
+</ol>
+</li>
+<li>How?<ul>
+<li>a</li>
+<li>b</li>
+</ul>
+</li>
+</ol>
+<h1 class="unnumbered">Added</h1>
+<p><strong>Small</strong></p>
+<p>Text.</p>"##,
+    );
+}
