@@ -361,6 +361,26 @@ fn editions_and_languages_keep_their_notes() {
 }
 
 #[test]
+fn environments_are_pairs_of_commands_and_code_is_kept() {
+    reads(
+        r##"\newcommand\watch{\begin{quote}\SaveVerb[aftersave={\UseVerb{C}: }]{C}}\def\endwatch{\end{quote}}
+\begin{watch}|a_b|kept\end{watch} \ifpdf pdf\else other\fi \ifluatex lua\else no lua\fi"##,
+        r##"<blockquote>
+<p><code>a_b</code>: kept</p>
+</blockquote>
+<p>pdfno lua</p>"##,
+    );
+    reads(
+        r##"\documentclass{beamer}\begin{document}\section{One}\subsection{Two}\begin{frame}{Slide}Text.\end{frame}\section{Three}\begin{frame}\frametitle<1>{Other}\end{frame}\end{document}"##,
+        r##"<h1>One</h1>
+<h2>Two</h2>
+<h3>Slide</h3><p>Text.</p>
+<h1>Three</h1>
+<h2>Other</h2>"##,
+    );
+}
+
+#[test]
 fn questions_and_headings_of_classes() {
     reads(
         r##"\begin{questions}\question[3] Why? \begin{parts}\part one \part two\end{parts}\question How? \begin{choices}\choice a \CorrectChoice b\end{choices}\end{questions}

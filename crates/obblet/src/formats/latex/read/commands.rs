@@ -85,6 +85,7 @@ impl Reader<'_> {
             || self.table_command(name)
             || self.macros.define(name, &mut self.input)
             || self.define_code(name)
+            || self.kept_code(name)
             || self.declare(name)
             || self.front_matter(name)
             || self.plain_command(name)
@@ -286,7 +287,7 @@ impl Reader<'_> {
             "includegraphics" | "epsfig" | "epsfbox" | "psfig" | "includesvg" => self.picture(),
             "frametitle" => {
                 self.input.overlay();
-                self.heading_of(2, false);
+                self.heading_of(self.counters.level_of_slides(), false);
             }
             "maketitle" | "titlepage" | "MakeTitle" | "titleframe" => self.put_title(),
             "appendix" | "appendices" => self.counters.begin_appendix(),

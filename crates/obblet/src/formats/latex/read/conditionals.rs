@@ -19,7 +19,8 @@ impl Reader<'_> {
                     self.own.conditionals.insert(name.trim_start_matches("if").to_owned(), false);
                 }
             }
-            "iftrue" => {}
+            // Documents are read as pdfTeX reads them, which most are written for.
+            "iftrue" | "ifpdf" | "ifPDFTeX" | "ifpdftex" => {}
             "iffalse" => self.skip_way(true),
             "ifcase" => self.case(),
             "newbool" | "newboolean" | "newtoggle" | "booltrue" | "boolfalse" | "setbool" | "setboolean" | "toggletrue"
@@ -417,10 +418,8 @@ fn is_primitive(name: &str) -> bool {
             | "ifvbox"
             | "ifeof"
             | "iffontchar"
-            | "ifpdf"
             | "ifxetex"
             | "ifluatex"
-            | "ifPDFTeX"
             | "ifXeTeX"
             | "ifLuaTeX"
     )

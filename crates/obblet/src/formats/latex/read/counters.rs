@@ -82,6 +82,11 @@ impl Counters {
         Some((at.saturating_sub(highest) + 1 + self.lowered).min(6))
     }
 
+    /// The level of titles of slides: below the sections that they stand in.
+    pub(super) fn level_of_slides(&self) -> u8 {
+        (self.last_level.max(1) + 1).min(6)
+    }
+
     /// Whether headings of a command have numbers.
     pub(super) fn is_numbered(&self, name: &str) -> bool {
         HEADINGS.iter().position(|known| *known == name).is_some_and(|at| at as i64 - 1 <= self.depth)

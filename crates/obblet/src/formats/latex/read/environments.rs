@@ -55,6 +55,14 @@ impl Reader<'_> {
             }
             return;
         }
+        // Two commands are an environment, too.
+        if self.is_pair_of_commands(&name) && self.environments.len() < 10_000 {
+            self.open_environment(&name, Form::Transparent, None);
+            let end = Sign::Command(format!("end{name}").into());
+            self.own_ends.push(std::rc::Rc::from([super::tokens::Token { kind: end, at }]));
+            self.macros.expand(&name, at, &mut self.input);
+            return;
+        }
         let base = name.trim_end_matches('*');
         if super::formulas::DISPLAYS.contains(&base) {
             return self.display(&name);
@@ -120,6 +128,10 @@ impl Reader<'_> {
             "document" => self.open_environment(&name, Form::Document, None),
             _ => self.begin_block(&name, base),
         }
+    }
+
+    fn is_pair_of_commands(&self, name: &str) -> bool {
+        self.macros.knows(name) && self.macros.knows(&format!("end{name}"))
     }
 
     /// Begins an environment of the document that only says how its content looks: a part that has its name. Whether it is one.
@@ -383,7 +395,7 @@ impl Reader<'_> {
     fn frame_title(&mut self) {
         if self.input.takes_begin() {
             self.input.push(Sign::Begin, self.at);
-            self.heading_of(2, false);
+            self.heading_of(self.counters.level_of_slides(), false);
         }
     }
 
@@ -480,7 +492,7 @@ impl Reader<'_> {
             self.tallies.unclosed.add_apart(self.at, &inner);
             self.environment_ends();
         }
-        let is_own = self.macros.knows_environment(&name);
+        let is_own = self.macros.knows_environment(&name) || self.is_pair_of_commands(&name);
         if is_own && let Some(end) = self.own_ends.pop() {
             self.input.push(Sign::Then(Then::EndEnvironment), self.at);
             self.input.push_all(end.iter().cloned());

@@ -4,6 +4,9 @@ use super::Reader;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, Text};
 
+/// What code in text is kept under, beside files.
+const KEPT: &str = "\0";
+
 /// A document writes no more files.
 const MOST_FILES: usize = 1000;
 
@@ -265,6 +268,39 @@ impl Reader<'_> {
         let Some(length) = line.find(mark).filter(|length| *length > 0) else { return false };
         self.input.at = start + length + mark.len_utf8();
         self.inline(Kind::Code(Text { start: start as u32, end: (start + length) as u32 }));
+        true
+    }
+
+    /// Code that is kept, and shown by its name. Whether a command does that.
+    pub(super) fn kept_code(&mut self, name: &str) -> bool {
+        match name {
+            "SaveVerb" => {
+                let options = self.input.option().unwrap_or_default();
+                let key = self.input.argument();
+                let key = self.input.characters(&key);
+                let rest = &self.input.source[self.input.at..];
+                let Some(mark) = rest.chars().next().filter(|_| self.input.made.is_empty()) else { return true };
+                let start = self.input.at + mark.len_utf8();
+                let line = self.input.source[start..].lines().next().unwrap_or_default();
+                let Some(length) = line.find(mark) else { return true };
+                self.input.at = start + length + mark.len_utf8();
+                if self.own.files.len() < MOST_FILES {
+                    self.own.files.insert(format!("{KEPT}{key}"), line[..length].to_owned());
+                }
+                let then = self.value_of(&options, "aftersave");
+                self.input.push_all(then.into_iter());
+            }
+            "UseVerb" | "BUseVerb" | "LUseVerb" => {
+                self.input.option();
+                let key = self.input.argument();
+                let key = self.input.characters(&key);
+                if let Some(code) = self.own.files.get(&format!("{KEPT}{key}")) {
+                    let code = self.doc.intern(code);
+                    self.inline(Kind::Code(code));
+                }
+            }
+            _ => return false,
+        }
         true
     }
 
