@@ -39,7 +39,7 @@ const FINDINGS: &[FindingInfo] = &[
         "Environments are not known; they became divisions with their names as classes.",
     ),
     finding("latex.front-matter", &[Weight::Lost], "Notes to the title or the authors were left out."),
-    finding("latex.include", &[Weight::Lost], "A file is taken in that was not read."),
+    finding("latex.include", &[Weight::Lost], "A file is taken in or shown that was not read."),
     finding("latex.missing-label", &[Weight::Changed], "References lead to labels that are not there."),
     finding(
         "latex.no-syntax",
@@ -47,6 +47,7 @@ const FINDINGS: &[FindingInfo] = &[
         "LaTeX has no way to say something; the message names it, and its text is kept.",
     ),
     finding("latex.picture", &[Weight::Advice], "Pictures are in formats that browsers do not show."),
+    finding("latex.term", &[Weight::Changed], "Terms and acronyms are shown by their keys: they are not defined."),
     finding("latex.too-much", &[Weight::Lost], "Commands that the document defines come to too much text."),
     finding("latex.unclosed", &[Weight::Advice], "Environments or groups do not end where they should."),
 ];
