@@ -381,6 +381,26 @@ fn environments_are_pairs_of_commands_and_code_is_kept() {
 }
 
 #[test]
+fn words_for_what_has_a_number_are_of_the_language() {
+    reads(
+        r##"\documentclass{article}\usepackage[ngerman]{babel}\begin{document}\section{Eins}\label{s}\begin{enumerate}\item\label{i} a\end{enumerate}\autoref{s}, \cref{s}, \cref{i}\end{document}"##,
+        r##"<h1 id="s">1 Eins</h1>
+<ol>
+<li id="i">a</li>
+</ol>
+<p><a href="#s">Abschnitt&nbsp;1</a>, <a href="#s">Abschnitt&nbsp;1</a>, <a href="#i">Punkt&nbsp;1</a></p>"##,
+    );
+    reads(
+        r##"\documentclass{article}\usepackage[french]{babel}\begin{document}\section{Un}\label{s}\begin{algorithm}\caption{A}\label{a}\end{algorithm}\Cref{s}, \cref{s}, \autoref{a}\end{document}"##,
+        r##"<h1 id="s">1 Un</h1>
+<figure id="a">
+<figcaption>Algorithme&nbsp;1: A</figcaption>
+</figure>
+<p><a href="#s">Section&nbsp;1</a>, <a href="#s">section&nbsp;1</a>, <a href="#a">Algorithme&nbsp;1</a></p>"##,
+    );
+}
+
+#[test]
 fn questions_and_headings_of_classes() {
     reads(
         r##"\begin{questions}\question[3] Why? \begin{parts}\part one \part two\end{parts}\question How? \begin{choices}\choice a \CorrectChoice b\end{choices}\end{questions}

@@ -192,7 +192,10 @@ impl Reader<'_> {
                 Shows::Own => continue,
                 Shows::Number => named.number.clone(),
                 Shows::Equation => format!("({})", named.number),
-                Shows::Word { capital } => worded(&named.word, &named.number, capital),
+                Shows::Word { capital } => {
+                    let word = in_language(&named.word, self.doc.metadata.language.as_deref());
+                    worded(word, &named.number, capital)
+                }
                 Shows::Name => self.name_of(named.node),
             };
             let text = if text.trim().is_empty() { label } else { text };
@@ -306,4 +309,32 @@ fn worded(word: &str, number: &str, capital: bool) -> String {
         None => return number.to_owned(),
     };
     format!("{word}\u{A0}{number}")
+}
+
+/// Words for what has numbers, by language: sections, chapters, equations, items (as the translations of hyperref and cleveref have
+/// them). Nouns of German have a capital letter anywhere.
+const WORDS: [(&str, [&str; 4]); 10] = [
+    ("da", ["afsnit", "kapitel", "ligning", "punkt"]),
+    ("de", ["Abschnitt", "Kapitel", "Gleichung", "Punkt"]),
+    ("es", ["sección", "capítulo", "ecuación", "punto"]),
+    ("fr", ["section", "chapitre", "équation", "point"]),
+    ("it", ["sezione", "capitolo", "equazione", "punto"]),
+    ("nl", ["paragraaf", "hoofdstuk", "vergelijking", "punt"]),
+    ("pl", ["sekcja", "rozdział", "równanie", "punkt"]),
+    ("pt", ["seção", "capítulo", "equação", "item"]),
+    ("ru", ["раздел", "глава", "уравнение", "пункт"]),
+    ("sv", ["avsnitt", "kapitel", "ekvation", "punkt"]),
+];
+
+/// The word for what has a number, in a language.
+fn in_language<'w>(word: &'w str, language: Option<&str>) -> &'w str {
+    let language = language.and_then(|language| language.split('-').next()).unwrap_or_default();
+    let place = match word {
+        "section" => 0,
+        "chapter" => 1,
+        "equation" => 2,
+        "item" => 3,
+        _ => return word,
+    };
+    WORDS.iter().find(|(of, _)| *of == language).map_or(word, |(_, words)| words[place])
 }
