@@ -55,7 +55,7 @@ pub struct Descriptor {
     /// Whether files of this format in a folder are its documents, where nobody says which formats are.
     pub is_published: bool,
     /// The name that a source gives the files it becomes, found in its beginning; none where sources of the format don't.
-    pub output_name: Option<fn(&[u8]) -> Option<String>>,
+    pub output_name: Option<OutputName>,
     /// Reads a source.
     pub read: Option<Reader>,
     /// Writes a document.
@@ -63,6 +63,9 @@ pub struct Descriptor {
     /// All that its reader and its writer may find.
     pub findings: &'static [FindingInfo],
 }
+
+/// Finds the name that a source gives the files it becomes, in its beginning.
+pub type OutputName = fn(&[u8]) -> Option<String>;
 
 /// Reads a source.
 pub type Reader = fn(&[u8], &ReadRequest<'_>) -> Result<Document, ReadError>;

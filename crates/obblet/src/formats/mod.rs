@@ -6,8 +6,8 @@
 mod descriptor;
 
 pub use descriptor::{
-    Anchors, Descriptor, ElementWriter, Formulas, Headings, Images, RawHtml, ReadError, ReadRequest, Reader, StyleFidelity,
-    WriteRequest, Writer, Written,
+    Anchors, Descriptor, ElementWriter, Formulas, Headings, Images, OutputName, RawHtml, ReadError, ReadRequest, Reader,
+    StyleFidelity, WriteRequest, Writer, Written,
 };
 
 use crate::settings::Section;

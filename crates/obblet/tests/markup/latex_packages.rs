@@ -68,6 +68,10 @@ See Algorithm~\ref{alg:p}."##,
 </figure>
 <p>See Algorithm&nbsp;<a href="#alg:p">1</a>.</p>"##,
     );
+}
+
+#[test]
+fn lines_in_braces_are_algorithms_too() {
     reads(
         r##"\documentclass{article}\usepackage[ruled]{algorithm2e}\begin{document}
 \begin{algorithm}

@@ -1,13 +1,17 @@
 //! Environments: what each begins, and what happens where it ends.
 
 use super::super::languages::language_of;
+use super::environment_names::{Sort, arguments, sort};
 use super::lists::ListForm;
 use super::macros::Own;
 use super::tokens::{Kind as Sign, Then};
 use super::{Environment, Reader};
 use crate::document::{DivisionKind, Kind};
 
-/// What an environment is.
+/// No more environments of a document stand within each other.
+const MOST_ENVIRONMENTS: usize = 10_000;
+
+/// What an environment is while it is open.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Form {
     /// Its content stands as if it were not there.
@@ -29,38 +33,7 @@ impl Reader<'_> {
     pub(super) fn begin(&mut self) {
         let argument = self.input.argument();
         let name = self.input.characters(&argument);
-        let at = self.at;
-        if let Some(own) = self.macros.own(&name)
-            && self.takes_blocks()
-            && self.parts.len() + 1 < super::build::MOST_PARTS
-        {
-            match own {
-                Own::Part(kind) => return self.open_part(&name, Kind::Division(kind), None),
-                Own::Details => {
-                    self.open_part(&name, Kind::Details { open: false }, None);
-                    let summary = self.block(Kind::Summary);
-                    return self.argument_into(summary, true);
-                }
-                _ => {}
-            }
-        }
-        if self.begin_own_form(&name) {
-            return;
-        }
-        // What the document defines itself comes first.
-        if self.macros.knows_environment(&name) && self.environments.len() < 10_000 {
-            self.open_environment(&name, Form::Transparent, None);
-            if let Some(end) = self.macros.begin(&name, at, &mut self.input) {
-                self.own_ends.push(end);
-            }
-            return;
-        }
-        // Two commands are an environment, too.
-        if self.is_pair_of_commands(&name) && self.environments.len() < 10_000 {
-            self.open_environment(&name, Form::Transparent, None);
-            let end = Sign::Command(format!("end{name}").into());
-            self.own_ends.push(std::rc::Rc::from([super::tokens::Token { kind: end, at }]));
-            self.macros.expand(&name, at, &mut self.input);
+        if self.begin_own(&name) {
             return;
         }
         let base = name.trim_end_matches('*');
@@ -70,64 +43,84 @@ impl Reader<'_> {
         if self.own.code.contains(&name) {
             return self.code_block(&name);
         }
-        match base {
-            "verbatim" | "Verbatim" | "lstlisting" | "minted" | "BVerbatim" | "LVerbatim" | "alltt" | "code" | "spverbatim"
-            | "LTXexample" | "SideBySideExample" | "tcblisting" | "dispListing" | "sourcecode" | "boxedverbatim"
-            | "verbatimtab" | "pyverbatim" | "pycode" | "Highlighting" | "LVerbatim*" | "fboxverbatim" => {
-                self.code_block(&name);
-            }
-            "filecontents" | "VerbatimOut" => self.made_file(&name),
-            "comment" | "CCSXML" | "psgraph" => {
-                self.skip_environment(&name);
-            }
-            "tikzpicture" | "picture" | "pspicture" | "pgfpicture" | "asy" | "forest" | "circuitikz" | "tikzcd" | "axis"
-            | "axopicture" | "feynman" | "fmffile" | "sequencediagram" | "tikzpicture2" => {
-                self.drawing(&name);
-            }
-            "lrbox" => self.keep_environment(&name),
-            "itemize" | "compactitem" | "asparaitem" | "inparaitem" | "dinglist" | "choices" | "checkboxes" | "oneparchoices"
-            | "itemstep" | "smallitemize" | "Itemize" => {
-                if base == "dinglist" {
-                    self.input.argument();
-                }
-                self.open_list(&name, ListForm::Bullets);
-            }
-            "enumerate" | "compactenum" | "asparaenum" | "inparaenum" | "questions" | "parts" | "subparts" | "exe" | "xlist"
-            | "tasks" | "dingautolist" | "alineas" | "subalineas" | "incisos" => self.open_list(&name, ListForm::Numbers),
-            "description" | "compactdesc" | "labeling" | "basedescript" | "desclist" => self.open_list(&name, ListForm::Terms),
-            "list" | "trivlist" => {
-                if base == "list" {
-                    self.input.argument();
-                    self.input.argument();
-                }
-                self.open_list(&name, ListForm::Bullets);
-            }
-            "tabular" | "tabularx" | "tabulary" | "longtable" | "array" | "supertabular" | "xltabular" | "longtabu" | "tabu"
-            | "NiceTabular" | "NiceTabularX" | "xtabular" | "mpsupertabular" | "mpxtabular" | "tblr" | "longtblr"
-            | "talltblr" | "deluxetable" | "xcalctab" | "edtabularc" | "edtabularl" | "edtabularr" => {
+        if self.own.floats.contains_key(base) {
+            return self.open_float(&name);
+        }
+        match sort(base) {
+            Some(Sort::Code) => self.code_block(&name),
+            Some(Sort::File) => self.made_file(&name),
+            Some(Sort::Skipped) => self.skip_environment(&name),
+            Some(Sort::Drawing) => self.drawing(&name),
+            Some(Sort::Kept) => self.keep_environment(&name),
+            Some(Sort::Bullets) => self.open_list(&name, ListForm::Bullets),
+            Some(Sort::Numbers) => self.open_list(&name, ListForm::Numbers),
+            Some(Sort::Terms) => self.open_list(&name, ListForm::Terms),
+            Some(Sort::Table) => {
                 self.open_environment(&name, Form::Table, None);
                 self.begin_table(&name);
             }
-            "figure" | "table" | "wrapfigure" | "wraptable" | "subfigure" | "subtable" | "SCfigure" | "sidewaysfigure"
-            | "sidewaystable" | "marginfigure" | "margintable" | "teaserfigure" | "floatingfigure" | "floatingtable"
-            | "listing" | "algorithm" | "algorithm2e" | "ploutfigure" | "turnpage" => self.open_float(&name),
-            "tabbing" => {
+            Some(Sort::Tabs) => {
                 self.open_environment(&name, Form::Table, None);
                 self.begin_tabbing();
             }
-            "algorithmic" | "algpseudocode" => {
-                self.input.option();
+            Some(Sort::Float) => self.open_float(&name),
+            Some(Sort::Lines) => {
+                self.skip_arguments(arguments(base));
                 self.open_environment(&name, Form::Lines, None);
                 self.begin_algorithm(false);
             }
-            _ if self.own.floats.contains_key(base) => self.open_float(&name),
-            "thebibliography" => {
+            Some(Sort::Entries) => {
                 self.open_environment(&name, Form::List, None);
                 self.begin_bibliography();
             }
-            "document" => self.open_environment(&name, Form::Document, None),
-            _ => self.begin_block(&name, base),
+            Some(Sort::Document) => self.open_environment(&name, Form::Document, None),
+            other => self.begin_block(&name, base, other),
         }
+    }
+
+    /// Begins an environment that the document defines. Whether it is one.
+    fn begin_own(&mut self, name: &str) -> bool {
+        let at = self.at;
+        if let Some(own) = self.macros.own(name)
+            && self.takes_blocks()
+            && self.parts.len() + 1 < super::build::MOST_PARTS
+        {
+            match own {
+                Own::Part(kind) => {
+                    self.open_part(name, Kind::Division(kind), None);
+                    return true;
+                }
+                Own::Details => {
+                    self.open_part(name, Kind::Details { open: false }, None);
+                    let summary = self.block(Kind::Summary);
+                    self.argument_into(summary, true);
+                    return true;
+                }
+                _ => {}
+            }
+        }
+        if self.begin_own_form(name) {
+            return true;
+        }
+        if self.environments.len() >= MOST_ENVIRONMENTS {
+            return false;
+        }
+        if self.macros.knows_environment(name) {
+            self.open_environment(name, Form::Transparent, None);
+            if let Some(end) = self.macros.begin(name, at, &mut self.input) {
+                self.own_ends.push(end);
+            }
+            return true;
+        }
+        // Two commands are an environment, too.
+        let is_pair = self.is_pair_of_commands(name);
+        if is_pair {
+            self.open_environment(name, Form::Transparent, None);
+            let end = Sign::Command(format!("end{name}").into());
+            self.own_ends.push(std::rc::Rc::from([super::tokens::Token { kind: end, at }]));
+            self.macros.expand(name, at, &mut self.input);
+        }
+        is_pair
     }
 
     fn is_pair_of_commands(&self, name: &str) -> bool {
@@ -184,173 +177,86 @@ impl Reader<'_> {
     }
 
     /// Environments that are parts of the text.
-    fn begin_block(&mut self, name: &str, base: &str) {
+    fn begin_block(&mut self, name: &str, base: &str, sort: Option<Sort>) {
         if self.parts.len() >= super::build::MOST_PARTS {
             self.open_environment(name, Form::Transparent, None);
             return self.end_paragraph();
         }
-        match base {
-            "quote" | "quotation" | "displayquote" | "verse" | "epigraphs" | "displaycquote" | "vquote" | "extract"
-            | "citacao" => {
-                self.skip_arguments(if base == "displaycquote" { "oom" } else { "o" });
+        match sort {
+            Some(Sort::Quotation) => {
+                self.skip_arguments(arguments(base));
                 self.open_part(name, Kind::BlockQuote, None);
             }
-            "abstract" | "onlyabstract" => self.open_part(name, Kind::Division(DivisionKind::Section), Some("abstract")),
-            "proof" => self.begin_proof(name),
-            "frame" => {
+            Some(Sort::Abstract) => self.open_part(name, Kind::Division(DivisionKind::Section), Some("abstract")),
+            Some(Sort::Proof) => self.begin_proof(name),
+            Some(Sort::Slide) => {
                 self.input.overlay();
                 self.input.option();
                 self.open_environment(name, Form::Transparent, None);
                 self.end_paragraph();
                 self.frame_title();
             }
-            "minipage" | "parbox" | "multicols" | "columns" | "column" | "adjustbox" | "tcolorbox" | "mdframed" | "framed"
-            | "shaded" | "spacing" | "adjustwidth" | "block" | "alertblock" | "exampleblock" | "varwidth" | "paracol"
-            | "leftbar" | "oframed" | "snugshade" | "boxedminipage" | "Sbox" | "shadowbox" | "snugshade*" => {
-                self.begin_box(name, base)
-            }
-            "center"
-            | "flushleft"
-            | "flushright"
-            | "titlepage"
-            | "small"
-            | "footnotesize"
-            | "scriptsize"
-            | "tiny"
-            | "large"
-            | "Large"
-            | "normalsize"
-            | "raggedright"
-            | "raggedleft"
-            | "centering"
-            | "sloppypar"
-            | "samepage"
-            | "singlespace"
-            | "doublespace"
-            | "onehalfspace"
-            | "landscape"
-            | "threeparttable"
-            | "tablenotes"
-            | "appendices"
-            | "refsection"
-            | "appendix"
-            | "frontmatter"
-            | "mainmatter"
-            | "backmatter"
-            | "acknowledgments"
-            | "acknowledgements"
-            | "ack"
-            | "acks"
-            | "dedication"
-            | "keyword"
-            | "IEEEkeywords"
-            | "keywords"
-            | "ruledtabular"
-            | "widetext"
-            | "linenomath"
-            | "pages"
-            | "pairs"
-            | "Leftside"
-            | "Rightside"
-            | "astanza"
-            | "linenumbers"
-            | "internallinenumbers"
-            | "savenotes"
-            | "sideways"
-            | "turn"
-            | "rotate"
-            | "subfigmatrix"
-            | "huge"
-            | "Huge"
-            | "LARGE"
-            | "normalfont"
-            | "FlushLeft"
-            | "FlushRight"
-            | "Center"
-            | "centerframe"
-            | "interlinea"
-            | "fullwidth"
-            | "widefigure"
-            | "acronym"
-            | "abbreviations"
-            | "preface"
-            | "foreword"
-            | "adjmulticols"
-            | "strip"
-            | "onecolabstract"
-            | "fullpage"
-            | "DoubleSpace"
-            | "SingleSpace"
-            | "onecolumn"
-            | "twocolumn"
-            | "preliminary"
-            | "thinmargin"
-            | "changemargin"
-            | "addmargin"
-            | "wrapfloat" => {
+            Some(Sort::Box) => self.begin_box(name, base),
+            Some(Sort::Open) => {
                 self.open_environment(name, Form::Transparent, None);
-                match base {
-                    "spacing" | "turn" | "rotate" | "subfigmatrix" => drop(self.input.argument()),
-                    "addmargin" => self.skip_arguments("om"),
-                    "changemargin" => self.skip_arguments("mm"),
-                    "acronym" => drop(self.input.option()),
-                    _ => {}
-                }
+                self.skip_arguments(arguments(base));
                 self.end_paragraph();
             }
-            "letter" => {
+            Some(Sort::Letter) => {
                 self.open_environment(name, Form::Transparent, None);
                 self.begin_letter();
             }
-            _ if self.own.boxes.contains_key(name) => {
-                let count = self.own.boxes.get(name).copied().unwrap_or(0);
-                self.open_environment(name, Form::Part, None);
-                let node = self.named_division(name);
-                self.set_node(node);
-                self.begin_part(node, false);
-                self.begin_own_box(count);
-            }
-            _ if language_of(base).is_some() => {
-                self.input.option();
-                self.open_part(name, Kind::Division(DivisionKind::Plain), None);
-                let node = self.holder();
-                self.set_language(node, base);
-            }
-            "otherlanguage" | "selectlanguage" => {
+            Some(Sort::Language) => {
                 self.input.option();
                 let language = self.input.argument();
                 let language = self.input.characters(&language);
-                self.open_part(name, Kind::Division(DivisionKind::Plain), None);
-                let node = self.holder();
-                self.set_language(node, &language);
+                self.begin_language(name, &language);
             }
-            "bf" | "it" | "em" | "bfseries" | "itshape" | "tt" | "ttfamily" => {
+            Some(Sort::Style) => {
                 self.open_environment(name, Form::Transparent, None);
                 self.declaration(base);
             }
-            _ => {
-                self.open_environment(name, Form::Part, None);
-                if self.begin_theorem(name) {
-                    let node = self.holder();
-                    self.set_node(node);
-                    return;
-                }
-                self.input.option();
-                if !crate::refine::targets::is_target(name) {
-                    self.tallies.environments.add_apart(self.at, name);
-                }
-                let node = self.named_division(name);
-                self.set_node(node);
-                self.begin_part(node, false);
-            }
+            _ => self.begin_named(name, base),
         }
     }
 
-    /// A division with the name of its environment as its class.
-    fn named_division(&mut self, name: &str) -> crate::document::NodeId {
+    /// Environments that mean something by their names alone: boxes and theorems of the document, languages; all others are
+    /// divisions that have them as their classes.
+    fn begin_named(&mut self, name: &str, base: &str) {
+        if let Some(count) = self.own.boxes.get(name).copied() {
+            self.begin_division(name);
+            return self.begin_own_box(count);
+        }
+        if language_of(base).is_some() {
+            self.input.option();
+            return self.begin_language(name, base);
+        }
+        self.open_environment(name, Form::Part, None);
+        if self.begin_theorem(name) {
+            let node = self.holder();
+            return self.set_node(node);
+        }
+        self.environments.pop();
+        self.input.option();
+        if !crate::refine::targets::is_target(name) {
+            self.tallies.environments.add_apart(self.at, name);
+        }
+        self.begin_division(name);
+    }
+
+    fn begin_language(&mut self, name: &str, language: &str) {
+        self.open_part(name, Kind::Division(DivisionKind::Plain), None);
+        let node = self.holder();
+        self.set_language(node, language);
+    }
+
+    /// Begins a division that has the name of its environment as its class.
+    fn begin_division(&mut self, name: &str) {
+        self.open_environment(name, Form::Part, None);
         let node = self.block(Kind::Division(DivisionKind::Plain));
         self.class_of_environment(node, name);
-        node
+        self.set_node(node);
+        self.begin_part(node, false);
     }
 
     fn class_of_environment(&mut self, node: crate::document::NodeId, name: &str) {
@@ -451,6 +357,7 @@ impl Reader<'_> {
             return;
         }
         self.open_environment(name, Form::List, None);
+        self.skip_arguments(arguments(name));
         let node = self.begin_list(kind);
         self.set_node(node);
     }

@@ -12,6 +12,7 @@ mod conditionals;
 mod counters;
 mod definitions;
 mod encoding;
+mod environment_names;
 mod environments;
 mod floats;
 mod formulas;

@@ -91,7 +91,7 @@ impl Reader<'_> {
         let counts_each = matches!(class, "llncs" | "svjour" | "svjour3" | "svmult" | "svmono");
         let has_more = counts_each || class == "beamer";
         let base = name.trim_end_matches('*');
-        if !OF_CLASSES.contains(&base) && !(has_more && OF_SOME_CLASSES.contains(&base)) {
+        if !(OF_CLASSES.contains(&base) || has_more && OF_SOME_CLASSES.contains(&base)) {
             return None;
         }
         let counter = match class {
