@@ -128,6 +128,7 @@ fn terms_stand_behind_what_they_are_short_for_the_first_time() {
 
 \printglossaries"##,
         r##"<p>high water (HW), then <abbr title="high water">HW</abbr>; Neap tide and neap tides; high water, high water (HW); unknown.</p>
+<h1 class="unnumbered">Glossary</h1>
 <dl>
 <dt>HW</dt>
 <dd>high water</dd>
@@ -312,6 +313,7 @@ fn articles_say_where_their_authors_work() {
 <section class="abstract">
 <p>Short.</p>
 </section>
+<p>Tides</p>
 <figure>
 <img src="well.png" alt="A well with a float"><figcaption>Figure&nbsp;1: Well</figcaption>
 </figure>
@@ -346,7 +348,7 @@ fn editions_and_languages_keep_their_notes() {
 <div lang="el">
 <p>ἅλς</p>
 </div>
-<p><span lang="de">Ebbe</span> <code class="language-tex">\SI{1}{\metre}</code>–<code class="language-tex">\SI{2}{\metre}</code> ✔ ⟨name⟩ 5</p>
+<p><span lang="de">Ebbe</span> <code class="language-tex">\SI{1}{\metre}</code>–<code class="language-tex">\SI{2}{\metre}</code> ✔ ⟨name⟩ 5th</p>
 <blockquote>
 <p>It turns.</p>
 <p>Ada Pask</p>

@@ -477,6 +477,18 @@ impl Reader<'_> {
                     self.text(sign.encode_utf8(&mut [0; 4]));
                 }
             }
+            "nth" => {
+                let number = self.input.argument();
+                let number = self.input.characters(&number);
+                let suffix =
+                    match (number.ends_with("11") || number.ends_with("12") || number.ends_with("13"), number.chars().last()) {
+                        (false, Some('1')) => "st",
+                        (false, Some('2')) => "nd",
+                        (false, Some('3')) => "rd",
+                        _ => "th",
+                    };
+                self.text(&format!("{number}{suffix}"));
+            }
             "meta" => {
                 let words = self.input.argument();
                 let at = self.at;

@@ -54,6 +54,30 @@ const PARAGRAPHS: &[&str] = &[
     "summary",
     "abstract",
     "resume",
+    "ccsdesc",
+    "subjclass",
+];
+
+/// Commands about the publication, which is none of the text, by their arguments.
+const OF_PUBLICATIONS: &[(&str, &str)] = &[
+    ("acmArticle", "m"),
+    ("acmBooktitle", "m"),
+    ("acmConference", "ommm"),
+    ("acmDOI", "m"),
+    ("acmISBN", "m"),
+    ("acmJournal", "m"),
+    ("acmMonth", "m"),
+    ("acmNumber", "m"),
+    ("acmPrice", "m"),
+    ("acmSubmissionID", "m"),
+    ("acmVolume", "m"),
+    ("acmYear", "m"),
+    ("copyrightyear", "m"),
+    ("IEEEpubid", "m"),
+    ("journalname", "m"),
+    ("logo", "m"),
+    ("publicationid", "om"),
+    ("titlegraphic", "m"),
 ];
 
 /// Parts of an address, with commas between them.
@@ -121,7 +145,7 @@ impl Reader<'_> {
                 self.input.push_all(first.into_iter());
             }
             "Description" => self.description(),
-            "tableofcontents" | "listoffigures" => return false,
+            _ if OF_PUBLICATIONS.iter().any(|(known, _)| *known == name) => self.of_publication(name),
             _ if PARTS_OF_ADDRESSES.contains(&name) => {
                 if self.is_in_text() {
                     self.trim_line();
@@ -152,6 +176,22 @@ impl Reader<'_> {
             _ => return false,
         }
         true
+    }
+
+    /// What a publication says of itself is left out, and named.
+    fn of_publication(&mut self, name: &str) {
+        let arguments = OF_PUBLICATIONS.iter().find(|(known, _)| *known == name).map_or("", |(_, arguments)| arguments);
+        for argument in arguments.chars() {
+            if argument == 'o' {
+                self.input.option();
+                continue;
+            }
+            let words = self.input.argument();
+            let words = self.words(&words);
+            if !words.is_empty() {
+                self.tallies.front.add_apart(self.at, &words);
+            }
+        }
     }
 
     /// Where authors work: a paragraph, also where its parts are keys and values.

@@ -22,8 +22,8 @@ struct Term {
 #[derive(Debug, Default)]
 pub(super) struct Glossary {
     terms: HashMap<String, Term>,
-    /// Where lists of terms stand.
-    lists: Vec<NodeId>,
+    /// Where a list of terms stands, and its heading.
+    list: Option<(NodeId, NodeId)>,
 }
 
 /// A glossary has no more terms.
@@ -145,11 +145,10 @@ impl Reader<'_> {
             | "printnoidxglossaries"
             | "printunsrtglossary"
             | "printnomenclature" => {
-                self.input.option();
+                let options = self.input.option().unwrap_or_default();
                 self.end_paragraph();
-                if !self.own.glossary.terms.is_empty() && self.takes_blocks() && self.own.glossary.lists.is_empty() {
-                    let list = self.block(Kind::TermList);
-                    self.own.glossary.lists.push(list);
+                if !self.own.glossary.terms.is_empty() && self.takes_blocks() && self.own.glossary.list.is_none() {
+                    self.begin_glossary(name, &options);
                 }
                 return true;
             }
@@ -195,6 +194,38 @@ impl Reader<'_> {
         self.show_term(&key, form, is_plural, is_capital);
         self.input.push_all(suffix.into_iter());
         true
+    }
+
+    /// A heading, and a list that is filled later.
+    fn begin_glossary(&mut self, name: &str, options: &[Token]) {
+        let title = self.value_of(options, "title");
+        let mut title = self.words(&title);
+        if title.is_empty() {
+            let language = self.front.language.as_deref().and_then(|language| language.get(..2)).unwrap_or_default();
+            let words = match language {
+                "de" => ["Glossar", "Akronyme", "Symbole"],
+                "es" => ["Glosario", "Siglas", "Nomenclatura"],
+                "fr" => ["Glossaire", "Acronymes", "Nomenclature"],
+                "it" => ["Glossario", "Acronimi", "Nomenclatura"],
+                "nl" => ["Woordenlijst", "Acroniemen", "Symbolen"],
+                "pt" => ["Glossário", "Siglas", "Nomenclatura"],
+                _ => ["Glossary", "Acronyms", "Nomenclature"],
+            };
+            let which = match name {
+                "printacronyms" => 1,
+                "printnomenclature" => 2,
+                _ => 0,
+            };
+            words[which].clone_into(&mut title);
+        }
+        let level = self.counters.level(if self.counters.has_chapters { "chapter" } else { "section" }).unwrap_or(1);
+        let heading = self.block(Kind::Heading(level));
+        let class = self.doc.intern("unnumbered");
+        self.doc.attributes_mut(heading).classes.push(class);
+        let words = self.doc.intern(&title);
+        self.doc.append_at(heading, Kind::Text(words), self.at);
+        let list = self.block(Kind::TermList);
+        self.own.glossary.list = Some((heading, list));
     }
 
     fn show_term(&mut self, key: &str, form: Form, is_plural: bool, is_capital: bool) {
@@ -253,9 +284,10 @@ impl Reader<'_> {
         let glossary = std::mem::take(&mut self.own.glossary);
         let mut terms: Vec<Term> = glossary.terms.into_values().filter(|term| term.is_used).collect();
         terms.sort_by_cached_key(|term| (term.short.to_lowercase(), term.short.clone()));
-        for list in glossary.lists {
+        if let Some((heading, list)) = glossary.list {
             if terms.is_empty() {
                 self.doc.detach(list);
+                self.doc.detach(heading);
             }
             for term in &terms {
                 let name = self.doc.append_at(list, Kind::Term, self.at);

@@ -59,7 +59,14 @@ impl Reader<'_> {
                 lost("latex.include", "files that the document shows were not read"),
                 "check their paths; they count from the folder of the main file",
             ),
-            (tallies.front, lost("latex.front-matter", "notes to the title or the authors were left out"), ""),
+            (
+                tallies.front,
+                lost(
+                    "latex.front-matter",
+                    "notes to the title or the authors, and what is said of the publication, were left out",
+                ),
+                "",
+            ),
             (
                 tallies.pictures,
                 advice("latex.picture", "pictures are in formats that browsers do not show"),

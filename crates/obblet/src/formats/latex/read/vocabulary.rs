@@ -60,15 +60,15 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "m",
-        "AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DeclareCaptionSubType DeclareGraphicsExtensions \
-         ExecuteBibliographyOptions GetFileInfo IEEEpubid IEEEtriggercmd KOMAoptions acmArticle \
-         acmBadge acmBadgeL acmBadgeR acmBooktitle acmContributions acmDOI acmISBN acmJournal acmMonth acmNumber \
-         acmPrice acmSubmissionID acmVolume acmYear addfontfeature addfontfeatures addvspace allsectionsfont \
+        "DeclareCaptionSubType DeclareGraphicsExtensions \
+         ExecuteBibliographyOptions GetFileInfo IEEEtriggercmd KOMAoptions \
+         acmBadge acmBadgeL acmBadgeR acmContributions \
+         addfontfeature addfontfeatures addvspace allsectionsfont \
          authorrunning authorsaddresses backgroundsetup bibdata bibliographystyle bibliographyunit bibstyle \
          cftpagenumbersoff cftpagenumberson chapterfont chapterstyle chemsetup citestyle columnratio contentsmargin \
-         copyrightyear ctexset doublerulesepcolor firstlinenum floatstyle fontencoding fontfamily fontseries fontshape \
+         ctexset doublerulesepcolor firstlinenum floatstyle fontencoding fontfamily fontseries fontshape \
          geometry glossary headstyles hphantom hypersetup hyphenate hyphenation hyphenchar includeonly includepackage \
-         journalname lineation linenumincrement linespread logo lstdeletekeywords lstloadlanguages lstset makepagestyle \
+         lineation linenumincrement linespread lstdeletekeywords lstloadlanguages lstset makepagestyle \
          makesavenoteenv markright maxsecnumdepth maxtocdepth mdfsetup message needspace newbox newcount newfam \
          newgeometry newinsert newlanguage newmuskip newread newsavebox newtoks newwrite nobibintoc nomname \
          numberlineformat offprints orcid pagenumbering pagestyle partfont pdfcatalog pdfinfo pgfkeys pgfplotsset \
@@ -77,7 +77,7 @@ const SILENT: &[(&str, &str)] = &[
          setlinespacing setminted setnonaligned setotherlanguage setotherlanguages setparsizes setsecnumdepth \
          setsecnumformat setstanzaindents setstretch settocdepth settodepth settoheight settowidth shortTitle \
          shortauthors shorttitle sisetup special startPage subsectionfont subsubsectionfont svgpath svgsetup tcbset \
-         tcbuselibrary theoremstyle thispagestyle tikzexternalize tikzfading tikzset tikzsetexternalprefix titlegraphic \
+         tcbuselibrary theoremstyle thispagestyle tikzexternalize tikzfading tikzset tikzsetexternalprefix \
          titlelabel titlerunning tocauthor toctitle typeout unimathsetup urlstyle usepgflibrary usepgfplotslibrary \
          usetikzlibrary usetikztiminglibrary vadjust vphantom wlog xeCJKsetup",
     ),
@@ -104,11 +104,11 @@ const SILENT: &[(&str, &str)] = &[
         "om",
         "AddToShipoutPicture AddToShipoutPictureBG AddToShipoutPictureFG AtBeginPart AtBeginSection AtBeginSubsection \
          DeclareNewSectionCommand DeclareTOCStyleEntry RedeclareSectionCommand addbibresource appto automark \
-         babelprovide captionsetup ccsdesc cefoot cehead cfoot chead cofoot cohead color credit declaretheoremstyle \
+         babelprovide captionsetup cefoot cehead cfoot chead cofoot cohead color credit declaretheoremstyle \
          defaultfontfeatures documentclass epreto fancyfoot fancyfootoffset fancyhead fancyheadoffset fancyhf ifoot \
          ihead includepackageonly index lefoot lehead lfoot lhead lohead markleft ofoot ohead pagecolor pgfdeclareimage \
-         pgfplotstableset preto publicationid rehead renewlist rfoot rhead rofoot rohead setCJKmainlang setenotez \
-         setfnsymbol setfootsepline setheadsepline setlist setmathfont subjclass usecolortheme usefonttheme \
+         pgfplotstableset preto rehead renewlist rfoot rhead rofoot rohead setCJKmainlang setenotez \
+         setfnsymbol setfootsepline setheadsepline setlist setmathfont usecolortheme usefonttheme \
          useinnertheme usemintedstyle useoutertheme usepackage usetheme",
     ),
     ("sm", "enlargethispage hspace vspace"),
@@ -133,7 +133,6 @@ const SILENT: &[(&str, &str)] = &[
          makepagestyleall usefont",
     ),
     ("momo", "newfontface newfontfamily setfontfamily"),
-    ("ommm", "acmConference"),
     ("mmmmm", "DeclareMathAlphabet DeclareSymbolFont SetMathAlphabet SetSymbolFont patchcmd xpatchcmd"),
     ("smmmm", "titlespacing"),
     ("mmmmmm", "DeclareFontShape bibpunct"),
@@ -145,12 +144,12 @@ const SILENT: &[(&str, &str)] = &[
 const OPEN: &[(&str, &str)] = &[
     (
         "",
-        "DTMdate DTMdisplaydate DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
+        "AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DTMdate DTMdisplaydate DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
          IEEEtitleabstractindextext LR MakeLowercase MakeUppercase NoCaseChange Ovalbox RL Shortstack beamerbutton \
          beamergotobutton beamerreturnbutton beamerskipbutton beginL beginR bm caps centerline chaptertitle circled \
          detokenize doublebox ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname hbox \
          highlightbox hologo invisible lastname leftline linebox llap lowercase mail mathtext mbox missingfigure name \
-         nohyphens noindentpar nth only orcidID ovalbox phantomtext reflectbox rightline rlap shadowbox sidecap so \
+         nohyphens noindentpar only orcidID ovalbox phantomtext reflectbox rightline rlap shadowbox sidecap so \
          spacedallcaps spacedlowsmallcaps structure sur surname term text textLR textRL textcircled textfont textgreek \
          textin textlarger textlatin textlf textln textlnsize textmd textnormal textrange textrm textroman textsc \
          textsf textsmaller textsw texttitle textulc textup titlecap uncover uppercase vbox visible",
