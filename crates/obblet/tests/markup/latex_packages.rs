@@ -308,6 +308,7 @@ fn articles_say_where_their_authors_work() {
     reads(
         r##"\documentclass{acmart}\begin{document}\title{Low water}\author{Ada Pask}\affiliation{\institution{Greywick Trust}\city{Greywick}\country{The Sound}}\email{ada@greywick.example}\begin{abstract}Short.\end{abstract}\ccsdesc[500]{Tides}\begin{figure}\includegraphics{well.png}\Description{A well with a float}\caption{Well}\end{figure}\maketitle\section{One}Text.\end{document}"##,
         r##"<h1>Low water</h1>
+<p><strong>Ada Pask</strong></p>
 <p>Greywick Trust, Greywick, The Sound</p>
 <p><a href="mailto:ada@greywick.example">ada@greywick.example</a></p>
 <section class="abstract">
@@ -323,6 +324,7 @@ fn articles_say_where_their_authors_work() {
     reads(
         r##"\documentclass{elsarticle}\begin{document}\begin{frontmatter}\title{Low water}\author[1]{Ada Pask\corref{c}}\affiliation[1]{organization={Greywick Trust}, addressline={1 Quay}, city={Greywick}}\begin{keyword}tides \sep wells\end{keyword}\end{frontmatter}\section{One}\end{document}"##,
         r##"<h1>Low water</h1>
+<p><strong>Ada Pask</strong></p>
 <p>Greywick Trust, 1 Quay, Greywick</p>
 <p>tides; wells</p>
 <h2>1 One</h2>"##,
@@ -330,6 +332,7 @@ fn articles_say_where_their_authors_work() {
     reads(
         r##"\documentclass{IEEEtran}\begin{document}\title{Low water}\author{\IEEEauthorblockN{Ada Pask}\IEEEauthorblockA{Greywick}}\maketitle\IEEEPARstart{T}{he} tide.\begin{IEEEeqnarray}{rCl}a &=& b\end{IEEEeqnarray}\begin{numcases}{f=}1 & x\\2 & y\end{numcases}\end{document}"##,
         r##"<h1>Low water</h1>
+<p><strong>Ada Pask</strong></p>
 <p>The tide.<code class="language-tex display">\begin{align}a &amp;=&amp; b\end{align}</code><code class="language-tex display">\begin{equation}f=\begin{cases}1 &amp; x\\2 &amp; y\end{cases}\end{equation}</code></p>"##,
     );
 }

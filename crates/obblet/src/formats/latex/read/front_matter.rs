@@ -178,6 +178,17 @@ impl Reader<'_> {
         true
     }
 
+    /// The authors behind the first few, in a paragraph of their own.
+    pub(super) fn show_authors(&mut self, known: usize) {
+        self.end_paragraph();
+        let names = self.front.authors_behind(known);
+        if !names.is_empty() {
+            let strong = self.inline(Kind::Strong);
+            let names = self.doc.intern(&names);
+            self.doc.append_at(strong, Kind::Text(names), self.at);
+        }
+    }
+
     /// What a publication says of itself is left out, and named.
     fn of_publication(&mut self, name: &str) {
         let arguments = OF_PUBLICATIONS.iter().find(|(known, _)| *known == name).map_or("", |(_, arguments)| arguments);

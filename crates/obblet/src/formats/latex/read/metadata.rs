@@ -32,6 +32,11 @@ impl FrontMatter {
         self.in_body && !self.title_tokens.is_empty()
     }
 
+    /// The authors behind the first few.
+    pub(super) fn authors_behind(&self, known: usize) -> String {
+        self.authors.get(known..).unwrap_or_default().join(", ")
+    }
+
     /// Whether the class puts below the title what stands before it: those of publishers do.
     pub(super) fn class_has_title_first(&self) -> bool {
         const IN_PLACE: [&str; 14] = [
@@ -180,7 +185,12 @@ impl Reader<'_> {
             "author" | "Author" => {
                 self.input.option();
                 let words = self.input.argument();
+                let known = self.front.authors.len();
                 self.authors(&words);
+                if self.front.has_begun && self.front.class_has_title_first() && self.takes_blocks() {
+                    // Where they work stands in the text, too.
+                    self.show_authors(known);
+                }
             }
             "date" => {
                 self.input.option();
@@ -278,15 +288,47 @@ impl Reader<'_> {
         }
         all.push(one);
         for author in all {
-            // Lines below the name say where the author works.
-            let end =
-                author.iter().position(|token| matches!(token.kind.command(), Some("\\" | "newline"))).unwrap_or(author.len());
-            let name = self.words(&author[..end]);
+            let (name, below) = self.name_and_place(&author);
+            let name = self.words(&name);
             let name = name.trim().trim_end_matches(',').to_owned();
             if !name.is_empty() {
                 self.front.authors.push(name);
             }
+            let below = self.words(&below);
+            if !below.is_empty() {
+                self.tallies.front.add_apart(self.at, &below);
+            }
         }
+    }
+
+    /// The name of an author, and what stands below it: lines, or an argument of their own.
+    fn name_and_place(&self, author: &[Token]) -> (Vec<Token>, Vec<Token>) {
+        let (mut name, mut below) = (Vec::new(), Vec::new());
+        let mut is_below = false;
+        let mut depth = 0_usize;
+        let mut place_from = None;
+        for token in author {
+            match token.kind.command() {
+                Some("\\" | "newline") => is_below = true,
+                Some("IEEEauthorblockA") => place_from = Some(depth),
+                Some("IEEEauthorblockN") => (is_below, place_from) = (false, None),
+                _ => {}
+            }
+            match token.kind {
+                Kind::Begin => depth += 1,
+                Kind::End => depth = depth.saturating_sub(1),
+                _ => {}
+            }
+            if is_below || place_from.is_some() {
+                below.push(token.clone())
+            } else {
+                name.push(token.clone())
+            }
+            if token.kind == Kind::End && place_from == Some(depth) {
+                place_from = None;
+            }
+        }
+        (name, below)
     }
 
     /// The words of tokens, without what is behind notes and with the document's own commands written out.
