@@ -410,6 +410,28 @@ fn words_for_what_has_a_number_are_of_the_language() {
 }
 
 #[test]
+fn tables_of_packages_have_their_columns() {
+    reads(
+        r##"\begin{tblr}{colspec={lcr}, hlines}a & b & c\\d & e & f\end{tblr}
+\begin{deluxetable}{lr}\tablecaption{Wells}\tablehead{\colhead{Well} & \colhead{Height}}\startdata Orra & 3.2\\Fen & 3.1\enddata\end{deluxetable}
+\begin{NiceTabular}{cc}\hline a & b\\\hline c & d\end{NiceTabular}"##,
+        r##"<table>
+<tbody><tr><td>a</td><td style="text-align: center">b</td><td style="text-align: right">c</td></tr>
+<tr><td>d</td><td style="text-align: center">e</td><td style="text-align: right">f</td></tr>
+</tbody></table>
+<table>
+<caption>Table&nbsp;1: Wells</caption><thead><tr><th>Well</th><th style="text-align: right">Height</th></tr>
+</thead><tbody><tr><td>Orra</td><td style="text-align: right">3.2</td></tr>
+<tr><td>Fen</td><td style="text-align: right">3.1</td></tr>
+</tbody></table>
+<table>
+<thead><tr><th style="text-align: center">a</th><th style="text-align: center">b</th></tr>
+</thead><tbody><tr><td style="text-align: center">c</td><td style="text-align: center">d</td></tr>
+</tbody></table>"##,
+    );
+}
+
+#[test]
 fn questions_and_headings_of_classes() {
     reads(
         r##"\begin{questions}\question[3] Why? \begin{parts}\part one \part two\end{parts}\question How? \begin{choices}\choice a \CorrectChoice b\end{choices}\end{questions}

@@ -283,7 +283,7 @@ impl Reader<'_> {
             | "tablefootnote" | "todo" | "Afootnote" | "Bfootnote" | "Cfootnote" | "Dfootnote" | "Efootnote" | "footnoteA"
             | "footnoteB" | "footnoteC" | "Aendnote" | "Bendnote" | "ledsidenote" | "ledleftnote" | "ledrightnote"
             | "ledinnernote" | "ledouternote" | "LTRfootnote" | "RTLfootnote" => self.note(name),
-            "caption" | "captionof" | "subcaption" => self.caption(name),
+            "caption" | "captionof" | "subcaption" | "tablecaption" => self.caption(name),
             "includegraphics" | "epsfig" | "epsfbox" | "psfig" | "includesvg" => self.picture(),
             "frametitle" => {
                 self.input.overlay();

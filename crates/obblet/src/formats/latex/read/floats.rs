@@ -74,7 +74,7 @@ impl Reader<'_> {
                 self.environments
                     .iter()
                     .rev()
-                    .find(|one| one.name == "longtable")
+                    .find(|one| matches!(one.name.as_str(), "longtable" | "deluxetable" | "longtblr" | "xltabular" | "longtabu"))
                     .and_then(|_| self.tables.last().map(|table| table.node())),
                 "table".to_owned(),
             ),

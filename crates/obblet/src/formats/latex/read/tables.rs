@@ -43,7 +43,11 @@ impl Reader<'_> {
             self.input.argument();
             self.input.option();
         }
-        let spec = self.input.argument();
+        let mut spec = self.input.argument();
+        // Some say their columns by a key among others.
+        if name.trim_end_matches('*').ends_with("tblr") && spec.iter().any(|token| self.has_key(token)) {
+            spec = self.value_of(&spec, "colspec");
+        }
         let mut text = String::new();
         self.input.write(&spec, &mut text);
         let columns = columns(&text, 0);
@@ -55,6 +59,10 @@ impl Reader<'_> {
             self.doc.append_at(holder, Kind::Table, self.at)
         };
         self.table_of(node, columns);
+    }
+
+    fn has_key(&self, token: &Token) -> bool {
+        matches!(token.kind, Sign::Text(start, end) if self.input.slice(start, end).contains('='))
     }
 
     pub(super) fn table_of(&mut self, node: NodeId, columns: Vec<Align>) {
@@ -199,6 +207,13 @@ impl Reader<'_> {
             "tabularnewline" => {
                 self.input.option();
                 self.next_row();
+            }
+            "tablehead" => {
+                let head = self.input.argument();
+                let at = self.at;
+                self.input.push(Sign::Command("endhead".into()), at);
+                self.input.push(Sign::Command("\\".into()), at);
+                self.input.push_all(head.into_iter());
             }
             "endfirsthead" | "endhead" => {
                 let Some(table) = self.tables.last_mut() else { return true };

@@ -144,7 +144,7 @@ const SILENT: &[(&str, &str)] = &[
 const OPEN: &[(&str, &str)] = &[
     (
         "",
-        "AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DTMdate DTMdisplaydate DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
+        "colhead AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DTMdate DTMdisplaydate DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
          IEEEtitleabstractindextext LR MakeLowercase MakeUppercase NoCaseChange Ovalbox RL Shortstack beamerbutton \
          beamergotobutton beamerreturnbutton beamerskipbutton beginL beginR bm caps centerline chaptertitle circled \
          detokenize doublebox ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname hbox \
