@@ -209,6 +209,27 @@ Fen \> 3.1 \> 5:55
 }
 
 #[test]
+fn environments_of_the_document_may_hold_code() {
+    reads(
+        r##"\newenvironment{shell}{\VerbatimEnvironment\begin{Verbatim}}{\end{Verbatim}}
+\newenvironment{shown2}{\VerbatimEnvironment
+  \begin{VerbatimOut}{\jobname.out}}{\end{VerbatimOut}\VerbatimInput{\jobname.out}}
+\begin{shell}
+a_b {
+\end{shell}
+\begin{shown2}
+c \% d
+\end{shown2}
+\texttt{\def} ``after''."##,
+        r##"<pre><code>a_b {
+</code></pre>
+<pre><code>c \% d
+</code></pre>
+<p>“after”.</p>"##,
+    );
+}
+
+#[test]
 fn parts_of_floats_have_letters() {
     reads(
         r##"\begin{figure}

@@ -90,7 +90,7 @@ const NAMES: &[(Sort, &str)] = &[
     (
         Sort::Box,
         "minipage parbox multicols columns column adjustbox tcolorbox mdframed framed shaded spacing adjustwidth \
-         block alertblock exampleblock varwidth paracol leftbar oframed snugshade boxedminipage Sbox shadowbox",
+         block alertblock exampleblock varwidth paracol leftbar oframed snugshade boxedminipage boxminipage Sbox shadowbox",
     ),
     (Sort::Letter, "letter"),
     (Sort::Language, "otherlanguage selectlanguage"),

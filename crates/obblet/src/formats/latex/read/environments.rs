@@ -124,7 +124,7 @@ impl Reader<'_> {
     }
 
     fn is_pair_of_commands(&self, name: &str) -> bool {
-        self.macros.knows(name) && self.macros.knows(&format!("end{name}"))
+        sort(name).is_none() && self.macros.is_plain(name) && self.macros.is_plain(&format!("end{name}"))
     }
 
     /// Begins an environment of the document that only says how its content looks: a part that has its name. Whether it is one.

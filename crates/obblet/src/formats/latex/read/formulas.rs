@@ -29,7 +29,7 @@ pub(super) const DISPLAYS: [&str; 20] = [
 ];
 
 /// A formula has no more tokens.
-const MOST_TOKENS: usize = 1 << 18;
+const MOST_TOKENS: usize = 1 << 15;
 
 impl Reader<'_> {
     /// A dollar sign begins a formula.

@@ -7,6 +7,10 @@ use crate::document::{HintRole, Kind};
 
 /// Commands whose argument is a paragraph of its own.
 const PARAGRAPHS: &[&str] = &[
+    "authornote",
+    "cortext",
+    "fntext",
+    "tnotetext",
     "institute",
     "address",
     "affil",
@@ -124,7 +128,7 @@ impl Reader<'_> {
                 let node = self.inline(Kind::Link { href });
                 self.doc.append_at(node, Kind::Text(text), self.at);
             }
-            "thanks" | "tnotetext" | "fntext" | "cortext" | "authornote" => {
+            "thanks" => {
                 self.input.option();
                 let words = self.input.argument();
                 let words = self.words(&words);

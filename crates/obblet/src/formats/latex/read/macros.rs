@@ -8,7 +8,7 @@ use std::rc::Rc;
 
 /// All expansions of a document together take no more steps and make no more tokens than these, and more for each of its bytes.
 const MOST_STEPS: usize = 1 << 16;
-const MOST_TOKENS: usize = 1 << 19;
+const MOST_TOKENS: usize = 1 << 17;
 const TOKENS_OF_A_BYTE: usize = 8;
 
 /// How a command takes an argument.
@@ -260,6 +260,17 @@ impl Macros {
         self.own.get(name).copied()
     }
 
+    /// Whether a command is defined by others that people write in documents: not by what makes boxes, nor by inner commands.
+    pub(super) fn is_plain(&self, name: &str) -> bool {
+        let is_inner = |token: &Token| {
+            token.kind.command().is_some_and(|name| {
+                name.contains('@')
+                    || matches!(name, "bgroup" | "egroup" | "hbox" | "vbox" | "vtop" | "vcenter" | "setbox" | "halign")
+            })
+        };
+        self.commands.get(name).is_some_and(|known| !known.body.iter().any(is_inner))
+    }
+
     /// Lets a command stand for tokens.
     pub(super) fn keep(&mut self, name: Rc<str>, body: Vec<Token>) {
         self.commands.insert(name, Macro { arguments: Rc::from([]), body: body.into() });
@@ -345,7 +356,11 @@ fn name(input: &mut Input<'_>) -> Option<Rc<str>> {
     };
     match token.kind {
         Kind::Command(name) => Some(name),
-        _ => None,
+        // A definition of nothing: what comes is read as if it were not there.
+        _ => {
+            input.made.push(token);
+            None
+        }
     }
 }
 

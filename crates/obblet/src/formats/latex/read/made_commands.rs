@@ -1,7 +1,7 @@
 //! Commands that are made of text, and counters that are shown (The TeXbook, chapters 7 and 20; the LaTeX documentation, "Counters").
 
 use super::Reader;
-use super::tokens::Kind as Sign;
+use super::tokens::{Kind as Sign, Token};
 
 impl Reader<'_> {
     /// Names of commands that are made of text, and what comes before others is read (The TeXbook, chapters 7 and 20).
@@ -27,6 +27,15 @@ impl Reader<'_> {
                         let name = self.name_up_to_end();
                         self.input.push(Sign::Command(name.as_str().into()), second.at);
                     }
+                    // The name of what follows, in characters.
+                    Some("string") => match self.input.next() {
+                        Some(Token { kind: Sign::Command(name), at }) => {
+                            let characters = std::iter::once('\\').chain(name.chars()).map(|c| Token { kind: Sign::Char(c), at });
+                            self.input.push_all(characters.collect::<Vec<_>>().into_iter());
+                        }
+                        Some(token) => self.input.made.push(token),
+                        None => {}
+                    },
                     Some("expandafter") => self.input.made.push(second),
                     Some(name) if self.macros.knows(name) => {
                         let name = name.to_owned();

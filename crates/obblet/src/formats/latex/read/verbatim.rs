@@ -88,6 +88,18 @@ impl Reader<'_> {
         if !self.input.made.is_empty() || self.own.endless.contains(name) {
             return None;
         }
+        // One that an environment of the document begins ends where that ends, which is left to be read.
+        let outer = self.environments.last().map(|environment| environment.name.clone()).filter(|outer| {
+            let between = self.input.source.get(self.at as usize..self.input.at).unwrap_or_default();
+            between.contains('\n') && self.macros.knows_environment(outer)
+        });
+        if let Some(outer) = outer {
+            let start = self.input.at;
+            let end = format!("\\end{{{outer}}}");
+            let length = memchr::memmem::find(&self.input.source.as_bytes()[start..], end.as_bytes())?;
+            self.input.at = start + length;
+            return Some((start, start + length));
+        }
         let end = format!("\\end{{{name}}}");
         let start = self.input.at;
         let rest = &self.input.source[start..];
