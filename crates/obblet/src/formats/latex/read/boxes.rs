@@ -5,6 +5,14 @@ use super::Reader;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Align, Kind};
 
+/// A box that a document defines.
+#[derive(Clone, Copy, Debug, Default)]
+pub(super) struct OwnBox {
+    /// How many arguments it takes, and whether the first of them may stand in brackets.
+    arguments: usize,
+    has_option: bool,
+}
+
 impl Reader<'_> {
     /// Commands that keep boxes, show them and define some. Whether a command is one of these.
     pub(super) fn box_command(&mut self, name: &str) -> bool {
@@ -54,17 +62,14 @@ impl Reader<'_> {
                 self.input.option();
                 let environment = self.input.argument();
                 let environment = self.input.characters(&environment);
-                let mut count = 0;
+                let mut own = OwnBox::default();
                 if name.ends_with("box") || name.ends_with("Box") {
                     let given = self.input.option();
-                    count = given.and_then(|given| self.input.characters(&given).parse().ok()).unwrap_or(0);
-                    // With something that stands for the first, that is an option.
-                    if self.input.option().is_some() {
-                        count = count.min(9) + 10;
-                    }
+                    own.arguments = given.and_then(|given| self.input.characters(&given).parse().ok()).unwrap_or(0).min(9);
+                    own.has_option = self.input.option().is_some();
                     self.input.argument();
                 }
-                self.own.boxes.insert(environment, count);
+                self.own.boxes.insert(environment, own);
             }
             _ => return false,
         }
@@ -113,13 +118,12 @@ impl Reader<'_> {
     }
 
     /// Takes the arguments of a box that the document defines; its title, where the first one is text.
-    pub(super) fn begin_own_box(&mut self, count: usize) {
-        let (has_option, count) = (count >= 10, count % 10);
+    pub(super) fn begin_own_box(&mut self, own: OwnBox) {
         self.input.option();
-        if has_option {
+        if own.has_option {
             self.input.option();
         }
-        let given = count - usize::from(has_option && count > 0);
+        let given = own.arguments.saturating_sub(usize::from(own.has_option));
         let mut title = Vec::new();
         for at in 0..given {
             let argument = self.input.argument();

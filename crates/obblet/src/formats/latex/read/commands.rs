@@ -470,6 +470,24 @@ impl Reader<'_> {
                 let name = self.input.argument();
                 self.own.drawing_file = Some(self.input.characters(&name));
             }
+            "question" | "task" | "choice" | "CorrectChoice" | "ex" | "subpart" | "subsubpart"
+                if self.environments.iter().any(|environment| environment.kind == super::environments::Form::List) =>
+            {
+                self.item();
+            }
+            _ => {
+                return self.text_of_package(name)
+                    || self.text_in_language(name)
+                    || self.made_command(name)
+                    || self.letter_command(name);
+            }
+        }
+        true
+    }
+
+    /// Text that a command stands for, or puts around its argument. Whether it is one of packages for that.
+    fn text_of_package(&mut self, name: &str) -> bool {
+        match name {
             "ding" => {
                 let number = self.input.argument();
                 let number = self.input.characters(&number).parse().unwrap_or(0);
@@ -507,19 +525,20 @@ impl Reader<'_> {
                 self.text("\u{2026}");
                 self.input.argument();
             }
-            "question" | "task" | "choice" | "CorrectChoice" | "ex" | "subpart" | "subsubpart"
-                if self.environments.iter().any(|environment| environment.kind == super::environments::Form::List) =>
-            {
-                self.item();
-            }
-            _ if super::super::languages::language_of(name.strip_prefix("text").unwrap_or("")).is_some() => {
-                self.input.option();
-                let node = self.inline(Kind::Span);
-                self.set_language(node, name.strip_prefix("text").unwrap_or_default());
-                self.argument_into(node, true);
-            }
-            _ => return self.made_command(name) || self.letter_command(name),
+            _ => return false,
         }
+        true
+    }
+
+    /// Text in the language that a command has in its name: `\textgerman{Ebbe}`. Whether it is such a command.
+    fn text_in_language(&mut self, name: &str) -> bool {
+        let Some(language) = name.strip_prefix("text").filter(|name| super::super::languages::language_of(name).is_some()) else {
+            return false;
+        };
+        self.input.option();
+        let node = self.inline(Kind::Span);
+        self.set_language(node, language);
+        self.argument_into(node, true);
         true
     }
 

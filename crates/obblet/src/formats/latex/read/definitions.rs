@@ -1,6 +1,6 @@
 //! What a document defines beside commands and environments: switches, theorems, terms, keywords, floats, code.
 
-use super::{algorithms, glossary, theorems};
+use super::{algorithms, boxes, glossary, theorems};
 use crate::fast_hash::{HashMap, HashSet};
 
 /// What a document defines beside commands and environments.
@@ -24,8 +24,8 @@ pub(super) struct Definitions {
     pub(super) files: HashMap<String, String>,
     /// Environments that are floats, and the words for them.
     pub(super) floats: HashMap<String, String>,
-    /// Environments that are boxes, and how many arguments they take.
-    pub(super) boxes: HashMap<String, usize>,
+    /// Environments that are boxes.
+    pub(super) boxes: HashMap<String, boxes::OwnBox>,
     /// The file that the next drawing is also in.
     pub(super) drawing_file: Option<String>,
 }

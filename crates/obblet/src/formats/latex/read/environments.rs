@@ -223,9 +223,9 @@ impl Reader<'_> {
     /// Environments that mean something by their names alone: boxes and theorems of the document, languages; all others are
     /// divisions that have them as their classes.
     fn begin_named(&mut self, name: &str, base: &str) {
-        if let Some(count) = self.own.boxes.get(name).copied() {
+        if let Some(own) = self.own.boxes.get(name).copied() {
             self.begin_division(name);
-            return self.begin_own_box(count);
+            return self.begin_own_box(own);
         }
         if language_of(base).is_some() {
             self.input.option();
