@@ -122,7 +122,7 @@ start\;
 fn terms_stand_behind_what_they_are_short_for_the_first_time() {
     reads(
         r##"\newacronym{hw}{HW}{high water}
-\newglossaryentry{neap}{name={neap tide}, description={the smallest \emph{range}, at the quarters}}
+\newglossaryentry{neap}{name={neap tide}, description={the smallest \emph{range} of \gls{hw}, at the quarters}}
 \newglossaryentry{never}{name=never, description={not used}}
 \gls{hw}, then \gls{hw}; \Gls{neap} and \glspl{neap}; \acrlong{hw}, \acrfull{hw}; \gls{unknown}.
 
@@ -133,7 +133,7 @@ fn terms_stand_behind_what_they_are_short_for_the_first_time() {
 <dt>HW</dt>
 <dd>high water</dd>
 <dt>neap tide</dt>
-<dd>the smallest <em>range</em>, at the quarters</dd>
+<dd>the smallest <em>range</em> of <abbr title="high water">HW</abbr>, at the quarters</dd>
 </dl>"##,
     );
     reads(

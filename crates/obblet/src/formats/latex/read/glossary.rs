@@ -281,35 +281,34 @@ impl Reader<'_> {
 
     /// Fills the lists of terms, once all that is used is known.
     pub(super) fn fill_glossary(&mut self) {
-        let glossary = std::mem::take(&mut self.own.glossary);
-        let mut terms: Vec<Term> = glossary.terms.into_values().filter(|term| term.is_used).collect();
+        let Some((heading, list)) = self.own.glossary.list.take() else { return };
+        let mut terms: Vec<Term> = self.own.glossary.terms.values().filter(|term| term.is_used).cloned().collect();
         terms.sort_by_cached_key(|term| (term.short.to_lowercase(), term.short.clone()));
-        if let Some((heading, list)) = glossary.list {
-            if terms.is_empty() {
-                self.doc.detach(list);
-                self.doc.detach(heading);
-            }
-            for term in &terms {
-                let name = self.doc.append_at(list, Kind::Term, self.at);
-                // A symbol is a formula.
-                let kind = match term.short.strip_prefix('$').and_then(|short| short.strip_suffix('$')) {
-                    Some(formula) => {
-                        let formula = self.doc.intern(formula);
-                        Kind::Math(self.doc.add_tex(formula, false))
-                    }
-                    None => Kind::Text(self.doc.intern(&term.short)),
-                };
-                self.doc.append_at(name, kind, self.at);
-                let description = self.doc.append_at(list, Kind::TermDescription, self.at);
-                if term.description.is_empty() {
-                    let words = self.doc.intern(&term.long);
-                    self.doc.append_at(description, Kind::Text(words), self.at);
-                } else {
-                    self.read_into(description, true, term.description.clone());
-                    self.input.at = self.input.source.len();
-                    while let Some(token) = self.input.next() {
-                        self.step(token);
-                    }
+        if terms.is_empty() {
+            self.doc.detach(list);
+            self.doc.detach(heading);
+        }
+        for term in &terms {
+            let name = self.doc.append_at(list, Kind::Term, self.at);
+            // A symbol is a formula.
+            let kind = match term.short.strip_prefix('$').and_then(|short| short.strip_suffix('$')) {
+                Some(formula) => {
+                    let formula = self.doc.intern(formula);
+                    Kind::Math(self.doc.add_tex(formula, false))
+                }
+                None => Kind::Text(self.doc.intern(&term.short)),
+            };
+            self.doc.append_at(name, kind, self.at);
+            let description = self.doc.append_at(list, Kind::TermDescription, self.at);
+            if term.description.is_empty() {
+                let words = self.doc.intern(&term.long);
+                self.doc.append_at(description, Kind::Text(words), self.at);
+            } else {
+                // It may mention other terms.
+                self.read_into(description, true, term.description.clone());
+                self.input.at = self.input.source.len();
+                while let Some(token) = self.input.next() {
+                    self.step(token);
                 }
             }
         }
