@@ -265,7 +265,8 @@ fn code_has_its_numbers_and_its_marks() {
 \begin{shell}
 $ ls  -l
 \end{shell}
-\begin{lstlisting}[language=Python, caption={A \emph{loop}}, label=lst:a]
+\begin{lstlisting}[language=Python, caption = {A \emph{loop}, once},
+  label = lst:a]
 for x in y:
     pass
 \end{lstlisting}
@@ -280,7 +281,7 @@ low water
 <pre><code class="language-python">for x in y:
     pass
 </code></pre>
-<figcaption>Listing&nbsp;1: A <em>loop</em></figcaption>
+<figcaption>Listing&nbsp;1: A <em>loop</em>, once</figcaption>
 </figure>
 <p>See <a href="#lst:a">1</a>. <code>a_b\c</code> |x|.</p>
 <pre><code>low water

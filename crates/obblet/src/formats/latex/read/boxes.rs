@@ -142,58 +142,6 @@ impl Reader<'_> {
         }
     }
 
-    /// The value of a key among options.
-    pub(super) fn value_of(&self, options: &[Token], key: &str) -> Vec<Token> {
-        let mut depth = 0_usize;
-        let mut at = 0;
-        while let Some(token) = options.get(at) {
-            at += 1;
-            match token.kind {
-                Sign::Begin => depth += 1,
-                Sign::End => depth = depth.saturating_sub(1),
-                Sign::Text(start, end) if depth == 0 => {
-                    let text = self.input.slice(start, end);
-                    let Some(found) = text.rfind(&format!("{key}=")) else { continue };
-                    let is_whole = text[..found].chars().next_back().is_none_or(|c| matches!(c, ',' | ' ' | '\n'));
-                    if !is_whole {
-                        continue;
-                    }
-                    let from = start + (found + key.len() + 1) as u32;
-                    let words = self.input.slice(from, end);
-                    if let Some(comma) = words.find(',') {
-                        return vec![Token { kind: Sign::Text(from, from + comma as u32), at: from }];
-                    }
-                    let mut value: Vec<Token> = Vec::new();
-                    if from < end {
-                        value.push(Token { kind: Sign::Text(from, end), at: from });
-                    }
-                    for token in &options[at..] {
-                        match token.kind {
-                            Sign::Begin => depth += 1,
-                            Sign::End => depth = depth.saturating_sub(1),
-                            Sign::Text(start, end) if depth == 0 => {
-                                let text = self.input.slice(start, end);
-                                let length = text.find(',').unwrap_or(text.len()) as u32;
-                                if length > 0 {
-                                    value.push(Token { kind: Sign::Text(start, start + length), at: start });
-                                }
-                                if length < end - start {
-                                    return value;
-                                }
-                                continue;
-                            }
-                            _ => {}
-                        }
-                        value.push(token.clone());
-                    }
-                    return value;
-                }
-                _ => {}
-            }
-        }
-        Vec::new()
-    }
-
     /// Begins columns by tabs: a table whose cells they part.
     pub(super) fn begin_tabbing(&mut self) {
         let node = self.block(Kind::Table);

@@ -305,29 +305,19 @@ impl Reader<'_> {
         holds.unwrap_or(false)
     }
 
+    /// A test, which may be negated.
     fn single_test(&mut self, tokens: &[Token]) -> bool {
-        let mut inner = super::Input::new(self.input.source);
-        inner.at = inner.source.len();
-        inner.push_all(tokens.iter().cloned());
-        inner.skip_white();
-        let Some(first) = inner.next() else { return false };
-        match first.kind.command() {
-            Some("NOT" | "not") => {
-                let rest: Vec<Token> = std::iter::from_fn(|| inner.next()).collect();
-                // A test has no more negations than it has tokens.
-                !self.plain_test(&rest)
+        let mut inner = super::Input::of_tokens(self.input.source, tokens.iter().cloned());
+        let mut is_negated = false;
+        let first = loop {
+            inner.skip_white();
+            let Some(token) = inner.next() else { return false };
+            if !matches!(token.kind.command(), Some("NOT" | "not")) {
+                break token;
             }
-            _ => self.plain_test(tokens),
-        }
-    }
-
-    fn plain_test(&mut self, tokens: &[Token]) -> bool {
-        let mut inner = super::Input::new(self.input.source);
-        inner.at = inner.source.len();
-        inner.push_all(tokens.iter().cloned());
-        inner.skip_white();
-        let Some(first) = inner.next() else { return false };
-        match first.kind.command() {
+            is_negated = !is_negated;
+        };
+        let holds = match first.kind.command() {
             Some("equal") => {
                 let (one, other) = (inner.argument(), inner.argument());
                 self.words(&one) == self.words(&other)
@@ -350,7 +340,8 @@ impl Reader<'_> {
                 std::mem::swap(&mut self.input, &mut inner);
                 one.zip(other).zip(sign).is_some_and(|((one, other), sign)| one.cmp(&other) == sign)
             }
-        }
+        };
+        holds != is_negated
     }
 
     /// Whether a command that is not known is a conditional of a package: such a name, and an end soon behind it.

@@ -145,9 +145,7 @@ impl Reader<'_> {
     /// What a definition makes that holds nothing but looks: a quotation, or a part.
     fn form_of(&self, tokens: &[super::tokens::Token]) -> Option<Kind> {
         let mut kind = Kind::Division(DivisionKind::Plain);
-        let mut inner = super::Input::new(self.input.source);
-        inner.at = inner.source.len();
-        inner.push_all(tokens.iter().take(200).cloned());
+        let mut inner = super::Input::of_tokens(self.input.source, tokens[..tokens.len().min(200)].iter().cloned());
         while let Some(token) = inner.next() {
             match &token.kind {
                 Sign::Space | Sign::Par => {}
@@ -279,7 +277,7 @@ impl Reader<'_> {
             "tcolorbox" | "mdframed" => {
                 let options = options.unwrap_or_default();
                 let key = if base == "tcolorbox" { "title" } else { "frametitle" };
-                let title = self.value_of(&options, key);
+                let title = self.input.value_of(&options, key);
                 self.box_title(title);
             }
             "minipage" | "multicols" | "column" | "adjustbox" | "spacing" | "varwidth" | "paracol" | "boxedminipage" => {

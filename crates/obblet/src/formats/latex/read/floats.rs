@@ -139,7 +139,7 @@ impl Reader<'_> {
             return self.input.push_all(caption.unwrap_or_default().into_iter());
         };
         if self.parts.len() + 2 >= super::build::MOST_PARTS {
-            return;
+            return self.input.push_all(caption.unwrap_or_default().into_iter());
         }
         let figure = self.block(Kind::Figure);
         self.argument_into(figure, false);

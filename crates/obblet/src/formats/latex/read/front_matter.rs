@@ -217,7 +217,7 @@ impl Reader<'_> {
         let at = self.at;
         let values: Vec<Vec<Token>> = ["organization", "addressline", "city", "postcode", "state", "country"]
             .iter()
-            .map(|key| self.value_of(&words, key))
+            .map(|key| self.input.value_of(&words, key))
             .filter(|value| !self.input.characters(value).is_empty())
             .collect();
         let has_keys = words.iter().any(|token| match token.kind {

@@ -2,7 +2,7 @@
 //! short for; later ones carry that as a title. Lists of terms hold those that were used.
 
 use super::Reader;
-use super::tokens::{Kind as Sign, Token};
+use super::tokens::Token;
 use crate::document::{Kind, NodeId, TextLevel};
 use crate::fast_hash::HashMap;
 
@@ -82,53 +82,12 @@ impl Reader<'_> {
     /// A term by the keys and values that it is given.
     fn term_of(&mut self, values: &[Token]) -> Term {
         let mut term = Term::default();
-        let mut depth = 0_usize;
-        let is_end = |token: &Token, depth: &mut usize| {
-            match token.kind {
-                Sign::Begin => *depth += 1,
-                Sign::End => *depth = depth.saturating_sub(1),
-                _ => {}
-            }
-            *depth == 0
-        };
-        // Runs of text hold commas and signs of equality: they are parted into characters outside of braces.
-        let mut parts: Vec<Vec<Token>> = vec![Vec::new()];
-        for token in values {
-            let is_outside = is_end(token, &mut depth) && token.kind != Sign::End;
-            match token.kind {
-                Sign::Text(start, end) if is_outside => {
-                    let mut from = start;
-                    for (at, _) in self.input.slice(start, end).match_indices(',') {
-                        let comma = start + at as u32;
-                        if from < comma
-                            && let Some(part) = parts.last_mut()
-                        {
-                            part.push(Token { kind: Sign::Text(from, comma), at: from });
-                        }
-                        parts.push(Vec::new());
-                        from = comma + 1;
-                    }
-                    if from < end
-                        && let Some(part) = parts.last_mut()
-                    {
-                        part.push(Token { kind: Sign::Text(from, end), at: from });
-                    }
-                }
-                _ => parts.last_mut().into_iter().for_each(|part| part.push(token.clone())),
-            }
-        }
-        for mut part in parts {
-            let Some(at) = part.iter().position(|token| matches!(token.kind, Sign::Text(..))) else { continue };
-            let Sign::Text(start, end) = part[at].kind else { continue };
-            let Some((key, rest)) = self.input.slice(start, end).split_once('=') else { continue };
-            let key = key.trim();
-            let from = end - rest.len() as u32;
-            part[at].kind = Sign::Text(from, end);
-            match key {
-                "name" | "short" => term.short = self.words(&part[at..]),
-                "long" => term.long = self.words(&part[at..]),
-                "plural" | "short-plural-form" => term.plural = self.words(&part[at..]),
-                "description" => term.description = part.split_off(at),
+        for (key, value) in self.input.pairs(values) {
+            match key.as_str() {
+                "name" | "short" => term.short = self.words(&value),
+                "long" => term.long = self.words(&value),
+                "plural" | "short-plural-form" => term.plural = self.words(&value),
+                "description" => term.description = value,
                 _ => {}
             }
         }
@@ -198,7 +157,7 @@ impl Reader<'_> {
 
     /// A heading, and a list that is filled later.
     fn begin_glossary(&mut self, name: &str, options: &[Token]) {
-        let title = self.value_of(options, "title");
+        let title = self.input.value_of(options, "title");
         let mut title = self.words(&title);
         if title.is_empty() {
             let language = self.front.language.as_deref().and_then(|language| language.get(..2)).unwrap_or_default();

@@ -223,9 +223,7 @@ impl Macros {
 
     /// The tokens that others come to now: what they are called may mean something else later.
     fn written_out(&mut self, tokens: Vec<Token>, input: &Input<'_>) -> Vec<Token> {
-        let mut inner = Input::new(input.source);
-        inner.at = inner.source.len();
-        inner.push_all(tokens.into_iter());
+        let mut inner = Input::of_tokens(input.source, tokens.into_iter());
         let mut out = Vec::new();
         while let Some(token) = inner.next() {
             match token.kind.command() {

@@ -334,9 +334,7 @@ impl Reader<'_> {
     /// The words of tokens, without what is behind notes and with the document's own commands written out.
     pub(super) fn words(&mut self, tokens: &[Token]) -> String {
         let mut out = String::new();
-        let mut inner = super::Input::new(self.input.source);
-        inner.at = inner.source.len();
-        inner.push_all(tokens.iter().cloned());
+        let mut inner = super::Input::of_tokens(self.input.source, tokens.iter().cloned());
         let mut steps = 0;
         while let Some(token) = inner.next() {
             steps += 1;

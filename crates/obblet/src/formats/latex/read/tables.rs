@@ -46,7 +46,7 @@ impl Reader<'_> {
         let mut spec = self.input.argument();
         // Some say their columns by a key among others.
         if name.trim_end_matches('*').ends_with("tblr") && spec.iter().any(|token| self.has_key(token)) {
-            spec = self.value_of(&spec, "colspec");
+            spec = self.input.value_of(&spec, "colspec");
         }
         let mut text = String::new();
         self.input.write(&spec, &mut text);

@@ -106,6 +106,14 @@ impl<'s> Input<'s> {
         Self { source, at: 0, made: Vec::new(), at_is_letter: false, taken: 0, exceeded: None }
     }
 
+    /// Tokens alone, which were read from a source.
+    pub(super) fn of_tokens(source: &'s str, tokens: impl DoubleEndedIterator<Item = Token>) -> Self {
+        let mut input = Self::new(source);
+        input.at = source.len();
+        input.push_all(tokens);
+        input
+    }
+
     /// Where the next token is.
     pub(super) fn place(&self) -> u32 {
         self.made.last().map_or(self.at as u32, |token| token.at)
@@ -271,6 +279,64 @@ impl<'s> Input<'s> {
                 out.insert(start, ' ');
             }
         }
+    }
+
+    /// Keys with their values, which stand between commas outside of braces; what has no sign of equality is none.
+    pub(super) fn pairs(&self, tokens: &[Token]) -> Vec<(String, Vec<Token>)> {
+        let mut parts: Vec<Vec<Token>> = vec![Vec::new()];
+        let mut depth = 0_usize;
+        for token in tokens {
+            match token.kind {
+                Kind::Begin => depth += 1,
+                Kind::End => depth = depth.saturating_sub(1),
+                Kind::Text(start, end) if depth == 0 => {
+                    let mut from = start;
+                    for (number, piece) in self.slice(start, end).split(',').enumerate() {
+                        if number > 0 {
+                            parts.push(Vec::new());
+                            from += 1;
+                        }
+                        let to = from + piece.len() as u32;
+                        if from < to
+                            && let Some(part) = parts.last_mut()
+                        {
+                            part.push(Token { kind: Kind::Text(from, to), at: from });
+                        }
+                        from = to;
+                    }
+                    continue;
+                }
+                _ => {}
+            }
+            if let Some(part) = parts.last_mut() {
+                part.push(token.clone());
+            }
+        }
+        parts.into_iter().filter_map(|part| self.pair(part)).collect()
+    }
+
+    fn pair(&self, part: Vec<Token>) -> Option<(String, Vec<Token>)> {
+        let (at, sign, end) =
+            part.iter().take_while(|token| token.kind != Kind::Begin).enumerate().find_map(|(at, token)| match token.kind {
+                Kind::Text(start, end) => Some((at, start + self.slice(start, end).find('=')? as u32, end)),
+                _ => None,
+            })?;
+        let before = Token { kind: Kind::Text(part[at].at, sign), at: part[at].at };
+        let mut key = self.characters(&part[..at]);
+        key.push_str(&self.characters(&[before]));
+        let rest = self.slice(sign + 1, end);
+        let from = end - rest.trim_start().len() as u32;
+        let mut value: Vec<Token> = Vec::new();
+        if from < end {
+            value.push(Token { kind: Kind::Text(from, end), at: from });
+        }
+        value.extend(part.into_iter().skip(at + 1).skip_while(|token| from == end && token.kind == Kind::Space));
+        Some((key.trim().to_owned(), value))
+    }
+
+    /// The value of a key among options; nothing where it is not there.
+    pub(super) fn value_of(&self, options: &[Token], key: &str) -> Vec<Token> {
+        self.pairs(options).into_iter().find(|(known, _)| known == key).map(|(_, value)| value).unwrap_or_default()
     }
 
     /// The characters of tokens, as names and numbers have them.

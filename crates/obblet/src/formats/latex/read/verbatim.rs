@@ -96,7 +96,11 @@ impl Reader<'_> {
         if let Some(outer) = outer {
             let start = self.input.at;
             let end = format!("\\end{{{outer}}}");
-            let length = memchr::memmem::find(&self.input.source.as_bytes()[start..], end.as_bytes())?;
+            let found = memchr::memmem::find(&self.input.source.as_bytes()[start..], end.as_bytes());
+            let Some(length) = found else {
+                self.own.endless.insert(name.to_owned());
+                return None;
+            };
             self.input.at = start + length;
             return Some((start, start + length));
         }
@@ -203,8 +207,8 @@ impl Reader<'_> {
         let language = language.rsplit(']').next().unwrap_or(language).trim_matches(['{', '}']);
         let (code, info) = (self.doc.intern(code), self.doc.intern(&language.to_lowercase()));
         let kind = Kind::CodeBlock { code, info };
-        let caption = self.value_of(options, "caption");
-        let label = self.value_of(options, "label");
+        let caption = self.input.value_of(options, "caption");
+        let label = self.input.value_of(options, "label");
         let label = self.input.characters(&label);
         let end = self.input.at as u32;
         if caption.is_empty() || !self.takes_blocks() {
@@ -299,7 +303,7 @@ impl Reader<'_> {
                 if self.own.files.len() < MOST_FILES {
                     self.own.files.insert(format!("{KEPT}{key}"), line[..length].to_owned());
                 }
-                let then = self.value_of(&options, "aftersave");
+                let then = self.input.value_of(&options, "aftersave");
                 self.input.push_all(then.into_iter());
             }
             "UseVerb" | "BUseVerb" | "LUseVerb" => {
@@ -342,7 +346,7 @@ impl Reader<'_> {
         if name == "newfloat" {
             self.skip_arguments("mmo");
         }
-        let said = self.value_of(&options, "name");
+        let said = self.input.value_of(&options, "name");
         let said = self.words(&said);
         let word = if said.is_empty() { super::theorems::capitalised(&environment) } else { said };
         self.own.floats.insert(environment, word);
