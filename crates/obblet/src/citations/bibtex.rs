@@ -7,6 +7,9 @@ use std::collections::hash_map::Entry as Slot;
 /// Abbreviations of a file that are written out are together no longer.
 const MOST_TEXT: usize = 1 << 22;
 
+/// Behind so many values that do not end, the next one is the last: each is looked for to the end of the file.
+const MOST_UNCLOSED: usize = 100;
+
 /// The entries of a file. What can't be understood is passed over.
 pub(super) fn parse(source: &str) -> Vec<Entry> {
     let months = [
@@ -25,7 +28,7 @@ pub(super) fn parse(source: &str) -> Vec<Entry> {
     ];
     let mut strings: HashMap<String, String> =
         months.iter().map(|month| (month[..3].to_ascii_lowercase(), (*month).to_owned())).collect();
-    let mut parser = Parser { source, at: 0, made: 0 };
+    let mut parser = Parser { source, at: 0, made: 0, unclosed: 0 };
     let mut entries = Vec::new();
     while let Some(ahead) = memchr::memchr(b'@', &source.as_bytes()[parser.at..]) {
         parser.at += ahead + 1;
@@ -67,6 +70,8 @@ struct Parser<'s> {
     at: usize,
     /// How long the abbreviations are that were written out.
     made: usize,
+    /// How many values had no end.
+    unclosed: usize,
 }
 
 impl<'s> Parser<'s> {
@@ -116,8 +121,12 @@ impl<'s> Parser<'s> {
                 _ => {}
             }
         }
-        self.at = self.source.len();
-        &self.source[start..]
+        // Without an end, it is no longer than its entry.
+        self.unclosed += 1;
+        let rest = &self.source[start..];
+        let next = rest.find("\n@").filter(|_| self.unclosed <= MOST_UNCLOSED).unwrap_or(rest.len());
+        self.at = start + next;
+        &rest[..next]
     }
 
     /// A name with its value: pieces in braces or quotation marks, numbers and abbreviations.

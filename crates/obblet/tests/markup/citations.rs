@@ -131,6 +131,30 @@ fn what_only_looks_like_a_citation_stays_as_it_is() {
 }
 
 #[test]
+fn what_is_wrong_with_a_bibliography_is_said() {
+    let source = |style: &str, file: &str| {
+        format!(
+            "\\documentclass{{article}}\n\\begin{{document}}\nSee \\cite{{halm}}.\n\\bibliographystyle{{{style}}}\n\\bibliography{{{file}}}\n\\end{{document}}\n"
+        )
+    };
+    let (_, found) = page("a.tex", &source("plain", "entries"));
+    assert!(found.is_empty(), "{found:?}");
+    let (text, found) = page("a.tex", &source("ownstyle", "entries"));
+    assert!(text.starts_with("<p>See [<a href=\"#bib-halm\">1</a>]."), "{text}");
+    assert_eq!(found, ["the style ownstyle is not known: citations and their list follow the style numbers"]);
+    let folder = Folder::new(&[("a.tex", &*source("plain", "nowhere")), ("entries.bib", ENTRIES)]);
+    let told: Vec<String> =
+        folder.publish().told.iter().flat_map(|told| &told.findings).map(|finding| finding.message.clone()).collect();
+    assert!(told.iter().any(|message| message == "file nowhere.bib was not included: it was not found"), "{told:?}");
+    // An entry without an end is no longer than itself.
+    let broken = format!("@book{{open, title = {{No end\n, year = 1\n{ENTRIES}");
+    let folder = Folder::new(&[("a.tex", &*source("plain", "entries")), ("entries.bib", &*broken)]);
+    folder.publish();
+    let page = folder.read("a.html");
+    assert!(page.contains(HALM), "{page}");
+}
+
+#[test]
 fn the_heading_of_a_list_is_that_of_the_document() {
     let html =
         "<h2>Tides</h2><p>As in [<a href=\"#bib-a\">1</a>].</p><h2>Read &amp; reread</h2><ol><li id=\"bib-a\">A.</li></ol>";

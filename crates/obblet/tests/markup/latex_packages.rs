@@ -39,9 +39,9 @@ See Algorithm~\ref{alg:p}."##,
         r##"<figure id="alg:p">
 <figcaption>Algorithm&nbsp;1: Predict</figcaption>
 <ul class="algorithm">
-<li><strong>Require:</strong> <code class="language-tex">h \ge0</code></li>
+<li><strong>Require:</strong> <code class="language-tex">h \ge 0</code></li>
 <li><strong>function</strong> Predict(<code class="language-tex">h, t</code>)<ul>
-<li><code class="language-tex">x \gets0</code></li>
+<li><code class="language-tex">x \gets 0</code></li>
 <li><strong>for</strong> <code class="language-tex">i = 1, \dots, n</code> <strong>do</strong><ul>
 <li><strong>if</strong> <code class="language-tex">a_i &gt; 0</code> <strong>then</strong><ul>
 <li><code class="language-tex">x \gets x + a_i</code> ▷ <em>add it</em></li>

@@ -116,6 +116,27 @@ fn theorems_citations_and_own_environments_come_back_by_their_names() {
 }
 
 #[test]
+fn algorithms_come_back_as_lists_of_lines() {
+    comes_back(
+        "<figure id=\"rise\">\n<figcaption>Algorithm&nbsp;1: The rise</figcaption>\n<ul class=\"algorithm\">\n<li><strong>for</strong> each hour <strong>do</strong>\n\
+        <ul>\n<li><strong>if</strong> it rises <strong>then</strong>\n<ul>\n<li>count</li>\n</ul>\n</li>\n<li>wait</li>\n</ul>\n</li>\n<li><strong>return</strong> all</li>\n</ul>\n\
+        </figure>\n<p>See <a href=\"#rise\">1</a>.</p>\n<ul>\n<li>no line</li>\n</ul>\n",
+    );
+    let source = "\\documentclass{article}\n\\usepackage{algpseudocode}\n\\begin{document}\n\\begin{algorithmic}\n\\State $h \\gets 0$\n\\While{$h < 5$}\n\
+        \\State wait \\Comment{for an hour}\n\\EndWhile\n\\end{algorithmic}\n\\end{document}\n";
+    let written = convert(source, Format::Latex, Format::Latex, &["shape=page"]).into_text().unwrap();
+    assert_eq!(html(&written), html(source), "{written}");
+    let lines = "\\begin{pseudocode}\n\\item \\(h \\gets 0\\)\n\\item \\textbf{while} \\(h < 5\\) \\textbf{do}\n\\begin{pseudocode}\n\\item wait ";
+    assert!(written.contains(lines), "{written}");
+    // What goes into another document brings no definition with it.
+    let fragment = convert(source, Format::Latex, Format::Latex, &["shape=fragment"]).into_text().unwrap();
+    assert!(
+        fragment.starts_with("\\begin{itemize}[label={}, nosep]\n\\item \\(h") && !fragment.contains("pseudocode"),
+        "{fragment}"
+    );
+}
+
+#[test]
 fn a_fragment_has_no_preamble_and_a_page_has_one() {
     let whole =
         convert("<h1>Tides</h1><p>Water.</p>", Format::Html, Format::Latex, &["shape=page", "latex.class=[a4paper]scrartcl"])

@@ -31,6 +31,11 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
 
 const FINDINGS: &[FindingInfo] = &[
     finding("latex.citation", &[Weight::Changed], "Citations are shown by their keys: there is no bibliography for them."),
+    finding(
+        "latex.citation-style",
+        &[Weight::Changed],
+        "The style of a bibliography is not known; citations and their list are numbered.",
+    ),
     finding("latex.command", &[Weight::Changed], "Commands are not known; the text of their arguments is kept."),
     finding("latex.drawing", &[Weight::Lost], "Drawings in TeX were left out."),
     finding(

@@ -66,5 +66,11 @@ pub(super) const ROW_HEADING: (&str, &str) = ("rowheading", "\\textbf{#1}");
 /// The command for an abbreviation with what it stands for, and its definition with two arguments, of which the first is that.
 pub(super) const ABBREVIATION: (&str, &str) = ("abbr", "#2");
 
+/// The environment for the lines of an algorithm, and what it is defined to begin and to end with.
+pub(super) const LINES: (&str, &str, &str) = ("pseudocode", "\\begin{itemize}[label={},nosep]", "\\end{itemize}");
+
+/// The class of a list of such lines.
+pub(super) const CLASS_OF_LINES: &str = "algorithm";
+
 /// The environment for what is shown on request, and its definition with one argument, the summary.
 pub(super) const DETAILS: (&str, &str, &str) = ("details", "\\begin{quote}\\textbf{#1}\\par", "\\end{quote}");

@@ -342,6 +342,17 @@ pub(super) fn plain_words(words: &str) -> String {
 
 /// Digits that follow each other are one number; a stop between digits is part of it.
 pub(super) fn merge_numbers(row: Row) -> Row {
+    let merges = |pair: &[Node]| match pair {
+        [Node::Number { .. } | Node::Group(_), Node::Number { .. }] => true,
+        [Node::Operator { text, .. }, Node::Number { .. }] => text == ".",
+        [Node::Number { .. } | Node::Operator { .. }, Node::Scripts(scripts)] => {
+            matches!(scripts.base[..], [Node::Number { .. }])
+        }
+        _ => false,
+    };
+    if !row.windows(2).any(merges) {
+        return row;
+    }
     let mut out: Row = Vec::with_capacity(row.len());
     for node in row {
         let count = out.len();

@@ -162,7 +162,11 @@ impl Parser<'_> {
             if ends {
                 break;
             }
-            if let Some(name) = kind.command().map(str::to_owned) {
+            let command = match kind {
+                Kind::Command(name) if table::symbol(name).is_none() => Some(name.clone()),
+                _ => None,
+            };
+            if let Some(name) = command {
                 if let Some(fraction) = self.infix(&name, &mut row, until) {
                     row = vec![fraction];
                     break;
@@ -319,7 +323,23 @@ impl Parser<'_> {
     /// Reads an atom with its scripts.
     fn item(&mut self, row: &mut Row) {
         let starts_script = matches!(self.peek(), Some(Kind::Sup | Kind::Sub | Kind::Char('\'' | '’')));
-        let base = if starts_script { Vec::new() } else { self.atom() };
+        // What is one character or one symbol needs no row of its own, as long as nothing is at it.
+        let single = match self.stack.last().map(|token| &token.kind) {
+            Some(Kind::Char(c)) if !starts_script => Some(self.character(*c)),
+            Some(Kind::Command(name)) => table::symbol(name).map(|(text, symbol)| table::node(text, symbol, self.variant)),
+            _ => None,
+        };
+        let base = match single {
+            Some(node) => {
+                self.stack.pop();
+                if !matches!(self.peek(), Some(Kind::Sup | Kind::Sub | Kind::Char('\'' | '’'))) {
+                    return row.push(node);
+                }
+                vec![node]
+            }
+            None if starts_script => Vec::new(),
+            None => self.atom(),
+        };
         let has_scripts = matches!(self.peek(), Some(Kind::Sup | Kind::Sub | Kind::Char('\'' | '’')));
         let has_limits = matches!(self.peek().and_then(Kind::command), Some("limits" | "nolimits"));
         if !has_scripts || has_limits || (base.is_empty() && !starts_script) {
@@ -505,8 +525,11 @@ impl Parser<'_> {
     fn character(&self, c: char) -> Node {
         match c {
             '0'..='9' => self.number(c),
+            'a'..='z' | 'A'..='Z' => Node::Identifier { text: c.to_string(), variant: self.variant },
             '-' => Node::operator("−", Class::Binary),
             '*' => Node::operator("∗", Class::Binary),
+            // A prime that is an argument by itself; others are scripts.
+            '\'' | '’' => Node::operator("′", Class::Ordinary),
             '~' | '\u{A0}' => Node::Space(6),
             _ => {
                 if let Some((plain, variant)) = Variant::split(c) {

@@ -68,62 +68,74 @@ impl Kind {
 
 /// The tokens of a source, the last one first.
 pub(super) fn tokens(source: &str) -> Vec<Token> {
+    let bytes = source.as_bytes();
     let mut found = Vec::with_capacity(source.len() / 2 + 8);
-    let mut rest = source.char_indices().peekable();
-    while let Some((at, c)) = rest.next() {
-        let kind = match c {
-            '\\' => {
-                let start = at + 1;
-                let mut end = start;
-                if let Some((next, letter)) = rest.next_if(|(_, c)| !c.is_ascii_alphabetic()) {
-                    end = next + letter.len_utf8();
-                } else {
-                    while let Some((next, _)) = rest.next_if(|(_, c)| c.is_ascii_alphabetic()) {
-                        end = next + 1;
-                    }
-                    if end > start {
-                        // A star is part of the name of what has such a form.
-                        let name = &source[start..end];
-                        if STARRED.contains(&name) && rest.next_if(|(_, c)| *c == '*').is_some() {
-                            end += 1;
-                        }
-                        // White space behind a name ends it.
-                        if !name.ends_with('*') {
-                            while rest.next_if(|(_, c)| c.is_ascii_whitespace()).is_some() {}
-                        }
-                    }
+    let mut at = 0;
+    while let Some(&byte) = bytes.get(at) {
+        let start = at;
+        at += 1;
+        let kind = match byte {
+            b'\\' => {
+                at = end_of_name(source, at);
+                let name = Rc::from(&source[start + 1..at]);
+                // White space behind a name ends it.
+                if bytes[at - 1].is_ascii_alphabetic() {
+                    at += white(&bytes[at..], u8::is_ascii_whitespace);
                 }
-                Kind::Command(Rc::from(&source[start..end]))
+                Kind::Command(name)
             }
-            '%' => {
+            b'%' => {
                 // A comment, with the end of its line.
-                for (_, c) in rest.by_ref() {
-                    if c == '\n' {
-                        break;
-                    }
-                }
-                while rest.next_if(|(_, c)| matches!(c, ' ' | '\t')).is_some() {}
+                at = memchr::memchr(b'\n', &bytes[at..]).map_or(bytes.len(), |end| at + end + 1);
+                at += white(&bytes[at..], |byte| matches!(byte, b' ' | b'\t'));
                 continue;
             }
-            '{' => Kind::Open,
-            '}' => Kind::Close,
-            '^' => Kind::Sup,
-            '_' => Kind::Sub,
-            '&' => Kind::Cell,
-            '#' => match rest.next_if(|(_, c)| matches!(c, '1'..='9')) {
-                Some((_, digit)) => Kind::Parameter(digit as u8 - b'0'),
-                None => Kind::Char('#'),
+            b'{' => Kind::Open,
+            b'}' => Kind::Close,
+            b'^' => Kind::Sup,
+            b'_' => Kind::Sub,
+            b'&' => Kind::Cell,
+            b'#' => match bytes.get(at) {
+                Some(digit @ b'1'..=b'9') => {
+                    at += 1;
+                    Kind::Parameter(digit - b'0')
+                }
+                _ => Kind::Char('#'),
             },
-            c if c.is_whitespace() && c != '\u{A0}' => {
-                while rest.next_if(|(_, c)| c.is_whitespace() && *c != '\u{A0}').is_some() {}
-                Kind::Space
+            b'!'..=b'~' => Kind::Char(char::from(byte)),
+            _ => {
+                let c = source[start..].chars().next().unwrap_or_default();
+                at = start + c.len_utf8();
+                let is_space = |c: char| c.is_whitespace() && c != '\u{A0}';
+                if is_space(c) {
+                    let rest = &source[at..];
+                    at += rest.len() - rest.trim_start_matches(is_space).len();
+                    Kind::Space
+                } else {
+                    Kind::Char(c)
+                }
             }
-            c => Kind::Char(c),
         };
-        found.push(Token { kind, at: at as u32 });
+        found.push(Token { kind, at: start as u32 });
     }
     found.reverse();
     found
+}
+
+/// How many bytes are white space.
+fn white(bytes: &[u8], is_white: fn(&u8) -> bool) -> usize {
+    bytes.iter().take_while(|byte| is_white(byte)).count()
+}
+
+/// Where the name of a command ends: behind its letters and a star that is part of it, or behind one other character.
+fn end_of_name(source: &str, start: usize) -> usize {
+    let letters = source.as_bytes()[start..].iter().take_while(|byte| byte.is_ascii_alphabetic()).count();
+    if letters == 0 {
+        return start + source[start..].chars().next().map_or(0, char::len_utf8);
+    }
+    let end = start + letters;
+    let has_star = source.as_bytes().get(end) == Some(&b'*') && STARRED.contains(&&source[start..end]);
+    end + usize::from(has_star)
 }
 
 /// Commands that have a form with a star.

@@ -1,6 +1,7 @@
 //! Algorithms: a list of lines, where a line that holds others has a list of its own (the documentation of algorithmicx, of
 //! algorithms and of algorithm2e).
 
+use super::super::own_commands::CLASS_OF_LINES;
 use super::Reader;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, ListKind, Marker, NodeId};
@@ -97,9 +98,23 @@ impl Reader<'_> {
     /// Begins an algorithm.
     pub(super) fn begin_algorithm(&mut self, in_braces: bool) {
         let node = self.block(Kind::List(LINES));
-        let class = self.doc.intern("algorithm");
+        let class = self.doc.intern(CLASS_OF_LINES);
         self.doc.attributes_mut(node).classes.push(class);
         self.own.lines.push(Lines { list: node, parts: self.parts.len(), is_outermost: true, in_braces });
+    }
+
+    /// The list that has just begun is one of the lines of an algorithm; those within lines are so by where they stand.
+    pub(super) fn mark_lines(&mut self) {
+        let Some(list) = self.lists.last().map(|list| list.node) else { return };
+        let doc = &self.doc;
+        let is_inner = doc.ancestors(list).skip(1).any(|above| {
+            doc.node(above).has_attributes()
+                && doc.attributes(above).classes.iter().any(|class| doc.text(*class) == CLASS_OF_LINES)
+        });
+        if !is_inner {
+            let class = self.doc.intern(CLASS_OF_LINES);
+            self.doc.attributes_mut(list).classes.push(class);
+        }
     }
 
     /// Ends an algorithm with all that is within it.

@@ -176,6 +176,13 @@ impl Reader<'_> {
         }
         let holder = self.inline_holder();
         self.doc.append_joined(holder, Text { start, end }, start);
+        // Lines of plain characters that follow need not be looked at by what they are.
+        while let Some((start, end)) = self.input.next_plain_line() {
+            let space = self.doc.intern(" ");
+            let line = self.doc.intern(self.input.slice(start, end));
+            self.doc.append_joined(holder, Text { start: space.start, end: line.end }, start);
+            self.at = start;
+        }
     }
 
     /// Appends characters that are not those of the source.

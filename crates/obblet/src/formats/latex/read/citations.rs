@@ -13,8 +13,8 @@ fn up_to(text: &str, close: u8) -> Option<(&str, &str)> {
     Some((&text[..length], &text[length + 1..]))
 }
 
-/// The style that a document asks for.
-pub(super) fn style_of(source: &str) -> CitationStyle {
+/// The style that a document asks for; its name, where it is not known what that style does.
+pub(super) fn style_of(source: &str) -> Result<CitationStyle, &str> {
     let argument = |command: &str| {
         let rest = &source[source.rfind(command)? + command.len()..];
         up_to(rest, b'}').map(|(name, _)| name)
@@ -22,8 +22,11 @@ pub(super) fn style_of(source: &str) -> CitationStyle {
     let packages =
         source.match_indices("\\usepackage[").filter_map(|(at, _)| up_to(&source[at..], b'}').map(|(package, _)| package));
     let package = packages.filter(|package| package.ends_with("{biblatex")).last().unwrap_or_default();
-    let name = argument("\\bibliographystyle{").unwrap_or(package);
-    CitationStyle::from_name(name).unwrap_or(CitationStyle::Numbers)
+    let named = argument("\\bibliographystyle{").map(str::trim);
+    match CitationStyle::from_name(named.unwrap_or(package)) {
+        Some(style) => Ok(style),
+        None => named.filter(|name| !name.is_empty()).map_or(Ok(CitationStyle::Numbers), Err),
+    }
 }
 
 /// The files that a document names besides.

@@ -13,6 +13,8 @@ pub(super) struct Counters {
     values: HashMap<String, i64>,
     /// The counter that resets another, and stands before it.
     within: HashMap<String, String>,
+    /// What counters reset, with what that resets; empty where it is to be found again.
+    below: HashMap<String, Vec<String>>,
     pub(super) has_chapters: bool,
     has_parts: bool,
     is_appendix: bool,
@@ -59,6 +61,7 @@ impl Counters {
         Self {
             values: HashMap::default(),
             within,
+            below: HashMap::default(),
             has_chapters,
             has_parts,
             is_appendix: false,
@@ -135,28 +138,44 @@ impl Counters {
     /// Makes a counter be reset by another.
     pub(super) fn put_within(&mut self, name: &str, above: &str) {
         if name != above {
+            self.below.clear();
             self.within.insert(name.to_owned(), above.to_owned());
         }
     }
 
     /// Counts one more, and begins anew what counts within it.
     pub(super) fn step(&mut self, name: &str) -> String {
-        let value = self.values.entry(name.to_owned()).or_insert(0);
-        *value = value.saturating_add(1);
+        match self.values.get_mut(name) {
+            Some(value) => *value = value.saturating_add(1),
+            None => self.set(name, 1),
+        }
+        if !self.below.contains_key(name) {
+            let below = self.all_below(name);
+            for counter in &below {
+                self.set(counter, 0);
+            }
+            self.below.insert(name.to_owned(), below);
+        }
+        for counter in self.below.get(name).into_iter().flatten() {
+            if let Some(value) = self.values.get_mut(counter) {
+                *value = 0;
+            }
+        }
+        self.number(name)
+    }
+
+    /// The counters that a counter resets, and those that these reset.
+    fn all_below(&self, name: &str) -> Vec<String> {
         let mut below = vec![name.to_owned()];
         let mut known = 0;
         while let Some(above) = below.get(known).cloned() {
             known += 1;
-            let next: Vec<String> =
-                self.within.iter().filter(|(_, of)| **of == above).map(|(counter, _)| counter.clone()).collect();
-            for counter in next {
-                if !below.contains(&counter) {
-                    self.values.insert(counter.clone(), 0);
-                    below.push(counter);
-                }
-            }
+            let next = self.within.iter().filter(|(_, of)| **of == above).map(|(counter, _)| counter.clone());
+            let new: Vec<String> = next.filter(|counter| !below.contains(counter)).collect();
+            below.extend(new);
         }
-        self.number(name)
+        below.remove(0);
+        below
     }
 
     /// The number that comes next.

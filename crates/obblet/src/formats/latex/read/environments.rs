@@ -96,6 +96,11 @@ impl Reader<'_> {
                     self.argument_into(summary, true);
                     return true;
                 }
+                Own::Lines => {
+                    self.open_list(name, ListForm::Bullets);
+                    self.mark_lines();
+                    return true;
+                }
                 _ => {}
             }
         }

@@ -102,6 +102,9 @@ impl Reader<'_> {
             self.references.here(holder, number.clone(), word);
             let text = self.doc.intern(&format!("{word}\u{A0}{number}: "));
             self.doc.append_at(caption, Kind::Text(text), self.at);
+        } else {
+            // Without a number of its own, it is the place that a label names all the same.
+            self.references.here_without_number(holder);
         }
         self.argument_into(caption, true);
     }

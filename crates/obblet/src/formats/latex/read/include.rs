@@ -1,6 +1,6 @@
 //! Files that a document takes in as text, and those that keep its own commands (the LaTeX documentation, "Splitting the input").
 
-use crate::document::{Document, Finding, Inclusion};
+use crate::document::{CitationStyle, Document, Finding, Inclusion};
 use crate::fast_hash::HashSet;
 use crate::media::FilesAround;
 use std::path::{Path, PathBuf};
@@ -25,6 +25,8 @@ struct Include<'f> {
     failures: Vec<(String, &'static str)>,
     bytes: usize,
     open: Vec<PathBuf>,
+    /// The style that a document asks for, where it is none of those known.
+    unknown_style: Option<String>,
 }
 
 /// Takes in the files that a source names; nothing where it names none.
@@ -33,7 +35,7 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
     if requests.is_empty() {
         return None;
     }
-    let mut include = Include { files, read: Vec::new(), failures: Vec::new(), bytes: 0, open: Vec::new() };
+    let mut include = Include { files, read: Vec::new(), failures: Vec::new(), bytes: 0, open: Vec::new(), unknown_style: None };
     let mut expanded = Expanded { text: String::with_capacity(source.len() * 2), inclusions: Vec::new() };
     let mut copied = 0;
     let mut failed = 0;
@@ -68,6 +70,10 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
         let end = expanded.text.len() as u32;
         expanded.inclusions.push(Inclusion { start, end, at: request.start as u32, behind: request.end as u32 });
     }
+    if let Some(name) = include.unknown_style {
+        let message = format!("the style {name} is not known: citations and their list follow the style numbers");
+        doc.push_finding(Finding::changed("latex.citation-style", message).about(&name));
+    }
     if failed > MOST_NAMED {
         doc.push_finding(Finding::lost("latex.include", format!("more files were not included: {}", failed - MOST_NAMED)));
     }
@@ -85,17 +91,31 @@ impl Include<'_> {
             names = super::citations::resources(source);
         }
         let mut texts = Vec::new();
+        let mut failures = Vec::new();
         for name in names.iter().take(20) {
             let name = if name.ends_with(".bib") { name.clone() } else { format!("{name}.bib") };
-            // Citations of what is not there are named by themselves.
-            let Ok((path, text)) = self.find(&name, Path::new("")) else { continue };
+            let (path, text) = match self.find(&name, Path::new("")) {
+                Ok(found) => found,
+                Err(why) => {
+                    failures.push((name, why));
+                    continue;
+                }
+            };
             if !self.read.contains(&path) {
                 self.read.push(path);
             }
             texts.push(text);
         }
+        if texts.is_empty() {
+            // Where others are read, citations of what is not there are named by themselves.
+            self.failures.append(&mut failures);
+            return None;
+        }
         let (keys, all) = super::citations::cited(source);
-        let style = super::citations::style_of(source);
+        let style = super::citations::style_of(source).unwrap_or_else(|name| {
+            self.unknown_style = Some(name.to_owned());
+            CitationStyle::Numbers
+        });
         let entries = crate::citations::chosen(&texts, &keys, all, style);
         (!entries.is_empty()).then(|| crate::citations::list(&entries, style))
     }
@@ -188,6 +208,12 @@ enum Kind {
 
 /// The commands that take in files; what stands in comments and in verbatim text takes in none.
 fn requests(source: &str) -> Vec<Request> {
+    // Packages are asked for before the text, and nothing else need be looked for where no other name stands.
+    let find = |what: &str| memchr::memmem::find(source.as_bytes(), what.as_bytes());
+    let source = match find("\n\\begin{document}") {
+        Some(text) if !IN_TEXT.iter().any(|name| find(name).is_some()) => &source[..text],
+        _ => source,
+    };
     let mut found = Vec::new();
     let bytes = source.as_bytes();
     let mut verbatim: Option<&str> = None;
@@ -205,6 +231,21 @@ fn requests(source: &str) -> Vec<Request> {
         }
         if rest.starts_with('%') {
             at += memchr::memchr(b'\n', rest.as_bytes()).unwrap_or(rest.len());
+            continue;
+        }
+        // Nearly all commands are none of those looked for.
+        if !matches!(
+            &bytes[at + 1..],
+            [b'i', b'n' | b'm', ..]
+                | [b'b', b'e' | b'i', ..]
+                | [b's', b'u', ..]
+                | [b'l', b'o', ..]
+                | [b'p', b'r', ..]
+                | [b'u', b's', ..]
+                | [b'R', b'e', ..]
+                | [b'e', b'n', ..]
+        ) {
+            at += 1 + rest[1..].chars().next().map_or(0, char::len_utf8);
             continue;
         }
         if let Some((_, end)) = VERBATIM.iter().find(|(begin, _)| rest.starts_with(begin)) {
@@ -225,6 +266,19 @@ fn requests(source: &str) -> Vec<Request> {
     }
     found
 }
+
+/// What commands begin with that take in files in the text.
+const IN_TEXT: [&str; 9] = [
+    "\\input",
+    "\\include",
+    "\\import",
+    "\\subimport",
+    "\\subinput",
+    "\\subfile",
+    "\\loadglsentries",
+    "\\bibliography",
+    "\\printbibliography",
+];
 
 /// Environments whose text is no LaTeX.
 const VERBATIM: [(&str, &str); 6] = [

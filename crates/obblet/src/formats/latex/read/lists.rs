@@ -7,7 +7,7 @@ use crate::document::{Kind, ListKind, Marker, NodeId};
 /// A list whose items are read.
 #[derive(Debug)]
 pub(super) struct List {
-    node: NodeId,
+    pub(super) node: NodeId,
     kind: ListForm,
     /// Whether an item has begun.
     has_item: bool,

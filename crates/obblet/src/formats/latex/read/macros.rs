@@ -56,6 +56,8 @@ pub(super) enum Own {
     RowHeading,
     Abbreviation,
     Details,
+    /// The lines of an algorithm.
+    Lines,
     Part(crate::document::DivisionKind),
 }
 
@@ -339,6 +341,10 @@ fn own_environment(name: &str, begin: &[Token], end: &[Token], input: &Input<'_>
     let (details, details_begin, details_end) = own_commands::DETAILS;
     if name == details && written(begin, input) == details_begin && written(end, input) == details_end {
         return Some(Own::Details);
+    }
+    let (lines, lines_begin, lines_end) = own_commands::LINES;
+    if name == lines && written(begin, input) == lines_begin && written(end, input) == lines_end {
+        return Some(Own::Lines);
     }
     let own = own_commands::ENVIRONMENTS.iter().find(|own| own.name == name)?;
     (written(begin, input) == own.begin && written(end, input) == own.end).then_some(Own::Part(own.kind))

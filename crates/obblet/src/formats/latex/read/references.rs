@@ -87,6 +87,11 @@ impl References {
         self.now = Some(Named { node, number, word: word.to_owned() });
     }
 
+    /// Something is a place that a label may name, with the number that was given last.
+    pub(super) fn here_without_number(&mut self, node: NodeId) {
+        self.now = Some(Named { node, number: self.counted.clone(), word: String::new() });
+    }
+
     /// A counter counts: a label that comes next names a place of its own with its number.
     pub(super) fn count_here(&mut self, number: String) {
         self.now = None;

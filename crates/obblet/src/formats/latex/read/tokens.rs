@@ -181,6 +181,21 @@ impl<'s> Input<'s> {
         Kind::Text(start as u32, at as u32)
     }
 
+    /// The run of plain characters at the beginning of the next line, where a line of them ends here.
+    pub(super) fn next_plain_line(&mut self) -> Option<(u32, u32)> {
+        let rest = self.source.as_bytes().get(self.at..)?;
+        let white = 1 + rest.iter().skip(1).take_while(|byte| matches!(byte, b' ' | b'\t')).count();
+        if !self.made.is_empty() || rest.first() != Some(&b'\n') || !rest.get(white).is_some_and(|byte| PLAIN[usize::from(*byte)])
+        {
+            return None;
+        }
+        self.at += white;
+        match self.text() {
+            Kind::Text(start, end) => Some((start, end)),
+            _ => None,
+        }
+    }
+
     fn command(&mut self) -> Kind {
         let bytes = self.source.as_bytes();
         let start = self.at + 1;
@@ -275,7 +290,13 @@ impl<'s> Input<'s> {
                 Kind::Char(c) => out.push(*c),
                 Kind::Then(_) => {}
             }
-            if ends_command && out[start..].starts_with(|c: char| c.is_ascii_alphabetic() || c == '\\') {
+            // Names end at white space, and the author may have set what is no letter apart from them, too.
+            let needs_space = || out[start..].starts_with(|c: char| c.is_ascii_alphabetic() || c == '\\');
+            let is_apart = || {
+                matches!(token.kind, Kind::Text(..) | Kind::Char(_))
+                    && (token.at as usize).checked_sub(1).and_then(|before| self.source.as_bytes().get(before)) == Some(&b' ')
+            };
+            if ends_command && (needs_space() || is_apart()) {
                 out.insert(start, ' ');
             }
         }

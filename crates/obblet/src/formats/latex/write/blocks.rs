@@ -1,6 +1,6 @@
 //! Blocks: what each begins and ends with.
 
-use super::super::own_commands::environment_for;
+use super::super::own_commands::{CLASS_OF_LINES, LINES, environment_for};
 use super::preamble::{Extra, code_language};
 use super::{Writer, escape};
 use crate::document::{Attributes, DivisionKind, Kind, ListKind, Marker, Markup, NodeId, Text};
@@ -21,6 +21,8 @@ enum Form {
     Bullets,
     Numbers,
     Terms,
+    /// The lines of an algorithm.
+    Lines,
     /// Entries of a bibliography.
     Entries,
     /// A quotation or a part of the document.
@@ -327,7 +329,8 @@ impl<'d> Writer<'d> {
     }
 
     fn note_depth(&mut self, form: Form) {
-        let same = self.lists.iter().filter(|list| list.form == form && !list.end.is_empty()).count();
+        let is_same = |other: Form| other == form || form == Form::Bullets && other == Form::Lines;
+        let same = self.lists.iter().filter(|list| is_same(list.form) && !list.end.is_empty()).count();
         if self.depth() >= 5 || form != Form::Holder && same >= 4 {
             self.needs.add(Extra::DeepLists, true);
             self.needs.packages.insert("enumitem");
@@ -350,6 +353,10 @@ impl<'d> Writer<'d> {
             self.blank();
             self.line("\\begin{thebibliography}{99}");
             self.lists.push(List { form: Form::Entries, loose: true, end: "\\end{thebibliography}".to_owned() });
+            return true;
+        }
+        if !list.ordered && (self.has_class_of_lines(id) || self.lists.last().is_some_and(|list| list.form == Form::Lines)) {
+            self.begin_list_of(id, Form::Lines, "", false);
             return true;
         }
         let form = if list.ordered { Form::Numbers } else { Form::Bullets };
@@ -381,12 +388,20 @@ impl<'d> Writer<'d> {
         options.join(", ")
     }
 
+    fn has_class_of_lines(&self, id: NodeId) -> bool {
+        self.doc.attributes(id).classes.iter().any(|class| self.doc.text(*class) == CLASS_OF_LINES)
+    }
+
     fn begin_list_of(&mut self, id: NodeId, form: Form, options: &str, loose: bool) {
         self.gap();
-        let name = match form {
-            Form::Bullets => "itemize",
-            Form::Numbers => "enumerate",
-            _ => "description",
+        // In what is put into another document, no definition goes along.
+        let is_defined = !self.options.fragment && self.given.text.is_none();
+        let (name, options) = match form {
+            Form::Lines if is_defined => (LINES.0, ""),
+            Form::Lines => ("itemize", "label={}, nosep"),
+            Form::Bullets => ("itemize", options),
+            Form::Numbers => ("enumerate", options),
+            _ => ("description", options),
         };
         let is_deep = self.depth() >= DEEPEST;
         if is_deep {
@@ -394,7 +409,13 @@ impl<'d> Writer<'d> {
             self.lists.push(List { form, loose, end: String::new() });
             return;
         }
-        self.note_depth(form);
+        self.note_depth(if form == Form::Lines { Form::Bullets } else { form });
+        if form == Form::Lines {
+            self.needs.packages.insert("enumitem");
+            if is_defined {
+                self.needs.own.insert(LINES.0);
+            }
+        }
         if options.is_empty() {
             self.line(&format!("\\begin{{{name}}}"));
         } else {
@@ -669,6 +690,7 @@ pub(super) fn is_taken(name: &str) -> bool {
             | "quotation"
             | "verse"
             | "verbatim"
+            | "pseudocode"
             | "itemize"
             | "enumerate"
             | "description"

@@ -1,7 +1,7 @@
 //! The preamble: the class, and those packages and definitions that the text needs.
 
 use super::super::languages::name_of;
-use super::super::own_commands::{ABBREVIATION, COMMANDS, DETAILS, ENVIRONMENTS, ROW_HEADING};
+use super::super::own_commands::{ABBREVIATION, COMMANDS, DETAILS, ENVIRONMENTS, LINES, ROW_HEADING};
 use super::Writer;
 use super::escape::{is_in_fonts, is_right_to_left};
 use crate::document::Direction;
@@ -308,6 +308,9 @@ impl Writer<'_> {
         }
         if needs.own.contains(DETAILS.0) {
             let _ = writeln!(out, "\\newenvironment{{{}}}[1]{{{}}}{{{}}}", DETAILS.0, DETAILS.1, DETAILS.2);
+        }
+        if needs.own.contains(LINES.0) {
+            let _ = writeln!(out, "\\newenvironment{{{}}}{{{}}}{{{}}}", LINES.0, LINES.1, LINES.2);
         }
         for own in ENVIRONMENTS.iter().filter(|own| needs.own.contains(own.name)) {
             let _ = writeln!(out, "\\newenvironment{{{}}}{{{}}}{{{}}}", own.name, own.begin, own.end);

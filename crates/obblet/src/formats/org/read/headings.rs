@@ -507,6 +507,10 @@ fn mark_selected(all: &[Headline<'_>], selects: &[bool], with_parents: bool, wri
 
 /// Words of headings as links write them: without counts of what is done, in small letters, with single spaces.
 pub(super) fn normal(words: &str) -> String {
+    let is_plain = |byte: u8| matches!(byte, b' '..=b'~') && byte != b'[';
+    if words.bytes().all(is_plain) && !words.contains("  ") {
+        return words.trim().to_ascii_lowercase();
+    }
     let is_count = |word: &&str| !(word.starts_with('[') && word.ends_with([']']) && word.contains(['/', '%']));
     words.split_whitespace().filter(is_count).collect::<Vec<_>>().join(" ").to_lowercase()
 }

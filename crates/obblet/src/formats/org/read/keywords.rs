@@ -171,6 +171,9 @@ fn attributes(text: &str) -> Vec<(String, String)> {
 
 /// Text without the markers of emphasis and links, for what holds none.
 fn plain(text: &str) -> String {
+    if !text.contains(['*', '/', '=', '~', '_', '[']) {
+        return text.to_owned();
+    }
     let mut out = String::with_capacity(text.len());
     let mut rest = text;
     while let Some(at) = rest.find("[[") {

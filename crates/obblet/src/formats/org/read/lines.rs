@@ -2,6 +2,7 @@
 //! grows with the length of the source whatever is in it.
 
 use crate::fast_hash::HashMap;
+use std::borrow::Cow;
 
 /// What a line begins with.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -114,7 +115,7 @@ impl Lines {
 
     /// Finds the ends of blocks, drawers and environments: the next with their name, before the next heading.
     fn find_ends(&mut self, source: &str) {
-        let mut ends: HashMap<String, usize> = HashMap::default();
+        let mut ends: HashMap<Name<'_>, usize> = HashMap::default();
         for number in (0..self.all.len()).rev() {
             let Line { text, end, begins, .. } = self.all[number];
             let words = &source[text..end];
@@ -213,9 +214,11 @@ fn line(source: &str, start: usize, end: usize) -> Line {
         }
         text += 1;
     }
-    let behind = bytes[text..end].iter().rev().take_while(|byte| matches!(byte, b' ' | b'\t' | b'\r')).count();
-    let words = &source[text..end - behind];
-    Line { start, text, end: text + words.len(), indent, begins: begins(words, text == start), until: 0 }
+    let mut behind = end;
+    while behind > text && matches!(bytes[behind - 1], b' ' | b'\t' | b'\r') {
+        behind -= 1;
+    }
+    Line { start, text, end: behind, indent, begins: begins(&source[text..behind], text == start), until: 0 }
 }
 
 fn begins(words: &str, in_first_column: bool) -> Begins {
@@ -309,32 +312,43 @@ pub(super) fn note_label(words: &str) -> Option<&str> {
     (!label.is_empty() && label.chars().all(is_label) && words.len() > "[fn:".len() + label.len()).then_some(label)
 }
 
-/// What names the end of what a line begins.
-fn name_of_begin(words: &str, begins: Begins) -> String {
-    match begins {
-        Begins::Block(BlockKind::Dynamic) => "#".to_owned(),
-        Begins::Block(_) => {
-            let name = words["#+begin_".len()..].split([' ', '\t']).next().unwrap_or_default();
-            format!("#{}", name.to_ascii_lowercase())
-        }
-        Begins::Environment => {
-            let name = words["\\begin{".len()..].split('}').next().unwrap_or_default();
-            format!("\\{name}")
-        }
-        _ => ":".to_owned(),
+/// What the name of a beginning and that of an end agree in.
+#[derive(Debug, PartialEq, Eq, Hash)]
+enum Name<'s> {
+    Drawer,
+    Dynamic,
+    /// In small letters.
+    Block(Cow<'s, str>),
+    Environment(&'s str),
+}
+
+impl<'s> Name<'s> {
+    fn block(text: &'s str) -> Self {
+        let name = text.split([' ', '\t']).next().unwrap_or_default();
+        let has_capitals = name.bytes().any(|byte| byte.is_ascii_uppercase());
+        Self::Block(if has_capitals { Cow::Owned(name.to_ascii_lowercase()) } else { Cow::Borrowed(name) })
     }
 }
 
-fn name_of_end(words: &str) -> Option<String> {
+/// What names the end of what a line begins.
+fn name_of_begin(words: &str, begins: Begins) -> Name<'_> {
+    match begins {
+        Begins::Block(BlockKind::Dynamic) => Name::Dynamic,
+        Begins::Block(_) => Name::block(&words["#+begin_".len()..]),
+        Begins::Environment => Name::Environment(words["\\begin{".len()..].split('}').next().unwrap_or_default()),
+        _ => Name::Drawer,
+    }
+}
+
+fn name_of_end(words: &str) -> Option<Name<'_>> {
     if words.starts_with(':') {
-        return Some(":".to_owned());
+        return Some(Name::Drawer);
     }
     if let Some(rest) = words.strip_prefix("#+") {
-        let name = rest.get("end_".len()..).unwrap_or_default().split([' ', '\t']).next().unwrap_or_default();
-        return Some(if rest.get(3..4) == Some(":") { "#".to_owned() } else { format!("#{}", name.to_ascii_lowercase()) });
+        let is_dynamic = rest.get(3..4) == Some(":");
+        return Some(if is_dynamic { Name::Dynamic } else { Name::block(rest.get("end_".len()..).unwrap_or_default()) });
     }
-    let name = words.rsplit("\\end{").next()?.strip_suffix('}')?;
-    Some(format!("\\{name}"))
+    words.rsplit("\\end{").next()?.strip_suffix('}').map(Name::Environment)
 }
 
 #[cfg(test)]

@@ -114,6 +114,8 @@ struct Reader<'s> {
     /// How often each macro that counts was used.
     counters: HashMap<String, i64>,
     holds: Holds,
+    /// Room for what is around the text that is read.
+    frames: Vec<inlines::Frame>,
     /// How many bytes macros came to.
     expanded: usize,
     tallies: report::Tallies,
@@ -147,6 +149,7 @@ impl<'s> Reader<'s> {
             radio: Vec::new(),
             counters: HashMap::default(),
             holds: Holds { macros: has_macros, code: has_macros || has("src_") || has("call_") },
+            frames: Vec::new(),
             expanded: 0,
             tallies: report::Tallies::default(),
         }

@@ -102,7 +102,13 @@ impl Reader<'_> {
         let at = scan.at;
         let rest = &scan.text[at + 2..scan.end()];
         let Some(length) = unescaped_end(rest) else { return false };
-        let address = rest[..length].replace("\\[", "[").replace("\\]", "]").split_whitespace().collect::<Vec<_>>().join(" ");
+        let mut address = rest[..length].trim().to_owned();
+        if address.contains('\\') {
+            address = address.replace("\\[", "[").replace("\\]", "]");
+        }
+        if address.contains(char::is_whitespace) {
+            address = address.split_whitespace().collect::<Vec<_>>().join(" ");
+        }
         if address.is_empty() {
             return false;
         }

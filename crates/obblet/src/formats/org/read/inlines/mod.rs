@@ -135,6 +135,7 @@ impl Reader<'_> {
     /// Reads a text into a node.
     pub(super) fn inlines(&mut self, node: NodeId, text: &str, base: usize, place: Option<u32>) {
         let mut scan = Inlines::new(text, base, place);
+        scan.frames = std::mem::take(&mut self.frames);
         scan.frames.push(Frame { node, start: 0, end: text.len(), resume: text.len(), in_link: false });
         let bytes = text.as_bytes();
         let has = |what: &[u8]| memchr::memmem::find(bytes, what).is_some();
@@ -159,6 +160,7 @@ impl Reader<'_> {
                 scan.at = scan.at.max(at + 1);
             }
         }
+        self.frames = scan.frames;
     }
 
     /// What is around the text ends.
