@@ -90,7 +90,7 @@ pub(super) const ACCENTS: [(&str, &str, bool, Side); 38] = [
 ];
 
 /// Commands that set their argument in an alphabet.
-pub(super) const ALPHABETS: [(&str, Variant); 17] = [
+pub(super) const ALPHABETS: [(&str, Variant); 29] = [
     ("mathrm", Variant::Upright),
     ("mathit", Variant::Italic),
     ("mathbf", Variant::Bold),
@@ -108,6 +108,18 @@ pub(super) const ALPHABETS: [(&str, Variant); 17] = [
     ("symit", Variant::Italic),
     ("pmb", Variant::BoldItalic),
     ("Bbb", Variant::DoubleStruck),
+    ("mathds", Variant::DoubleStruck),
+    ("mathbbm", Variant::DoubleStruck),
+    ("symbb", Variant::DoubleStruck),
+    ("symup", Variant::Upright),
+    ("symrm", Variant::Upright),
+    ("symsf", Variant::SansSerif),
+    ("symtt", Variant::Monospace),
+    ("symcal", Variant::Script),
+    ("symfrak", Variant::Fraktur),
+    ("symbfup", Variant::Bold),
+    ("symbfit", Variant::BoldItalic),
+    ("symbfsf", Variant::BoldSansSerif),
 ];
 
 /// Commands that set all that comes in an alphabet.
@@ -288,6 +300,18 @@ pub(super) fn symbol(name: &str) -> Option<(&'static str, Symbol)> {
     static BY_NAME: LazyLock<HashMap<&'static str, (&'static str, Symbol)>> =
         LazyLock::new(|| SYMBOLS.iter().map(|(name, text, symbol)| (*name, (*text, *symbol))).collect());
     BY_NAME.get(name).copied()
+}
+
+fn is_greek(text: &str) -> bool {
+    text.chars().all(|c| matches!(c, '\u{370}'..='\u{3FF}'))
+}
+
+/// The Greek letter that stands upright by a command (the documentation of upgreek).
+pub(crate) fn upright_letter(name: &str) -> Option<&'static str> {
+    match symbol(name.strip_prefix("up")?) {
+        Some((text, Symbol::Letter | Symbol::Capital)) if is_greek(text) && symbol(name).is_none() => Some(text),
+        _ => None,
+    }
 }
 
 /// The command that stands for a character, and what it is.

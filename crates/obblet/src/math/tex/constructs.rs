@@ -325,8 +325,17 @@ impl Parser<'_> {
 /// What is bold in a group that is set so.
 fn embolden(node: Node) -> Node {
     match node {
-        Node::Identifier { text, variant: Variant::Upright } => Node::Identifier { text, variant: Variant::Bold },
+        Node::Identifier { text, variant } => Node::Identifier { text, variant: variant.bold() },
         Node::Number { text, .. } => Node::Number { text, variant: Variant::Bold },
+        Node::Group(body) => Node::Group(body.into_iter().map(embolden).collect()),
+        Node::Accent { mark, body } => Node::Accent { mark, body: body.into_iter().map(embolden).collect() },
+        Node::Scripts(mut scripts) => {
+            let Scripts { base, sub, sup, .. } = &mut *scripts;
+            for row in [Some(base), sub.as_mut(), sup.as_mut()].into_iter().flatten() {
+                *row = std::mem::take(row).into_iter().map(embolden).collect();
+            }
+            Node::Scripts(scripts)
+        }
         node => node,
     }
 }

@@ -10,6 +10,7 @@ mod symbols;
 mod tokens;
 mod write;
 
+pub(crate) use commands::upright_letter;
 pub(in crate::math) use commands::{class_of_text, function_of_name, is_of_class};
 pub use macros::Macros;
 pub use read::{read, read_next, read_with};

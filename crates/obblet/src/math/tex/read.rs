@@ -48,6 +48,9 @@ fn parse<'m>(source: &str, macros: Cow<'m, Macros>) -> (Math, Vec<Problem>, Cow<
     (math, parser.problems, parser.macros)
 }
 
+/// Dots span no more columns.
+const MOST_DOTTED: usize = 50;
+
 /// What ends a row.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(super) enum Until {
@@ -438,6 +441,16 @@ impl Parser<'_> {
         Some(row)
     }
 
+    /// Whether a group comes next.
+    pub(super) fn begins_group(&mut self) -> bool {
+        self.peek() == Some(&Kind::Open)
+    }
+
+    /// Skips a star, where one comes next.
+    pub(super) fn skip_star(&mut self) {
+        self.stack.pop_if(|token| token.kind == Kind::Char('*'));
+    }
+
     /// An argument as words.
     pub(super) fn words(&mut self) -> String {
         let mut out = String::new();
@@ -563,6 +576,9 @@ impl Parser<'_> {
         }
         if let Some(width) = table::find(&table::SPACES, name) {
             return vec![Node::Space(width)];
+        }
+        if let Some(text) = table::upright_letter(name) {
+            return vec![Node::Identifier { text: text.to_owned(), variant: Variant::Upright }];
         }
         if let Some(variant) = table::find(&table::ALPHABETS, name) {
             return self.in_alphabet(variant);
@@ -692,6 +708,18 @@ impl Parser<'_> {
                 return self.atom();
             }
             "mathinner" | "alert" | "structure" => return self.argument(),
+            // With a number of slides behind it, it is another command.
+            "alt" if self.peek() != Some(&Kind::Char('<')) => Node::operator("≲", Class::Relation),
+            "hdotsfor" => {
+                self.option();
+                let columns = self.words().parse().unwrap_or(1).clamp(1, MOST_DOTTED);
+                self.stack.extend(tokens(&vec!["\\cdots"; columns].join(" & ")));
+                return self.atom();
+            }
+            "vb" => {
+                self.stack.extend(tokens("\\mathbf"));
+                return self.atom();
+            }
             "vcenter" | "mathchoice" | "mathsurround" | "raisebox" | "lower" | "raise" => return self.argument(),
             "middle" | "right" | "end" => {
                 self.problem(at, format!("\\{name} without its beginning"));

@@ -1,7 +1,7 @@
 //! Units and chemistry: `\SI{3}{\metre}`, `\ce{H2O}` (the common part of what siunitx and mhchem document).
 
 use super::read::Parser;
-use crate::math::{Class, Node, Row, Scripts, Variant};
+use crate::math::{Class, Fraction, Line, Node, Row, Scripts, Variant};
 
 /// Units and their signs.
 const UNITS: [(&str, &str); 48] = [
@@ -82,7 +82,7 @@ const PREFIXES: [(&str, &str); 20] = [
 /// Reads a command of units or of chemistry.
 pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
     match name {
-        "num" => {
+        "num" | "numprint" => {
             parser.skip_option();
             let number = parser.words();
             Some(grouped(&number))
@@ -105,16 +105,29 @@ pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
             let number = parser.words();
             Some(grouped(&number).into_iter().chain([Node::operator("°", Class::Ordinary)]).collect())
         }
-        "ce" | "cee" => {
+        "ce" | "cee" | "ch" => {
             let formula = parser.words();
             Some(chemistry(&formula))
         }
-        "bra" | "ket" | "braket" | "abs" | "norm" | "set" => {
+        "dv" | "pdv" => Some(vec![derivative(parser, if name == "dv" { upright("d") } else { partial() })]),
+        "dd" => {
+            let order = parser.option();
+            let mut row = vec![raised(upright("d"), order)];
+            if parser.begins_group() {
+                row.extend(parser.argument());
+            }
+            Some(row)
+        }
+        "grad" => Some(vec![nabla()]),
+        "curl" => Some(vec![nabla(), Node::operator("×", Class::Binary)]),
+        "laplacian" => Some(vec![raised(nabla(), Some(signed("2")))]),
+        "bra" | "ket" | "braket" | "abs" | "norm" | "set" | "ev" | "expval" => {
+            parser.skip_star();
             let body = parser.argument();
             let (open, close) = match name {
                 "bra" => ("⟨", "|"),
                 "ket" => ("|", "⟩"),
-                "braket" => ("⟨", "⟩"),
+                "braket" | "ev" | "expval" => ("⟨", "⟩"),
                 "norm" => ("‖", "‖"),
                 "set" => ("{", "}"),
                 _ => ("|", "|"),
@@ -123,6 +136,35 @@ pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
         }
         _ => None,
     }
+}
+
+fn nabla() -> Node {
+    Node::operator("∇", Class::Ordinary)
+}
+
+fn partial() -> Node {
+    Node::Identifier { text: "∂".to_owned(), variant: Variant::Usual }
+}
+
+/// Something with a power, where it has one.
+fn raised(base: Node, power: Option<Row>) -> Node {
+    match power.filter(|power| !power.is_empty()) {
+        Some(power) => Node::Scripts(Box::new(Scripts { base: vec![base], sup: Some(power), ..Scripts::default() })),
+        None => base,
+    }
+}
+
+/// Reads a derivative of an order, of a function where there are two arguments (the documentation of physics, "Derivatives").
+fn derivative(parser: &mut Parser<'_>, sign: Node) -> Node {
+    parser.skip_star();
+    let order = parser.option();
+    let first = parser.argument();
+    let (mut over, variable) = if parser.begins_group() { (first, parser.argument()) } else { (Vec::new(), first) };
+    over.insert(0, raised(sign.clone(), order.clone()));
+    let base =
+        if variable.len() > 1 { Node::Group(variable) } else { variable.into_iter().next().unwrap_or(Node::Group(Vec::new())) };
+    let under = vec![sign, raised(base, order)];
+    Node::Fraction(Box::new(Fraction { over, under, line: Line::Bar, size: None, fence: None }))
 }
 
 fn upright(text: impl Into<String>) -> Node {

@@ -20,7 +20,7 @@ use Symbol::{Capital, Letter, Operator, Slanted};
 
 /// Names of commands, and what they stand for. Of several names for one character, the first is written.
 #[rustfmt::skip]
-pub(super) static SYMBOLS: [(&str, &str, Symbol); 532] = [
+pub(super) static SYMBOLS: [(&str, &str, Symbol); 534] = [
     ("alpha", "α", Letter), ("beta", "β", Letter), ("gamma", "γ", Letter), ("delta", "δ", Letter), ("epsilon", "ϵ", Letter),
     ("varepsilon", "ε", Letter), ("zeta", "ζ", Letter), ("eta", "η", Letter), ("theta", "θ", Letter), ("vartheta", "ϑ", Letter),
     ("iota", "ι", Letter), ("kappa", "κ", Letter), ("varkappa", "ϰ", Letter), ("lambda", "λ", Letter), ("mu", "μ", Letter),
@@ -200,4 +200,5 @@ pub(super) static SYMBOLS: [(&str, &str, Symbol); 532] = [
     ("rrbracket", "⟧", Operator(Close)), ("urcorner", "⌝", Operator(Close)), ("lrcorner", "⌟", Operator(Close)),
     ("rparen", ")", Operator(Close)), ("rAngle", "⟫", Operator(Close)), ("colon", ":", Operator(Punctuation)),
     ("cdotp", "⋅", Operator(Punctuation)), ("ldotp", ".", Operator(Punctuation)),
+    ("increment", "∆", Operator(Ordinary)), ("agt", "≳", Operator(Relation)),
 ];

@@ -220,12 +220,17 @@ impl Printer {
                 return self.put(&format!("\\{name}"));
             }
         }
-        self.put(&format!("\\{}{{{inner}}}", alphabet(variant)));
+        if let (Some((name, Symbol::Letter)), Variant::Upright) = (known, variant)
+            && table::upright_letter(&format!("up{name}")).is_some()
+        {
+            return self.put(&format!("\\up{name}"));
+        }
+        self.put(&set_in(variant, &inner));
     }
 
     fn number(&mut self, text: &str, variant: Variant) {
         let text = text.replace('−', "-").replace(',', "{,}");
-        if variant == Variant::Usual { self.put(&text) } else { self.put(&format!("\\{}{{{text}}}", alphabet(variant))) }
+        if variant == Variant::Usual { self.put(&text) } else { self.put(&set_in(variant, &text)) }
     }
 
     fn operator(&mut self, text: &str, class: Class, is_first: bool, is_last: bool) {
@@ -630,10 +635,20 @@ const fn size_name(size: Size) -> &'static str {
     }
 }
 
+/// Letters in an alphabet; those that are bold as well have a command for each.
+fn set_in(variant: Variant, letters: &str) -> String {
+    let plain = match variant {
+        Variant::BoldScript => Variant::Script,
+        Variant::BoldFraktur => Variant::Fraktur,
+        Variant::BoldSansSerif => Variant::SansSerif,
+        _ => return format!("\\{}{{{letters}}}", alphabet(variant)),
+    };
+    format!("\\boldsymbol{{\\{}{{{letters}}}}}", alphabet(plain))
+}
+
 fn alphabet(variant: Variant) -> &'static str {
     match variant {
         Variant::Usual => "mathnormal",
-        Variant::BoldScript | Variant::BoldFraktur | Variant::BoldSansSerif => "boldsymbol",
         Variant::SansSerifItalic => "mathsf",
         _ => table::ALPHABETS.iter().find(|(_, known)| *known == variant).map_or("mathrm", |(name, _)| name),
     }

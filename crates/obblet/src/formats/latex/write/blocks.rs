@@ -3,7 +3,7 @@
 use super::super::own_commands::{CLASS_OF_LINES, LINES, environment_for};
 use super::preamble::{Extra, code_language};
 use super::{Writer, escape};
-use crate::document::{Attributes, DivisionKind, Kind, ListKind, Marker, Markup, NodeId, Text};
+use crate::document::{Attributes, DivisionKind, Document, Kind, ListKind, Marker, Markup, NodeId, Step, Text};
 use std::fmt::Write;
 
 /// A list, a quotation or another environment that is open.
@@ -231,7 +231,7 @@ impl<'d> Writer<'d> {
             self.line("\\maketitle");
             return false;
         }
-        if self.doc.node(id).first_child().is_none() || self.is_heading_of_bibliography(id) {
+        if is_hollow(self.doc, id) || self.is_heading_of_bibliography(id) {
             return false;
         }
         self.blank();
@@ -250,7 +250,9 @@ impl<'d> Writer<'d> {
         let is_counted = self.in_appendix(id) || !super::numbers::is_unnumbered(self.doc, id);
         let star = if is_counted { "" } else { "*" };
         let _ = write!(self.out, "\\{command}{star}");
-        let is_plain = self.doc.walk(id).all(|step| !matches!(step, crate::document::Step::Enter(id) if matches!(self.doc.kind(id), Kind::Image { .. } | Kind::NoteReference(_))));
+        let is_plain = self.doc.walk(id).all(
+            |step| !matches!(step, Step::Enter(id) if matches!(self.doc.kind(id), Kind::Image { .. } | Kind::NoteReference(_))),
+        );
         if !is_plain && star.is_empty() {
             let words = self.doc.plain_text(id);
             self.out.push('[');
@@ -664,6 +666,27 @@ impl<'d> Writer<'d> {
             self.out.push('}');
         }
     }
+}
+
+/// Whether a heading has nothing in it that can be seen or that links lead to.
+pub(super) fn is_hollow(doc: &Document, heading: NodeId) -> bool {
+    doc.walk(heading).all(|step| match step {
+        Step::Enter(id) => {
+            let holds_text = matches!(
+                doc.kind(id),
+                Kind::Heading(_)
+                    | Kind::Span
+                    | Kind::Strong
+                    | Kind::Emphasis
+                    | Kind::Insertion
+                    | Kind::Deletion
+                    | Kind::Strikethrough
+                    | Kind::Underline
+            );
+            holds_text && (id == heading || !doc.node(id).has_attributes())
+        }
+        Step::Leave(_) => true,
+    })
 }
 
 /// Whether a line begins something in which a block follows without an empty line.

@@ -6,7 +6,7 @@ use crate::document::{FormulaId, Markup, NodeId};
 use crate::math;
 
 /// Commands whose packages are not there everywhere: what they say is written out.
-const WRITTEN_OUT: [&str; 36] = [
+const WRITTEN_OUT: [&str; 51] = [
     "DeclareMathOperator",
     "bfseries",
     "rmfamily",
@@ -43,10 +43,25 @@ const WRITTEN_OUT: [&str; 36] = [
     "utilde",
     "sout",
     "empheq",
+    "dv",
+    "pdv",
+    "dd",
+    "grad",
+    "curl",
+    "laplacian",
+    "vb",
+    "ev",
+    "expval",
+    "alt",
+    "agt",
+    "numprint",
+    "ch",
+    "mathds",
+    "mathbbm",
 ];
 
 /// Commands of unicode-math that no other package has.
-const IN_UNICODE_MATH: [&str; 37] = [
+const IN_UNICODE_MATH: [&str; 50] = [
     "Alpha",
     "Beta",
     "Chi",
@@ -84,6 +99,19 @@ const IN_UNICODE_MATH: [&str; 37] = [
     "underparen",
     "varointclockwise",
     "widecheck",
+    "increment",
+    "symbb",
+    "symbf",
+    "symbfit",
+    "symbfsf",
+    "symbfup",
+    "symcal",
+    "symfrak",
+    "symit",
+    "symrm",
+    "symsf",
+    "symtt",
+    "symup",
 ];
 
 /// Commands of mathtools.
@@ -189,7 +217,10 @@ impl Writer<'_> {
         {
             self.needs.packages.insert("mathtools");
         }
-        if !tex.is_ascii() || commands(&tex).any(|name| IN_UNICODE_MATH.contains(&name)) {
+        let is_of_unicode_math = |name: &str| IN_UNICODE_MATH.contains(&name) || math::tex::upright_letter(name).is_some();
+        // Other fonts have doubled strokes for capital letters alone.
+        let has_doubled = tex.split("\\mathbb{").skip(1).any(|rest| !rest.starts_with(|c: char| c.is_ascii_uppercase()));
+        if !tex.is_ascii() || has_doubled || commands(&tex).any(is_of_unicode_math) {
             self.needs.packages.insert("unicode-math");
         }
         if commands(&tex).any(|name| matches!(name, "color" | "textcolor" | "colorbox" | "fcolorbox")) {

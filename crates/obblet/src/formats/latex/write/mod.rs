@@ -252,7 +252,7 @@ impl<'d> Writer<'d> {
         }
         let mut headings = doc.walk(doc.root()).filter_map(|step| match step {
             Step::Enter(id) => match doc.kind(id) {
-                Kind::Heading(level) => Some((id, level)),
+                Kind::Heading(level) if !blocks::is_hollow(doc, id) => Some((id, level)),
                 _ => None,
             },
             Step::Leave(_) => None,
