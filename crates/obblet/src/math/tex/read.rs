@@ -703,23 +703,7 @@ impl Parser<'_> {
             }
             "hspace" | "hspace*" | "hskip" | "kern" | "mspace" | "mkern" | "mskip" => return self.length(name),
             "varlimsup" | "varliminf" | "varinjlim" | "varprojlim" => return self.lined_limit(name),
-            "idotsint" => {
-                self.stack.extend(tokens("\\int\\cdots\\int"));
-                return self.atom();
-            }
             "mathinner" | "alert" | "structure" => return self.argument(),
-            // With a number of slides behind it, it is another command.
-            "alt" if self.peek() != Some(&Kind::Char('<')) => Node::operator("≲", Class::Relation),
-            "hdotsfor" => {
-                self.option();
-                let columns = self.words().parse().unwrap_or(1).clamp(1, MOST_DOTTED);
-                self.stack.extend(tokens(&vec!["\\cdots"; columns].join(" & ")));
-                return self.atom();
-            }
-            "vb" => {
-                self.stack.extend(tokens("\\mathbf"));
-                return self.atom();
-            }
             "vcenter" | "mathchoice" | "mathsurround" | "raisebox" | "lower" | "raise" => return self.argument(),
             "middle" | "right" | "end" => {
                 self.problem(at, format!("\\{name} without its beginning"));
@@ -731,9 +715,30 @@ impl Parser<'_> {
                 return Vec::new();
             }
             "\\" | "cr" | "newline" => return Vec::new(),
-            _ => return super::science::read(self, name).unwrap_or_else(|| self.unknown(name, at)),
+            _ => {
+                let row = self.standing_for(name).or_else(|| super::science::read(self, name));
+                return row.unwrap_or_else(|| self.unknown(name, at));
+            }
         };
         vec![node]
+    }
+
+    /// Reads a command that stands for others.
+    fn standing_for(&mut self, name: &str) -> Option<Row> {
+        let others = match name {
+            "idotsint" => "\\int\\cdots\\int".to_owned(),
+            "vb" => "\\mathbf".to_owned(),
+            // With a number of slides behind it, it is another command.
+            "alt" if self.peek() != Some(&Kind::Char('<')) => "\\lesssim".to_owned(),
+            "hdotsfor" => {
+                self.option();
+                let columns = self.words().parse().unwrap_or(1).clamp(1, MOST_DOTTED);
+                vec!["\\cdots"; columns].join(" & ")
+            }
+            _ => return None,
+        };
+        self.stack.extend(tokens(&others));
+        Some(self.atom())
     }
 
     /// A command that nobody knows: its arguments are read, it is shown as it is.
