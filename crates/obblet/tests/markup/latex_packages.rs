@@ -475,3 +475,35 @@ fn questions_and_headings_of_classes() {
 <p>Text.</p>"##,
     );
 }
+
+#[test]
+fn classes_of_journals_set_floats_and_say_what_they_refer_to() {
+    reads(
+        r##"\documentclass{jmlr}
+\begin{document}
+\begin{table}
+\floatconts
+  {tab:wells}
+  {\caption{Wells of the isle}}
+  {\begin{tabular}{ll}
+  \bfseries Well & \bfseries Depth\\
+  Quay & 4 m
+  \end{tabular}}
+\end{table}
+\begin{lemma}[of the wells]\label{l}Deep.\end{lemma}
+\begin{example}\label{e}One.\end{example}
+See \tableref{tab:wells}, \lemmaref{l} and \exampleref{e}; \figureref{fig:a,fig:b}.
+\begin{figure}\floatconts{fig:a}{\caption{One}}{\includegraphics{a.png}}\end{figure}
+\begin{figure}\floatconts{fig:b}{\caption{Two}}{\includegraphics{b.png}}\end{figure}
+\end{document}"##,
+        r##"<table id="tab:wells">
+<caption>Table&nbsp;1: Wells of the isle</caption>
+<tbody><tr><td><strong>Well</strong></td><td><strong>Depth</strong></td></tr><tr><td>Quay</td><td>4 m</td></tr></tbody>
+</table>
+<div id="l" class="lemma"><p><strong>Lemma&nbsp;1</strong> (of the wells). Deep.</p></div>
+<div id="e" class="example"><p><strong>Example&nbsp;1.</strong> One.</p></div>
+<p>See <a href="#tab:wells">Table&nbsp;1</a>, <a href="#l">Lemma&nbsp;1</a> and <a href="#e">Example&nbsp;1</a>; <a href="#fig:a">Figure&nbsp;1</a>, <a href="#fig:b">Figure&nbsp;2</a>.</p>
+<figure id="fig:a"><figcaption>Figure&nbsp;1: One</figcaption><img src="a.png" alt=""></figure>
+<figure id="fig:b"><figcaption>Figure&nbsp;2: Two</figcaption><img src="b.png" alt=""></figure>"##,
+    );
+}

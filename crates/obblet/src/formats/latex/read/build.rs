@@ -77,8 +77,21 @@ impl Reader<'_> {
 
     /// Drops the white space at the end of a paragraph.
     fn trim(&mut self, paragraph: NodeId) {
-        while let Some(last) = self.doc.node(paragraph).last_child() {
+        let mut within = paragraph;
+        loop {
+            let Some(last) = self.doc.node(within).last_child() else {
+                // A style that nothing is left in is none.
+                let Some(outer) = self.doc.node(within).parent().filter(|_| within != paragraph) else { return };
+                self.doc.detach(within);
+                within = outer;
+                continue;
+            };
             match self.doc.kind(last) {
+                Kind::Strong | Kind::Emphasis | Kind::Underline | Kind::Strikethrough | Kind::Highlight
+                    if !self.doc.node(last).has_attributes() =>
+                {
+                    within = last;
+                }
                 Kind::Text(text) => {
                     let words = self.doc.text(text).trim_end_matches([' ', '\t', '\n']).len() as u32;
                     if words > 0 {

@@ -283,6 +283,17 @@ impl Reader<'_> {
             | "tablefootnote" | "todo" | "Afootnote" | "Bfootnote" | "Cfootnote" | "Dfootnote" | "Efootnote" | "footnoteA"
             | "footnoteB" | "footnoteC" | "Aendnote" | "Bendnote" | "ledsidenote" | "ledleftnote" | "ledrightnote"
             | "ledinnernote" | "ledouternote" | "LTRfootnote" | "RTLfootnote" => self.note(name),
+            // The classes of journals that have it put the caption where it belongs.
+            "floatconts" => {
+                let (label, caption, content) = (self.input.argument(), self.input.argument(), self.input.argument());
+                let at = self.at;
+                self.input.push_all(content.into_iter());
+                self.input.push(Sign::End, at);
+                self.input.push_all(label.into_iter());
+                self.input.push(Sign::Begin, at);
+                self.input.push(Sign::Command("label".into()), at);
+                self.input.push_all(caption.into_iter());
+            }
             "caption" | "captionof" | "subcaption" | "tablecaption" => self.caption(name),
             "includegraphics" | "epsfig" | "epsfbox" | "psfig" | "includesvg" => self.picture(),
             "frametitle" => {
@@ -724,7 +735,9 @@ impl Reader<'_> {
             | "fullref" | "lineref" | "lref" => self.refer(Shows::Number),
             "eqref" => self.refer(Shows::Equation),
             "autoref" | "cref" | "zcref" | "fref" | "prettyref" => self.refer(Shows::Word { capital: name == "autoref" }),
-            "Cref" | "Autoref" | "Vref" | "Fref" => self.refer(Shows::Word { capital: true }),
+            "Cref" | "Autoref" | "Vref" | "Fref" | "sectionref" | "tableref" | "figureref" | "equationref" | "algorithmref"
+            | "theoremref" | "lemmaref" | "remarkref" | "corollaryref" | "definitionref" | "conjectureref" | "axiomref"
+            | "exampleref" | "appendixref" => self.refer(Shows::Word { capital: true }),
             "nameref" => self.refer(Shows::Name),
             "cite" | "citep" | "citet" | "parencite" | "textcite" | "autocite" | "footcite" | "citealp" | "citealt"
             | "nocite" | "citeauthor" | "Citeauthor" | "citeyear" | "citeyearpar" | "Textcite" | "Citealp" | "Citealt"

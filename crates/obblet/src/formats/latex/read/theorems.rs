@@ -88,7 +88,7 @@ impl Reader<'_> {
     /// A theorem that the class of the document defines: with numbers in those of publishers that have them.
     fn theorem_of_class(&self, name: &str) -> Option<Theorem> {
         let class = self.front.class.as_str();
-        let counts_each = matches!(class, "llncs" | "svjour" | "svjour3" | "svmult" | "svmono");
+        let counts_each = matches!(class, "jmlr" | "llncs" | "svjour" | "svjour3" | "svmult" | "svmono");
         let has_more = counts_each || class == "beamer";
         let base = name.trim_end_matches('*');
         if !(OF_CLASSES.contains(&base) || has_more && OF_SOME_CLASSES.contains(&base)) {

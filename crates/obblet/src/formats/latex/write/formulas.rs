@@ -6,7 +6,7 @@ use crate::document::{FormulaId, Markup, NodeId};
 use crate::math;
 
 /// Commands whose packages are not there everywhere: what they say is written out.
-const WRITTEN_OUT: [&str; 51] = [
+const WRITTEN_OUT: [&str; 52] = [
     "DeclareMathOperator",
     "bfseries",
     "rmfamily",
@@ -38,6 +38,7 @@ const WRITTEN_OUT: [&str; 51] = [
     "bra",
     "ket",
     "braket",
+    "set",
     "flatfrac",
     "nicefrac",
     "utilde",
