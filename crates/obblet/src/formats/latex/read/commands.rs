@@ -283,17 +283,6 @@ impl Reader<'_> {
             | "tablefootnote" | "todo" | "Afootnote" | "Bfootnote" | "Cfootnote" | "Dfootnote" | "Efootnote" | "footnoteA"
             | "footnoteB" | "footnoteC" | "Aendnote" | "Bendnote" | "ledsidenote" | "ledleftnote" | "ledrightnote"
             | "ledinnernote" | "ledouternote" | "LTRfootnote" | "RTLfootnote" => self.note(name),
-            // The classes of journals that have it put the caption where it belongs.
-            "floatconts" => {
-                let (label, caption, content) = (self.input.argument(), self.input.argument(), self.input.argument());
-                let at = self.at;
-                self.input.push_all(content.into_iter());
-                self.input.push(Sign::End, at);
-                self.input.push_all(label.into_iter());
-                self.input.push(Sign::Begin, at);
-                self.input.push(Sign::Command("label".into()), at);
-                self.input.push_all(caption.into_iter());
-            }
             "caption" | "captionof" | "subcaption" | "tablecaption" => self.caption(name),
             "includegraphics" | "epsfig" | "epsfbox" | "psfig" | "includesvg" => self.picture(),
             "frametitle" => {
@@ -453,6 +442,7 @@ impl Reader<'_> {
                 self.skip_arguments("om");
                 self.end_paragraph();
             }
+            "floatconts" => self.float_with_caption(),
             "edtext" => self.text_of_edition(),
             "twocolumn" => {
                 // What stands above both columns is text.

@@ -1,7 +1,7 @@
 //! Figures, tables with captions, and pictures (the LaTeX documentation, "Floats"; of graphicx, caption and subcaption).
 
 use super::Reader;
-use super::tokens::Token;
+use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, NodeId};
 use crate::refine::references::word_for;
 
@@ -124,6 +124,18 @@ impl Reader<'_> {
         self.references.here(holder, format!("{number}{letter}"), word(kind, language.as_deref()));
         let text = self.doc.intern(&format!("({letter}) "));
         self.doc.append_at(caption, Kind::Text(text), self.at);
+    }
+
+    /// A label, a caption and the content of a float (the documentation of jmlr): the class puts the caption where it belongs.
+    pub(super) fn float_with_caption(&mut self) {
+        let (label, caption, content) = (self.input.argument(), self.input.argument(), self.input.argument());
+        let at = self.at;
+        self.input.push_all(content.into_iter());
+        self.input.push(Sign::End, at);
+        self.input.push_all(label.into_iter());
+        self.input.push(Sign::Begin, at);
+        self.input.push(Sign::Command("label".into()), at);
+        self.input.push_all(caption.into_iter());
     }
 
     /// A part of a float by a command: `\subfloat[caption]{content}`, `\subcaptionbox{caption}{content}`.
