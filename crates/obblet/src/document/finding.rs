@@ -52,7 +52,7 @@ pub struct Finding {
 }
 
 impl Finding {
-    fn new(weight: Weight, code: &'static str, message: impl Into<String>) -> Self {
+    pub(crate) fn new(weight: Weight, code: &'static str, message: impl Into<String>) -> Self {
         Self {
             code: Cow::Borrowed(code),
             weight,

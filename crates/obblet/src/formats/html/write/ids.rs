@@ -55,11 +55,19 @@ impl Ids {
 
     /// Gives a node the id that the source gave it, unless another has it.
     fn give(&mut self, id: NodeId, name: &str) {
-        let name: String = name.split_whitespace().collect::<Vec<_>>().join("-");
-        // As it will be written: characters that become one another make no names of their own.
-        let name = name.replace(|c| !is_allowed(c), "\u{FFFD}");
-        let name = if name.is_empty() { name } else { format!("{}{name}", self.prefix) };
-        if name.is_empty() {
+        let is_plain = name.bytes().all(|byte| byte.is_ascii_graphic());
+        let mut whole = self.prefix.clone();
+        if is_plain {
+            whole.push_str(name);
+        } else {
+            for (at, word) in name.split_whitespace().enumerate() {
+                whole.push_str(if at > 0 { "-" } else { "" });
+                // As it will be written: characters that become one another make no names of their own.
+                whole.push_str(&word.replace(|c| !is_allowed(c), "\u{FFFD}"));
+            }
+        }
+        let name = whole;
+        if name.len() == self.prefix.len() {
             return;
         }
         if self.taken.insert(name.clone()) {

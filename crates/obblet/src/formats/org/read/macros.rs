@@ -1,11 +1,20 @@
 //! Macros: text that is written out before anything else is read of it (Org syntax, "Macros").
 
 use super::Reader;
+use crate::fast_hash::HashMap;
 
 /// Macros may stand in what macros come to, so deep.
 const DEEPEST: usize = 8;
 /// All macros of a file together come to no more bytes than this, whatever the file is.
 const MOST: usize = 1 << 20;
+
+/// What the macros of a source have come to.
+#[derive(Debug, Default)]
+pub(super) struct Used {
+    bytes: usize,
+    /// How often each that counts was used.
+    counters: HashMap<String, i64>,
+}
 
 impl Reader<'_> {
     /// The text with its macros written out, where there are any.
@@ -50,10 +59,10 @@ impl Reader<'_> {
             };
             let (given, behind) = if arguments.is_some() { (&inner[length + 1..end], end + 4) } else { ("", end + 3) };
             let value =
-                self.value_of_macro(&name.to_ascii_lowercase(), given).filter(|value| self.expanded + value.len() <= MOST);
+                self.value_of_macro(&name.to_ascii_lowercase(), given).filter(|value| self.used.bytes + value.len() <= MOST);
             match value {
                 Some(value) => {
-                    self.expanded += value.len();
+                    self.used.bytes += value.len();
                     out.push_str(&value);
                 }
                 None => self.tallies.macros.add_apart(offset, name),
@@ -96,7 +105,7 @@ impl Reader<'_> {
             "keyword" => Some(keyword(&given.trim().to_ascii_lowercase())),
             "n" => {
                 let (counter, action) = given.split_once(',').unwrap_or((given, ""));
-                let count = self.counters.entry(counter.trim().to_owned()).or_insert(0);
+                let count = self.used.counters.entry(counter.trim().to_owned()).or_insert(0);
                 match action.trim() {
                     "-" => {}
                     "" => *count += 1,

@@ -111,13 +111,10 @@ struct Reader<'s> {
     parts: headings::Parts,
     /// Words that lead to where they are targets, wherever they stand.
     radio: Vec<NodeId>,
-    /// How often each macro that counts was used.
-    counters: HashMap<String, i64>,
     holds: Holds,
     /// Room for what is around the text that is read.
     frames: Vec<inlines::Frame>,
-    /// How many bytes macros came to.
-    expanded: usize,
+    used: macros::Used,
     tallies: report::Tallies,
 }
 
@@ -147,10 +144,9 @@ impl<'s> Reader<'s> {
             properties: Properties::default(),
             parts: headings::Parts::default(),
             radio: Vec::new(),
-            counters: HashMap::default(),
             holds: Holds { macros: has_macros, code: has_macros || has("src_") || has("call_") },
             frames: Vec::new(),
-            expanded: 0,
+            used: macros::Used::default(),
             tallies: report::Tallies::default(),
         }
     }

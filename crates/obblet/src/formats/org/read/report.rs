@@ -2,7 +2,7 @@
 
 use super::Reader;
 use super::include::Failure;
-use crate::document::Finding;
+use crate::document::{Finding, Weight};
 use crate::tally::Tally;
 
 /// All that was noticed.
@@ -60,41 +60,47 @@ impl Reader<'_> {
             let message = format!("settings of the file have no effect: {}{more}", named.join(" "));
             self.doc.push_finding(Finding::advice("org.setting", message).at(place));
         }
-        let lost = Finding::lost;
-        let changed = Finding::changed;
-        let advice = Finding::advice;
-        for (tally, finding, hint) in [
-            (tallies.calls, lost("org.call", "calls of code were left out"), "run the code and keep its results in the file"),
+        let (lost, changed, advice) = (Weight::Lost, Weight::Changed, Weight::Advice);
+        for (tally, weight, code, what, hint) in [
+            (tallies.calls, lost, "org.call", "calls of code were left out", "run the code and keep its results in the file"),
             (
                 tallies.macros,
-                lost("org.macro", "macros are not defined, need a clock, or come to too much"),
+                lost,
+                "org.macro",
+                "macros are not defined, need a clock, or come to too much",
                 "define them with #+MACRO:",
             ),
-            (tallies.excluded, changed("org.excluded", "parts that the file excludes were left out"), ""),
-            (tallies.other_formats, changed("org.other-format", "pieces for other formats were left out"), ""),
-            (tallies.citations, changed("org.citation", "citations are shown by their keys"), ""),
-            (tallies.program_links, changed("org.program-link", "links that only the program follows became text"), ""),
+            (tallies.excluded, changed, "org.excluded", "parts that the file excludes were left out", ""),
+            (tallies.other_formats, changed, "org.other-format", "pieces for other formats were left out", ""),
+            (tallies.citations, changed, "org.citation", "citations are shown by their keys", ""),
+            (tallies.program_links, changed, "org.program-link", "links that only the program follows became text", ""),
             (
                 tallies.missing_targets,
-                changed("org.missing-target", "links lead to what is not in the file"),
+                changed,
+                "org.missing-target",
+                "links lead to what is not in the file",
                 "give the heading the property CUSTOM_ID, and link to that",
             ),
             (
                 tallies.deep_headings,
-                changed("org.heading-level", "headings below the sixth level became headings of the sixth"),
+                changed,
+                "org.heading-level",
+                "headings below the sixth level became headings of the sixth",
                 "",
             ),
             (
                 tallies.missing_notes,
-                advice("org.missing-note", "notes are mentioned that are not defined"),
+                advice,
+                "org.missing-note",
+                "notes are mentioned that are not defined",
                 "define each with [fn:label] in the first column",
             ),
-            (tallies.unclosed, advice("org.unclosed", "blocks or drawers do not end"), "write the line that ends each"),
+            (tallies.unclosed, advice, "org.unclosed", "blocks or drawers do not end", "write the line that ends each"),
         ] {
             if tally.count() > 0 {
-                let message = format!("{}: {}", finding.message, tally.count());
                 let place = self.doc.source.place(self.doc.pool(), tally.first());
-                self.doc.push_finding(Finding { message, ..finding }.at(place).hint(hint).losing(tally.words()));
+                let finding = Finding::new(weight, code, format!("{what}: {}", tally.count()));
+                self.doc.push_finding(finding.at(place).hint(hint).losing(tally.words()));
             }
         }
     }
