@@ -231,7 +231,15 @@ impl<'d> Writer<'d> {
             self.line("\\maketitle");
             return false;
         }
-        if is_hollow(self.doc, id) || self.is_heading_of_bibliography(id) {
+        if is_hollow(self.doc, id) {
+            // Links may lead to it all the same.
+            if self.linked_id(id).is_some() {
+                self.blank();
+                self.place_of(id);
+            }
+            return false;
+        }
+        if self.is_heading_of_bibliography(id) {
             return false;
         }
         self.blank();

@@ -17,7 +17,7 @@ pub(super) fn is_label(id: &str) -> bool {
 
 impl<'d> Writer<'d> {
     /// The id of a node, where links lead to it.
-    fn linked_id(&self, id: NodeId) -> Option<&'d str> {
+    pub(super) fn linked_id(&self, id: NodeId) -> Option<&'d str> {
         if !self.doc.node(id).has_attributes() {
             return None;
         }

@@ -56,7 +56,7 @@ impl<'d> Numbers<'d> {
                 || doc.ancestors(id).take(50).any(|above| above != id && matches!(doc.kind(above), Kind::Heading(_)));
             let has_caption = || doc.children(id).any(|child| doc.kind(child) == Kind::Caption);
             let is_labelled = match doc.kind(id) {
-                Kind::Heading(_) => Some(id) != title,
+                Kind::Heading(_) => Some(id) != title && !super::blocks::is_hollow(doc, id),
                 Kind::Figure | Kind::Table => has_caption(),
                 _ => own_id.is_some() && is_in_heading(),
             };
