@@ -53,7 +53,7 @@ impl<'a> Context<'a> {
 
     /// The files around the document, of so many bytes at most.
     pub(crate) const fn files(&self, limit: u64) -> FilesAround<'a> {
-        FilesAround { root: self.media, folder: self.folder, shows: self.shows, limit }
+        FilesAround { root: self.media, folder: self.folder, shows: self.shows, limit, name: self.name }
     }
 
     /// Says that a stage begins.

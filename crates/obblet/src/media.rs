@@ -124,6 +124,8 @@ pub struct FilesAround<'a> {
     pub shows: Option<&'a (dyn Fn(&str) -> bool + Sync)>,
     /// No file is read that has more bytes.
     pub limit: u64,
+    /// The name of the document's own file without its extension, where it has one: other programs name theirs after it.
+    pub name: &'a str,
 }
 
 impl FilesAround<'_> {

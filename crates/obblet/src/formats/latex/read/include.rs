@@ -106,6 +106,11 @@ impl Include<'_> {
             }
             texts.push(text);
         }
+        if texts.is_empty()
+            && let Some(list) = self.list_of_another_run()
+        {
+            return Some(list);
+        }
         if texts.is_empty() {
             // Where others are read, citations of what is not there are named by themselves.
             self.failures.append(&mut failures);
@@ -118,6 +123,19 @@ impl Include<'_> {
         });
         let entries = crate::citations::chosen(&texts, &keys, all, style);
         (!entries.is_empty()).then(|| crate::citations::list(&entries, style))
+    }
+
+    /// The list that a program has made of the entries, where it stands beside the document.
+    fn list_of_another_run(&mut self) -> Option<String> {
+        if self.files.name.is_empty() {
+            return None;
+        }
+        let (path, text) = self.find(&format!("{}.bbl", self.files.name), Path::new("")).ok()?;
+        if !text.contains("\\begin{thebibliography}") {
+            return None;
+        }
+        self.read.push(path);
+        Some(text)
     }
 
     /// The text of a file, with those that it takes in itself.
