@@ -137,6 +137,13 @@ fn algorithms_come_back_as_lists_of_lines() {
 }
 
 #[test]
+fn notes_are_set_in_nothing_that_is_around_their_mention() {
+    let source = "\\textbf{a\\footnote{b \\textbf{c} d}} \\texttt{e\\footnote{\\texttt{f} \\emph{g}}}";
+    let written = convert(source, Format::Latex, Format::Latex, &["shape=fragment"]).into_text().unwrap();
+    assert_eq!(written.trim(), source);
+}
+
+#[test]
 fn a_fragment_has_no_preamble_and_a_page_has_one() {
     let whole =
         convert("<h1>Tides</h1><p>Water.</p>", Format::Html, Format::Latex, &["shape=page", "latex.class=[a4paper]scrartcl"])

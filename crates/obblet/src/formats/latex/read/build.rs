@@ -224,7 +224,10 @@ impl Reader<'_> {
 
     /// Begins a style that holds to the end of the group.
     pub(super) fn style(&mut self, kind: Kind) {
-        if self.styles.len() < MOST_STYLES && !self.styles.contains(&kind) {
+        // What holds outside of a note or a cell does not hold in it.
+        let outside = self.parts.last().map_or(0, |part| part.outside);
+        let holds = self.styles.get(outside..).unwrap_or_default().contains(&kind);
+        if self.styles.len() < MOST_STYLES && !holds {
             self.styles.push(kind);
         }
     }
