@@ -133,6 +133,7 @@ fn tables_fit() {
         "T(R(x('a') c('b')) R(c('c') c('d')))",
         "<table><tr><td rowspan=\"2\">a</td><td>b</td><td></td></tr><tr><td>c</td><td>d</td></tr></table>",
     );
+    case("T(B(m(x('a')) 'b'))", "<table><tbody><tr><td><table><tr><td><em>a</em></td></tr></table>b</td></tr></tbody></table>");
     case("T(R(x('a')) R)", "<table><tr><td>a</td></tr></table>");
     case(
         "T(R(w('a') c('b')) R(c('c')))",

@@ -29,7 +29,8 @@ fn groups_of(doc: &Document, table: NodeId) -> Vec<Vec<NodeId>> {
         match doc.kind(child) {
             Kind::RowGroup(_) => {
                 groups.extend(Some(std::mem::take(&mut loose)).filter(|rows| !rows.is_empty()));
-                groups.push(doc.children(child).collect());
+                // What is no row yet is no row without cells.
+                groups.push(doc.children(child).filter(|&row| doc.kind(row) == Kind::Row).collect());
             }
             Kind::Row => loose.push(child),
             _ => {}
