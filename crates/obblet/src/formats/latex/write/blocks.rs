@@ -263,9 +263,8 @@ impl<'d> Writer<'d> {
         );
         if !is_plain && star.is_empty() {
             let words = self.doc.plain_text(id);
-            self.out.push('[');
-            self.out.push('{');
-            self.words(&words);
+            self.out.push_str("[{");
+            self.words(words.trim());
             self.out.push_str("}]");
         }
         self.out.push('{');

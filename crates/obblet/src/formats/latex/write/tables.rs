@@ -373,7 +373,7 @@ impl Writer<'_> {
             let words = self.doc.plain_text(id);
             let label = self.numbers.captions.get(&id).copied().unwrap_or(0);
             self.out.push_str("[{");
-            self.words(words.get(label..).unwrap_or_default());
+            self.words(words.get(label..).unwrap_or_default().trim());
             self.out.push_str("}]");
         }
         self.out.push('{');
