@@ -21,6 +21,15 @@ fn command(kind: Kind) -> Option<(&'static str, &'static str)> {
 }
 
 impl Writer<'_> {
+    /// Whether nothing but signs stands in a node.
+    fn is_parenthesis(&self, id: NodeId) -> bool {
+        let doc = self.doc;
+        doc.children(id).all(|child| match doc.kind(child) {
+            Kind::Text(text) => !doc.text(text).contains(char::is_alphanumeric),
+            _ => false,
+        })
+    }
+
     /// Appends words.
     pub(super) fn words(&mut self, words: &str) {
         escape::text(words, self.marks, &mut self.needs, &mut self.out);
@@ -53,7 +62,8 @@ impl Writer<'_> {
                 self.out.push('}');
             }
             Kind::Anchor => self.place_of(id),
-            Kind::TextLevel(TextLevel::RubyParenthesis) => return false,
+            // The signs around what a ruby says are made anew; whatever else stands there is text.
+            Kind::TextLevel(TextLevel::RubyParenthesis) => return !self.is_parenthesis(id),
             _ if self.holds_blocks(id) => self.place_of(id),
             Kind::Link { href } => return self.begin_link(id, href),
             Kind::TextLevel(TextLevel::Abbreviation) if self.doc.attributes(id).title.is_some() && self.has_definitions() => {
