@@ -143,14 +143,18 @@ fn what_is_wrong_with_a_bibliography_is_said() {
     assert!(text.starts_with("<p>See [<a href=\"#bib-halm\">1</a>]."), "{text}");
     assert_eq!(found, ["the style ownstyle is not known: citations and their list follow the style numbers"]);
     let folder = Folder::new(&[("a.tex", &*source("plain", "nowhere")), ("entries.bib", ENTRIES)]);
-    let told: Vec<String> =
-        folder.publish().told.iter().flat_map(|told| &told.findings).map(|finding| finding.message.clone()).collect();
-    assert!(told.iter().any(|message| message == "file nowhere.bib was not included: it was not found"), "{told:?}");
+    let run = folder.publish();
+    let findings = run.told.iter().flat_map(|document| &document.findings);
+    let messages: Vec<&str> = findings.map(|finding| finding.message.as_str()).collect();
+    assert!(messages.contains(&"file nowhere.bib was not included: it was not found"), "{messages:?}");
     // What another program made of the file that is not there will do.
     let list = "\\begin{thebibliography}{1}\n\\providecommand{\\natexlab}[1]{#1}\n\\bibitem[Halm(2029)]{halm}\nJ.~Halm.\n\\newblock Weather.\n\\end{thebibliography}\n";
     let folder = Folder::new(&[("a.tex", &*source("plainnat", "nowhere")), ("a.bbl", list)]);
     let run = folder.publish();
-    assert_eq!(run.told.iter().flat_map(|told| &told.findings).filter(|finding| finding.code.starts_with("latex")).count(), 0);
+    assert_eq!(
+        run.told.iter().flat_map(|document| &document.findings).filter(|finding| finding.code.starts_with("latex")).count(),
+        0
+    );
     let page = folder.read("a.html");
     assert!(
         page.contains("<p>See [<a href=\"#bib-halm\">Halm 2029</a>].</p>") && page.contains("<li id=\"bib-halm\">"),
