@@ -220,9 +220,28 @@ impl Document {
         if self.holds(from, to) {
             return;
         }
-        while let Some(child) = self.node(from).first {
-            self.detach(child);
-            self.attach(to, child);
+        let Node { first: Some(first), last: Some(last), .. } = *self.node(from) else {
+            return;
+        };
+        self.set_parent_of_row(first, Some(to));
+        let before = self.node(to).last;
+        self.node_mut(first).previous = before;
+        match before {
+            Some(before) => self.node_mut(before).next = Some(first),
+            None => self.node_mut(to).first = Some(first),
+        }
+        self.node_mut(to).last = Some(last);
+        let from = self.node_mut(from);
+        (from.first, from.last) = (None, None);
+    }
+
+    /// Whole rows of siblings are linked in at once: elements in elements may each hold all that stands in the innermost.
+    fn set_parent_of_row(&mut self, first: NodeId, parent: Option<NodeId>) {
+        let mut child = Some(first);
+        while let Some(at) = child {
+            let node = self.node_mut(at);
+            node.parent = parent;
+            child = node.next;
         }
     }
 
@@ -237,10 +256,26 @@ impl Document {
 
     /// Puts the children of a node in its place.
     pub fn unwrap(&mut self, id: NodeId) {
-        while let Some(child) = self.node(id).first {
-            self.move_before(id, child);
+        let Node { parent, previous, next, first, last, .. } = *self.node(id);
+        let (Some(first), Some(last)) = (first, last) else {
+            self.detach(id);
+            return;
+        };
+        self.set_parent_of_row(first, parent);
+        self.node_mut(first).previous = previous;
+        self.node_mut(last).next = next;
+        match (previous, parent) {
+            (Some(previous), _) => self.node_mut(previous).next = Some(first),
+            (None, Some(parent)) => self.node_mut(parent).first = Some(first),
+            (None, None) => {}
         }
-        self.detach(id);
+        match (next, parent) {
+            (Some(next), _) => self.node_mut(next).previous = Some(last),
+            (None, Some(parent)) => self.node_mut(parent).last = Some(last),
+            (None, None) => {}
+        }
+        let node = self.node_mut(id);
+        (node.parent, node.previous, node.next, node.first, node.last) = (None, None, None, None, None);
     }
 
     /// Splits a node behind `child`: what follows goes into a new node of the same kind and attributes, which stands right
