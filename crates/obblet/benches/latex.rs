@@ -3,6 +3,8 @@
 
 #[path = "support/demo.rs"]
 mod demo;
+#[path = "support/handbook.rs"]
+mod handbook;
 #[path = "support/nothing.rs"]
 mod nothing;
 #[path = "support/timing.rs"]

@@ -3,58 +3,22 @@
 //! Times mean little on a busy machine; what counts is the ratio of two that were taken in one run.
 #![allow(missing_docs, clippy::print_stdout, clippy::unwrap_used, reason = "a bench prints its result")]
 
+#[path = "support/handbook.rs"]
+mod handbook;
 #[path = "support/nothing.rs"]
 mod nothing;
 #[path = "support/timing.rs"]
 mod timing;
 
 use criterion::{Criterion, Throughput};
+use handbook::{handbook, prose};
 use obblet::formats::{html, markdown};
 use std::hint::black_box;
-use std::path::{Path, PathBuf};
 use timing::best;
 
 fn convert(source: &str) -> String {
     let doc = markdown::read(source.as_bytes(), &markdown::Settings::GITHUB);
     html::write(&doc, &html::Options::default()).html
-}
-
-/// The demo's documents, without those that hold raw HTML, so often that there is something to measure.
-fn handbook() -> String {
-    let mut folders = vec![Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo")];
-    let mut files: Vec<PathBuf> = Vec::new();
-    while let Some(folder) = folders.pop() {
-        for item in std::fs::read_dir(folder).unwrap() {
-            let path = item.unwrap().path();
-            if path.is_dir() {
-                folders.push(path);
-            } else if path.extension().is_some_and(|extension| extension == "md") {
-                files.push(path);
-            }
-        }
-    }
-    files.sort();
-    let body = |text: String| text.split_once("\n---\n").map_or(text.clone(), |(_, body)| body.to_owned());
-    let texts: Vec<String> =
-        files.iter().map(|file| body(std::fs::read_to_string(file).unwrap())).filter(|text| !text.contains("</")).collect();
-    texts.join("\n\n").repeat(20)
-}
-
-/// Paragraphs and headings, with a little emphasis.
-fn prose() -> String {
-    let words: Vec<String> =
-        handbook().split(|c: char| !c.is_alphabetic()).filter(|word| word.len() > 1).map(str::to_owned).collect();
-    let line = |words: &[String]| words.join(" ");
-    words
-        .chunks(90)
-        .enumerate()
-        .map(|(number, words)| {
-            let heading = if number % 6 == 0 { format!("## {}\n\n", line(&words[..words.len().min(4)])) } else { String::new() };
-            heading
-                + &words.chunks(13).map(line).collect::<Vec<_>>().join("\n").replacen(' ', " *", 1).replacen('\n', "*\n", 1)
-                + "\n\n"
-        })
-        .collect()
 }
 
 /// Ten thousand formulas.
