@@ -222,7 +222,8 @@ pub(super) fn escape(text: &str, out: &mut String) {
     let is_none = |c: char| {
         c.is_control() && !matches!(c, '\t' | '\n') || c as u32 & 0xFFFE == 0xFFFE || matches!(c, '\u{FDD0}'..='\u{FDEF}')
     };
-    let is_plain = |byte: u8| matches!(byte, b' '..=b'%' | b'\''..=b';' | b'=' | b'?'..=b'~');
+    // Controls and what is no character begin with few bytes (the Unicode standard, table 3-7).
+    let is_plain = |byte: u8| matches!(byte, b' '..=b'%' | b'\''..=b';' | b'=' | b'?'..=b'~' | 0x80..=0xC1 | 0xC3..=0xEE);
     if text.bytes().all(is_plain) {
         return out.push_str(text);
     }

@@ -507,3 +507,44 @@ See \tableref{tab:wells}, \lemmaref{l} and \exampleref{e}; \figureref{fig:a,fig:
 <figure id="fig:b"><figcaption>Figure&nbsp;2: Two</figcaption><img src="b.png" alt=""></figure>"##,
     );
 }
+
+#[test]
+fn code_in_lines_stands_between_any_marks() {
+    reads(
+        r"A \lstinline|\foo x|, \lstinline[language=C]!int a;!, \verb+|+ and \lstinline{b_c}.",
+        r"<p>A <code>\foo x</code>, <code>int a;</code>, <code>|</code> and <code>b_c</code>.</p>",
+    );
+}
+
+#[test]
+fn settings_of_commands_that_are_not_known_are_no_text() {
+    reads(
+        r"\nota[In short]{d} \draw[color=red, width=\linewidth]{e} \draw[3pt]{f} \gauge[tone=This is how you read it.]{g} \hkl[110], \req[\(x=y\)]{h}.",
+        r#"<p>[In short]d e f [tone=This is how you read it.]g [110], [<code class="language-tex">x=y</code>]h.</p>"#,
+    );
+}
+
+/// A comment in a formula makes it be read token by token; one that comes again is not written anew.
+#[test]
+fn formulas_are_the_same_whichever_way_they_are_read() {
+    let pieces = |source: &str| -> Vec<String> {
+        let page = convert(source, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
+        let formulas = page.split("<math").skip(1).map(|rest| rest.split("<annotation").next().unwrap().to_owned());
+        formulas.collect()
+    };
+    let mut compared = 0;
+    for formula in include_str!("../data/formulas.txt").lines().filter(|line| !line.is_empty() && !line.starts_with("# ")) {
+        // What shows a sign for the end of a formula in text of its own is read differently with each mark.
+        if formula.contains('$') || formula.contains("\\(") || formula.contains('#') || formula.contains('%') {
+            continue;
+        }
+        let read = pieces(&format!("\\({formula}\\), \\({formula}%\n\\), \\({formula}\\), ${formula}$, \\({{}}\\)"));
+        assert_eq!(read.len(), 5, "{formula}");
+        if read[0].contains("class=\"equation-number\"") {
+            continue;
+        }
+        assert!(read[..4].iter().all(|one| *one == read[0]), "{formula}: {read:#?}");
+        compared += 1;
+    }
+    assert!(compared > 500, "{compared}");
+}

@@ -36,7 +36,7 @@ const FINDINGS: &[FindingInfo] = &[
         &[Weight::Changed],
         "The style of a bibliography is not known; citations and their list are numbered.",
     ),
-    finding("latex.command", &[Weight::Changed], "Commands are not known; the text of their arguments is kept."),
+    finding("latex.command", &[Weight::Changed], "Commands are not known; the text of their arguments is kept, but no settings."),
     finding("latex.drawing", &[Weight::Lost], "Drawings in TeX were left out."),
     finding(
         "latex.environment",

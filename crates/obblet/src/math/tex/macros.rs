@@ -16,6 +16,8 @@ pub struct Macros {
     known: HashMap<Rc<str>, Rc<Macro>>,
     /// The numbers of equations by their labels.
     numbers: Rc<BTreeMap<String, String>>,
+    /// How many definitions were taken.
+    definitions: usize,
 }
 
 #[derive(Clone, Debug)]
@@ -96,8 +98,19 @@ impl Macros {
         self.known.contains_key(name)
     }
 
+    /// How many definitions were taken: while this stays the same, so does what formulas come to.
+    pub(crate) const fn definitions(&self) -> usize {
+        self.definitions
+    }
+
     /// Takes a definition, where a command is one. Whether it is.
     pub(super) fn definition(&mut self, command: &str, stack: &mut Vec<Token>) -> bool {
+        let is_definition = self.take_definition(command, stack);
+        self.definitions += usize::from(is_definition);
+        is_definition
+    }
+
+    fn take_definition(&mut self, command: &str, stack: &mut Vec<Token>) -> bool {
         match command.trim_end_matches('*') {
             "newcommand" | "renewcommand" | "providecommand" | "DeclareRobustCommand" => {
                 let Some(name) = name(stack) else { return true };

@@ -2,13 +2,43 @@
 
 use super::Writer;
 use crate::document::{Finding, Formula, Markup, NodeId};
+use crate::fast_hash::HashMap;
 use crate::formats::html::{MathForm, Syntax};
 use crate::math::{Math, Problem, mathml, plain, tex};
 
 /// So many formulas of a document that can't be parsed have a finding each.
 const MOST_NAMED: usize = 20;
 
-impl Writer<'_, '_> {
+/// Formulas of no more bytes are kept as they were written: most of them come again and again, as single letters do.
+const SHORT: usize = 24;
+const MOST_KEPT: usize = 4096;
+
+/// What short formulas came to.
+#[derive(Debug, Default)]
+pub(super) struct Written<'d> {
+    /// By their source, and whether they stand on lines of their own.
+    markup: HashMap<(&'d str, bool), String>,
+    /// How many macros had been defined.
+    definitions: usize,
+}
+
+impl<'d> Written<'d> {
+    fn get(&mut self, source: &'d str, display: bool, definitions: usize) -> Option<&str> {
+        if definitions != self.definitions {
+            self.markup.clear();
+            self.definitions = definitions;
+        }
+        self.markup.get(&(source, display)).map(String::as_str)
+    }
+
+    fn keep(&mut self, source: &'d str, display: bool, markup: String) {
+        if self.markup.len() < MOST_KEPT {
+            self.markup.insert((source, display), markup);
+        }
+    }
+}
+
+impl<'d> Writer<'d, '_> {
     /// What there is to say of formulas that have no finding each.
     pub(super) fn report_unparsed(&mut self) {
         let more = self.unparsed.saturating_sub(MOST_NAMED);
@@ -24,11 +54,28 @@ impl Writer<'_, '_> {
         match formula.notation {
             Markup::Tex if form == MathForm::Tex => self.tex(id, source, formula.display),
             Markup::Tex => {
+                let definitions = self.macros.definitions();
+                let is_short = source.len() <= SHORT && formula.number.is_empty() && form == MathForm::MathMl;
+                if is_short && let Some(markup) = self.short_formulas.get(source, formula.display, definitions) {
+                    self.out.markup("<math");
+                    if let Some(name) = self.ids.get(id) {
+                        self.out.attribute("id", name);
+                    }
+                    return self.out.foreign(&markup["<math".len()..]);
+                }
                 let (mut math, problems) = tex::read_next(source, &mut self.macros);
                 math.number_from(self.doc.text(formula.number));
                 self.problems(id, source, &problems);
-                if !math.body.is_empty() {
-                    self.math(id, &math, source, formula.display, form);
+                if math.body.is_empty() {
+                    return;
+                }
+                if form != MathForm::MathMl {
+                    return self.math(id, &math, source, formula.display, form);
+                }
+                let markup = self.mathml(id, &math, source, formula.display);
+                // What defines a macro is read each time.
+                if is_short && problems.is_empty() && self.macros.definitions() == definitions {
+                    self.short_formulas.keep(source, formula.display, markup);
                 }
             }
             Markup::MathMl if form == MathForm::MathMl => {
@@ -66,13 +113,7 @@ impl Writer<'_, '_> {
 
     fn math(&mut self, id: NodeId, math: &Math, source: &str, display: bool, form: MathForm) {
         match form {
-            MathForm::MathMl => {
-                let namespace = self.options.settings.syntax == Syntax::Xhtml;
-                let markup = mathml::write(math, &mathml::Options { display, source, namespace });
-                self.out.markup("<math");
-                self.id(id);
-                self.out.foreign(&markup["<math".len()..]);
-            }
+            MathForm::MathMl => drop(self.mathml(id, math, source, display)),
             MathForm::Tex => self.tex(id, &tex::write(math), display),
             MathForm::Text if self.ids.get(id).is_some() => {
                 self.out.markup("<span");
@@ -83,6 +124,16 @@ impl Writer<'_, '_> {
             }
             MathForm::Text => self.out.text(&plain(math)),
         }
+    }
+
+    /// Writes a formula as MathML. Gives its markup, without its id.
+    fn mathml(&mut self, id: NodeId, math: &Math, source: &str, display: bool) -> String {
+        let namespace = self.options.settings.syntax == Syntax::Xhtml;
+        let markup = mathml::write(math, &mathml::Options { display, source, namespace });
+        self.out.markup("<math");
+        self.id(id);
+        self.out.foreign(&markup["<math".len()..]);
+        markup
     }
 
     fn namespace(&mut self) {

@@ -88,6 +88,7 @@ struct Writer<'d, 'o> {
     findings: Vec<Finding>,
     /// Macros that formulas of the document define.
     macros: crate::math::tex::Macros,
+    short_formulas: formulas::Written<'d>,
     /// How many formulas can't be parsed.
     unparsed: usize,
     ids: ids::Ids,
@@ -119,6 +120,7 @@ impl<'d, 'o> Writer<'d, 'o> {
             out: Printer::new(256, options.settings),
             findings: Vec::new(),
             macros: crate::math::tex::Macros::of(&doc.metadata.macros).with_numbers(&doc.metadata.equation_numbers),
+            short_formulas: formulas::Written::default(),
             unparsed: 0,
             ids,
             notes,

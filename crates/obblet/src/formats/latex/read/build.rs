@@ -141,6 +141,9 @@ impl Reader<'_> {
             }
         };
         let wanted = self.styles.get(part.outside..).unwrap_or_default();
+        if wanted.is_empty() && part.open.is_empty() {
+            return paragraph;
+        }
         let same = wanted.iter().zip(&part.open).take_while(|(style, (kind, _))| *style == kind).count();
         part.open.truncate(same);
         let mut node = part.open.last().map_or(paragraph, |(_, node)| *node);

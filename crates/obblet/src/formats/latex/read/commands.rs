@@ -101,8 +101,26 @@ impl Reader<'_> {
         }
         self.tallies.unknown.add_apart(at, &format!("\\{name}"));
         self.input.take('*');
-        if self.input.made.is_empty() && self.input.source[self.input.at..].starts_with('[') {
-            self.input.option();
+        self.skip_settings();
+    }
+
+    /// Skips what stands between brackets where it is no text: keys with values, or a length.
+    fn skip_settings(&mut self) {
+        const LONGEST: usize = 200;
+        let rest = &self.input.source.as_bytes()[self.input.at..];
+        if !self.input.made.is_empty() || rest.first() != Some(&b'[') {
+            return;
+        }
+        let Some(end) = rest.iter().take(LONGEST).position(|byte| *byte == b']') else { return };
+        let option = &rest[1..end];
+        let is_plain = !option.iter().any(|byte| matches!(byte, b'{' | b'}' | b'[' | b'%' | b'$'))
+            && memchr::memmem::find(option, b"\\(").is_none();
+        let is_length = option.first().is_some_and(|byte| matches!(byte, b'0'..=b'9' | b'.' | b'-'))
+            && [&b"pt"[..], b"em", b"ex", b"cm", b"mm", b"in"].iter().any(|unit| option.ends_with(unit));
+        // A value of many words is text.
+        let is_sentence = option.split(|byte| *byte == b',').any(|part| part.split(u8::is_ascii_whitespace).count() > 4);
+        if is_plain && (is_length || option.contains(&b'=') && !is_sentence) {
+            self.input.at += end + 1;
         }
     }
 

@@ -30,6 +30,9 @@ pub(super) struct Counters {
 
 /// Whether a source is of a class without chapters.
 fn is_article(source: &str) -> bool {
+    if memchr::memmem::find(source.as_bytes(), b"\\documentclass").is_none() {
+        return false;
+    }
     let line = source.lines().find(|line| line.trim_start().starts_with("\\documentclass"));
     let class = line.and_then(|line| line.split('{').nth(1)).and_then(|rest| rest.split('}').next()).unwrap_or_default();
     matches!(
@@ -40,10 +43,13 @@ fn is_article(source: &str) -> bool {
 
 impl Counters {
     pub(super) fn of(source: &str) -> Self {
-        let has = |what: &str| memchr::memmem::find(source.as_bytes(), what.as_bytes()).is_some();
+        let has = |command: &str, behind: &[&str]| {
+            memchr::memmem::find_iter(source.as_bytes(), command.as_bytes())
+                .any(|at| behind.iter().any(|behind| source.as_bytes()[at + command.len()..].starts_with(behind.as_bytes())))
+        };
         // Articles have none, though they may show how others write them.
-        let has_chapters = !is_article(source) && (has("\\chapter{") || has("\\chapter*{") || has("\\chapter["));
-        let has_parts = has("\\part{") || has("\\part*{");
+        let has_chapters = has("\\chapter", &["{", "*{", "["]) && !is_article(source);
+        let has_parts = has("\\part", &["{", "*{"]);
         let mut within = HashMap::default();
         let mut put = |counter: &str, above: &str| {
             within.insert(counter.to_owned(), above.to_owned());
@@ -191,6 +197,9 @@ impl Counters {
 
     /// A counter with what stands before it.
     pub(super) fn number(&self, name: &str) -> String {
+        if !self.is_appendix && name != "part" && !self.within.contains_key(name) {
+            return self.get(name).to_string();
+        }
         let mut parts = Vec::new();
         let mut at = Some(name);
         while let Some(counter) = at.filter(|_| parts.len() < 8) {

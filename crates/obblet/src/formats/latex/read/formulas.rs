@@ -28,12 +28,18 @@ pub(super) const DISPLAYS: [&str; 20] = [
     "darray",
 ];
 
+/// Commands that define others, in a formula.
+const DEFINES: [&str; 6] = ["newcommand", "renewcommand", "def", "DeclareMathOperator", "providecommand", "let"];
+
 /// A formula has no more tokens.
 const MOST_TOKENS: usize = 1 << 15;
 
-impl Reader<'_> {
+impl<'s> Reader<'s> {
     /// A dollar sign begins a formula.
     pub(super) fn dollar(&mut self) {
+        if let Some(source) = self.plain_formula("$") {
+            return self.add_formula(source, false);
+        }
         let next = self.input.next();
         let display = matches!(&next, Some(token) if token.kind == Sign::Dollar);
         if !display && let Some(token) = next {
@@ -80,6 +86,9 @@ impl Reader<'_> {
 
     /// `\(` and `\[`
     pub(super) fn delimited_formula(&mut self, end: &str, display: bool) {
+        if let Some(source) = self.plain_formula(if display { "\\]" } else { "\\)" }) {
+            return self.add_formula(source, display);
+        }
         let mut tokens = Vec::new();
         while let Some(token) = self.math_token() {
             if token.kind.command() == Some(end) {
@@ -123,6 +132,20 @@ impl Reader<'_> {
             }
             _ => {}
         }
+        let around = match stands_for.as_deref().unwrap_or(name) {
+            "displaymath" | "math" | "subequations" => None,
+            "dmath" => Some("equation"),
+            "dmath*" => Some("equation*"),
+            name => Some(name),
+        };
+        if tokens.is_empty()
+            && let Some(body) = self.plain_formula(&format!("\\end{{{name}}}"))
+        {
+            return match around {
+                Some(around) => self.add_formula(&format!("\\begin{{{around}}}{body}\\end{{{around}}}"), true),
+                None => self.add_formula(body, name != "math"),
+            };
+        }
         let mut depth = 0_usize;
         loop {
             let Some(token) = self.math_token() else {
@@ -145,12 +168,6 @@ impl Reader<'_> {
         if base.ends_with("numcases") {
             tokens.extend(self.cases("end"));
         }
-        let around = match stands_for.as_deref().unwrap_or(name) {
-            "displaymath" | "math" | "subequations" => None,
-            "dmath" => Some("equation"),
-            "dmath*" => Some("equation*"),
-            name => Some(name),
-        };
         self.formula(&tokens, name != "math", around);
     }
 
@@ -170,7 +187,7 @@ impl Reader<'_> {
             if self.macros.knows(name) {
                 let name = name.to_owned();
                 self.macros.expand(&name, token.at, &mut self.input);
-            } else if matches!(name, "newcommand" | "renewcommand" | "def" | "DeclareMathOperator" | "providecommand" | "let") {
+            } else if DEFINES.contains(&name) {
                 let name = name.to_owned();
                 self.macros.define(&name, &mut self.input);
             } else {
@@ -207,6 +224,62 @@ impl Reader<'_> {
         if let Some(name) = around {
             source.push_str(&format!("\\end{{{name}}}"));
         }
+        self.add_formula(&source, display);
+    }
+
+    /// The source of a formula, where it is what would be written from its tokens: without the document's own commands, comments
+    /// and white space that says nothing. It is read up to and with its end.
+    fn plain_formula(&mut self, end: &str) -> Option<&'s str> {
+        if !self.input.made.is_empty() || self.input.at_is_letter {
+            return None;
+        }
+        let rest = &self.input.source[self.input.at..];
+        let bytes = rest.as_bytes();
+        let (mut at, mut depth, mut environments) = (0, 0_usize, 0_usize);
+        while !(depth == 0 && environments == 0 && bytes[at..].starts_with(end.as_bytes())) {
+            let byte = *bytes.get(at)?;
+            at += 1;
+            match byte {
+                b'\\' => {
+                    let letters = bytes[at..].iter().take_while(|byte| byte.is_ascii_alphabetic()).count();
+                    let name = rest.get(at..at + letters.max(1))?;
+                    if self.macros.knows(name) || DEFINES.contains(&name) || end.strip_prefix('\\') == Some(name) {
+                        return None;
+                    }
+                    match name {
+                        "begin" => environments += 1,
+                        "end" => environments = environments.checked_sub(1)?,
+                        _ => {}
+                    }
+                    at += letters.max(1);
+                    // Of white space behind a name, only what ends it or sets signs apart is kept.
+                    let is_kept = match &bytes[at..] {
+                        [b'\n', ..] => false,
+                        [b' ', rest @ ..] => {
+                            !rest.first().is_none_or(|next| b"{}$&~\n".contains(next)) && !rest.starts_with(end.as_bytes())
+                        }
+                        _ => true,
+                    };
+                    if letters > 0 && !is_kept || name.trim().is_empty() {
+                        return None;
+                    }
+                }
+                b'{' => depth += 1,
+                b'}' => depth = depth.checked_sub(1)?,
+                // One space or one line end stays.
+                b' ' | b'\n' if !bytes.get(at).is_some_and(u8::is_ascii_whitespace) => {}
+                b'%' | b'#' | b'$' | b' ' | b'\t' | b'\n' | b'\r' | 0x0C => return None,
+                _ => {}
+            }
+        }
+        if at > MOST_TOKENS || at == 0 {
+            return None;
+        }
+        self.input.at += at + end.len();
+        Some(&rest[..at])
+    }
+
+    fn add_formula(&mut self, source: &str, display: bool) {
         let source = source.trim();
         if source.is_empty() {
             return;

@@ -229,7 +229,8 @@ fn requests(source: &str) -> Vec<Request> {
     // Packages are asked for before the text, and nothing else need be looked for where no other name stands.
     let find = |what: &str| memchr::memmem::find(source.as_bytes(), what.as_bytes());
     let source = match find("\n\\begin{document}") {
-        Some(text) if !IN_TEXT.iter().any(|name| find(name).is_some()) => &source[..text],
+        Some(text) if !holds_one_of(source, &IN_TEXT) => &source[..text],
+        None if !holds_one_of(source, &IN_TEXT) && !holds_one_of(source, &PACKAGES) => "",
         _ => source,
     };
     let mut found = Vec::new();
@@ -285,7 +286,7 @@ fn requests(source: &str) -> Vec<Request> {
     found
 }
 
-/// What commands begin with that take in files in the text.
+/// What commands begin with that take in files in the text; pictures are not text.
 const IN_TEXT: [&str; 9] = [
     "\\input",
     "\\include",
@@ -297,6 +298,19 @@ const IN_TEXT: [&str; 9] = [
     "\\bibliography",
     "\\printbibliography",
 ];
+
+/// Commands that take in packages.
+const PACKAGES: [&str; 2] = ["\\usepackage", "\\RequirePackage"];
+
+/// Whether one of some commands stands in a source.
+fn holds_one_of(source: &str, names: &[&str]) -> bool {
+    let bytes = source.as_bytes();
+    memchr::memchr_iter(b'\\', bytes).any(|at| {
+        let rest = &bytes[at..];
+        let may_be = |name: &&&str| rest.get(1) == name.as_bytes().get(1) && rest.get(2) == name.as_bytes().get(2);
+        names.iter().filter(may_be).any(|name| rest.starts_with(name.as_bytes()) && !rest[name.len()..].starts_with(b"graphics"))
+    })
+}
 
 /// Environments whose text is no LaTeX.
 const VERBATIM: [(&str, &str); 6] = [

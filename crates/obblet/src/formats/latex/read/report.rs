@@ -36,7 +36,11 @@ impl Reader<'_> {
         }
         let (lost, changed, advice) = (Finding::lost, Finding::changed, Finding::advice);
         for (tally, finding, hint) in [
-            (tallies.unknown, changed("latex.command", "commands are not known; the text of their arguments is kept"), ""),
+            (
+                tallies.unknown,
+                changed("latex.command", "commands are not known; the text of their arguments is kept, but no settings"),
+                "",
+            ),
             (
                 tallies.environments,
                 advice("latex.environment", "environments are not known; they became divisions with their names as classes"),

@@ -72,6 +72,8 @@ pub(super) struct Input<'s> {
     pub(super) at_is_letter: bool,
     /// How many tokens were taken as arguments.
     taken: usize,
+    /// Names of commands that were read last: most come again and again.
+    names: Vec<Option<Rc<str>>>,
     /// Where arguments came to too much, first.
     pub(super) exceeded: Option<u32>,
 }
@@ -80,6 +82,9 @@ pub(super) struct Input<'s> {
 /// each byte of the source.
 const MOST_TAKEN: usize = 1 << 16;
 const MOST_TAKEN_OF_A_BYTE: usize = 16;
+
+/// So many names of commands are kept.
+const NAMES: usize = 128;
 
 /// What the name of a command begins with that means what it means without the document's own definitions.
 pub(super) const BUILT_IN: char = '\0';
@@ -103,7 +108,7 @@ const PLAIN: [bool; 256] = {
 
 impl<'s> Input<'s> {
     pub(super) const fn new(source: &'s str) -> Self {
-        Self { source, at: 0, made: Vec::new(), at_is_letter: false, taken: 0, exceeded: None }
+        Self { source, at: 0, made: Vec::new(), at_is_letter: false, taken: 0, names: Vec::new(), exceeded: None }
     }
 
     /// Tokens alone, which were read from a source.
@@ -166,19 +171,22 @@ impl<'s> Input<'s> {
 
     /// Plain characters. Several spaces in a row, and those at a line's end, are not among them.
     fn text(&mut self) -> Kind {
-        let bytes = self.source.as_bytes();
         let start = self.at;
-        let mut at = start;
-        while let Some(&byte) = bytes.get(at)
-            && PLAIN[usize::from(byte)]
-        {
-            if byte == b' ' && bytes.get(at + 1).is_none_or(|next| matches!(next, b' ' | b'\t' | b'\n' | b'%')) {
+        let rest = &self.source.as_bytes()[start..];
+        let mut length = 0;
+        loop {
+            let word = rest[length..].iter().position(|byte| *byte == b' ' || !PLAIN[usize::from(*byte)]);
+            length = word.map_or(rest.len(), |word| length + word);
+            // A space between two words; several, and those at the end of a line, end the run.
+            if rest.get(length) != Some(&b' ')
+                || rest.get(length + 1).is_none_or(|next| matches!(next, b' ' | b'\t' | b'\n' | b'%'))
+            {
                 break;
             }
-            at += 1;
+            length += 1;
         }
-        self.at = at;
-        Kind::Text(start as u32, at as u32)
+        self.at = start + length;
+        Kind::Text(start as u32, self.at as u32)
     }
 
     /// The run of plain characters at the beginning of the next line, where a line of them ends here.
@@ -205,11 +213,13 @@ impl<'s> Input<'s> {
             let length = self.source[start..].chars().next().map_or(0, char::len_utf8);
             self.at = start + length;
             let name = &self.source[start..self.at];
-            let name = if name.trim().is_empty() { " " } else { name };
-            return Kind::Command(Rc::from(name));
+            if name.trim().is_empty() {
+                return Kind::Command(Rc::from(" "));
+            }
+            return Kind::Command(self.name(start, self.at));
         }
         self.at = start + letters;
-        let name = Rc::from(&self.source[start..self.at]);
+        let name = self.name(start, self.at);
         // White space behind a name ends it; an empty line does not.
         let white = bytes[self.at..].iter().take_while(|byte| matches!(byte, b' ' | b'\t')).count();
         let behind = self.at + white;
@@ -220,6 +230,21 @@ impl<'s> Input<'s> {
             self.at = behind + 1 + next_line;
         }
         Kind::Command(name)
+    }
+
+    /// The name of a command, which is shared by all its tokens that are not too far apart.
+    fn name(&mut self, start: usize, end: usize) -> Rc<str> {
+        let name = &self.source[start..end];
+        if self.names.is_empty() {
+            self.names.resize(NAMES, None);
+        }
+        let bytes = name.as_bytes();
+        let ends = bytes.first().zip(bytes.last()).map_or(0, |(first, last)| usize::from(*first) * 5 + usize::from(*last));
+        let place = &mut self.names[(ends + bytes.len() * 11) % NAMES];
+        match place {
+            Some(known) if **known == *name => known.clone(),
+            _ => place.insert(Rc::from(name)).clone(),
+        }
     }
 
     /// A comment, with the end of its line and the white space at the beginning of the next. Whether a paragraph ends there.
@@ -264,16 +289,20 @@ impl<'s> Input<'s> {
 
     /// Writes tokens as TeX.
     pub(super) fn write(&self, tokens: &[Token], out: &mut String) {
+        let mut is_name = {
+            let name = out.bytes().rev().take(40).take_while(u8::is_ascii_alphabetic).count();
+            name > 0 && out[..out.len() - name].ends_with('\\')
+        };
         for token in tokens {
-            let ends_command = {
-                let name = out.bytes().rev().take(40).take_while(u8::is_ascii_alphabetic).count();
-                name > 0 && out[..out.len() - name].ends_with('\\')
-            };
+            let ends_command = is_name;
+            is_name = false;
             let start = out.len();
             match &token.kind {
                 Kind::Command(name) => {
+                    let name = name.trim_start_matches(BUILT_IN);
                     out.push('\\');
-                    out.push_str(name.trim_start_matches(BUILT_IN));
+                    out.push_str(name);
+                    is_name = name.ends_with(|c: char| c.is_ascii_alphabetic());
                 }
                 Kind::Begin => out.push('{'),
                 Kind::End => out.push('}'),
@@ -288,7 +317,7 @@ impl<'s> Input<'s> {
                 Kind::Tie => out.push('~'),
                 Kind::Text(start, end) => out.push_str(self.slice(*start, *end)),
                 Kind::Char(c) => out.push(*c),
-                Kind::Then(_) => {}
+                Kind::Then(_) => is_name = ends_command,
             }
             // Names end at white space, and the author may have set what is no letter apart from them, too.
             let needs_space = || out[start..].starts_with(|c: char| c.is_ascii_alphabetic() || c == '\\');
@@ -383,6 +412,9 @@ impl<'s> Input<'s> {
 impl Input<'_> {
     /// Skips white space.
     pub(super) fn skip_white(&mut self) {
+        if self.next_byte().is_some_and(|byte| byte != b'%' && !byte.is_ascii_whitespace()) {
+            return;
+        }
         while let Some(token) = self.next() {
             match token.kind {
                 Kind::Space => {}
@@ -399,8 +431,19 @@ impl Input<'_> {
         }
     }
 
+    /// The byte of the source that is read next, where no token stands before it.
+    fn next_byte(&self) -> Option<u8> {
+        if self.made.is_empty() { self.source.as_bytes().get(self.at).copied() } else { None }
+    }
+
     /// Takes a character, where it is the next.
     pub(super) fn take(&mut self, wanted: char) -> bool {
+        if let Some(byte) = self.next_byte().filter(|byte| !matches!(byte, b'%' | b'#')) {
+            let is_other = !PLAIN[usize::from(byte)] && !byte.is_ascii_whitespace() && !b"\\{}$&~".contains(&byte);
+            let is_wanted = is_other && char::from(byte) == wanted;
+            self.at += usize::from(is_wanted);
+            return is_wanted;
+        }
         match self.next() {
             Some(token) if token.kind == Kind::Char(wanted) => true,
             Some(token) => {
@@ -484,6 +527,12 @@ impl Input<'_> {
 
     /// What stands between brackets, where these come next.
     pub(super) fn option(&mut self) -> Option<Vec<Token>> {
+        if self.made.is_empty() {
+            let next = self.source.as_bytes()[self.at..].iter().find(|byte| !byte.is_ascii_whitespace());
+            if next.is_none_or(|next| !matches!(next, b'[' | b'%')) {
+                return None;
+            }
+        }
         let white: Vec<Token> = std::iter::from_fn(|| {
             let token = self.next()?;
             if token.kind == Kind::Space {

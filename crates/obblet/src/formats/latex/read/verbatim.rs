@@ -421,18 +421,14 @@ impl Reader<'_> {
         if self.input.made.is_empty() && self.input.source[self.input.at..].starts_with('{') {
             let rest = &self.input.source[self.input.at + 1..];
             let mut depth = 0_usize;
-            for (at, byte) in rest.bytes().enumerate() {
-                match byte {
+            for at in memchr::memchr2_iter(b'{', b'}', rest.as_bytes()) {
+                match rest.as_bytes()[at] {
                     b'{' => depth += 1,
-                    b'}' if depth == 0 => {
+                    _ if depth == 0 => {
                         self.input.at += at + 2;
-                        let address: String = rest[..at].split_whitespace().collect();
-                        return ["%", "#", "&", "_", "~", "$"]
-                            .iter()
-                            .fold(address, |address, sign| address.replace(&format!("\\{sign}"), sign));
+                        return written_address(&rest[..at]);
                     }
-                    b'}' => depth -= 1,
-                    _ => {}
+                    _ => depth -= 1,
                 }
             }
         }
@@ -443,6 +439,18 @@ impl Reader<'_> {
             .collect();
         self.input.characters(&argument).split_whitespace().collect()
     }
+}
+
+/// An address without what only LaTeX asks for: white space, and the signs before characters that mean something in it.
+fn written_address(source: &str) -> String {
+    let mut address = String::with_capacity(source.len());
+    for c in source.chars().filter(|c| !c.is_whitespace()) {
+        if matches!(c, '%' | '#' | '&' | '_' | '~' | '$') && address.ends_with('\\') {
+            address.pop();
+        }
+        address.push(c);
+    }
+    address
 }
 
 /// The value of a key in a list of options.
