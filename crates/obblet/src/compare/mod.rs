@@ -155,7 +155,7 @@ fn shown<'d>(doc: &'d Document, first: &Document, second: &Document) -> Cow<'d, 
     if makes(first) != makes(second) && !makes(&doc) {
         refine::heading_numbers::take_out(doc.to_mut());
     }
-    if !doc.formulas.is_empty() {
+    if !doc.formulas.is_empty() || !doc.references.is_empty() {
         refine::equations::number(doc.to_mut());
         refine::references::resolve(doc.to_mut());
     }

@@ -61,7 +61,7 @@ pub fn resolve(doc: &mut Document) {
     let (mut stale, mut empty) = (Vec::new(), Vec::new());
     for &Reference { link, shows, target } in &references {
         match target {
-            Some(target) if is_empty(doc, link) => fill(doc, link, target),
+            Some(target) if is_empty(doc, link) => fill(doc, link, target, shows),
             Some(target) if renew(doc, link, shows, target) => stale.push(link),
             _ => {}
         }
@@ -373,9 +373,13 @@ fn number(doc: &mut Document, labelled: &mut [Captioned], counter: Counter, need
 }
 
 /// Gives a reference its text.
-fn fill(doc: &mut Document, link: NodeId, target: NodeId) {
+fn fill(doc: &mut Document, link: NodeId, target: NodeId, shows: Shows) {
     let text = match doc.labels.get(target) {
+        Some(label) if shows == Shows::Number && !label.number.is_empty() => label.number.clone(),
         Some(label) => label.text(),
+        None if matches!(doc.kind(target), Kind::Heading(_)) => {
+            doc.heading_text(target).split_whitespace().collect::<Vec<_>>().join(" ")
+        }
         None => doc.plain_text(target).split_whitespace().collect::<Vec<_>>().join(" "),
     };
     if matches!(doc.kind(target), Kind::Heading(_)) || doc.labels.get(target).is_some() {
@@ -383,7 +387,7 @@ fn fill(doc: &mut Document, link: NodeId, target: NodeId) {
             doc.detach(white);
         }
         doc.append_text(link, &text);
-        doc.references.set(link, CrossReference::default());
+        doc.references.set(link, CrossReference { shows });
     }
 }
 

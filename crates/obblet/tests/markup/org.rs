@@ -113,6 +113,45 @@ fn links_lead_to_what_they_name() {
 }
 
 #[test]
+fn links_by_name_show_the_numbers_of_what_they_lead_to() {
+    let source = "Tables [[sums]] and [[tab:old]][[fig:none]], figure [[pier]], the [[pier][pier]], [[eq:rise]], item [[two]].\n\n#+NAME: sums\n#+CAPTION: Sums\n| 1 |\n\n#+NAME: tab:old\n#+CAPTION: Old\n| 2 |\n\n#+NAME: pier\n#+CAPTION: The pier\n#+ATTR_HTML: :alt A pier\n[[file:pier.png]]\n\n#+NAME: eq:rise\n\\begin{equation}\nr = 2h\n\\end{equation}\n\n1. one\n2. <<two>> two\n";
+    reads(
+        source,
+        "<p>Tables <a href=\"#sums\">1</a> and <a href=\"#tab:old\">2</a><a href=\"fig:none\">fig:none</a>, figure <a href=\"#pier\">1</a>, the <a href=\"#pier\">pier</a>, <a href=\"#eq:rise\">(1)</a>, item <a href=\"#two\">2</a>.</p><table id=\"sums\"><caption>Table&nbsp;1: Sums</caption><tbody><tr><td>1</td></tr></tbody></table><table id=\"tab:old\"><caption>Table&nbsp;2: Old</caption><tbody><tr><td>2</td></tr></tbody></table><figure id=\"pier\"><img src=\"pier.png\" alt=\"A pier\"><figcaption>Figure&nbsp;1: The pier</figcaption></figure><p><code id=\"eq:rise\" class=\"language-tex display\">\\begin{equation}\\label{eq:rise}\nr = 2h\n\\end{equation}</code></p><ol><li>one</li><li id=\"two\"> two</li></ol>",
+    );
+    // Org counts by itself, so that it all comes back; formulas are named by their labels.
+    let back = with(source, Format::Org, Format::Org, &[]).into_text().unwrap();
+    let labelled = source.replace("#+NAME: eq:rise\n", "").replace("{equation}\nr", "{equation}\\label{eq:rise}\nr");
+    assert_eq!(back, labelled.replace("[[eq:rise]]", "\\(\\eqref{eq:rise}\\)"));
+    let latex = with(source, Format::Org, Format::Latex, &[]).into_text().unwrap();
+    assert!(latex.contains("Tables \\ref{sums} and \\ref{tab:old}") && latex.contains("\\eqref{eq:rise}"), "{latex}");
+    // The name and the number that other formats write into the text are what Org shows.
+    writes(
+        "<p>See <a href=\"#w\"></a> and <a href=\"#w\">the well</a>.</p><figure id=\"w\"><img src=\"w.png\" alt=\"a\"><figcaption>The well</figcaption></figure>",
+        "See Figure\u{A0}[[w]] and [[w][the well]].\n\n#+NAME: w\n#+CAPTION: The well\n#+ATTR_HTML: :alt a\n[[file:w.png]]\n",
+    );
+}
+
+#[test]
+fn nothing_that_stands_in_an_odd_place_is_lost() {
+    // What has no place in a list of its kind stays text, as does the box of a term.
+    reads(
+        "- one\n- two :: what it is\n\na\n\n- [X] term :: done\n- 3 :: what\n",
+        "<ul><li>one</li><li>two :: what it is</li></ul><p>a</p><dl><dt>[X] term</dt><dd>done</dd><dt>3</dt><dd>what</dd></dl>",
+    );
+    // What is said of a paragraph is said of the picture that it begins with; captions of words are named.
+    let done = with(
+        "#+CAPTION: Pier\n#+ATTR_HTML: :alt A pier :width 90\n[[./p.png]] and words\n\n#+CAPTION: A list\n- a\n",
+        Format::Org,
+        Format::Html,
+        &[],
+    );
+    assert_eq!(done.text().unwrap(), "<p><img src=\"./p.png\" alt=\"A pier\" width=\"90\"> and words</p><ul><li>a</li></ul>");
+    let captions = done.findings.iter().find(|finding| finding.code == "org.caption").unwrap();
+    assert!(captions.message.ends_with(": 2") && captions.weight == Weight::Changed, "{captions:?}");
+}
+
+#[test]
 fn lists_hold_what_is_set_in() {
     reads(
         "- a\n  - b\n\n    second\n- [X] c\n+ d\n\n\n1. [@3] x\n   #+begin_src sh\n   ls\n   #+end_src\n2) y\n * star\ntext\n",

@@ -28,6 +28,7 @@ pub(in crate::formats) static DESCRIPTOR: Descriptor = Descriptor {
 
 const FINDINGS: &[FindingInfo] = &[
     finding("org.call", &[Weight::Lost], "A call of code was left out; what it came to is not in the file."),
+    finding("org.caption", &[Weight::Changed], "A caption stands above what can have none, and was left out."),
     finding("org.citation", &[Weight::Changed], "Citations are shown by their keys."),
     finding("org.excluded", &[Weight::Changed], "The file excludes parts of itself from what is written."),
     finding("org.heading-level", &[Weight::Changed], "HTML has six levels of headings; those below became the sixth."),

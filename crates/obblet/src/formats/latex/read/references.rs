@@ -2,7 +2,7 @@
 //! and cleveref).
 
 use super::Reader;
-use crate::document::{Kind, NodeId, Text};
+use crate::document::{CrossReference, Kind, NodeId, Text};
 use crate::fast_hash::HashMap;
 
 /// What labels name, and what refers to them.
@@ -203,6 +203,10 @@ impl Reader<'_> {
                 }
                 Shows::Name => self.name_of(named.node),
             };
+            let is_counted = matches!(self.doc.kind(named.node), Kind::Figure | Kind::Table);
+            if shows == Shows::Number && is_counted && text == named.number {
+                self.doc.references.set(node, CrossReference { shows: crate::document::Shows::Number });
+            }
             let text = if text.trim().is_empty() { label } else { text };
             let text = self.doc.intern(&text);
             self.doc.append_at(node, Kind::Text(text), place);

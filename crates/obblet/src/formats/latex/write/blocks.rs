@@ -56,7 +56,8 @@ impl<'d> Writer<'d> {
             || self.out.ends_with("\\item ")
             || line.starts_with("\\bibitem") && line.ends_with("} ")
             || self.out.ends_with("& ")
-            || line.ends_with("] ") && line.starts_with("\\item["))
+            || line.ends_with("] ") && line.starts_with("\\item[")
+            || line.ends_with("}{}") && line.starts_with("\\item \\hypertarget{"))
         {
             self.out.truncate(self.out.trim_end_matches(' ').len());
             self.out.push_str("\n\n");

@@ -66,13 +66,20 @@ impl Reader<'_> {
             if self.lines.get(at).is_none_or(|line| at >= job.to || line.begins == Begins::Blank) {
                 // They say something of nothing.
                 for (start, end) in affiliated.captions {
-                    self.tallies.excluded.add(start as u32, &self.source[start..end]);
+                    self.tallies.captions.add(start as u32, &self.source[start..end]);
                 }
                 job.from = at.max(first + 1);
                 continue;
             }
             let waiting = self.jobs.len();
+            let made = self.doc.node_count();
             job.from = self.block(at, job.to, job.parent, &affiliated).max(at + 1);
+            if let Some(&(start, end)) = affiliated.captions.first()
+                && !self.doc.nodes().skip(made).any(|(_, node)| node.kind() == Kind::Caption)
+            {
+                // Only tables, pictures and code have captions.
+                self.tallies.captions.add(start as u32, &self.source[start..end]);
+            }
             if self.jobs.len() > waiting {
                 // What it holds comes first.
                 self.jobs.insert(waiting, job);
@@ -347,12 +354,13 @@ impl Reader<'_> {
         }
     }
 
-    /// A picture that stands alone with a caption is a figure.
+    /// A picture that stands alone with a caption is a figure. What is said of a paragraph that begins with one is said of it.
     fn picture(&mut self, paragraph: NodeId, affiliated: &Affiliated) {
-        let only = self.doc.node(paragraph).first_child().filter(|&only| self.doc.node(only).next().is_none());
-        let image = only.and_then(|only| match self.doc.kind(only) {
-            Kind::Link { .. } => self.doc.node(only).first_child().filter(|&image| self.doc.node(image).next().is_none()),
-            _ => Some(only),
+        let first = self.doc.node(paragraph).first_child();
+        let is_alone = first.is_some_and(|first| self.doc.node(first).next().is_none());
+        let image = first.and_then(|first| match self.doc.kind(first) {
+            Kind::Link { .. } => self.doc.node(first).first_child().filter(|&image| self.doc.node(image).next().is_none()),
+            _ => Some(first),
         });
         let image =
             image.filter(|&image| matches!(self.doc.kind(image), Kind::Image { src, .. } if is_picture(self.doc.text(src))));
@@ -376,7 +384,7 @@ impl Reader<'_> {
                 _ => {}
             }
         }
-        if affiliated.captions.is_empty() {
+        if affiliated.captions.is_empty() || !is_alone {
             return self.apply(paragraph, &of_holder);
         }
         self.doc.set_kind(paragraph, Kind::Figure);

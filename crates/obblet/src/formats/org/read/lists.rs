@@ -85,6 +85,9 @@ impl Reader<'_> {
         let holder = if is_term_list {
             let term = self.doc.append_at(job.parent, Kind::Term, place);
             if let Some((start, end)) = bullet.term {
+                // The box of a term stays as it is written.
+                let before = &self.source[line.text..start];
+                let start = bullet.checked.and_then(|_| before.rfind('[')).map_or(start, |at| line.text + at);
                 self.source_text(term, start, end, place);
             }
             self.doc.append_at(job.parent, Kind::TermDescription, bullet.text as u32)
@@ -94,7 +97,9 @@ impl Reader<'_> {
         let end = self.last_line(job.from, until);
         self.doc.set_end(holder, end);
         self.doc.set_end(job.parent, end);
-        let text = (bullet.text < line.end).then_some(bullet.text);
+        // Of what stands before two colons where the list has no terms, nothing is lost.
+        let begin = bullet.term.filter(|_| !is_term_list).map_or(bullet.text, |(start, _)| start);
+        let text = (begin < line.end).then_some(begin);
         let from = if text.is_some() { job.from } else { job.from + 1 };
         self.jobs.push(Job { from, to: until, parent: holder, text, what: What::Blocks });
     }

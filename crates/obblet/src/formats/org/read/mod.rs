@@ -24,7 +24,7 @@ use crate::document::{Document, NodeId, NoteId, Text};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::media::FilesAround;
 use crate::utf8_source;
-use inlines::Target;
+pub(super) use inlines::{is_known, scheme};
 use lines::Lines;
 pub(in crate::formats::org) use options::output_name;
 use options::{Options, Shows};
@@ -95,7 +95,7 @@ struct Reader<'s> {
     definitions: Vec<(NoteId, Text, u32, usize)>,
     note_depth: usize,
     /// Links that lead to what has a name, once all names are known.
-    links: Vec<(NodeId, Target)>,
+    links: Vec<inlines::Link>,
     /// What has a name, by that in small letters; headings by their words and by their property `ID`.
     names: HashMap<String, NodeId>,
     headings: HashMap<String, NodeId>,

@@ -8,6 +8,7 @@ use crate::tally::Tally;
 /// All that was noticed.
 #[derive(Debug, Default)]
 pub(super) struct Tallies {
+    pub(super) captions: Tally,
     pub(super) excluded: Tally,
     pub(super) calls: Tally,
     pub(super) citations: Tally,
@@ -70,6 +71,7 @@ impl Reader<'_> {
                 "macros are not defined, need a clock, or come to too much",
                 "define them with #+MACRO:",
             ),
+            (tallies.captions, changed, "org.caption", "captions of what can have none were left out", "write them as text"),
             (tallies.excluded, changed, "org.excluded", "parts that the file excludes were left out", ""),
             (tallies.other_formats, changed, "org.other-format", "pieces for other formats were left out", ""),
             (tallies.citations, changed, "org.citation", "citations are shown by their keys", ""),

@@ -516,6 +516,7 @@ impl<'d> Writer<'d> {
         let caption = self.doc.children(id).find(|&child| self.doc.kind(child) == Kind::Caption);
         let Some(caption) = caption else { return };
         let text = self.line_below(caption);
+        let text = self.numbers.without_label(self.doc, id, &text);
         if !text.is_empty() {
             self.keyword(&format!("#+CAPTION: {text}"));
         }

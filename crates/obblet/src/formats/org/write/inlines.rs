@@ -1,5 +1,6 @@
 //! Text: markers with what has to stand around them.
 
+use super::super::read::{is_known, scheme};
 use super::Writer;
 use super::escape::{self, NOTHING, may_follow, may_precede};
 use crate::document::{Kind, Markup, NodeId, NoteId, Step, Text, TextLevel};
@@ -281,7 +282,10 @@ impl Writer<'_> {
 
     /// Whether an id is that of something else than a heading, which links lead to by its name.
     fn is_target(&self, id: &str) -> bool {
-        self.targets.contains(id) && id.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '_'))
+        self.targets.contains_key(id)
+            && id.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '_' | ':'))
+            && id.starts_with(char::is_alphanumeric)
+            && scheme(id).is_none_or(|scheme| !is_known(scheme))
     }
 
     fn link(&mut self, id: NodeId, href: Text, start: usize, out: &mut String) {
@@ -314,7 +318,11 @@ impl Writer<'_> {
         if words.is_empty() || href.is_empty() {
             return out.push_str(&inner);
         }
-        let is_address = words == href || words == target;
+        if let Some(shown) = self.numbers.shown(doc, id, &target) {
+            return out.push_str(&shown);
+        }
+        let shows_number = href.starts_with('#') && self.targets.get(&target).is_some_and(|is_counted| *is_counted);
+        let is_address = words == href || words == target && !shows_number;
         if is_address && !has_image && !target.starts_with('#') && !target.contains(['[', ']', ' ']) {
             out.push_str(&format!("[[{target}]]"));
         } else {

@@ -5,6 +5,7 @@ mod blocks;
 mod escape;
 mod headings;
 mod inlines;
+mod numbers;
 mod tables;
 
 use super::Settings;
@@ -69,8 +70,10 @@ struct Writer<'d> {
     linked: HashSet<String>,
     /// Those of them that were written.
     placed: HashSet<&'d str>,
-    /// Ids of what is no heading.
-    targets: HashSet<String>,
+    /// Ids of what is no heading, and whether it may be counted, so that links without a text show its number.
+    targets: HashMap<String, bool>,
+    /// What links without texts show.
+    numbers: numbers::Numbers,
     /// Notes in the order in which the text mentions them, with the labels that they get.
     labels: HashMap<NoteId, String>,
     noted: Vec<NoteId>,
@@ -91,7 +94,8 @@ impl<'d> Writer<'d> {
             lowered: 0,
             linked: HashSet::default(),
             placed: HashSet::default(),
-            targets: HashSet::default(),
+            targets: HashMap::default(),
+            numbers: numbers::Numbers::of(doc),
             labels: HashMap::default(),
             noted: Vec::new(),
             no_syntax: BTreeMap::new(),
@@ -99,7 +103,7 @@ impl<'d> Writer<'d> {
         writer.find_title();
         for (id, node) in doc.nodes().filter(|(_, node)| node.has_attributes()) {
             if let Some(name) = doc.attributes(id).id.filter(|_| !matches!(node.kind(), Kind::Heading(_))) {
-                writer.targets.insert(doc.text(name).to_owned());
+                writer.targets.insert(doc.text(name).to_owned(), numbers::may_be_counted(doc, id));
             }
         }
         for step in doc.walk_all() {

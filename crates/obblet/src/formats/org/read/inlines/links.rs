@@ -38,12 +38,39 @@ pub(in super::super) enum Target {
     Id(String),
     /// What has a name, or a heading.
     Name(String),
+    /// What has a name, where there is such; else an address of a scheme that is not known.
+    NameOrAddress(String),
     /// What has this id; the link has no text of its own.
     Place(String),
     /// A line of code, by its label.
     Code(String),
     /// Nowhere but in the program.
     Program,
+}
+
+/// A link whose address is not what it leads to.
+#[derive(Clone, Debug)]
+pub(in super::super) struct Link {
+    pub(in super::super) node: NodeId,
+    pub(in super::super) target: Target,
+    /// Whether it has no text of its own.
+    pub(in super::super) is_bare: bool,
+}
+
+/// What stands before the colon of an address, where that may be a scheme.
+pub(in super::super::super) fn scheme(address: &str) -> Option<&str> {
+    let (scheme, _) = address.split_once(':')?;
+    let is_scheme =
+        !scheme.is_empty() && scheme.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'-' | b'.'));
+    is_scheme.then_some(scheme)
+}
+
+/// Whether addresses of a scheme are what they are, whatever has their name.
+pub(in super::super::super) fn is_known(scheme: &str) -> bool {
+    const OTHERS: [&str; 12] =
+        ["id", "tel", "sms", "data", "javascript", "ssh", "sftp", "git", "urn", "xmpp", "file+sys", "file+emacs"];
+    let scheme = scheme.to_ascii_lowercase();
+    PLAIN.contains(&&*scheme) || OF_PROGRAM.contains(&&*scheme) || OTHERS.contains(&&*scheme)
 }
 
 /// Whether an address is that of a picture.
@@ -66,12 +93,7 @@ impl Reader<'_> {
         if address.starts_with(['#', '/', '.', '~']) {
             return Target::Address(file_place(&address));
         }
-        let scheme = address.split_once(':').map_or("", |(scheme, _)| scheme);
-        let is_scheme =
-            !scheme.is_empty() && scheme.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'+' | b'-' | b'.'));
-        if !is_scheme {
-            return Target::Name(address);
-        }
+        let Some(scheme) = scheme(&address) else { return Target::Name(address) };
         let rest = &address[scheme.len() + 1..];
         match scheme.to_ascii_lowercase().as_str() {
             "file" if rest.starts_with("//") => Target::Address(address),
@@ -172,7 +194,7 @@ impl Reader<'_> {
             }
             None if matches!(&target, Target::Address(address) if address.starts_with('#')) => {
                 let node = self.put(scan, Kind::Link { href }, resume);
-                self.links.push((node, Target::Place(written[1..].to_owned())));
+                self.links.push(Link { node, target: Target::Place(written[1..].to_owned()), is_bare: true });
                 node
             }
             None => {
@@ -188,8 +210,14 @@ impl Reader<'_> {
             }
         };
         self.doc.set_offset(node, scan.offset(place));
-        if !matches!(target, Target::Address(_)) {
-            self.links.push((node, target));
+        let is_bare = text.is_none();
+        match target {
+            // Names of figures, tables and formulas often begin as addresses do: `fig:pier`.
+            Target::Address(address) if address == written && scheme(&address).is_some_and(|scheme| !is_known(scheme)) => {
+                self.links.push(Link { node, target: Target::NameOrAddress(address), is_bare });
+            }
+            Target::Address(_) => {}
+            target => self.links.push(Link { node, target, is_bare }),
         }
     }
 

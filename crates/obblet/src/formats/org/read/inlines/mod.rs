@@ -13,7 +13,8 @@ use super::options::Shows;
 use crate::document::{Kind, NodeId, Text};
 use crate::simd_scan::{ObjectStops, Window};
 use emphasis::Closers;
-pub(super) use links::{Target, is_picture};
+pub(super) use links::{Link, Target, is_picture};
+pub(in super::super) use links::{is_known, scheme};
 pub(super) use timestamps::date_at;
 
 /// Something around text whose end is known.
