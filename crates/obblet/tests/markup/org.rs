@@ -86,7 +86,7 @@ fn markers_need_the_right_neighbours() {
     reads("#+OPTIONS: ^:{}\nH_2O x_{2}\n", "<p>H_2O x<sub>2</sub></p>");
     reads(
         "\\begin{x} a \\end{x}\nb\n\n\\begin{y}\nc\n\\end{y}\n",
-        "<p><code class=\"language-tex display\">\\begin{x} a \\end{x}</code></p><p>b</p><p><code class=\"language-tex display\">\\begin{y}\nc\n\\end{y}</code></p>",
+        "<div class=\"x\"><p>a</p></div><p>b</p><div class=\"y\"><p>c</p></div>",
     );
     reads("\\alpha\\beta{}s \\rarr \\nosuch a -- b --- c... d\\-e\n", "<p>αβs → \\nosuch a – b — c… d\u{AD}e</p>");
     reads("one\\\\\ntwo =x\n  y= [[a b][c]]\n", "<p>one<br>two <code>x y</code> c</p>");
@@ -117,7 +117,7 @@ fn links_by_name_show_the_numbers_of_what_they_lead_to() {
     let source = "Tables [[sums]] and [[tab:old]][[fig:none]], figure [[pier]], the [[pier][pier]], [[eq:rise]], item [[two]].\n\n#+NAME: sums\n#+CAPTION: Sums\n| 1 |\n\n#+NAME: tab:old\n#+CAPTION: Old\n| 2 |\n\n#+NAME: pier\n#+CAPTION: The pier\n#+ATTR_HTML: :alt A pier\n[[file:pier.png]]\n\n#+NAME: eq:rise\n\\begin{equation}\nr = 2h\n\\end{equation}\n\n1. one\n2. <<two>> two\n";
     reads(
         source,
-        "<p>Tables <a href=\"#sums\">1</a> and <a href=\"#tab:old\">2</a><a href=\"fig:none\">fig:none</a>, figure <a href=\"#pier\">1</a>, the <a href=\"#pier\">pier</a>, <a href=\"#eq:rise\">(1)</a>, item <a href=\"#two\">2</a>.</p><table id=\"sums\"><caption>Table&nbsp;1: Sums</caption><tbody><tr><td>1</td></tr></tbody></table><table id=\"tab:old\"><caption>Table&nbsp;2: Old</caption><tbody><tr><td>2</td></tr></tbody></table><figure id=\"pier\"><img src=\"pier.png\" alt=\"A pier\"><figcaption>Figure&nbsp;1: The pier</figcaption></figure><p><code id=\"eq:rise\" class=\"language-tex display\">\\begin{equation}\\label{eq:rise}\nr = 2h\n\\end{equation}</code></p><ol><li>one</li><li id=\"two\"> two</li></ol>",
+        "<p>Tables <a href=\"#sums\">1</a> and <a href=\"#tab:old\">2</a><a href=\"fig:none\">fig:none</a>, figure <a href=\"#pier\">1</a>, the <a href=\"#pier\">pier</a>, <a href=\"#eq:rise\">(1)</a>, item <a href=\"#two\">2</a>.</p><table id=\"sums\"><caption>Table&nbsp;1: Sums</caption><tbody><tr><td>1</td></tr></tbody></table><table id=\"tab:old\"><caption>Table&nbsp;2: Old</caption><tbody><tr><td>2</td></tr></tbody></table><figure id=\"pier\"><img src=\"pier.png\" alt=\"A pier\"><figcaption>Figure&nbsp;1: The pier</figcaption></figure><p><code id=\"eq:rise\" class=\"language-tex display\">\\begin{equation}\\label{eq:rise}\nr = 2h\n\\end{equation}</code></p><ol><li>one</li><li id=\"two\">two</li></ol>",
     );
     // Org counts by itself, so that it all comes back; formulas are named by their labels.
     let back = with(source, Format::Org, Format::Org, &[]).into_text().unwrap();
@@ -149,6 +149,37 @@ fn nothing_that_stands_in_an_odd_place_is_lost() {
     assert_eq!(done.text().unwrap(), "<p><img src=\"./p.png\" alt=\"A pier\" width=\"90\"> and words</p><ul><li>a</li></ul>");
     let captions = done.findings.iter().find(|finding| finding.code == "org.caption").unwrap();
     assert!(captions.message.ends_with(": 2") && captions.weight == Weight::Changed, "{captions:?}");
+}
+
+#[test]
+fn latex_that_is_no_formula_is_read_as_what_it_is() {
+    reads(
+        "Ein \\textbf{Pegel $x$}, \\LaTeX{} und \\emph{mehr}\\footnote{Note}; C:\\new\\hfill\\x. \\newpage\n\n\\newpage\n\n\\begin{tabular}{lr}\na & 1\\\\\n\\end{tabular}\n\n\\begin{align}\na&=b\n\\end{align}\n",
+        "<p>Ein <strong>Pegel <code class=\"language-tex\">x</code></strong>, LaTeX und <em>mehr</em><sup><a href=\"#note-1\" id=\"note-1-mark\" role=\"doc-noteref\">1</a></sup>; C:\\new\\hfill\\x. </p><table><tbody><tr><td>a</td><td style=\"text-align: right\">1</td></tr></tbody></table><p><code class=\"language-tex display\">\\begin{align}\na&amp;=b\n\\end{align}</code></p><section role=\"doc-endnotes\" aria-label=\"Notes\"><ol><li id=\"note-1\"><p>Note <a href=\"#note-1-mark\" role=\"doc-backlink\" aria-label=\"Back to the text\">↑</a></p></li></ol></section>",
+    );
+    let done =
+        with("\\foo{bar} \\newpage\n\n\\begin{tikzpicture}\n\\draw (0,0);\n\\end{tikzpicture}\n", Format::Org, Format::Html, &[]);
+    assert_eq!(done.text().unwrap(), "<p>bar </p>");
+    let found: Vec<_> = done.findings.iter().map(|found| (&*found.code, found.weight)).collect();
+    assert_eq!(found, [("org.latex", Weight::Changed), ("org.other-format", Weight::Changed), ("org.latex", Weight::Lost)]);
+}
+
+/// Equations within paragraphs stand in lines of their own, so that they are equations when they are read again.
+#[test]
+fn equations_come_back_from_org() {
+    let source = "The height is \\begin{equation}\\label{eq:h}\nh = 2\n\\end{equation} by \\eqref{eq:h} and\n\\begin{itemize}\n\\item \\begin{align*}\na &= b\n\\end{align*} holds\n\\end{itemize}\n";
+    let org = with(source, Format::Latex, Format::Org, &[]).into_text().unwrap();
+    assert_eq!(
+        org,
+        "The height is\n\n\\begin{equation}\\label{eq:h}\nh = 2\n\\end{equation}\n\nby \\(\\eqref{eq:h}\\) and\n\n-\n  \\begin{align*}\n  a &= b\n  \\end{align*}\n  holds\n"
+    );
+    let again = with(&org, Format::Org, Format::Org, &[]).into_text().unwrap();
+    assert_eq!(again, org.replace("\n  holds", "\n\n  holds"));
+    assert_eq!(with(&again, Format::Org, Format::Org, &[]).into_text().unwrap(), again);
+    let rows = with("x \\(a\n- b\\) and \\(c\nd\\)\n", Format::Latex, Format::Org, &[]).into_text().unwrap();
+    assert_eq!(rows, "x \\(a - b\\) and \\(c\nd\\)\n");
+    let page = with(&org, Format::Org, Format::Html, &[]).into_text().unwrap();
+    assert!(page.contains("by <a href=\"#eq:h\">(1)</a> and"), "{page}");
 }
 
 #[test]

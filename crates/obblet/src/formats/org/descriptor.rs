@@ -33,6 +33,7 @@ const FINDINGS: &[FindingInfo] = &[
     finding("org.excluded", &[Weight::Changed], "The file excludes parts of itself from what is written."),
     finding("org.heading-level", &[Weight::Changed], "HTML has six levels of headings; those below became the sixth."),
     finding("org.include", &[Weight::Lost], "A file is included that was not read."),
+    finding("org.latex", &[Weight::Lost, Weight::Changed], "A piece of LaTeX that is no formula came to less than it says."),
     finding("org.macro", &[Weight::Lost], "A macro is not defined, needs a clock, or comes to too much text."),
     finding("org.missing-note", &[Weight::Advice], "A note is mentioned that is not defined."),
     finding("org.missing-target", &[Weight::Changed], "A link leads to a heading or a name that is not in the file."),

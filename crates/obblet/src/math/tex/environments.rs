@@ -25,6 +25,12 @@ fn kind_of(name: &str) -> Option<TableKind> {
     })
 }
 
+/// Whether an environment is one of formulas.
+pub(crate) fn is_environment(name: &str) -> bool {
+    let name = name.trim_end_matches('*');
+    kind_of(name).is_some() || matches!(name, "equation" | "displaymath" | "math" | "empheq")
+}
+
 /// Whether an environment asks for numbers.
 fn is_numbered(name: &str) -> bool {
     matches!(name, "align" | "multline" | "gather" | "alignat" | "flalign" | "eqnarray" | "xalignat")

@@ -12,6 +12,7 @@ mod write;
 
 pub(crate) use commands::upright_letter;
 pub(in crate::math) use commands::{class_of_text, function_of_name, is_of_class};
+pub(crate) use environments::is_environment;
 pub use macros::Macros;
 pub use read::{read, read_next, read_with};
 pub use write::write;

@@ -28,6 +28,11 @@ pub(super) const DISPLAYS: [&str; 20] = [
     "darray",
 ];
 
+/// Whether an environment is a formula.
+pub(in crate::formats) fn is_formula(name: &str) -> bool {
+    DISPLAYS.contains(&name.trim_end_matches('*'))
+}
+
 /// Commands that define others, in a formula.
 const DEFINES: [&str; 6] = ["newcommand", "renewcommand", "def", "DeclareMathOperator", "providecommand", "let"];
 

@@ -40,8 +40,11 @@ use crate::document::{Document, Kind, NodeId, Text};
 use crate::media::FilesAround;
 use crate::utf8_source;
 use build::Part;
+pub(in crate::formats) use formulas::is_formula;
 use macros::Macros;
+pub(in crate::formats) use symbols::characters_of;
 use tokens::{Input, Kind as Sign, Then};
+pub(in crate::formats) use vocabulary::{is_layout, is_text_style};
 
 /// Reads a LaTeX document. Any bytes are LaTeX; what is doubtful about them is in the findings.
 ///

@@ -180,6 +180,11 @@ pub(super) fn text(name: &str) -> Option<&'static str> {
     BY_NAME.get(name).copied()
 }
 
+/// The characters that a command stands for, for other formats.
+pub(in crate::formats) fn characters_of(name: &str) -> Option<&'static str> {
+    text(name)
+}
+
 /// The sign that a font of signs has at a place (the documentation of pifont).
 pub(super) fn dingbat(number: u32) -> Option<char> {
     let code = match number {

@@ -196,6 +196,16 @@ pub(super) fn plain(name: &str) -> Option<Plain> {
     BY_NAME.get(name).copied()
 }
 
+/// Whether a command says how text looks that is its argument.
+pub(in crate::formats) fn is_text_style(name: &str) -> bool {
+    style_of(name).is_some()
+}
+
+/// Whether a command without arguments says how a page is set, and nothing else.
+pub(in crate::formats) fn is_layout(name: &str) -> bool {
+    plain(name).is_some_and(|plain| plain.arguments.is_empty() && !plain.is_open)
+}
+
 /// Whether a command means something by its name.
 pub(super) fn is_known(name: &str) -> bool {
     plain(name).is_some() || style_of(name).is_some() || super::symbols::text(name).is_some()

@@ -7,7 +7,7 @@ use super::inlines::is_picture;
 use super::keywords::Affiliated;
 use super::lines::{Begins, BlockKind, note_label};
 use super::options::Shows;
-use crate::document::{Callout, DivisionKind, Kind, NodeId};
+use crate::document::{Callout, DivisionKind, Kind, NodeId, Text};
 
 /// A part of the source that is to be read.
 #[derive(Clone, Copy, Debug)]
@@ -337,8 +337,35 @@ impl Reader<'_> {
         let paragraph = self.doc.append_at(parent, Kind::Paragraph, place);
         self.doc.set_end(paragraph, stop as u32);
         self.source_text(paragraph, start, stop.max(start), start as u32);
+        self.trim_start(paragraph);
+        if self.doc.node(paragraph).first_child().is_none() && affiliated.name.is_none() {
+            // All of it was for other formats.
+            self.doc.detach(paragraph);
+            return end;
+        }
         self.picture(paragraph, affiliated);
         end
+    }
+
+    /// White space is no text at the beginning of a paragraph, nor behind a target there.
+    fn trim_start(&mut self, paragraph: NodeId) {
+        let first = self.doc.node(paragraph).first_child();
+        let is_target = |id: NodeId| self.doc.kind(id) == Kind::Anchor && self.doc.node(id).first_child().is_none();
+        let text = match first {
+            Some(first) if is_target(first) => self.doc.node(first).next(),
+            first => first,
+        };
+        if let Some(id) = text
+            && let Kind::Text(text) = self.doc.kind(id)
+        {
+            let words = self.doc.text(text);
+            let white = words.len() - words.trim_start_matches(' ').len();
+            if white == words.len() {
+                self.doc.detach(id);
+            } else if white > 0 {
+                self.doc.set_kind(id, Kind::Text(Text { start: text.start + white as u32, end: text.end }));
+            }
+        }
     }
 
     /// Whether a paragraph goes on with a line.

@@ -166,8 +166,24 @@ impl Reader<'_> {
         let line = self.lines.all[number];
         let end = self.lines.all[until].end;
         let place = self.lines.all[affiliated.from.unwrap_or(number)].start as u32;
+        if self.text_environment((line.text, end), parent, affiliated) {
+            return;
+        }
         let paragraph = self.doc.append_at(parent, Kind::Paragraph, place);
-        let formula = self.doc.add_tex(self.range(line.text, end), true);
+        // What sets it in is no part of it.
+        let indent = line.text - line.start;
+        let source = &self.source[line.text..end];
+        let text = if indent > 0 && source.contains('\n') {
+            let lines = source.split('\n').map(|line| {
+                let white = line.len() - line.trim_start_matches([' ', '\t']).len();
+                &line[white.min(indent)..]
+            });
+            let text = lines.collect::<Vec<_>>().join("\n");
+            self.doc.intern(&text)
+        } else {
+            self.range(line.text, end)
+        };
+        let formula = self.doc.add_tex(text, true);
         self.doc.append_at(paragraph, Kind::Math(formula), line.text as u32);
         self.apply(paragraph, affiliated);
         self.doc.set_end(paragraph, end as u32);

@@ -8,6 +8,7 @@ mod headings;
 mod include;
 mod inlines;
 mod keywords;
+mod latex;
 mod lines;
 mod lists;
 mod macros;

@@ -314,16 +314,50 @@ impl<'d> Writer<'d> {
 
     /// Text as lines, none of which begins something else.
     pub(super) fn paragraph(&mut self, first: NodeId, last: NodeId) {
-        if let Kind::Math(formula) = self.doc.kind(first)
-            && first == last
-            && self.doc.text(self.doc.formula(formula).source).trim_start().starts_with("\\begin{")
-        {
+        let doc = self.doc;
+        let row = std::iter::successors(Some(first), |&at| doc.node(at).next().filter(|_| at != last));
+        let mut first = first;
+        for (at, tex) in row.filter_map(|id| Some((id, self.environment(id)?))).collect::<Vec<_>>() {
+            // Environments stand in lines of their own.
+            if let Some(before) = doc.node(at).previous().filter(|_| at != first) {
+                self.text_lines(first, before);
+            }
             self.begin(Shape::Block);
-            return self.out.lines(self.doc.text(self.doc.formula(formula).source).trim());
+            self.out.lines(&tex);
+            match doc.node(at).next().filter(|_| at != last) {
+                Some(behind) => first = behind,
+                None => return,
+            }
         }
+        self.text_lines(first, last);
+    }
+
+    /// The source of a formula that is an environment and no part of another formula.
+    fn environment(&self, id: NodeId) -> Option<String> {
+        let Kind::Math(formula) = self.doc.kind(id) else { return None };
+        let formula = self.doc.formula(formula);
+        let source = crate::math::to_tex(formula.notation, self.doc.text(formula.source));
+        let source = source.trim();
+        let (name, _) = source.strip_prefix("\\begin{")?.split_once('}')?;
+        crate::formats::latex::is_formula(name).then(|| source.to_owned())
+    }
+
+    /// Whether what is in an item begins in a line of its own.
+    fn begins_below(&self, item: NodeId) -> bool {
+        let first = self.doc.node(item).first_child();
+        let text = match first {
+            Some(first) if self.doc.kind(first) == Kind::Paragraph => self.doc.node(first).first_child(),
+            first => first.filter(|&first| self.doc.kind(first).is_inline()),
+        };
+        first.is_none() || text.is_none_or(|text| self.environment(text).is_some())
+    }
+
+    fn text_lines(&mut self, first: NodeId, last: NodeId) {
+        let doc = self.doc;
         let mut text = self.text(first, last);
-        if let Some(name) = self.id_of_text(first) {
-            text.insert_str(0, &format!("<<{name}>>"));
+        let is_begin = doc.node(first).previous().is_none();
+        if let Some(name) = self.id_of_text(first).filter(|_| is_begin) {
+            text.insert_str(0, &format!("<<{name}>> "));
         }
         let text = text.trim_matches([' ', '\n']);
         if text.is_empty() {
@@ -408,8 +442,7 @@ impl<'d> Writer<'d> {
         };
         self.out.push(&format!("{bullet}{counter}{task}"), &" ".repeat(bullet.len()));
         self.frames.push(Frame { tight, ..Frame::default() });
-        let first = self.doc.node(id).first_child().map(|first| self.doc.kind(first));
-        if first.is_none_or(|first| first != Kind::Paragraph && !first.is_inline()) {
+        if self.begins_below(id) {
             self.out.line("");
         }
     }
@@ -421,15 +454,11 @@ impl<'d> Writer<'d> {
         let bullet = format!("- {} ::", if words.is_empty() { NOTHING } else { &words });
         let described = self.doc.node(id).next().filter(|&next| self.doc.kind(next) == Kind::TermDescription);
         let Some(described) = described else { return self.out.line(&bullet) };
-        let is_text = self.doc.node(described).first_child().is_some_and(|first| {
-            let kind = self.doc.kind(first);
-            kind == Kind::Paragraph || kind.is_inline()
-        });
-        if is_text {
-            self.out.push(&format!("{bullet} "), "  ");
-        } else {
+        if self.begins_below(described) {
             self.out.push(&bullet, "  ");
             self.out.line("");
+        } else {
+            self.out.push(&format!("{bullet} "), "  ");
         }
     }
 

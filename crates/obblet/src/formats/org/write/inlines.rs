@@ -4,6 +4,7 @@ use super::super::read::{is_known, scheme};
 use super::Writer;
 use super::escape::{self, NOTHING, may_follow, may_precede};
 use crate::document::{Kind, Markup, NodeId, NoteId, Step, Text, TextLevel};
+use std::borrow::Cow;
 
 /// What stands at the end of a line where the line is broken by hand.
 const BREAK: &str = "\\\\\n";
@@ -81,12 +82,15 @@ impl Writer<'_> {
                 let formula = doc.formula(formula);
                 let source = &*crate::math::to_tex(formula.notation, doc.text(formula.source));
                 if formula.notation != Markup::Html {
-                    let is_whole = source.trim_start().starts_with("\\begin{");
-                    match (is_whole && formula.display, formula.display) {
-                        (true, _) => out.push_str(source.trim()),
-                        (_, true) => drop(std::fmt::Write::write_fmt(out, format_args!("\\[{source}\\]"))),
-                        _ => drop(std::fmt::Write::write_fmt(out, format_args!("\\({source}\\)"))),
-                    }
+                    // No line within begins something else.
+                    let begins = |line: &str| escape::line_start(line.trim_start());
+                    let source = if source.lines().skip(1).any(begins) && !source.contains('%') {
+                        Cow::Owned(source.replace('\n', " "))
+                    } else {
+                        Cow::Borrowed(source)
+                    };
+                    let (open, close) = if formula.display { ("\\[", "\\]") } else { ("\\(", "\\)") };
+                    out.extend([open, &*source, close]);
                 } else {
                     self.no_syntax("formulas in HTML; their characters are kept", id);
                     escape::escaped(doc.text(formula.characters), out.chars().next_back(), &mut self.markers, out);
@@ -116,6 +120,11 @@ impl Writer<'_> {
                 if self.linked.contains(name) && !name.contains(['<', '>']) {
                     self.placed.insert(name);
                     out.push_str(&format!("<<{name}>>"));
+                    // At the beginning of a paragraph, white space behind it is no text.
+                    let is_first = out.len() == name.len() + "<<>>".len() && doc.node(id).previous().is_none();
+                    if is_first && doc.node(id).next().is_some_and(|next| !self.begins_with_space(next)) {
+                        out.push(' ');
+                    }
                 }
                 return false;
             }
@@ -256,6 +265,10 @@ impl Writer<'_> {
             Kind::Highlight => self.no_syntax("highlighted text", id),
             _ => {}
         }
+    }
+
+    fn begins_with_space(&self, id: NodeId) -> bool {
+        matches!(self.doc.kind(id), Kind::Text(text) if self.doc.text(text).starts_with(char::is_whitespace))
     }
 
     /// Puts markers around text, where they can stand.

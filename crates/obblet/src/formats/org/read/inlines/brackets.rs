@@ -3,7 +3,7 @@
 use super::super::Reader;
 use super::super::options::Shows;
 use super::Inlines;
-use crate::document::{Citation, CitationForm, Kind};
+use crate::document::{CitationForm, Kind};
 
 /// Where the brackets of a text end that begin somewhere.
 #[derive(Debug)]
@@ -136,19 +136,9 @@ impl Reader<'_> {
         if !is_head || !body.contains('@') {
             return false;
         }
-        let shown: Vec<String> =
-            body.split(';').map(|part| part.trim().replace('@', "")).filter(|part| !part.is_empty()).collect();
-        let at = scan.offset(scan.at);
-        let text = self.doc.intern(&format!("[{}]", shown.join("; ")));
-        let cite = self.put(scan, Kind::TextLevel(crate::document::TextLevel::Cite), end + 1);
-        self.doc.append_at(cite, Kind::Text(text), scan.offset(end));
-        let style = head.strip_prefix("cite/").unwrap_or_default();
-        match crate::citations::cited(body).filter(|_| !self.doc.bibliography.files.is_empty()) {
-            Some((entries, around)) => {
-                self.doc.bibliography.citations.push(Citation { node: cite, form: form_of(style), entries, around });
-            }
-            None => self.tallies.citations.add(at, ""),
-        }
+        let form = form_of(head.strip_prefix("cite/").unwrap_or_default());
+        let body = body.to_owned();
+        self.put_citation(scan, &body, form, end + 1);
         true
     }
 }

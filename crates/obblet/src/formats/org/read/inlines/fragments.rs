@@ -74,10 +74,11 @@ impl Reader<'_> {
             let Some(given) = given else { break };
             end += given + 2;
         }
+        let name = name.to_owned();
         if end == at + 1 + length {
-            return false;
+            return self.bare_command(scan, &name, end);
         }
-        self.formula(scan, (at, end), false, end)
+        self.text_command(scan, &name, (at, end)) || self.formula(scan, (at, end), false, end)
     }
 
     fn formula(&mut self, scan: &mut Inlines<'_>, (start, end): (usize, usize), display: bool, resume: usize) -> bool {
