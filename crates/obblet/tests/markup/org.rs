@@ -327,7 +327,7 @@ proptest! {
 #[test]
 fn shapes_that_would_take_careless_readers_long_take_linear_time() {
     type Shape = (&'static str, fn(usize) -> String);
-    let shapes: [Shape; 31] = [
+    let shapes: [Shape; 40] = [
         ("headings that are items", |n| {
             let deep: String = (0..n / 40).map(|k| format!("{} h\n", "*".repeat(k % 7 + 36 - k % 3))).collect();
             format!("#+OPTIONS: H:1 num:t\n{deep}")
@@ -365,6 +365,19 @@ fn shapes_that_would_take_careless_readers_long_take_linear_time() {
             (0..n / 30).map(|k| format!("#+begin_b{k}\n")).chain((0..n / 30).rev().map(|k| format!("#+end_b{k}\n"))).collect()
         }),
         ("a list", |n| "- a\n".repeat(n / 4)),
+        ("commands of LaTeX", |n| "\\foo{a} \\LaTeX{} \\newpage ".repeat(n / 27)),
+        ("commands of LaTeX without an end", |n| "\\foo{".repeat(n / 5)),
+        ("commands of LaTeX in each other", |n| "\\foo{".repeat(n / 6) + &"}".repeat(n / 6)),
+        ("options of LaTeX without an end", |n| "\\cite[".repeat(n / 6)),
+        ("environments of text", |n| "\\begin{x}\na\n\\end{x}\n".repeat(n / 20)),
+        ("captions of lists", |n| "#+CAPTION: a\n- b\n\n\n".repeat(n / 19)),
+        ("captions of tables with names", |n| {
+            (0..n / 40).map(|k| format!("#+CAPTION: a\n#+NAME: f:{k}\n| b |\n\n[[f:{k}]]\n\n")).collect()
+        }),
+        ("names of nothing", |n| (0..n / 10).map(|k| format!("[[f:{k}]] ")).collect()),
+        ("formulas with names", |n| {
+            (0..n / 60).map(|k| format!("#+NAME: e{k}\n\\begin{{align}}\na\n\\end{{align}}\n[[e{k}]]\n")).collect()
+        }),
         ("keywords", |n| "#+CAPTION: a\n".repeat(n / 13)),
         ("a table", |n| "| a | b |\n".repeat(n / 10)),
     ];

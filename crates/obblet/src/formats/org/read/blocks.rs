@@ -72,10 +72,9 @@ impl Reader<'_> {
                 continue;
             }
             let waiting = self.jobs.len();
-            let made = self.doc.node_count();
             job.from = self.block(at, job.to, job.parent, &affiliated).max(at + 1);
             if let Some(&(start, end)) = affiliated.captions.first()
-                && !self.doc.nodes().skip(made).any(|(_, node)| node.kind() == Kind::Caption)
+                && !self.ends_with_caption(job.parent)
             {
                 // Only tables, pictures and code have captions.
                 self.tallies.captions.add(start as u32, &self.source[start..end]);
@@ -86,6 +85,17 @@ impl Reader<'_> {
                 return;
             }
         }
+    }
+
+    /// Whether the last block of a node has a caption.
+    fn ends_with_caption(&self, parent: NodeId) -> bool {
+        self.doc.node(parent).last_child().is_some_and(|last| self.has_caption(last))
+    }
+
+    /// Whether a block has a caption: its first or its last part.
+    pub(super) fn has_caption(&self, block: NodeId) -> bool {
+        let node = self.doc.node(block);
+        [node.first_child(), node.last_child()].into_iter().flatten().any(|child| self.doc.kind(child) == Kind::Caption)
     }
 
     /// Reads the block that a line begins. Returns the line behind it.

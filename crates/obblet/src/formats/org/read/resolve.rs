@@ -6,6 +6,9 @@ use super::inlines::{Link, Target};
 use crate::document::{CrossReference, Kind, NodeId, Shows};
 use crate::fast_hash::HashMap;
 
+/// Longer formulas are not looked through for each link that leads to them.
+const LONGEST_FORMULA: usize = 1 << 13;
+
 impl Reader<'_> {
     /// Links lead to the ids of what they name; those that lead nowhere become text.
     pub(super) fn resolve_links(&mut self) {
@@ -80,8 +83,7 @@ impl Reader<'_> {
         let doc = &self.doc;
         let figure = doc.node(node).parent().filter(|&parent| doc.kind(parent) == Kind::Figure);
         let holder = figure.unwrap_or(node);
-        matches!(doc.kind(holder), Kind::Figure | Kind::Table)
-            && doc.children(holder).any(|child| doc.kind(child) == Kind::Caption)
+        matches!(doc.kind(holder), Kind::Figure | Kind::Table) && self.has_caption(holder)
     }
 
     /// Whether a target is the first of an item with a number.
@@ -96,11 +98,12 @@ impl Reader<'_> {
 
     /// The label of a formula that is counted and has a name: its own, or that name, which is put into its source.
     fn label_of_formula(&mut self, node: NodeId, name: &str) -> Option<String> {
-        let id = self.doc.children(node).find_map(|child| match self.doc.kind(child) {
-            Kind::Math(id) => Some(id),
-            _ => None,
-        })?;
+        let only = self.doc.node(node).first_child().filter(|&only| self.doc.node(only).next().is_none())?;
+        let Kind::Math(id) = self.doc.kind(only) else { return None };
         let source = self.doc.text(self.doc.formula(id).source);
+        if source.len() > LONGEST_FORMULA {
+            return None;
+        }
         if let Some((label, _)) = source.split_once("\\label{").and_then(|(_, rest)| rest.split_once('}')) {
             return Some(label.to_owned());
         }
