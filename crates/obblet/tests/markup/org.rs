@@ -183,6 +183,18 @@ fn equations_come_back_from_org() {
 }
 
 #[test]
+fn poems_keep_their_lines() {
+    let poem = "#+begin_verse\nTide in, *bold*\n   out,\n – and gone.\n\n Gone\n@@comment:@@- no item\n#+end_verse\n";
+    assert_eq!(with(poem, Format::Org, Format::Org, &[]).into_text().unwrap(), poem);
+    let latex = with(poem, Format::Org, Format::Latex, &["shape=fragment"]).into_text().unwrap();
+    assert_eq!(
+        latex,
+        "\\begin{verse}\nTide in, \\textbf{bold}\\\\\n~~~out,\\\\\n~– and gone.\n\n~Gone\\\\\n- no item\n\\end{verse}\n"
+    );
+    assert_eq!(with(&latex, Format::Latex, Format::Org, &[]).into_text().unwrap(), poem);
+}
+
+#[test]
 fn lists_hold_what_is_set_in() {
     reads(
         "- a\n  - b\n\n    second\n- [X] c\n+ d\n\n\n1. [@3] x\n   #+begin_src sh\n   ls\n   #+end_src\n2) y\n * star\ntext\n",
@@ -200,7 +212,7 @@ fn lists_hold_what_is_set_in() {
 fn blocks_are_what_their_names_say() {
     reads(
         "#+BEGIN_QUOTE\nq\n#+begin_note\nn\n#+end_note\n#+END_QUOTE\n#+begin_verse\n a\n   b\n#+end_verse\n: f\n:  g\n#+begin_example\n,* x\n#+end_example\n-----\n#+begin_pier\nz\n#+end_pier\n",
-        "<blockquote><p>q</p><aside class=\"note\"><p><strong>Note</strong></p><p>n</p></aside></blockquote><p>a<br>&nbsp;&nbsp;b</p><pre><code>f\n g\n</code></pre><pre><code>* x\n</code></pre><hr><div class=\"pier\"><p>z</p></div>",
+        "<blockquote><p>q</p><aside class=\"note\"><p><strong>Note</strong></p><p>n</p></aside></blockquote><div class=\"verse\"><p>a<br>&nbsp;&nbsp;b</p></div><pre><code>f\n g\n</code></pre><pre><code>* x\n</code></pre><hr><div class=\"pier\"><p>z</p></div>",
     );
     reads(
         "#+begin_src sh :exports none\nls\n#+end_src\n\n#+RESULTS:\n: gone\n\n#+begin_src sh :exports both\nls -l\n#+end_src\n\n#+RESULTS:\n: kept\n#+begin_comment\nno\n#+end_comment\n#+begin_open\ntext\n",

@@ -188,6 +188,9 @@ impl Reader<'_> {
         match sort {
             Some(Sort::Quotation) => {
                 self.skip_arguments(arguments(base));
+                if base == "verse" {
+                    return self.open_part(name, Kind::Division(DivisionKind::Plain), Some("verse"));
+                }
                 self.open_part(name, Kind::BlockQuote, None);
             }
             Some(Sort::Abstract) => self.open_part(name, Kind::Division(DivisionKind::Section), Some("abstract")),

@@ -572,6 +572,9 @@ impl<'d> Writer<'d> {
         if let Some(own) = self.own_environment(id) {
             return Some(own.to_owned());
         }
+        if names.contains(&"verse") {
+            return Some("verse".to_owned());
+        }
         let name = names.first().filter(|_| self.settings.environments && self.given.text.is_none())?;
         let is_name = name.bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'-');
         if !is_name || is_taken(name) {

@@ -245,9 +245,14 @@ impl Reader<'_> {
     /// A poem: its line ends are line breaks, and the white space before its lines stays.
     fn verse(&mut self, at: usize, parent: NodeId, place: u32, affiliated: &Affiliated) {
         let until = self.lines.all[at].until;
-        let paragraph = self.doc.append_at(parent, Kind::Paragraph, place);
-        self.apply(paragraph, affiliated);
-        self.doc.set_end(paragraph, self.lines.all[until].end as u32);
+        let holder = self.doc.append_at(parent, Kind::Division(DivisionKind::Plain), place);
+        let class = self.doc.intern("verse");
+        self.doc.attributes_mut(holder).classes.push(class);
+        self.apply(holder, affiliated);
+        let paragraph = self.doc.append_at(holder, Kind::Paragraph, place);
+        for node in [holder, paragraph] {
+            self.doc.set_end(node, self.lines.all[until].end as u32);
+        }
         let least = (at + 1..until).map(|number| self.lines.all[number]).filter(|line| line.begins != Begins::Blank);
         let least = least.map(|line| line.indent).min().unwrap_or(0);
         for number in at + 1..until {

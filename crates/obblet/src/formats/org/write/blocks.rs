@@ -275,11 +275,23 @@ impl<'d> Writer<'d> {
                     return (attributes.language.is_some() || attributes.direction.is_some()).then(|| "div".to_owned());
                 };
                 let is_name = class.bytes().all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b'_'));
-                let is_free = !matches!(class, "src" | "example" | "export" | "comment" | "verse" | "quote");
+                let is_free = match class {
+                    "verse" => self.is_verse(id),
+                    _ => !matches!(class, "src" | "example" | "export" | "comment" | "quote"),
+                };
                 return (is_name && is_free).then(|| class.to_owned());
             }
         };
         Some(name.to_owned())
+    }
+
+    /// Whether a part of the document holds nothing but lines.
+    fn is_verse(&self, id: NodeId) -> bool {
+        let doc = self.doc;
+        let holds_lines = |paragraph: NodeId| {
+            doc.kind(paragraph) == Kind::Paragraph && doc.children(paragraph).all(|child| self.environment(child).is_none())
+        };
+        doc.children(id).all(holds_lines)
     }
 
     /// The id of a node, where a link leads to it.
@@ -364,9 +376,10 @@ impl<'d> Writer<'d> {
             return;
         }
         self.begin(Shape::Text);
-        for line in self.filled(text) {
-            let line = line.trim_matches([' ', '\t']);
-            if line_start(line) {
+        let is_verse = self.open.last().is_some_and(|(_, name)| name == "verse");
+        for line in if is_verse { verse_lines(text) } else { self.filled(text) } {
+            let line = if is_verse { line.trim_end() } else { line.trim_matches([' ', '\t']) };
+            if line_start(line.trim_start()) {
                 self.out.line(&format!("{NOTHING}{line}"));
             } else if !line.is_empty() {
                 self.out.line(line);
@@ -618,4 +631,14 @@ impl<'d> Writer<'d> {
             self.no_syntax("notes that nothing mentions", body);
         }
     }
+}
+
+/// The lines of a poem: its line breaks end them, and spaces set them in.
+fn verse_lines(text: &str) -> Vec<String> {
+    let line = |line: &str| {
+        let words = line.trim_start_matches('\u{A0}');
+        let indent = (line.len() - words.len()) / '\u{A0}'.len_utf8();
+        format!("{}{}", " ".repeat(indent), words.replace('\n', " "))
+    };
+    text.split("\\\\\n").map(line).collect()
 }
