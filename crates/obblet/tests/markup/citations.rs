@@ -61,6 +61,21 @@ fn org_cites_as_its_style_says() {
     assert_eq!(found, ["citations are shown by their keys: 6"]);
 }
 
+/// Papers cite and print with the commands of LaTeX.
+#[test]
+fn org_cites_as_latex_does() {
+    let text = "#+title: Notes\nSeen \\citep[see][p. 3]{brand}, and \\citet{halm} says it.\n\n* References\n\\bibliographystyle{plain}\n\\bibliography{entries}\n";
+    let (page, found) = page("a.org", text);
+    assert_eq!(
+        page,
+        format!(
+            "<p>Seen [see <a href=\"#bib-brand\">Brand 1987</a>, p. 3], and <a href=\"#bib-halm\">Halm et al.</a> \
+            [<a href=\"#bib-halm\">2029</a>] says it.</p><h2 id=\"references\">References</h2><ol>{BRAND}{HALM}</ol>"
+        )
+    );
+    assert!(found.is_empty(), "{found:?}");
+}
+
 #[test]
 fn markdown_cites_where_its_front_matter_names_entries() {
     let front = "---\ntitle: Notes\nbibliography: entries.bib\n---\n\n";

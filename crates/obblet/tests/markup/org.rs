@@ -235,6 +235,10 @@ fn macros_are_written_out_and_bombs_are_not() {
         "<h1>T</h1><p>high at noon, sharp T 12</p>",
     );
     let bomb: String = (0..20).map(|n| format!("#+MACRO: m{} {{{{{{m{n}}}}}}}{{{{{{m{n}}}}}}}\n", n + 1)).collect();
+    reads(
+        "#+LATEX_HEADER: \\newcommand{\\seiche}{T_n}\n\\seiche is \\seiche{}; \\hspace*{1cm} \\citep*[p. 3]{k} \\operatorname*{max} \\foo* x\n",
+        "<p><code class=\"language-tex\">\\seiche</code> is <code class=\"language-tex\">\\seiche{}</code>; <code class=\"language-tex\">\\hspace*{1cm}</code> <cite>[k p. 3]</cite> <code class=\"language-tex\">\\operatorname*{max}</code> \\foo* x</p>",
+    );
     let done = with(&format!("#+MACRO: m0 {}\n{bomb}{{{{{{m20}}}}}}\n", "x".repeat(1000)), Format::Org, Format::Html, &[]);
     assert!(done.text().unwrap().len() < 1 << 21);
 }

@@ -22,7 +22,19 @@ const LONGEST_HOST: usize = 253;
 
 /// Checks an address.
 pub(super) fn check(address: &str) -> Check {
-    let address = address.trim_matches(|c: char| c <= ' ');
+    // What browsers take off both ends would be encoded, and part of the host then.
+    let trimmed = address.trim_matches(|c: char| c <= ' ');
+    let has_host = || {
+        let scheme = trimmed.split_once(':').map_or("", |(scheme, _)| scheme);
+        trimmed.starts_with("//") || WITH_HOST.iter().any(|known| known.eq_ignore_ascii_case(scheme))
+    };
+    match check_trimmed(trimmed) {
+        Check::Valid if trimmed.len() < address.len() && has_host() => Check::Mended(trimmed.to_owned()),
+        check => check,
+    }
+}
+
+fn check_trimmed(address: &str) -> Check {
     if is_common(address) {
         return Check::Valid;
     }
@@ -154,6 +166,8 @@ mod tests {
         for (address, mended) in [
             ("http:/a.example/x", "http://a.example/x"),
             ("https:a.example", "https://a.example"),
+            ("https://a.example\u{1E}\u{1E}", "https://a.example"),
+            (" //a.example/x ", "//a.example/x"),
             ("http:\\\\a.example\\b\\c?d\\e", "http://a.example/b/c?d\\e"),
             ("http:///a.example", "http://a.example"),
             ("////a.example", "//a.example"),

@@ -349,6 +349,9 @@ impl Reader<'_> {
         let start = text.unwrap_or(first.text);
         let stop = self.lines.all[end - 1].end;
         let place = affiliated.from.map_or(start, |number| self.lines.all[number].start) as u32;
+        if self.bibliography((start, stop.max(start)), parent) {
+            return end;
+        }
         let paragraph = self.doc.append_at(parent, Kind::Paragraph, place);
         self.doc.set_end(paragraph, stop as u32);
         self.source_text(paragraph, start, stop.max(start), start as u32);

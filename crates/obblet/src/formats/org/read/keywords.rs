@@ -33,7 +33,10 @@ impl Reader<'_> {
         let lines = |keys: [&str; 2]| keys.iter().filter_map(|key| self.options.value(key)).collect::<Vec<_>>().join("\n");
         metadata.macros = lines(["latex_header", "latex_header_extra"]);
         metadata.head = lines(["html_head", "html_head_extra"]);
-        self.doc.bibliography.files = self.options.value("bibliography").map(|paths| files_of(&paths)).unwrap_or_default();
+        self.doc.bibliography.files = match self.options.value("bibliography") {
+            Some(paths) => files_of(&paths),
+            None => super::latex::files_of_bibliography(self.source),
+        };
         self.doc.bibliography.style =
             self.options.value("cite_export").and_then(|style| CitationStyle::from_name(&style)).unwrap_or_default();
         for (name, value) in &self.options.properties {

@@ -3,7 +3,7 @@
 use super::Reader;
 use super::inlines::Inlines;
 use super::keywords::Affiliated;
-use crate::document::{Citation, CitationForm, Kind, NodeId, Weight};
+use crate::document::{Citation, CitationForm, DivisionKind, Kind, NodeId, Weight};
 use crate::formats::latex;
 use crate::math::tex;
 
@@ -85,6 +85,30 @@ impl Reader<'_> {
         read
     }
 
+    /// Reads commands that print the bibliography and say how it looks, where a paragraph holds nothing else. Whether it does.
+    pub(super) fn bibliography(&mut self, (start, end): (usize, usize), parent: NodeId) -> bool {
+        let source = &self.source[start..end];
+        if !source.starts_with("\\bibliography") && !source.starts_with("\\printbibliography") {
+            return false;
+        }
+        let is_command = |line: &str| {
+            let line = line.trim();
+            let (command, given) = line.split_once('{').unwrap_or((line, "}"));
+            matches!(command, "\\bibliography" | "\\bibliographystyle" | "\\printbibliography")
+                && given.find('}') == Some(given.len() - 1)
+        };
+        if !source.lines().all(is_command) {
+            return false;
+        }
+        let prints = source.contains("\\bibliography{") || source.contains("\\print");
+        if prints && self.doc.bibliography.place.is_none() && !self.doc.bibliography.files.is_empty() {
+            let place = self.doc.append_at(parent, Kind::Division(DivisionKind::Plain), start as u32);
+            self.doc.set_end(place, end as u32);
+            self.doc.bibliography.place = Some(place);
+        }
+        true
+    }
+
     /// A citation as LaTeX has them: `\cite[see][p. 3]{one,two}`.
     fn cite(&mut self, scan: &mut Inlines<'_>, form: CitationForm, (start, end): (usize, usize)) -> bool {
         let source = &scan.text[start..end];
@@ -120,6 +144,18 @@ impl Reader<'_> {
             None => self.tallies.citations.add(at, ""),
         }
     }
+}
+
+/// The files of a bibliography that LaTeX prints, where a line asks for it.
+pub(super) fn files_of_bibliography(source: &str) -> Vec<String> {
+    let command = "\\bibliography{";
+    let is_line = |at: &usize| *at == 0 || source.as_bytes()[at - 1] == b'\n';
+    let Some(at) = memchr::memmem::find_iter(source.as_bytes(), command).find(is_line) else { return Vec::new() };
+    let Some((names, _)) = source[at + command.len()..].split_once('}').filter(|(names, _)| !names.contains('\n')) else {
+        return Vec::new();
+    };
+    let names = names.split(',').map(str::trim).filter(|name| !name.is_empty()).take(20);
+    names.map(|name| if name.ends_with(".bib") { name.to_owned() } else { format!("{name}.bib") }).collect()
 }
 
 /// What a command of LaTeX shows of what it cites.

@@ -61,7 +61,8 @@ impl Reader<'_> {
         if !name.bytes().all(|byte| byte.is_ascii_alphabetic()) {
             return false;
         }
-        let mut end = at + 1 + length;
+        let is_starred = behind.starts_with("*{") || behind.starts_with("*[");
+        let mut end = at + 1 + length + usize::from(is_starred);
         while end < scan.end() {
             let rest = &scan.text[end..scan.end()];
             let given = if rest.starts_with('{') {
@@ -75,8 +76,12 @@ impl Reader<'_> {
             end += given + 2;
         }
         let name = name.to_owned();
-        if end == at + 1 + length {
-            return self.bare_command(scan, &name, end);
+        // Commands that the file defines are those of its formulas.
+        if self.doc.metadata.macros.contains(&format!("\\{name}}}")) {
+            return self.formula(scan, (at, end), false, end);
+        }
+        if end == at + 1 + length + usize::from(is_starred) {
+            return !is_starred && self.bare_command(scan, &name, end);
         }
         self.text_command(scan, &name, (at, end)) || self.formula(scan, (at, end), false, end)
     }
