@@ -222,6 +222,7 @@ impl<'d> Writer<'d> {
         match self.doc.kind(id) {
             Kind::BlockQuote | Kind::Division(_) | Kind::Details { .. } => {
                 if let Some((_, name)) = self.open.pop_if(|(open, _)| *open == id) {
+                    self.open_names.remove(&name);
                     self.end_block(&name);
                 }
             }
@@ -236,7 +237,7 @@ impl<'d> Writer<'d> {
 
     /// A block that holds others. Within another of its name the end of one would be that of both.
     fn begin_holder(&mut self, id: NodeId, name: &str) {
-        if self.open.iter().any(|(_, open)| open == name) {
+        if !self.open_names.insert(name.to_owned()) {
             return self.no_syntax("blocks within others of their kind", id);
         }
         self.begin_block(name);

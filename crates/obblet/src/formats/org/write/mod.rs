@@ -61,6 +61,8 @@ struct Writer<'d> {
     frames: Vec<blocks::Frame>,
     /// Blocks that hold what is written now, with their names.
     open: Vec<(NodeId, String)>,
+    /// Their names.
+    open_names: HashSet<String>,
     /// Markers among the characters of the text that is written now.
     markers: escape::Markers,
     /// The heading that is the title of the file, and by how many levels the others are lowered for it.
@@ -89,6 +91,7 @@ impl<'d> Writer<'d> {
             out: Lines::with_capacity(doc.pool().len()),
             frames: Vec::new(),
             open: Vec::new(),
+            open_names: HashSet::default(),
             markers: escape::Markers::default(),
             title: None,
             lowered: 0,
