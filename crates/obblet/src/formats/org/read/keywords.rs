@@ -33,6 +33,7 @@ impl Reader<'_> {
         let lines = |keys: [&str; 2]| keys.iter().filter_map(|key| self.options.value(key)).collect::<Vec<_>>().join("\n");
         metadata.macros = lines(["latex_header", "latex_header_extra"]);
         metadata.head = lines(["html_head", "html_head_extra"]);
+        self.options.commands = super::latex::commands_in(&metadata.macros);
         self.doc.bibliography.files = match self.options.value("bibliography") {
             Some(paths) => files_of(&paths),
             None => super::latex::files_of_bibliography(self.source),

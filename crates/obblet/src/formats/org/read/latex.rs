@@ -4,6 +4,7 @@ use super::Reader;
 use super::inlines::Inlines;
 use super::keywords::Affiliated;
 use crate::document::{Citation, CitationForm, DivisionKind, Kind, NodeId, Weight};
+use crate::fast_hash::HashSet;
 use crate::formats::latex;
 use crate::math::tex;
 
@@ -156,6 +157,12 @@ pub(super) fn files_of_bibliography(source: &str) -> Vec<String> {
     };
     let names = names.split(',').map(str::trim).filter(|name| !name.is_empty()).take(20);
     names.map(|name| if name.ends_with(".bib") { name.to_owned() } else { format!("{name}.bib") }).collect()
+}
+
+/// The names in braces that stand in definitions, as in `\newcommand{\R}`.
+pub(super) fn commands_in(definitions: &str) -> HashSet<String> {
+    let names = definitions.split('\\').skip(1).filter_map(|rest| rest.split_once('}').map(|(name, _)| name));
+    names.filter(|name| name.bytes().all(|byte| byte.is_ascii_alphabetic())).map(str::to_owned).collect()
 }
 
 /// What a command of LaTeX shows of what it cites.

@@ -45,6 +45,8 @@ bitflags::bitflags! {
 /// The settings of a file.
 #[derive(Debug)]
 pub(super) struct Options {
+    /// Commands of LaTeX that the file defines for its formulas.
+    pub(super) commands: HashSet<String>,
     pub(super) shows: Shows,
     /// The words that a heading may begin with, and whether what they stand for is done.
     pub(super) states: HashMap<String, bool>,
@@ -71,6 +73,7 @@ pub(super) struct Options {
 impl Default for Options {
     fn default() -> Self {
         Self {
+            commands: HashSet::default(),
             shows: Shows::all()
                 - Shows::PRIORITIES
                 - Shows::PLANNING

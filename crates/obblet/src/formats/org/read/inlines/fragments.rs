@@ -77,7 +77,7 @@ impl Reader<'_> {
         }
         let name = name.to_owned();
         // Commands that the file defines are those of its formulas.
-        if self.doc.metadata.macros.contains(&format!("\\{name}}}")) {
+        if self.options.commands.contains(&name) {
             return self.formula(scan, (at, end), false, end);
         }
         if end == at + 1 + length + usize::from(is_starred) {
