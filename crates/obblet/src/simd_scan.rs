@@ -71,10 +71,85 @@ pub(crate) fn may_be_untidy(bytes: &[u8]) -> bool {
     false
 }
 
+/// How many bytes at the start are letters of ASCII.
+#[inline]
+pub(crate) fn letters(bytes: &[u8]) -> usize {
+    let mut at = 0;
+    while let Some(chunk) = bytes.get(at..).and_then(<[u8]>::first_chunk::<LANES>) {
+        let lanes = u8x16::new(*chunk) | u8x16::splat(0x20);
+        let is_letter = lanes.max(u8x16::splat(b'a')).simd_eq(lanes) & lanes.min(u8x16::splat(b'z')).simd_eq(lanes);
+        let found = is_letter.to_bitmask().trailing_ones() as usize;
+        at += found;
+        if found < LANES {
+            return at;
+        }
+    }
+    at + bytes[at..].iter().take_while(|byte| byte.is_ascii_alphabetic()).count()
+}
+
+/// How many bytes at the start are a run of plain text in LaTeX: nothing that is a command, a mark or part of a ligature, no white
+/// space but single spaces between words.
+#[inline]
+pub(crate) fn plain_latex_length(bytes: &[u8]) -> usize {
+    let mut at = 0;
+    let stop = loop {
+        let Some(rest) = bytes.get(at..).filter(|rest| !rest.is_empty()) else { break bytes.len() };
+        let mut padded = [0; LANES];
+        let chunk = match rest.first_chunk::<LANES>() {
+            Some(chunk) => *chunk,
+            None => {
+                padded[..rest.len()].copy_from_slice(rest);
+                padded
+            }
+        };
+        let lanes = u8x16::new(chunk);
+        let is = |byte: u8| lanes.simd_eq(u8x16::splat(byte));
+        let up_to = |last: u8| lanes.min(u8x16::splat(last)).simd_eq(lanes);
+        let among = |first: u8, last: u8| lanes.max(u8x16::splat(first)).simd_eq(lanes) & up_to(last);
+        let space = is(b' ');
+        let marks =
+            up_to(b'\'') & !space | is(b'*') | is(b'-') | is(b'<') | among(b'>', b'@') | among(b'[', b'`') | among(b'{', 0x7F);
+        let spaces = space.to_bitmask();
+        let stops = marks.to_bitmask() | spaces & (spaces >> 1);
+        if stops != 0 {
+            break at + stops.trailing_zeros() as usize;
+        }
+        // A space at the end of the sixteen is looked at again, with what stands behind it.
+        at += LANES - (spaces >> (LANES - 1)) as usize;
+    };
+    let stop = stop.min(bytes.len());
+    // A space before the end of a line, a comment or the end of all is no part of the run.
+    let ends_white = matches!(bytes.get(stop), None | Some(b'\t' | b'\n' | b'%'));
+    if ends_white && stop > 0 && bytes[stop - 1] == b' ' { stop - 1 } else { stop }
+}
+
 /// Bytes at which a scan stops.
 pub(crate) trait Mask {
     /// One bit for each of sixteen bytes that is a stop.
     fn mask(&self, chunk: [u8; LANES]) -> u32;
+}
+
+/// One of some bytes, for scans that stop often.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct OneOf<const N: usize>(pub(crate) [u8; N]);
+
+impl<const N: usize> Mask for OneOf<N> {
+    #[inline]
+    fn mask(&self, chunk: [u8; LANES]) -> u32 {
+        let lanes = u8x16::new(chunk);
+        self.0.iter().fold(0, |mask, &byte| mask | lanes.simd_eq(u8x16::splat(byte)).to_bitmask())
+    }
+}
+
+/// All places where one of some bytes stands: quicker than a search for each where they are many.
+pub(crate) fn places<const N: usize>(bytes: &[u8], wanted: [u8; N]) -> impl Iterator<Item = usize> + '_ {
+    let mut window = Window::default();
+    let mut next = 0;
+    std::iter::from_fn(move || {
+        let at = window.next_stop(bytes, &OneOf(wanted), next);
+        next = at + 1;
+        (at < bytes.len()).then_some(at)
+    })
 }
 
 /// Bytes that objects of Org begin with.
@@ -258,6 +333,18 @@ mod tests {
             let untidy = bytes.windows(2).any(|pair| white(pair[0]) && white(pair[1]))
                 || bytes.iter().any(|byte| matches!(byte, 0xC2 | 0xE2 | 0xEF));
             prop_assert_eq!(may_be_untidy(&bytes), untidy);
+
+            prop_assert_eq!(letters(&bytes), bytes.iter().take_while(|byte| byte.is_ascii_alphabetic()).count());
+            let plain = |at: usize| match bytes[at] {
+                b' ' => !matches!(bytes.get(at + 1), None | Some(b' ' | b'\t' | b'\n' | b'%')),
+                byte => byte >= 0x80 || byte.is_ascii_alphanumeric() || b".,;:()/=+".contains(&byte),
+            };
+            let run = (0..bytes.len()).find(|&at| !plain(at)).unwrap_or(bytes.len());
+            prop_assert_eq!(plain_latex_length(&bytes), run);
+
+            let wanted = [b'\n', b'a'];
+            let expected: Vec<usize> = (0..bytes.len()).filter(|&at| wanted.contains(&bytes[at])).collect();
+            prop_assert_eq!(places(&bytes, wanted).collect::<Vec<_>>(), expected);
 
             let stops = Stops::new(b"\n*<&");
             let is_stop = |byte: u8| matches!(byte, b'\n' | b'*' | b'<' | b'&' | b'['..=b'`');

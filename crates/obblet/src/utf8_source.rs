@@ -6,9 +6,9 @@ use std::borrow::Cow;
 /// The text of a source, and an empty document whose pool begins with it.
 pub(crate) fn open(bytes: &[u8]) -> (Cow<'_, str>, Document) {
     let (source, broken) = decode(bytes);
-    let mut pool = String::with_capacity(source.len() + source.len() / 8 + 64);
+    let mut pool = String::with_capacity(source.len() + source.len() / 4 + 64);
     pool.push_str(&source);
-    let mut doc = Document::with_pool(pool, source.len() / 24 + 16);
+    let mut doc = Document::with_pool(pool, source.len() / 12 + 16);
     doc.source = SourceMap::of_text(source.len()).read_from(bytes, &source);
     report(&mut doc, broken);
     (source, doc)

@@ -283,9 +283,9 @@ impl SourceMap {
             at -= 1;
         }
         let lines = part.lines.get_or_init(|| {
-            let starts = std::iter::once(0)
-                .chain(memchr::memchr_iter(b'\n', source.as_bytes()).map(|newline| newline as u32 + 1))
-                .collect();
+            let mut starts = Vec::with_capacity(source.len() / 32 + 1);
+            starts.push(0);
+            starts.extend(crate::simd_scan::places(source.as_bytes(), [b'\n']).map(|newline| newline as u32 + 1));
             Arc::new(Lines { starts, last: Mutex::new((0, 0)) })
         });
         let line = lines.starts.partition_point(|&start| start as usize <= at).max(1);

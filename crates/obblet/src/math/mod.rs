@@ -28,8 +28,8 @@ pub use alphabets::Variant;
 
 pub use text::plain;
 pub use tree::{
-    Accent, Align, Class, Delimiter, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Size, Table, TableKind,
-    TableRow, Tag,
+    Accent, Align, Characters, Class, Delimiter, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Size, Table,
+    TableKind, TableRow, Tag,
 };
 
 /// No tree is deeper: what is within more than so many others is kept as source text.

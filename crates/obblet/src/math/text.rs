@@ -144,7 +144,7 @@ fn scripts(scripts: &Scripts, out: &mut String) {
 }
 
 fn accent(mark: &Accent, body: &Row, out: &mut String) {
-    let combining = match mark.text.as_str() {
+    let combining = match &*mark.text {
         "^" => '\u{302}',
         "~" => '\u{303}',
         "¯" | "‾" => '\u{304}',

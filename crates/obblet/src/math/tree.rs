@@ -1,9 +1,20 @@
 //! The tree of a formula.
 
 use super::Variant;
+use std::borrow::Cow;
 
 /// What stands in a line, from left to right.
 pub type Row = Vec<Node>;
+
+/// The characters of a letter, a number, an operator or a name. Nearly all are known beforehand, and cost no memory of their own.
+pub type Characters = Cow<'static, str>;
+
+/// A character as it is kept: without memory of its own where it is one of ASCII.
+pub(in crate::math) fn one(c: char) -> Characters {
+    const ASCII: &str = "!\"#$%&'()*+,-./0123456789:;<=>?@ABCDEFGHIJKLMNOPQRSTUVWXYZ[\\]^_`abcdefghijklmnopqrstuvwxyz{|}~";
+    let at = (c as usize).wrapping_sub('!' as usize);
+    ASCII.get(at..at.wrapping_add(1)).map_or_else(|| c.to_string().into(), Cow::Borrowed)
+}
 
 /// A formula.
 ///
@@ -41,28 +52,28 @@ pub enum Node {
     /// `x`, `\alpha`, `\mathrm{d}`: what stands for something; several letters are one word.
     Identifier {
         /// Its letters, as they are without a variant.
-        text: String,
+        text: Characters,
         /// The alphabet that they are set in.
         variant: Variant,
     },
     /// `3.14`
     Number {
         /// Its digits.
-        text: String,
+        text: Characters,
         /// The alphabet that they are set in.
         variant: Variant,
     },
     /// `+`, `\le`, `\sum`: an operator, a relation, a delimiter that does not stretch, punctuation.
     Operator {
         /// Its characters.
-        text: String,
+        text: Characters,
         /// What it does, which says how much space is around it.
         class: Class,
     },
     /// `\sin`, `\operatorname{rank}`: the name of a function.
     Function {
         /// Its name.
-        name: String,
+        name: Characters,
         /// Whether scripts stand above and below it in display.
         limits: bool,
     },
@@ -107,13 +118,13 @@ pub enum Node {
     /// `\left( a \middle| b \right)`: delimiters as high as what is between them; one that is empty is not shown.
     Fenced {
         /// What it begins with.
-        open: String,
+        open: Characters,
         /// What it ends with.
-        close: String,
+        close: Characters,
         /// What is between, part by part.
         parts: Vec<Row>,
         /// What stands between the parts.
-        middles: Vec<String>,
+        middles: Vec<Characters>,
     },
     /// `\Big(`: a delimiter of one of the sizes from 1 to 4.
     Delimiter(Delimiter),
@@ -204,7 +215,7 @@ pub struct Fraction {
     /// Its size, where it is not that of its place.
     pub size: Option<Size>,
     /// Delimiters around it, as of a binomial.
-    pub fence: Option<(String, String)>,
+    pub fence: Option<(Characters, Characters)>,
 }
 
 /// What is between the parts of a fraction.
@@ -241,7 +252,7 @@ pub struct Scripts {
 #[derive(Clone, Debug, PartialEq, Eq, Hash)]
 pub struct Accent {
     /// The character.
-    pub text: String,
+    pub text: Characters,
     /// Whether it is as wide as what it is at.
     pub stretches: bool,
     /// Where it is.
@@ -261,7 +272,7 @@ pub enum Side {
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Delimiter {
     /// The character.
-    pub text: String,
+    pub text: Characters,
     /// From 1 to 4.
     pub size: u8,
     /// What it does.
@@ -402,13 +413,13 @@ impl Math {
 impl Node {
     /// A letter in the usual alphabet.
     #[must_use]
-    pub fn letter(text: impl Into<String>) -> Self {
+    pub fn letter(text: impl Into<Characters>) -> Self {
         Self::Identifier { text: text.into(), variant: Variant::Usual }
     }
 
     /// An operator.
     #[must_use]
-    pub fn operator(text: impl Into<String>, class: Class) -> Self {
+    pub fn operator(text: impl Into<Characters>, class: Class) -> Self {
         Self::Operator { text: text.into(), class }
     }
 

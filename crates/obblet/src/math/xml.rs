@@ -1,6 +1,7 @@
 //! Elements of a formula in XML: a small tree, no deeper than formulas are.
 
 use super::DEEPEST;
+use crate::simd_scan::unescaped_length;
 
 /// An element: its name and those of its attributes are without prefixes.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
@@ -224,7 +225,8 @@ pub(super) fn escape(text: &str, out: &mut String) {
     };
     // Controls and what is no character begin with few bytes (the Unicode standard, table 3-7).
     let is_plain = |byte: u8| matches!(byte, b' '..=b'%' | b'\''..=b';' | b'=' | b'?'..=b'~' | 0x80..=0xC1 | 0xC3..=0xEE);
-    if text.bytes().all(is_plain) {
+    let is_short = text.len() < 8;
+    if is_short && text.bytes().all(is_plain) || !is_short && unescaped_length::<false>(text.as_bytes()) == text.len() {
         return out.push_str(text);
     }
     let mut rest = text;

@@ -26,7 +26,7 @@ pub(super) fn is_content(name: &str) -> bool {
 }
 
 fn constant(name: &str) -> Option<Node> {
-    let letter = |text: &str| Node::Identifier { text: text.to_owned(), variant: Variant::Usual };
+    let letter = |text: &str| Node::letter(text.to_owned());
     Some(match name {
         "pi" => letter("π"),
         "exponentiale" => letter("e"),
@@ -43,7 +43,7 @@ fn constant(name: &str) -> Option<Node> {
                 "rationals" => "Q",
                 _ => "C",
             };
-            Node::Identifier { text: text.to_owned(), variant: Variant::DoubleStruck }
+            Node::Identifier { text: text.into(), variant: Variant::DoubleStruck }
         }
         _ => return None,
     })
@@ -99,7 +99,7 @@ fn expression(reader: &mut Reader, element: &Element) -> (Row, u8) {
             }
             let text = element.text().trim().to_owned();
             let variant = if text.chars().nth(1).is_some() { Variant::Upright } else { Variant::Usual };
-            vec![Node::Identifier { text, variant }]
+            vec![Node::Identifier { text: text.into(), variant }]
         }
         "cn" => number(element),
         "apply" | "reln" | "bind" => return apply(reader, element),
@@ -137,7 +137,7 @@ fn expression(reader: &mut Reader, element: &Element) -> (Row, u8) {
 
 fn number(element: &Element) -> Row {
     let text = element.text();
-    let plain = |text: &str| Node::Number { text: text.trim().replace('-', "−"), variant: Variant::Usual };
+    let plain = |text: &str| Node::Number { text: text.trim().replace('-', "−").into(), variant: Variant::Usual };
     let parts: Vec<&str> = text.split_whitespace().collect();
     match (element.attribute("type"), &parts[..]) {
         (Some("rational"), [over, under]) => vec![fraction(vec![plain(over)], vec![plain(under)])],
@@ -208,9 +208,9 @@ fn apply(reader: &mut Reader, element: &Element) -> (Row, u8) {
     let second = |reader: &mut Reader, least| operands.get(1).map(|one| operand(reader, one, least)).unwrap_or_default();
     let scripts =
         |base: Row, sub: Option<Row>, sup: Option<Row>| Node::Scripts(Box::new(Scripts { base, sub, sup, ..Scripts::default() }));
-    let fenced = |open: &str, close: &str, body: Row| Node::Fenced {
-        open: open.to_owned(),
-        close: close.to_owned(),
+    let fenced = |open: &'static str, close: &'static str, body: Row| Node::Fenced {
+        open: open.into(),
+        close: close.into(),
         parts: vec![body],
         middles: Vec::new(),
     };
@@ -231,20 +231,20 @@ fn apply(reader: &mut Reader, element: &Element) -> (Row, u8) {
             [Node::operator(sign, Class::Ordinary)].into_iter().chain(variable).chain([colon]).chain(body).collect()
         }
         "transpose" => {
-            let sup = vec![Node::Identifier { text: "T".to_owned(), variant: Variant::Upright }];
+            let sup = vec![Node::Identifier { text: "T".into(), variant: Variant::Upright }];
             vec![scripts(first(reader, 9), None, Some(sup))]
         }
         "inverse" => {
-            let sup = vec![Node::operator("−", Class::Binary), Node::Number { text: "1".to_owned(), variant: Variant::Usual }];
+            let sup = vec![Node::operator("−", Class::Binary), Node::Number { text: "1".into(), variant: Variant::Usual }];
             vec![scripts(first(reader, 9), None, Some(sup))]
         }
         "sum" | "product" | "int" => return (large(reader, element, &head.name, &first), 4),
         "limit" | "diff" | "partialdiff" => limit_or_derivative(reader, element, &head.name, &operands),
         "log" => {
-            let base = vec![Node::Function { name: "log".to_owned(), limits: false }];
+            let base = vec![Node::Function { name: "log".into(), limits: false }];
             let node = match qualifier(reader, "logbase") {
                 Some(of) => scripts(base, Some(of), None),
-                None => Node::Function { name: "log".to_owned(), limits: false },
+                None => Node::Function { name: "log".into(), limits: false },
             };
             [node].into_iter().chain(first(reader, 9)).collect()
         }
@@ -284,14 +284,14 @@ fn limit_or_derivative(reader: &mut Reader, element: &Element, name: &str, opera
     if name == "limit" {
         let limit = qualifier(reader, "lowlimit").or_else(|| qualifier(reader, "condition")).unwrap_or_default();
         let below = variable.into_iter().chain([Node::operator("→", Class::Relation)]).chain(limit).collect();
-        let base = vec![Node::Function { name: "lim".to_owned(), limits: true }];
+        let base = vec![Node::Function { name: "lim".into(), limits: true }];
         let sign = Node::Scripts(Box::new(Scripts { base, sub: Some(below), ..Scripts::default() }));
         return [sign].into_iter().chain(body(reader, 4)).collect();
     }
     let letter = if name == "diff" {
-        Node::Identifier { text: "d".to_owned(), variant: Variant::Upright }
+        Node::Identifier { text: "d".into(), variant: Variant::Upright }
     } else {
-        Node::Identifier { text: "∂".to_owned(), variant: Variant::Usual }
+        Node::Identifier { text: "∂".into(), variant: Variant::Usual }
     };
     let over = [letter.clone()].into_iter().chain(body(reader, 9)).collect();
     let under = [letter].into_iter().chain(variable).collect();
@@ -305,7 +305,7 @@ fn named(reader: &mut Reader, head: &Element, name: &str, operands: &[&Element])
     let mut row = match function {
         Some(function) => vec![function],
         None if matches!(name, "ci" | "csymbol" | "apply") => expression(reader, head).0,
-        None => vec![Node::Function { name: name.to_owned(), limits: false }],
+        None => vec![Node::Function { name: name.to_owned().into(), limits: false }],
     };
     if let ([only], true) = (operands, is_named) {
         row.extend(operand(reader, only, 9));
@@ -349,7 +349,7 @@ fn large(reader: &mut Reader, element: &Element, name: &str, first: &dyn Fn(&mut
     if class == Class::Integral
         && let Some(variable) = variable
     {
-        row.extend([Node::Space(3), Node::Identifier { text: "d".to_owned(), variant: Variant::Upright }]);
+        row.extend([Node::Space(3), Node::Identifier { text: "d".into(), variant: Variant::Upright }]);
         row.extend(variable);
     }
     row

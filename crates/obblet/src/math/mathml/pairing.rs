@@ -1,18 +1,18 @@
 //! Delimiters that find each other in a row, and what is between them.
 
-use crate::math::{Class, Line, Node, Row, TableKind};
+use crate::math::{Characters, Class, Line, Node, Row, TableKind};
 
 /// What is open in a row.
 struct Opened {
     /// Where what it holds begins: behind the delimiter.
     start: usize,
-    text: String,
+    text: Characters,
     /// Whether its source says that it is a fence.
     marked: bool,
     /// Whether what it holds is higher than a line.
     high: bool,
     parts: Vec<Row>,
-    middles: Vec<String>,
+    middles: Vec<Characters>,
 }
 
 /// A row whose delimiters find each other.
@@ -32,13 +32,13 @@ impl Pairing {
         self.out.push(node);
     }
 
-    fn begin(&mut self, text: String, marked: bool) {
+    fn begin(&mut self, text: Characters, marked: bool) {
         self.push(Node::operator(text.clone(), Class::Open));
         let start = self.out.len();
         self.open.push(Opened { start, text, marked, high: false, parts: Vec::new(), middles: Vec::new() });
     }
 
-    fn middle(&mut self, middle: String) {
+    fn middle(&mut self, middle: Characters) {
         let depth = self.open.len();
         match self.open.last_mut() {
             Some(opened) if depth <= crate::math::DEEPEST => {
@@ -50,11 +50,11 @@ impl Pairing {
     }
 
     /// Ends what is open: as a fence where it is one, else as characters.
-    fn end(&mut self, close: &str, marked: bool) {
+    fn end(&mut self, close: Characters, marked: bool) {
         let Some(opened) = self.open.pop() else {
             if marked && self.wrapped < MOST_WRAPPED {
                 self.wrapped += 1;
-                self.out = vec![fence(String::new(), close.to_owned(), std::mem::take(&mut self.out))];
+                self.out = vec![fence(Characters::default(), close, std::mem::take(&mut self.out))];
             } else {
                 self.out.push(Node::operator(close, Class::Close));
             }
@@ -74,10 +74,10 @@ impl Pairing {
         let body = self.out.split_off(opened.start);
         self.out.pop();
         let node = if opened.parts.is_empty() {
-            fence(opened.text, close.to_owned(), body)
+            fence(opened.text, close, body)
         } else {
             let parts = opened.parts.into_iter().chain([body]).collect();
-            Node::Fenced { open: opened.text, close: close.to_owned(), parts, middles: opened.middles }
+            Node::Fenced { open: opened.text, close, parts, middles: opened.middles }
         };
         self.push(node);
     }
@@ -96,13 +96,13 @@ pub(super) fn fences(row: Row) -> Row {
     for node in row {
         match node {
             Node::Fenced { open, close, parts, middles } if parts.is_empty() => {
-                let marked = middles.first().is_some_and(String::is_empty);
+                let marked = middles.first().is_some_and(|middle| middle.is_empty());
                 if !open.is_empty() {
                     pairing.begin(open, marked);
                 } else if let Some(middle) = middles.into_iter().next().filter(|middle| !middle.is_empty()) {
                     pairing.middle(middle);
                 } else {
-                    pairing.end(&close, marked);
+                    pairing.end(close, marked);
                 }
             }
             node => pairing.push(node),
@@ -110,7 +110,7 @@ pub(super) fn fences(row: Row) -> Row {
     }
     // Without an end, as before cases.
     while !pairing.open.is_empty() {
-        pairing.end("", false);
+        pairing.end(Characters::default(), false);
     }
     pairing.out
 }
@@ -128,9 +128,9 @@ fn is_high(row: &[Node]) -> bool {
 }
 
 /// What is between fences: a matrix and a binomial have them as their own.
-pub(super) fn fence(open: String, close: String, mut body: Row) -> Node {
+pub(super) fn fence(open: Characters, close: Characters, mut body: Row) -> Node {
     if let [Node::Table(table)] = &mut body[..] {
-        let kind = match (open.as_str(), close.as_str(), table.kind) {
+        let kind = match (&*open, &*close, table.kind) {
             ("(", ")", TableKind::Plain) => Some(TableKind::Parentheses),
             ("[", "]", TableKind::Plain) => Some(TableKind::Brackets),
             ("{", "}", TableKind::Plain) => Some(TableKind::Braces),

@@ -6,8 +6,8 @@ use super::pairing::{fence, fences};
 use crate::math::tex::{class_of_text, function_of_name};
 use crate::math::xml::{Child, Element, parse};
 use crate::math::{
-    Accent, Align, Class, DEEPEST, Enclosure, Fraction, Line, Math, Node, Phantom, Problem, Row, Scripts, Side, Size, Table,
-    TableKind, TableRow, Variant,
+    Accent, Align, Characters, Class, DEEPEST, Enclosure, Fraction, Line, Math, Node, Phantom, Problem, Row, Scripts, Side, Size,
+    Table, TableKind, TableRow, Variant,
 };
 
 /// Reads a `math` element. What is not understood is in it as its text, and among the problems.
@@ -357,7 +357,7 @@ impl Reader {
             }
             body.extend(self.one(child));
         }
-        fence(open, close, body)
+        fence(open.into(), close.into(), body)
     }
 
     fn enclosed(&mut self, element: &Element) -> Node {
@@ -372,10 +372,10 @@ impl Reader {
             () if has("horizontalstrike") => Enclosure::Strike,
             () if has("radical") => return Node::Root { body, degree: None },
             () if has("top") => {
-                return Node::Accent { mark: Accent { text: "‾".to_owned(), stretches: true, side: Side::Over }, body };
+                return Node::Accent { mark: Accent { text: "‾".into(), stretches: true, side: Side::Over }, body };
             }
             () if has("bottom") => {
-                return Node::Accent { mark: Accent { text: "_".to_owned(), stretches: true, side: Side::Under }, body };
+                return Node::Accent { mark: Accent { text: "_".into(), stretches: true, side: Side::Under }, body };
             }
             () => return Node::Group(body),
         };
@@ -463,7 +463,7 @@ fn identifier(element: &Element) -> Option<Node> {
     let mut letters = text.chars();
     if let (Some(first), None) = (letters.next(), letters.next()) {
         if let Some((plain, set)) = Variant::split(first) {
-            return Some(Node::Identifier { text: plain.to_string(), variant: set });
+            return Some(Node::Identifier { text: crate::math::tree::one(plain), variant: set });
         }
         // What is no letter is an operator of no kind.
         if !first.is_alphabetic() {
@@ -472,7 +472,7 @@ fn identifier(element: &Element) -> Option<Node> {
                 node => node,
             });
         }
-        return Some(Node::Identifier { text, variant: said.unwrap_or_default() });
+        return Some(Node::Identifier { text: text.into(), variant: said.unwrap_or_default() });
     }
     if said.is_none()
         && let Some(function) = function_of_name(&text)
@@ -487,7 +487,7 @@ fn identifier(element: &Element) -> Option<Node> {
         let text = sets.iter().flatten().map(|(plain, _)| *plain).collect();
         return Some(Node::Identifier { text, variant: *set });
     }
-    Some(Node::Identifier { text, variant: said.unwrap_or(Variant::Upright) })
+    Some(Node::Identifier { text: text.into(), variant: said.unwrap_or(Variant::Upright) })
 }
 
 fn number(element: &Element) -> Node {
@@ -510,10 +510,10 @@ fn operator(element: &Element, is_first: bool) -> Option<Node> {
     }
     let text = if text == "-" { "−" } else { text };
     if text == "mod" {
-        return Some(Node::operator(text, Class::Binary));
+        return Some(Node::operator(text.to_owned(), Class::Binary));
     }
     if text == ":" && element.attribute("lspace") == Some("0") {
-        return Some(Node::operator(text, Class::Punctuation));
+        return Some(Node::operator(text.to_owned(), Class::Punctuation));
     }
     if let Some(size) = element.attribute("minsize").filter(|_| element.attribute("maxsize").is_some()) {
         let size: f64 = size.trim_end_matches("em").parse().unwrap_or(0.0);
@@ -525,7 +525,7 @@ fn operator(element: &Element, is_first: bool) -> Option<Node> {
         };
         if size >= 1.0 {
             let size = ((size / 0.6).round() as u8).saturating_sub(1).clamp(1, 4);
-            return Some(Node::Delimiter(crate::math::Delimiter { text: text.to_owned(), size, class }));
+            return Some(Node::Delimiter(crate::math::Delimiter { text: text.to_owned().into(), size, class }));
         }
     }
     if let Some(function) = function_of_name(&text.replace('\u{2009}', " ")) {
@@ -534,14 +534,14 @@ fn operator(element: &Element, is_first: bool) -> Option<Node> {
     let is_word = |c: char| c.is_alphabetic() || matches!(c, ' ' | '\u{2009}' | '\u{A0}');
     if text.chars().count() > 1 && text.chars().all(is_word) {
         let name = text.replace(['\u{2009}', '\u{A0}'], " ");
-        return Some(Node::Function { name, limits: element.attribute("movablelimits") == Some("true") });
+        return Some(Node::Function { name: name.into(), limits: element.attribute("movablelimits") == Some("true") });
     }
     let mut node = class_of_text(text);
     if let Node::Operator { text, class } = &mut node {
         *class = in_context(text, *class, element);
     }
     if let Node::Operator { text, class } = &mut node
-        && matches!(text.as_str(), "|" | "‖" | "∣" | "∥")
+        && matches!(text.as_ref(), "|" | "‖" | "∣" | "∥")
     {
         *class = match element.attribute("form") {
             Some("prefix") => Class::Open,
@@ -559,10 +559,10 @@ fn operator(element: &Element, is_first: bool) -> Option<Node> {
     if element.attribute("fence") == Some("true") && element.attribute("form").is_none() && text == "|" {
         // Between the parts of what is fenced.
         return Some(Node::Fenced {
-            open: String::new(),
-            close: String::new(),
+            open: Characters::default(),
+            close: Characters::default(),
             parts: Vec::new(),
-            middles: vec![text.to_owned()],
+            middles: vec![text.to_owned().into()],
         });
     }
     // Fences that stretch are paired later; those that do not are marked by their class alone.
@@ -573,11 +573,11 @@ fn operator(element: &Element, is_first: bool) -> Option<Node> {
         let is_open = matches!(node, Node::Operator { class: Class::Open, .. });
         let body = Vec::new();
         return Some(Node::Fenced {
-            open: if is_open { text.clone() } else { String::new() },
-            close: if is_open { String::new() } else { text.clone() },
+            open: if is_open { text.clone() } else { Characters::default() },
+            close: if is_open { Characters::default() } else { text.clone() },
             parts: body,
             // One that is marked as a fence is one, whatever it is around.
-            middles: if element.attribute("fence") == Some("true") { vec![String::new()] } else { Vec::new() },
+            middles: if element.attribute("fence") == Some("true") { vec![Characters::default()] } else { Vec::new() },
         });
     }
     Some(node)
@@ -590,9 +590,9 @@ fn accent(text: &str, side: Side, stretchy: Option<&str>, asked: bool, width: us
         ("\u{304}" | "\u{305}" | "¯" | "‾" | "―" | "_" | "−" | "\u{332}", Side::Under) => "_",
         ("\u{304}" | "\u{305}" | "¯" | "‾" | "―" | "_", Side::Over) => {
             return Some(if stretchy == Some("false") || (width == 1 && text == "¯" && stretchy != Some("true")) {
-                Accent { text: "¯".to_owned(), stretches: false, side }
+                Accent { text: "¯".into(), stretches: false, side }
             } else {
-                Accent { text: "‾".to_owned(), stretches: true, side }
+                Accent { text: "‾".into(), stretches: true, side }
             });
         }
         ("." | "\u{307}" | "˙", _) => "˙",
@@ -613,7 +613,7 @@ fn accent(text: &str, side: Side, stretchy: Option<&str>, asked: bool, width: us
         Some("true") => true,
         _ => wide || width > 1,
     };
-    Some(Accent { text: text.to_owned(), stretches, side })
+    Some(Accent { text: text.to_owned().into(), stretches, side })
 }
 
 /// A length in ems or other units, in eighteenths of an em.

@@ -5,7 +5,8 @@ use super::tables;
 use crate::math::numbers::reference;
 use crate::math::xml::escape;
 use crate::math::{
-    Accent, Class, Delimiter, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Size, TableRow, Variant,
+    Accent, Characters, Class, Delimiter, Enclosure, Fraction, Line, Math, Node, Phantom, Row, Scripts, Side, Size, TableRow,
+    Variant,
 };
 use std::fmt::Write;
 
@@ -213,7 +214,7 @@ impl Printer {
         1
     }
 
-    fn fenced(&mut self, open: &str, close: &str, parts: &[Row], middles: &[String]) {
+    fn fenced(&mut self, open: &str, close: &str, parts: &[Row], middles: &[Characters]) {
         self.out.push_str("<mrow>");
         self.fence(open, "prefix");
         for (at, part) in parts.iter().enumerate() {
@@ -430,7 +431,7 @@ impl Printer {
             Side::Under => ("munder", "accentunder"),
         };
         // Few fonts have lines that stretch; the looks of pages draw them.
-        let class = match (mark.text.as_str(), mark.stretches) {
+        let class = match (&*mark.text, mark.stretches) {
             ("‾", true) => " class=\"overlined\"",
             ("_", true) => " class=\"underlined\"",
             _ => "",

@@ -124,7 +124,7 @@ impl Reader {
             "bar" => {
                 let below = property(element, "barPr", "pos").unwrap_or("bot") != "top";
                 let (text, side) = if below { ("_", Side::Under) } else { ("‾", Side::Over) };
-                Node::Accent { mark: Accent { text: text.to_owned(), stretches: true, side }, body: self.part(element, "e") }
+                Node::Accent { mark: Accent { text: text.into(), stretches: true, side }, body: self.part(element, "e") }
             }
             "groupChr" => self.group_character(element),
             "m" => Node::Table(Box::new(self.matrix(element))),
@@ -171,9 +171,9 @@ impl Reader {
         let sup = self.filled(element, "sup").filter(|_| !is_on(element, "naryPr", "supHide"));
         let above = property(element, "naryPr", "limLoc").map(|place| place == "undOvr");
         let limits = above.filter(|above| *above != (class == Class::Large));
-        let base = vec![Node::operator(sign, class)];
+        let base = vec![Node::operator(sign.to_owned(), class)];
         row.push(if sub.is_none() && sup.is_none() {
-            Node::operator(sign, class)
+            Node::operator(sign.to_owned(), class)
         } else {
             Node::Scripts(Box::new(Scripts { base, sub, sup, limits, ..Scripts::default() }))
         });
@@ -210,12 +210,12 @@ impl Reader {
                 && fraction.line == Line::None
                 && fraction.fence.is_none()
             {
-                fraction.fence = Some((open, close));
+                fraction.fence = Some((open.into(), close.into()));
                 return only.remove(0);
             }
         }
         let middles = vec![separator; parts.len().saturating_sub(1)];
-        Node::Fenced { open, close, parts, middles }
+        Node::Fenced { open: open.into(), close: close.into(), parts, middles: middles.into_iter().map(Into::into).collect() }
     }
 
     fn function(&mut self, element: &Element, row: &mut Row) {
@@ -263,7 +263,7 @@ impl Reader {
                 Node::Scripts(Box::new(Scripts { base, sub: under, sup: over, ..Scripts::default() }))
             }
             // A brace with what it says.
-            [Node::Accent { mark, .. }] if mark.stretches && !matches!(mark.text.as_str(), "‾" | "_" | "^" | "~") => {
+            [Node::Accent { mark, .. }] if mark.stretches && !matches!(&*mark.text, "‾" | "_" | "^" | "~") => {
                 Node::Scripts(Box::new(Scripts { base, sub: under, sup: over, limits: Some(true), ..Scripts::default() }))
             }
             // The other of two limits.
@@ -309,7 +309,7 @@ impl Reader {
         let stretches = body.len() > 1 && matches!(text, "^" | "~" | "→" | "←" | "↔" | "ˇ");
         let text = if text == "¯" && body.len() > 1 { "‾" } else { text };
         let stretches = stretches || text == "‾" || matches!(text, "↔" | "←");
-        Node::Accent { mark: Accent { text: text.to_owned(), stretches, side: Side::Over }, body }
+        Node::Accent { mark: Accent { text: text.to_owned().into(), stretches, side: Side::Over }, body }
     }
 
     fn group_character(&mut self, element: &Element) -> Node {
@@ -327,7 +327,7 @@ impl Reader {
                 Side::Under => Node::Stack { base, over: body, under: None, stretches: true },
             };
         }
-        Node::Accent { mark: Accent { text: sign, stretches: true, side }, body }
+        Node::Accent { mark: Accent { text: sign.into(), stretches: true, side }, body }
     }
 
     fn matrix(&mut self, element: &Element) -> Table {
@@ -432,11 +432,11 @@ fn words(row: Row) -> Row {
     let text: String = row
         .iter()
         .map(|node| match node {
-            Node::Identifier { text, .. } => text.as_str(),
+            Node::Identifier { text, .. } => text,
             _ => " ",
         })
         .collect();
-    vec![function_of_name(&text).unwrap_or(Node::Identifier { text, variant: Variant::Upright })]
+    vec![function_of_name(&text).unwrap_or(Node::Identifier { text: text.into(), variant: Variant::Upright })]
 }
 
 /// Lines below a large operator are conditions.
@@ -515,11 +515,11 @@ fn characters(text: &str, variant: Variant, row: &mut Row) {
                     end = next + 1;
                 }
                 let variant = if matches!(variant, Variant::Upright | Variant::Usual) { Variant::Usual } else { variant };
-                row.push(Node::Number { text: text[at..end].to_owned(), variant });
+                row.push(Node::Number { text: text[at..end].to_owned().into(), variant });
             }
             c if c.is_alphabetic() => {
                 if let Some((plain, set)) = Variant::split(c) {
-                    row.push(Node::Identifier { text: plain.to_string(), variant: set });
+                    row.push(Node::Identifier { text: crate::math::tree::one(plain), variant: set });
                     continue;
                 }
                 let known = class_of_text(c.encode_utf8(&mut [0; 4]));
@@ -543,7 +543,7 @@ fn characters(text: &str, variant: Variant, row: &mut Row) {
                         end = next + c.len_utf8();
                     }
                 }
-                row.push(Node::Identifier { text: text[at..end].to_owned(), variant });
+                row.push(Node::Identifier { text: text[at..end].to_owned().into(), variant });
             }
             '\u{2061}'..='\u{2064}' => {}
             ' ' | '\u{A0}' => row.push(Node::Space(6)),
@@ -579,7 +579,7 @@ fn merge(row: Row) -> Row {
         if let (Node::Number { text, variant }, Some(Node::Number { text: before, variant: known })) = (&node, out.last_mut())
             && variant == known
         {
-            before.push_str(text);
+            before.to_mut().push_str(text);
             continue;
         }
         if let (Node::Space(18), Some(Node::Space(before @ 18))) = (&node, out.last_mut()) {
@@ -590,7 +590,7 @@ fn merge(row: Row) -> Row {
             && text.starts_with('′')
             && before.starts_with('′')
         {
-            before.push_str(text);
+            before.to_mut().push_str(text);
             continue;
         }
         out.push(node);

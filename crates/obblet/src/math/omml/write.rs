@@ -148,7 +148,7 @@ impl Printer {
             Node::Accent { mark, body } => self.accent(mark, body),
             Node::Stack { base, over, under, stretches } => self.stack(base, over.as_ref(), under.as_ref(), *stretches),
             Node::Fenced { open, close, parts, middles } => {
-                self.fenced(open, close, parts, middles.first().map_or("|", String::as_str))
+                self.fenced(open, close, parts, middles.first().map_or("|", |middle| &**middle))
             }
             Node::Delimiter(delimiter) => self.run(&delimiter.text, Variant::Upright),
             Node::Table(table) => self.table(table),
@@ -342,7 +342,7 @@ impl Printer {
     }
 
     fn accent(&mut self, mark: &Accent, body: &Row) {
-        let combining = match (mark.text.as_str(), mark.side) {
+        let combining = match (&*mark.text, mark.side) {
             ("^", Side::Over) => "\u{302}",
             ("~", Side::Over) => "\u{303}",
             ("¯", Side::Over) => "\u{304}",
@@ -503,7 +503,7 @@ fn is_function(node: &Node) -> bool {
 fn operand_length(row: &[Node]) -> usize {
     let ends = |node: &Node| match node {
         Node::Operator { class: Class::Relation | Class::Punctuation | Class::Close, .. } => true,
-        Node::Operator { text, class: Class::Binary } => matches!(text.as_str(), "+" | "−" | "±" | "∓"),
+        Node::Operator { text, class: Class::Binary } => matches!(&**text, "+" | "−" | "±" | "∓"),
         Node::Text { .. } | Node::Table(_) => false,
         _ => false,
     };

@@ -2,7 +2,7 @@
 
 use super::symbols::{SYMBOLS, Symbol};
 use crate::fast_hash::HashMap;
-use crate::math::{Accent, Class, Enclosure, Node, Phantom, Side, Size, Variant};
+use crate::math::{Characters, Class, Enclosure, Node, Phantom, Side, Size, Variant};
 use std::sync::LazyLock;
 
 /// Names of functions, and whether scripts stand above and below them in display.
@@ -295,11 +295,62 @@ pub(super) const NEGATIONS: [(&str, &str); 27] = [
     ("⇔", "⇎"),
 ];
 
+/// What a command means that is in one of the tables.
+#[derive(Clone, Copy, Debug)]
+pub(super) enum Meaning {
+    Symbol(&'static str, Symbol),
+    /// The name of a function as it is shown, and whether it has limits.
+    Function(&'static str, bool),
+    Space(i32),
+    Alphabet(Variant),
+    /// The character, whether it stretches, where it stands.
+    Accent(&'static str, bool, Side),
+    Big(u8, Class),
+    Arrow(&'static str),
+    Enclosure(Enclosure),
+    Phantom(Phantom),
+    Class(Class),
+    Size(Size),
+    Switch(Variant),
+    TextSize,
+}
+
+impl Meaning {
+    /// Whether it sets what follows up to the end of its group, or nothing at all.
+    pub(super) const fn is_switch(self) -> bool {
+        matches!(self, Self::Size(_) | Self::Switch(_) | Self::TextSize)
+    }
+}
+
+/// What a command means, where a table says that; no name is in two of them.
+pub(super) fn meaning(name: &str) -> Option<Meaning> {
+    static BY_NAME: LazyLock<HashMap<&'static str, Meaning>> = LazyLock::new(|| {
+        let mut map = HashMap::default();
+        map.extend(SYMBOLS.iter().map(|(name, text, symbol)| (*name, Meaning::Symbol(text, *symbol))));
+        map.extend(FUNCTIONS.iter().map(|(name, shown, limits)| (*name, Meaning::Function(shown, *limits))));
+        map.extend(SPACES.iter().map(|(name, width)| (*name, Meaning::Space(*width))));
+        map.extend(ALPHABETS.iter().map(|(name, variant)| (*name, Meaning::Alphabet(*variant))));
+        map.extend(ACCENTS.iter().map(|(name, text, stretches, side)| (*name, Meaning::Accent(text, *stretches, *side))));
+        map.extend(BIG.iter().map(|(name, size, class)| (*name, Meaning::Big(*size, *class))));
+        map.extend(ARROWS.iter().map(|(name, arrow)| (*name, Meaning::Arrow(arrow))));
+        // A slash through what follows is a mark of its own where it is an operator.
+        map.extend(ENCLOSURES.iter().filter(|(name, _)| *name != "not").map(|(name, kind)| (*name, Meaning::Enclosure(*kind))));
+        map.extend(PHANTOMS.iter().map(|(name, kind)| (*name, Meaning::Phantom(*kind))));
+        map.extend(CLASSES.iter().map(|(name, class)| (*name, Meaning::Class(*class))));
+        map.extend(SIZES.iter().map(|(name, size)| (*name, Meaning::Size(*size))));
+        map.extend(SWITCHES.iter().map(|(name, variant)| (*name, Meaning::Switch(*variant))));
+        map.extend(TEXT_SIZES.iter().map(|name| (*name, Meaning::TextSize)));
+        map
+    });
+    BY_NAME.get(name).copied()
+}
+
 /// What a command stands for.
 pub(super) fn symbol(name: &str) -> Option<(&'static str, Symbol)> {
-    static BY_NAME: LazyLock<HashMap<&'static str, (&'static str, Symbol)>> =
-        LazyLock::new(|| SYMBOLS.iter().map(|(name, text, symbol)| (*name, (*text, *symbol))).collect());
-    BY_NAME.get(name).copied()
+    match meaning(name) {
+        Some(Meaning::Symbol(text, symbol)) => Some((text, symbol)),
+        _ => None,
+    }
 }
 
 fn is_greek(text: &str) -> bool {
@@ -341,14 +392,11 @@ pub(super) fn command_of(text: &str, class: Class) -> Option<(&'static str, Symb
 }
 
 /// The node that a command stands for.
-pub(super) fn node(text: &str, symbol: Symbol, variant: Variant) -> Node {
+pub(super) fn node(text: Characters, symbol: Symbol, variant: Variant) -> Node {
     match symbol {
-        Symbol::Letter => Node::Identifier { text: text.to_owned(), variant },
-        Symbol::Capital => Node::Identifier {
-            text: text.to_owned(),
-            variant: if variant == Variant::Usual { Variant::Upright } else { variant },
-        },
-        Symbol::Slanted => Node::Identifier { text: text.to_owned(), variant: Variant::Italic },
+        Symbol::Letter => Node::Identifier { text, variant },
+        Symbol::Capital => Node::Identifier { text, variant: if variant == Variant::Usual { Variant::Upright } else { variant } },
+        Symbol::Slanted => Node::Identifier { text, variant: Variant::Italic },
         Symbol::Operator(class) => Node::operator(text, class),
     }
 }
@@ -368,30 +416,19 @@ pub(super) const fn class_of(c: char) -> Option<Class> {
     })
 }
 
-/// Looks a name up in a table.
-pub(super) fn find<T: Copy>(table: &[(&str, T)], name: &str) -> Option<T> {
-    table.iter().find(|(known, _)| *known == name).map(|(_, value)| *value)
-}
-
-/// The accent of a name.
-pub(super) fn accent(name: &str) -> Option<Accent> {
-    let (_, text, stretches, side) = ACCENTS.iter().find(|(known, ..)| *known == name)?;
-    Some(Accent { text: (*text).to_owned(), stretches: *stretches, side: *side })
-}
-
 /// The node that a character or a word stands for by itself.
 pub(in crate::math) fn class_of_text(text: &str) -> Node {
     let mut letters = text.chars();
     if let (Some(c), None) = (letters.next(), letters.next())
         && let Some(class) = class_of(c)
     {
-        return Node::operator(text, class);
+        return Node::operator(text.to_owned(), class);
     }
     match command_for(text) {
-        Some((_, Symbol::Operator(class))) => Node::operator(text, class),
-        Some((_, symbol)) => node(text, symbol, Variant::Usual),
-        None if NEGATIONS.iter().any(|(_, negated)| *negated == text) => Node::operator(text, Class::Relation),
-        None => Node::operator(text, Class::Ordinary),
+        Some((_, Symbol::Operator(class))) => Node::operator(text.to_owned(), class),
+        Some((_, symbol)) => node(text.to_owned().into(), symbol, Variant::Usual),
+        None if NEGATIONS.iter().any(|(_, negated)| *negated == text) => Node::operator(text.to_owned(), Class::Relation),
+        None => Node::operator(text.to_owned(), Class::Ordinary),
     }
 }
 
@@ -405,5 +442,5 @@ pub(in crate::math) fn is_of_class(text: &str, class: Class) -> bool {
 /// The function of a name.
 pub(in crate::math) fn function_of_name(name: &str) -> Option<Node> {
     let (_, shown, limits) = FUNCTIONS.iter().find(|(_, shown, _)| *shown == name)?;
-    Some(Node::Function { name: (*shown).to_owned(), limits: *limits })
+    Some(Node::Function { name: (*shown).into(), limits: *limits })
 }

@@ -1,35 +1,36 @@
 //! Commands that take more than arguments: delimiters, text, alphabets, negations, spaces.
 
-use super::commands as table;
+use super::commands::{self as table, Meaning};
 use super::macros::{argument, bracketed};
 use super::read::{Parser, Until};
 use super::tokens::{Kind, Token};
-use crate::math::{Accent, Class, Fraction, Line, Node, Row, Scripts, Size, Variant};
+use crate::math::tree::one;
+use crate::math::{Accent, Characters, Class, Fraction, Line, Node, Row, Scripts, Size, Variant};
 
 impl Parser<'_> {
     /// A delimiter: a character, or the command of one. A stop is none.
-    pub(super) fn delimiter(&mut self, at: u32) -> String {
+    pub(super) fn delimiter(&mut self, at: u32) -> Characters {
         self.peek();
         let Some(token) = self.stack.pop() else {
             self.problem(at, "a delimiter is missing");
-            return String::new();
+            return Characters::default();
         };
         match token.kind {
-            Kind::Char('.') => String::new(),
-            Kind::Char('<') => "⟨".to_owned(),
-            Kind::Char('>') => "⟩".to_owned(),
-            Kind::Char(c) => c.to_string(),
+            Kind::Char('.') => Characters::default(),
+            Kind::Char('<') => "⟨".into(),
+            Kind::Char('>') => "⟩".into(),
+            Kind::Char(c) => one(c),
             Kind::Command(name) => match table::symbol(&name) {
-                Some((text, _)) => text.to_owned(),
+                Some((text, _)) => text.into(),
                 None => {
                     self.problem(token.at, format!("\\{name} is no delimiter"));
-                    String::new()
+                    Characters::default()
                 }
             },
             _ => {
                 self.problem(token.at, "a delimiter is missing");
                 self.stack.push(token);
-                String::new()
+                Characters::default()
             }
         }
     }
@@ -41,7 +42,7 @@ impl Parser<'_> {
         let close = loop {
             let Some(Kind::Command(name)) = self.peek().cloned() else {
                 self.problem(at, "\\left without \\right");
-                break String::new();
+                break Characters::default();
             };
             match &*name {
                 "right" => {
@@ -55,7 +56,7 @@ impl Parser<'_> {
                 }
                 _ => {
                     self.problem(at, "\\left without \\right");
-                    break String::new();
+                    break Characters::default();
                 }
             }
         };
@@ -72,8 +73,9 @@ impl Parser<'_> {
         let joins =
             matches!(variant, Variant::Upright | Variant::Bold | Variant::SansSerif | Variant::Monospace | Variant::Italic);
         if joins && row.len() > 1 && row.iter().all(is_word) {
-            let text = row.iter().map(|node| if let Node::Identifier { text, .. } = node { text.as_str() } else { "" }).collect();
-            return vec![Node::Identifier { text, variant }];
+            let text =
+                row.iter().map(|node| if let Node::Identifier { text, .. } = node { text } else { "" }).collect::<String>();
+            return vec![Node::Identifier { text: text.into(), variant }];
         }
         match <[Node; 1]>::try_from(row) {
             // Single letters lean by themselves.
@@ -87,7 +89,7 @@ impl Parser<'_> {
 
     /// An accent; a brace has its scripts above or below it.
     pub(super) fn accent(&mut self, mark: Accent) -> Row {
-        let is_brace = matches!(mark.text.as_str(), "⏞" | "⏟" | "⎴" | "⎵" | "⏜" | "⏝");
+        let is_brace = matches!(&*mark.text, "⏞" | "⏟" | "⎴" | "⎵" | "⏜" | "⏝");
         let node = Node::Accent { mark, body: self.argument() };
         let has_script = matches!(self.peek(), Some(Kind::Sup | Kind::Sub));
         if is_brace && has_script {
@@ -116,12 +118,12 @@ impl Parser<'_> {
         Node::Fraction(Box::new(Fraction { over, under, line, size, fence }))
     }
 
-    fn one_delimiter(&mut self) -> String {
+    fn one_delimiter(&mut self) -> Characters {
         let mut inner = argument(&mut self.stack);
         match inner.pop().map(|token| token.kind) {
-            Some(Kind::Command(name)) => table::symbol(&name).map_or_else(String::new, |(text, _)| text.to_owned()),
-            Some(Kind::Char(c)) if c != '.' => c.to_string(),
-            _ => String::new(),
+            Some(Kind::Command(name)) => table::symbol(&name).map_or_else(Characters::default, |(text, _)| text.into()),
+            Some(Kind::Char(c)) if c != '.' => one(c),
+            _ => Characters::default(),
         }
     }
 
@@ -212,7 +214,7 @@ impl Parser<'_> {
             "," | ";" | ":" | "quad" | "qquad" | " " | "enspace" => words.push(' '),
             "!" | "/" | "-" | "em" | "protect" | "xspace" | "hologo" => {}
             // The style of the whole is that of the command around it.
-            name if table::TEXT_SIZES.contains(&name) || table::find(&table::SWITCHES, name).is_some() => {}
+            name if matches!(table::meaning(name), Some(Meaning::TextSize | Meaning::Switch(_))) => {}
             "textit" | "textbf" | "emph" | "textrm" | "textsf" | "texttt" | "text" | "mathrm" | "mbox" => {}
             "'" | "`" | "^" | "\"" | "~" | "c" | "v" | "u" | "H" | "=" | "." => {
                 let letter = argument(tokens).into_iter().find_map(|token| match token.kind {
@@ -258,9 +260,9 @@ impl Parser<'_> {
     pub(super) fn negated(&mut self) -> Node {
         let body = self.argument();
         if let [Node::Operator { text, class }] = &body[..] {
-            let known = table::NEGATIONS.iter().find(|(plain, _)| *plain == text.as_str());
+            let known = table::NEGATIONS.iter().find(|(plain, _)| *plain == *text);
             let text = known.map_or_else(|| format!("{text}\u{338}"), |(_, negated)| (*negated).to_owned());
-            return Node::Operator { text, class: *class };
+            return Node::Operator { text: text.into(), class: *class };
         }
         Node::Enclosed { kind: crate::math::Enclosure::Up, body }
     }
@@ -270,7 +272,7 @@ impl Parser<'_> {
         let body = self.argument();
         let mut row = vec![Node::Space(18), Node::operator("(", Class::Open)];
         if name == "pmod" {
-            row.extend([Node::Identifier { text: "mod".to_owned(), variant: Variant::Upright }, Node::Space(6)]);
+            row.extend([Node::Identifier { text: "mod".into(), variant: Variant::Upright }, Node::Space(6)]);
         }
         row.extend(body);
         row.push(Node::operator(")", Class::Close));
@@ -367,7 +369,7 @@ pub(super) fn merge_numbers(row: Row) -> Row {
         let count = out.len();
         match (&node, out.last_mut()) {
             (Node::Number { text, variant }, Some(Node::Number { text: before, variant: known })) if variant == known => {
-                before.push_str(text);
+                before.to_mut().push_str(text);
                 continue;
             }
             (Node::Number { text, .. }, Some(Node::Operator { text: stop, .. })) if stop == "." => {
@@ -375,10 +377,11 @@ pub(super) fn merge_numbers(row: Row) -> Row {
                 out.pop();
                 match out.last_mut() {
                     Some(Node::Number { text: before, .. }) => {
+                        let before = before.to_mut();
                         before.push('.');
                         before.push_str(&digits);
                     }
-                    _ => out.push(Node::Number { text: format!(".{digits}"), variant: Variant::Usual }),
+                    _ => out.push(Node::Number { text: format!(".{digits}").into(), variant: Variant::Usual }),
                 }
                 continue;
             }
@@ -387,6 +390,7 @@ pub(super) fn merge_numbers(row: Row) -> Row {
                 let digits = text.clone();
                 let at = out.len() - 2;
                 if let Node::Number { text, .. } = &mut out[at] {
+                    let text = text.to_mut();
                     text.push(',');
                     text.push_str(&digits);
                     out.pop();
@@ -400,7 +404,7 @@ pub(super) fn merge_numbers(row: Row) -> Row {
                     let before = take_number(&mut out);
                     if !before.is_empty() {
                         let mut scripts = scripts.clone();
-                        scripts.base = vec![Node::Number { text: before + &text, variant }];
+                        scripts.base = vec![Node::Number { text: before + text, variant }];
                         out.push(Node::Scripts(scripts));
                         continue;
                     }
@@ -418,7 +422,7 @@ fn is_comma(row: &Row) -> bool {
 }
 
 /// Takes the number that a row ends with, with a stop behind it.
-fn take_number(out: &mut Row) -> String {
+fn take_number(out: &mut Row) -> Characters {
     let stop = matches!(out.last(), Some(Node::Operator { text, .. }) if text == ".");
     let at = out.len().checked_sub(if stop { 2 } else { 1 });
     match at.and_then(|at| out.get(at)) {
@@ -427,6 +431,6 @@ fn take_number(out: &mut Row) -> String {
             out.truncate(at.unwrap_or(0));
             text
         }
-        _ => String::new(),
+        _ => Characters::default(),
     }
 }

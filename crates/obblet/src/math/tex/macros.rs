@@ -94,6 +94,10 @@ impl Macros {
         }
     }
 
+    pub(super) fn is_empty(&self) -> bool {
+        self.known.is_empty()
+    }
+
     pub(super) fn knows(&self, name: &str) -> bool {
         self.known.contains_key(name)
     }

@@ -1,11 +1,12 @@
 //! From TeX to a tree (The TeXbook, chapters 16 to 18; the documentation of amsmath).
 
-use super::commands as table;
+use super::commands::{self as table, Meaning};
 use super::constructs::merge_numbers;
 use super::environments;
 use super::macros::{Budget, Expansion, Macros, argument, bracketed};
 use super::tokens::{Kind, Token, tokens};
-use crate::math::{Class, DEEPEST, Delimiter, Fraction, Line, Math, Node, Problem, Row, Scripts, Size, Tag, Variant};
+use crate::math::tree::one;
+use crate::math::{Accent, Class, DEEPEST, Delimiter, Fraction, Line, Math, Node, Problem, Row, Scripts, Size, Tag, Variant};
 use std::borrow::Cow;
 
 /// Reads a formula. What can't be parsed is in it as source text, and among the problems.
@@ -109,7 +110,18 @@ impl Parser<'_> {
     }
 
     /// The next token that is neither a space nor a macro.
+    #[inline]
     pub(super) fn peek(&mut self) -> Option<&Kind> {
+        let may_be_other = match self.stack.last()?.kind {
+            Kind::Space => true,
+            Kind::Command(_) => !self.macros.is_empty(),
+            _ => false,
+        };
+        if may_be_other { self.peek_behind() } else { self.stack.last().map(|token| &token.kind) }
+    }
+
+    /// Skips spaces and writes macros out.
+    fn peek_behind(&mut self) -> Option<&Kind> {
         loop {
             self.skip_spaces();
             let token = self.stack.last()?;
@@ -165,16 +177,26 @@ impl Parser<'_> {
             if ends {
                 break;
             }
+            // What most commands mean is in a table.
             let command = match kind {
-                Kind::Command(name) if table::symbol(name).is_none() => Some(name.clone()),
+                Kind::Command(name) => match table::meaning(name) {
+                    Some(Meaning::Symbol(text, symbol)) => {
+                        let node = table::node(text.into(), symbol, self.variant);
+                        self.stack.pop();
+                        self.one_item(node, &mut row);
+                        continue;
+                    }
+                    Some(meaning) if !meaning.is_switch() => None,
+                    meaning => Some((name.clone(), meaning)),
+                },
                 _ => None,
             };
-            if let Some(name) = command {
+            if let Some((name, meaning)) = command {
                 if let Some(fraction) = self.infix(&name, &mut row, until) {
                     row = vec![fraction];
                     break;
                 }
-                if let Some(node) = self.switch(&name, until) {
+                if let Some(node) = self.switch(&name, meaning, until) {
                     row.extend(node);
                     break;
                 }
@@ -227,9 +249,9 @@ impl Parser<'_> {
         let (line, fence) = match name {
             "over" => (Line::Bar, None),
             "atop" => (Line::None, None),
-            "choose" => (Line::None, Some(("(".to_owned(), ")".to_owned()))),
-            "brace" => (Line::None, Some(("{".to_owned(), "}".to_owned()))),
-            "brack" => (Line::None, Some(("[".to_owned(), "]".to_owned()))),
+            "choose" => (Line::None, Some(("(".into(), ")".into()))),
+            "brace" => (Line::None, Some(("{".into(), "}".into()))),
+            "brack" => (Line::None, Some(("[".into(), "]".into()))),
             _ => return None,
         };
         self.stack.pop();
@@ -239,24 +261,26 @@ impl Parser<'_> {
     }
 
     /// A command that changes how all is set that comes in its group.
-    fn switch(&mut self, name: &str, until: Until) -> Option<Row> {
-        if let Some(size) = table::find(&table::SIZES, name) {
-            self.stack.pop();
-            let body = self.row(until);
-            return Some(vec![Node::Style { size, body }]);
+    fn switch(&mut self, name: &str, meaning: Option<Meaning>, until: Until) -> Option<Row> {
+        match meaning {
+            Some(Meaning::Size(size)) => {
+                self.stack.pop();
+                let body = self.row(until);
+                Some(vec![Node::Style { size, body }])
+            }
+            Some(Meaning::Switch(variant)) => {
+                self.stack.pop();
+                self.variant = variant;
+                Some(self.row(until))
+            }
+            None if name == "color" => {
+                self.stack.pop();
+                let color = self.color();
+                let body = self.row(until);
+                Some(vec![Node::Colored { color, ground: false, body }])
+            }
+            _ => None,
         }
-        if let Some(variant) = table::find(&table::SWITCHES, name) {
-            self.stack.pop();
-            self.variant = variant;
-            return Some(self.row(until));
-        }
-        if name == "color" {
-            self.stack.pop();
-            let color = self.color();
-            let body = self.row(until);
-            return Some(vec![Node::Colored { color, ground: false, body }]);
-        }
-        None
     }
 
     /// Commands that say something of the formula and show nothing where they stand.
@@ -292,7 +316,7 @@ impl Parser<'_> {
             | "/" => {
                 self.stack.pop();
             }
-            _ if table::TEXT_SIZES.contains(&name) || name == "xspace" => {
+            _ if name == "xspace" || matches!(table::meaning(name), Some(Meaning::TextSize)) => {
                 self.stack.pop();
             }
             "leftroot" | "uproot" => {
@@ -326,27 +350,33 @@ impl Parser<'_> {
     /// Reads an atom with its scripts.
     fn item(&mut self, row: &mut Row) {
         let starts_script = matches!(self.peek(), Some(Kind::Sup | Kind::Sub | Kind::Char('\'' | '’')));
-        // What is one character or one symbol needs no row of its own, as long as nothing is at it.
-        let single = match self.stack.last().map(|token| &token.kind) {
-            Some(Kind::Char(c)) if !starts_script => Some(self.character(*c)),
-            Some(Kind::Command(name)) => table::symbol(name).map(|(text, symbol)| table::node(text, symbol, self.variant)),
-            _ => None,
-        };
-        let base = match single {
-            Some(node) => {
-                self.stack.pop();
-                if !matches!(self.peek(), Some(Kind::Sup | Kind::Sub | Kind::Char('\'' | '’'))) {
-                    return row.push(node);
-                }
-                vec![node]
-            }
-            None if starts_script => Vec::new(),
-            None => self.atom(),
-        };
+        // What is one character needs no row of its own, as long as nothing is at it.
+        if let Some(Token { kind: Kind::Char(c), .. }) = self.stack.last()
+            && !starts_script
+        {
+            let node = self.character(*c);
+            self.stack.pop();
+            return self.one_item(node, row);
+        }
+        let base = if starts_script { Vec::new() } else { self.atom() };
+        self.item_of(base, starts_script, row);
+    }
+
+    /// A node with its scripts.
+    fn one_item(&mut self, node: Node, row: &mut Row) {
+        if matches!(self.peek(), Some(Kind::Sup | Kind::Sub | Kind::Char('\'' | '’'))) {
+            self.item_of(vec![node], false, row);
+        } else {
+            row.push(node);
+        }
+    }
+
+    /// An atom with its scripts.
+    fn item_of(&mut self, base: Row, starts_script: bool, row: &mut Row) {
         let has_scripts = matches!(self.peek(), Some(Kind::Sup | Kind::Sub | Kind::Char('\'' | '’')));
         let has_limits = matches!(self.peek().and_then(Kind::command), Some("limits" | "nolimits"));
         if !has_scripts || has_limits || (base.is_empty() && !starts_script) {
-            row.extend(base);
+            row.append(&mut { base });
             return;
         }
         // Of what came to several nodes, scripts are at the last.
@@ -480,7 +510,7 @@ impl Parser<'_> {
     }
 
     fn number(&self, digit: char) -> Node {
-        Node::Number { text: digit.to_string(), variant: self.variant }
+        Node::Number { text: one(digit), variant: self.variant }
     }
 
     /// Reads one atom: a character, a command with its arguments, a group.
@@ -538,7 +568,7 @@ impl Parser<'_> {
     fn character(&self, c: char) -> Node {
         match c {
             '0'..='9' => self.number(c),
-            'a'..='z' | 'A'..='Z' => Node::Identifier { text: c.to_string(), variant: self.variant },
+            'a'..='z' | 'A'..='Z' => Node::Identifier { text: one(c), variant: self.variant },
             '-' => Node::operator("−", Class::Binary),
             '*' => Node::operator("∗", Class::Binary),
             // A prime that is an argument by itself; others are scripts.
@@ -546,21 +576,21 @@ impl Parser<'_> {
             '~' | '\u{A0}' => Node::Space(6),
             _ => {
                 if let Some((plain, variant)) = Variant::split(c) {
-                    let text = plain.to_string();
+                    let text = one(plain);
                     return if plain.is_ascii_digit() {
-                        Node::Number { text, variant }
+                        Node::Number { text: text.into(), variant }
                     } else {
-                        Node::Identifier { text, variant }
+                        Node::Identifier { text: text.into(), variant }
                     };
                 }
                 if let Some(class) = table::class_of(c) {
-                    return Node::operator(c.to_string(), class);
+                    return Node::operator(one(c), class);
                 }
                 let mut bytes = [0; 4];
                 match table::command_for(c.encode_utf8(&mut bytes)) {
-                    Some((_, symbol)) => table::node(&c.to_string(), symbol, self.variant),
-                    None if c.is_alphabetic() => Node::Identifier { text: c.to_string(), variant: self.variant },
-                    None => Node::operator(c.to_string(), Class::Ordinary),
+                    Some((_, symbol)) => table::node(one(c), symbol, self.variant),
+                    None if c.is_alphabetic() => Node::Identifier { text: one(c), variant: self.variant },
+                    None => Node::operator(one(c), Class::Ordinary),
                 }
             }
         }
@@ -568,61 +598,54 @@ impl Parser<'_> {
 
     /// Reads a command with its arguments.
     fn command(&mut self, name: &str, at: u32) -> Row {
-        if let Some((text, symbol)) = table::symbol(name) {
-            return vec![table::node(text, symbol, self.variant)];
+        let meaning = table::meaning(name).or_else(|| match table::meaning(name.strip_suffix('*')?) {
+            arrow @ Some(Meaning::Arrow(_)) => arrow,
+            _ => None,
+        });
+        let node = match meaning {
+            Some(Meaning::Symbol(text, symbol)) => table::node(text.into(), symbol, self.variant),
+            Some(Meaning::Function(shown, limits)) => Node::Function { name: shown.into(), limits },
+            Some(Meaning::Space(width)) => Node::Space(width),
+            Some(Meaning::Alphabet(variant)) => return self.in_alphabet(variant),
+            Some(Meaning::Accent(text, stretches, side)) => return self.accent(Accent { text: text.into(), stretches, side }),
+            Some(Meaning::Big(size, class)) => Node::Delimiter(Delimiter { text: self.delimiter(at), size, class }),
+            Some(Meaning::Arrow(arrow)) => {
+                let under = self.option().filter(|row| !row.is_empty());
+                let over = Some(self.argument()).filter(|row| !row.is_empty());
+                Node::Stack { base: vec![Node::operator(arrow, Class::Relation)], over, under, stretches: true }
+            }
+            Some(Meaning::Enclosure(kind)) => Node::Enclosed { kind, body: self.argument() },
+            Some(Meaning::Phantom(kind)) => {
+                bracketed(&mut self.stack);
+                Node::Phantom { kind, body: self.argument() }
+            }
+            Some(Meaning::Class(class)) => self.classed(class),
+            Some(Meaning::Size(_) | Meaning::Switch(_) | Meaning::TextSize) | None => match table::upright_letter(name) {
+                Some(text) => Node::Identifier { text: text.into(), variant: Variant::Upright },
+                None => return self.construct(name, at),
+            },
+        };
+        vec![node]
+    }
+
+    /// Reads what is spaced like something else.
+    fn classed(&mut self, class: Class) -> Node {
+        let body = self.argument();
+        match &body[..] {
+            [Node::Operator { text, .. }] => Node::operator(text.clone(), class),
+            // A word that has limits is a function.
+            [Node::Identifier { text, variant: Variant::Upright }] if class == Class::Large => {
+                Node::Function { name: text.clone(), limits: true }
+            }
+            _ => Node::Classed { class, body },
         }
-        if let Some((_, shown, limits)) = table::FUNCTIONS.iter().find(|(known, ..)| *known == name) {
-            return vec![Node::Function { name: (*shown).to_owned(), limits: *limits }];
-        }
-        if let Some(width) = table::find(&table::SPACES, name) {
-            return vec![Node::Space(width)];
-        }
-        if let Some(text) = table::upright_letter(name) {
-            return vec![Node::Identifier { text: text.to_owned(), variant: Variant::Upright }];
-        }
-        if let Some(variant) = table::find(&table::ALPHABETS, name) {
-            return self.in_alphabet(variant);
-        }
-        if let Some(mark) = table::accent(name) {
-            return self.accent(mark);
-        }
-        if let Some((_, size, class)) = table::BIG.iter().find(|(known, ..)| *known == name) {
-            let text = self.delimiter(at);
-            return vec![Node::Delimiter(Delimiter { text, size: *size, class: *class })];
-        }
-        if let Some(arrow) = table::find(&table::ARROWS, name.trim_end_matches('*')) {
-            let under = self.option().filter(|row| !row.is_empty());
-            let over = Some(self.argument()).filter(|row| !row.is_empty());
-            return vec![Node::Stack { base: vec![Node::operator(arrow, Class::Relation)], over, under, stretches: true }];
-        }
-        if name != "not"
-            && let Some(kind) = table::find(&table::ENCLOSURES, name)
-        {
-            return vec![Node::Enclosed { kind, body: self.argument() }];
-        }
-        if let Some(kind) = table::find(&table::PHANTOMS, name) {
-            bracketed(&mut self.stack);
-            return vec![Node::Phantom { kind, body: self.argument() }];
-        }
-        if let Some(class) = table::find(&table::CLASSES, name) {
-            let body = self.argument();
-            return vec![match &body[..] {
-                [Node::Operator { text, .. }] => Node::operator(text.clone(), class),
-                // A word that has limits is a function.
-                [Node::Identifier { text, variant: Variant::Upright }] if class == Class::Large => {
-                    Node::Function { name: text.clone(), limits: true }
-                }
-                _ => Node::Classed { class, body },
-            }];
-        }
-        self.construct(name, at)
     }
 
     /// Reads a fraction, or two things above each other.
     fn fraction(&mut self, name: &str) -> Option<Node> {
         let bar = |over, under, size| Node::Fraction(Box::new(Fraction { over, under, line: Line::Bar, size, fence: None }));
         let binomial = |over, under, size| {
-            let fence = Some(("(".to_owned(), ")".to_owned()));
+            let fence = Some(("(".into(), ")".into()));
             Node::Fraction(Box::new(Fraction { over, under, line: Line::None, size, fence }))
         };
         Some(match name {
@@ -680,7 +703,7 @@ impl Parser<'_> {
             "begin" => return environments::read(self, at),
             "operatorname" | "operatorname*" => {
                 let words = self.words();
-                Node::Function { name: super::constructs::plain_words(&words), limits: name.ends_with('*') }
+                Node::Function { name: super::constructs::plain_words(&words).into(), limits: name.ends_with('*') }
             }
             "text" | "textrm" | "textup" | "textnormal" | "mbox" | "hbox" | "textit" | "textbf" | "textsf" | "texttt"
             | "emph" | "intertext" | "shortintertext" => return self.text(name),

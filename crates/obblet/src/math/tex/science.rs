@@ -1,7 +1,8 @@
 //! Units and chemistry: `\SI{3}{\metre}`, `\ce{H2O}` (the common part of what siunitx and mhchem document).
 
 use super::read::Parser;
-use crate::math::{Class, Fraction, Line, Node, Row, Scripts, Variant};
+use crate::math::tree::one;
+use crate::math::{Characters, Class, Fraction, Line, Node, Row, Scripts, Variant};
 
 /// Units and their signs.
 const UNITS: [(&str, &str); 48] = [
@@ -132,7 +133,7 @@ pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
                 "set" => ("{", "}"),
                 _ => ("|", "|"),
             };
-            Some(vec![Node::Fenced { open: open.to_owned(), close: close.to_owned(), parts: vec![body], middles: Vec::new() }])
+            Some(vec![Node::Fenced { open: open.into(), close: close.into(), parts: vec![body], middles: Vec::new() }])
         }
         _ => None,
     }
@@ -143,7 +144,7 @@ fn nabla() -> Node {
 }
 
 fn partial() -> Node {
-    Node::Identifier { text: "∂".to_owned(), variant: Variant::Usual }
+    Node::Identifier { text: "∂".into(), variant: Variant::Usual }
 }
 
 /// Something with a power, where it has one.
@@ -167,14 +168,14 @@ fn derivative(parser: &mut Parser<'_>, sign: Node) -> Node {
     Node::Fraction(Box::new(Fraction { over, under, line: Line::Bar, size: None, fence: None }))
 }
 
-fn upright(text: impl Into<String>) -> Node {
+fn upright(text: impl Into<Characters>) -> Node {
     Node::Identifier { text: text.into(), variant: Variant::Upright }
 }
 
 /// A number, with a power of ten where it has one.
 fn grouped(number: &str) -> Row {
     let number = number.replace(' ', "");
-    let plain = |text: &str| Node::Number { text: text.to_owned(), variant: Variant::Usual };
+    let plain = |text: &str| Node::Number { text: text.to_owned().into(), variant: Variant::Usual };
     match number.split_once(['e', 'E']) {
         Some((mantissa, exponent)) => {
             let power = Scripts { base: vec![plain("10")], sup: Some(signed(exponent)), ..Scripts::default() };
@@ -189,7 +190,7 @@ fn grouped(number: &str) -> Row {
 fn signed(number: &str) -> Row {
     let digits = number.trim_start_matches(['-', '+']);
     let sign = number.starts_with('-').then(|| Node::operator("−", Class::Binary));
-    sign.into_iter().chain([Node::Number { text: digits.to_owned(), variant: Variant::Usual }]).collect()
+    sign.into_iter().chain([Node::Number { text: digits.to_owned().into(), variant: Variant::Usual }]).collect()
 }
 
 /// Units by their names, or as they are written.
@@ -229,7 +230,7 @@ fn unit(text: &str) -> Row {
             row.push(Node::Space(3));
         }
         // The sign of a degree is no letter.
-        let base = upright(sign.trim_start_matches('°'));
+        let base = upright(sign.trim_start_matches('°').to_owned());
         if sign.starts_with('°') {
             row.push(Node::operator("°", Class::Ordinary));
             if sign == "°" {
@@ -250,11 +251,11 @@ fn charge(text: &str) -> Row {
     let mut row: Row = Vec::new();
     for c in text.chars() {
         match (c, row.last_mut()) {
-            ('0'..='9', Some(Node::Number { text, .. })) => text.push(c),
-            ('0'..='9', _) => row.push(Node::Number { text: c.to_string(), variant: Variant::Usual }),
+            ('0'..='9', Some(Node::Number { text, .. })) => text.to_mut().push(c),
+            ('0'..='9', _) => row.push(Node::Number { text: one(c), variant: Variant::Usual }),
             ('+', _) => row.push(Node::operator("+", Class::Binary)),
             ('-' | '−', _) => row.push(Node::operator("−", Class::Binary)),
-            (c, _) if c.is_alphabetic() => row.push(upright(c)),
+            (c, _) if c.is_alphabetic() => row.push(upright(one(c))),
             _ => {}
         }
     }
@@ -300,11 +301,11 @@ fn chemistry(text: &str) -> Row {
         }
         let after_space = std::mem::replace(&mut after_space, c.is_whitespace());
         let length = |is: fn(char) -> bool| rest.find(|c: char| !is(c)).unwrap_or(rest.len());
-        let number = |text: &str| vec![Node::Number { text: text.to_owned(), variant: Variant::Usual }];
+        let number = |text: &str| vec![Node::Number { text: text.to_owned().into(), variant: Variant::Usual }];
         match c {
             'A'..='Z' => {
                 let end = 1 + rest[1..].find(|c: char| !c.is_ascii_lowercase()).unwrap_or(rest.len() - 1);
-                row.push(upright(&rest[..end]));
+                row.push(upright(rest[..end].to_owned()));
                 rest = &rest[end..];
             }
             '0'..='9' => {

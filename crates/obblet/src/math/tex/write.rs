@@ -401,7 +401,7 @@ impl Printer {
     fn stack(&mut self, base: &Row, over: Option<&Row>, under: Option<&Row>, stretches: bool) {
         if stretches
             && let [Node::Operator { text, .. }] = &base[..]
-            && let Some((name, _)) = table::ARROWS.iter().find(|(_, arrow)| *arrow == text.as_str())
+            && let Some((name, _)) = table::ARROWS.iter().find(|(_, arrow)| *arrow == *text)
         {
             self.put(&format!("\\{name}"));
             if let Some(under) = under {
@@ -606,7 +606,7 @@ fn is_single(node: &Node) -> bool {
 }
 
 fn is_brace(mark: &Accent) -> bool {
-    matches!(mark.text.as_str(), "⏞" | "⏟" | "⎴" | "⎵" | "⏜" | "⏝")
+    matches!(&*mark.text, "⏞" | "⏟" | "⎴" | "⎵" | "⏜" | "⏝")
 }
 
 /// Classes that one character may be used as without saying so.

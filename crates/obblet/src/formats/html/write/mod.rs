@@ -109,7 +109,9 @@ struct Writer<'d, 'o> {
 impl<'d, 'o> Writer<'d, 'o> {
     fn new(doc: &'d Document, options: &'o Options<'o>) -> Self {
         let mut writer = Self::with(doc, options, ids::Ids::of(doc, options), NoteNumbers::of(doc));
-        writer.out = Printer::new(doc.pool().len() + doc.pool().len() / 4 + 256, options.settings);
+        // Formulas come to several times their source.
+        let formulas: usize = doc.formulas.iter().map(|formula| 6 * doc.text(formula.source).len()).sum();
+        writer.out = Printer::new(doc.pool().len() + doc.pool().len() / 4 + formulas + 256, options.settings);
         writer
     }
 

@@ -161,7 +161,9 @@ impl Printer {
     /// Markup of another language that may hold any character.
     pub(super) fn foreign(&mut self, markup: &str) {
         let mut rest = markup;
-        let is_plain = |byte: &u8| matches!(byte, b' '..=b'~' | b'\n');
+        // Controls and what is no character begin with few bytes (the Unicode standard, table 3-7).
+        let ascii = self.mode.contains(Mode::ASCII);
+        let is_plain = |byte: &u8| matches!(byte, b' '..=b'~' | b'\n') | (!ascii & matches!(byte, 0x80..=0xC1 | 0xC3..=0xEE));
         loop {
             // Nearly all of it is plain: whole pieces are looked at without a branch for each byte.
             let pieces = rest.as_bytes().chunks_exact(64);

@@ -200,21 +200,33 @@ impl Counters {
         if !self.is_appendix && name != "part" && !self.within.contains_key(name) {
             return self.get(name).to_string();
         }
-        let mut parts = Vec::new();
-        let mut at = Some(name);
-        while let Some(counter) = at.filter(|_| parts.len() < 8) {
-            let value = self.get(counter);
-            let is_letter = self.is_appendix && counter == if self.has_chapters { "chapter" } else { "section" };
-            // What counts within a section that has not begun stands alone.
-            if value > 0 || parts.is_empty() {
-                parts.push(if is_letter { numeral(value, Marker::UpperAlpha) } else { value.to_string() });
-            }
-            at = self.within.get(counter).map(String::as_str);
-        }
         if name == "part" {
             return numeral(self.get(name), Marker::UpperRoman);
         }
-        parts.reverse();
-        parts.join(".")
+        // From the last part of the number to its first.
+        let (mut parts, mut count) = ([(0, false); 8], 0);
+        let mut at = Some(name);
+        while let Some(counter) = at.filter(|_| count < parts.len()) {
+            let value = self.get(counter);
+            let is_letter = self.is_appendix && counter == if self.has_chapters { "chapter" } else { "section" };
+            // What counts within a section that has not begun stands alone.
+            if value > 0 || count == 0 {
+                parts[count] = (value, is_letter);
+                count += 1;
+            }
+            at = self.within.get(counter).map(String::as_str);
+        }
+        let mut number = String::with_capacity(8);
+        for (value, is_letter) in parts[..count].iter().rev() {
+            if !number.is_empty() {
+                number.push('.');
+            }
+            match (is_letter, u8::try_from(*value)) {
+                (true, _) => number.push_str(&numeral(*value, Marker::UpperAlpha)),
+                (false, Ok(digit @ 0..=9)) => number.push(char::from(b'0' + digit)),
+                (false, _) => number.push_str(&value.to_string()),
+            }
+        }
+        number
     }
 }

@@ -3,6 +3,7 @@
 use crate::document::{CitationStyle, Document, Finding, Inclusion};
 use crate::fast_hash::HashSet;
 use crate::media::FilesAround;
+use crate::simd_scan::{OneOf, Window, places};
 use std::path::{Path, PathBuf};
 
 /// A source with the files that it takes in.
@@ -238,8 +239,12 @@ fn requests(source: &str) -> Vec<Request> {
     let mut verbatim: Option<&str> = None;
     let mut ends: HashSet<&str> = HashSet::default();
     let mut at = 0;
-    while let Some(ahead) = memchr::memchr2(b'\\', b'%', &bytes[at..]) {
-        at += ahead;
+    let mut window = Window::default();
+    loop {
+        at = window.next_stop(bytes, &OneOf(*b"\\%"), at);
+        if at >= bytes.len() {
+            break;
+        }
         let rest = &source[at..];
         if let Some(end) = verbatim {
             if rest.starts_with(end) {
@@ -305,10 +310,23 @@ const PACKAGES: [&str; 2] = ["\\usepackage", "\\RequirePackage"];
 /// Whether one of some commands stands in a source.
 fn holds_one_of(source: &str, names: &[&str]) -> bool {
     let bytes = source.as_bytes();
-    memchr::memchr_iter(b'\\', bytes).any(|at| {
+    places(bytes, [b'\\']).any(|at| {
+        // Nearly all commands are none of those that take in files.
+        let may_be = bytes.get(at + 1..at + 4).is_some_and(|begin| {
+            matches!(
+                begin,
+                [b'i', b'n', b'p' | b'c']
+                    | [b'i', b'm', b'p']
+                    | [b's', b'u', b'b']
+                    | [b'l', b'o', b'a']
+                    | [b'b', b'i', b'b']
+                    | [b'p', b'r', b'i']
+                    | [b'u', b's', b'e']
+                    | [b'R', b'e', b'q']
+            )
+        });
         let rest = &bytes[at..];
-        let may_be = |name: &&&str| rest.get(1) == name.as_bytes().get(1) && rest.get(2) == name.as_bytes().get(2);
-        names.iter().filter(may_be).any(|name| rest.starts_with(name.as_bytes()) && !rest[name.len()..].starts_with(b"graphics"))
+        may_be && names.iter().any(|name| rest.starts_with(name.as_bytes()) && !rest[name.len()..].starts_with(b"graphics"))
     })
 }
 

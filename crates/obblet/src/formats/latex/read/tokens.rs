@@ -172,19 +172,7 @@ impl<'s> Input<'s> {
     /// Plain characters. Several spaces in a row, and those at a line's end, are not among them.
     fn text(&mut self) -> Kind {
         let start = self.at;
-        let rest = &self.source.as_bytes()[start..];
-        let mut length = 0;
-        loop {
-            let word = rest[length..].iter().position(|byte| *byte == b' ' || !PLAIN[usize::from(*byte)]);
-            length = word.map_or(rest.len(), |word| length + word);
-            // A space between two words; several, and those at the end of a line, end the run.
-            if rest.get(length) != Some(&b' ')
-                || rest.get(length + 1).is_none_or(|next| matches!(next, b' ' | b'\t' | b'\n' | b'%'))
-            {
-                break;
-            }
-            length += 1;
-        }
+        let length = crate::simd_scan::plain_latex_length(&self.source.as_bytes()[start..]);
         self.at = start + length;
         Kind::Text(start as u32, self.at as u32)
     }
@@ -207,8 +195,10 @@ impl<'s> Input<'s> {
     fn command(&mut self) -> Kind {
         let bytes = self.source.as_bytes();
         let start = self.at + 1;
-        let is_letter = |byte: &u8| byte.is_ascii_alphabetic() || self.at_is_letter && *byte == b'@';
-        let letters = bytes[start..].iter().take_while(|byte| is_letter(byte)).count();
+        let mut letters = crate::simd_scan::letters(&bytes[start..]);
+        if self.at_is_letter {
+            letters += bytes[start + letters..].iter().take_while(|byte| byte.is_ascii_alphabetic() || **byte == b'@').count();
+        }
         if letters == 0 {
             let length = self.source[start..].chars().next().map_or(0, char::len_utf8);
             self.at = start + length;
@@ -491,7 +481,7 @@ impl Input<'_> {
 
     /// What stands before the brace that ends a group whose beginning has been read.
     pub(super) fn up_to_end(&mut self) -> Vec<Token> {
-        let (mut tokens, mut depth) = (Vec::new(), 0_usize);
+        let (mut tokens, mut depth) = (Vec::with_capacity(8), 0_usize);
         let most = MOST_TAKEN + self.source.len() * MOST_TAKEN_OF_A_BYTE;
         while let Some(token) = self.next() {
             match token.kind {

@@ -443,6 +443,9 @@ impl Reader<'_> {
 
 /// An address without what only LaTeX asks for: white space, and the signs before characters that mean something in it.
 fn written_address(source: &str) -> String {
+    if source.bytes().all(|byte| byte.is_ascii_graphic() && byte != b'\\') {
+        return source.to_owned();
+    }
     let mut address = String::with_capacity(source.len());
     for c in source.chars().filter(|c| !c.is_whitespace()) {
         if matches!(c, '%' | '#' | '&' | '_' | '~' | '$') && address.ends_with('\\') {
