@@ -77,7 +77,7 @@ impl Document {
         let one = |(id, level)| OutlineHeading {
             level,
             id: self.attributes(id).id.map(|id| self.text(id).to_owned()).unwrap_or_default(),
-            text: self.heading_text(id).split_whitespace().collect::<Vec<_>>().join(" "),
+            text: self.heading_line(id),
         };
         self.walk(self.root()).filter_map(heading).map(one).collect()
     }

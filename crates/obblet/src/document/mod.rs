@@ -399,6 +399,21 @@ impl Document {
     /// newline, a soft break a space, and blocks stand on lines of their own.
     #[must_use]
     pub fn plain_text(&self, node: NodeId) -> String {
+        self.text_below(node, |formula, out| out.push_str(self.text(formula.characters)))
+    }
+
+    /// The text below a node, with formulas as a line of characters that can be read: `√2` where the source is `\\sqrt{2}`.
+    #[must_use]
+    pub fn readable_text(&self, node: NodeId) -> String {
+        let mut macros = None;
+        self.text_below(node, |formula, out| {
+            let macros = macros.get_or_insert_with(|| crate::math::tex::Macros::of(&self.metadata.macros));
+            let (math, _) = crate::math::read(formula.notation, self.text(formula.source), macros);
+            out.push_str(&crate::math::plain(&math));
+        })
+    }
+
+    fn text_below(&self, node: NodeId, mut write_formula: impl FnMut(Formula, &mut String)) -> String {
         let mut out = String::new();
         for step in self.walk(node) {
             if let Step::Enter(id) = step {
@@ -406,7 +421,7 @@ impl Document {
                     Kind::Text(text) | Kind::Code(text) | Kind::CodeBlock { code: text, .. } | Kind::Image { alt: text, .. } => {
                         out.push_str(self.text(text));
                     }
-                    Kind::Math(formula) => out.push_str(self.text(self.formula(formula).characters)),
+                    Kind::Math(formula) => write_formula(self.formula(formula), &mut out),
                     Kind::SoftBreak => out.push(' '),
                     Kind::LineBreak => out.push('\n'),
                     kind if !kind.is_inline() && !out.is_empty() && !out.ends_with(['\n', ' ']) => out.push('\n'),
@@ -422,7 +437,7 @@ impl Document {
     pub fn first_heading(&self) -> Option<String> {
         self.walk(self.root()).find_map(|step| match step {
             Step::Enter(id) if matches!(self.kind(id), Kind::Heading(_)) => {
-                let text = self.plain_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
+                let text = self.readable_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
                 Some(text).filter(|text| !text.is_empty())
             }
             _ => None,

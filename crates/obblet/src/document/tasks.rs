@@ -50,13 +50,24 @@ impl Document {
         PARTS.into_iter().find(|part| classes.iter().any(|class| self.text(*class) == *part))
     }
 
-    /// The words of a heading, without its state, its priority and its tags.
+    /// The words of a heading, without its state, its priority and its tags; formulas as their source has them.
     #[must_use]
     pub fn heading_text(&self, heading: NodeId) -> String {
+        self.words_of_heading(heading, |part| self.plain_text(part))
+    }
+
+    /// A heading in one line, as lists of contents and titles show it: its words, with formulas as a line that can be read.
+    #[must_use]
+    pub fn heading_line(&self, heading: NodeId) -> String {
+        let words = self.words_of_heading(heading, |part| self.readable_text(part));
+        words.split_whitespace().collect::<Vec<_>>().join(" ")
+    }
+
+    fn words_of_heading(&self, heading: NodeId, text: impl Fn(NodeId) -> String) -> String {
         if !self.children(heading).any(|child| self.heading_part(child).is_some()) {
-            return self.plain_text(heading);
+            return text(heading);
         }
         let words = self.children(heading).filter(|&child| self.heading_part(child).is_none());
-        words.map(|child| self.plain_text(child)).collect::<String>().trim().to_owned()
+        words.map(text).collect::<String>().trim().to_owned()
     }
 }

@@ -273,8 +273,7 @@ impl PagesOf<'_> {
         for (node, task) in doc.tasks.iter().filter(|(node, _)| is_shown(*node)) {
             // A heading that is an item has its words in its first paragraph.
             let words = if is_heading(doc, node) { Some(node) } else { doc.node(node).first_child() };
-            let text = words.map_or_else(String::new, |words| doc.heading_text(words));
-            let text = text.split_whitespace().collect::<Vec<_>>().join(" ");
+            let text = words.map_or_else(String::new, |words| doc.heading_line(words));
             let own = doc.attributes(node).id.map_or("", |id| doc.text(id));
             let id = ids.get(&node).copied().filter(|id| !id.is_empty()).unwrap_or(own);
             self.facts.tasks.extend(AgendaTask::of(task, text, output, id));

@@ -42,8 +42,8 @@ pub(super) fn take_apart(doc: &mut Document, level: u8, address: impl Fn(usize, 
             && index > 0
             && parts.last().is_some_and(|part| !part.blocks.is_empty())
         {
-            let title = doc.plain_text(block).split_whitespace().collect::<Vec<_>>().join(" ");
-            let mut name = slug::unique(&title, &mut names);
+            let title = doc.heading_line(block);
+            let mut name = slug::unique(&doc.plain_text(block), &mut names);
             while name.len() > LONGEST_NAME {
                 name.pop();
             }

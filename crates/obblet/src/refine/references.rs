@@ -377,9 +377,7 @@ fn fill(doc: &mut Document, link: NodeId, target: NodeId, shows: Shows) {
     let text = match doc.labels.get(target) {
         Some(label) if shows == Shows::Number && !label.number.is_empty() => label.number.clone(),
         Some(label) => label.text(),
-        None if matches!(doc.kind(target), Kind::Heading(_)) => {
-            doc.heading_text(target).split_whitespace().collect::<Vec<_>>().join(" ")
-        }
+        None if matches!(doc.kind(target), Kind::Heading(_)) => doc.heading_line(target),
         None => doc.plain_text(target).split_whitespace().collect::<Vec<_>>().join(" "),
     };
     if matches!(doc.kind(target), Kind::Heading(_)) || doc.labels.get(target).is_some() {

@@ -209,6 +209,44 @@ fn formulas_of_word_processors_are_read() {
     }
 }
 
+/// Commands of packages, boxes and conditions are read, and written with what every engine knows.
+#[test]
+fn commands_of_packages_are_written_with_usual_ones() {
+    let cases = [
+        (r"\od{f}{x} \pd[2]{f}{x} \dif x", r"\frac{\mathrm{d}f}{\mathrm{d}x}\frac{\partial^2f}{\partial x^2}\mathrm{d}x"),
+        (r"\del{x}\sbr{y}\cbr{z}", r"\left(x \right)\left[y \right]\left\{z \right\}"),
+        (r"\eval*{f}_0^1", r"\left. f \right|_0^1"),
+        (r"\comm{A}{B}\pb{f}", r"\left[A, B \right]\left\{f, f \right\}"),
+        (r"\ketbra{a}\mel{a}{H}{b}", r"\left| a\rangle\langle a \right|\left\langle a \middle| H \middle| b \right\rangle"),
+        (r"\braket{a}{b}\braket{c}d", r"\left\langle a \middle| b \right\rangle\left\langle c \right\rangle d"),
+        (r"\va{v}\vu*{e}\Tr A", r"\vec{\mathbf{v}}\hat{\mathbf{e}}\operatorname{Tr} A"),
+        (r"\accentset{\star}{s}\underaccent{\sim}{x}", r"\overset{\star}{s}\underset{\sim}{x}"),
+        (
+            r"\Check{C}\widebar{X}\mathbfit{A}\openone\piup\hat{\i}",
+            r"\check{C}\overline{X}\boldsymbol{A}\mathbb{1}\uppi\hat{\imath}",
+        ),
+        (r"\raisebox{.5ex}[0pt]{up}\rotatebox[origin=c]{15}{$\ddots$}", r"\text{up}\ddots"),
+        (r"\rule[-1ex]{0pt}{2ex}a\setlength{\fboxsep}{2pt}\hsize=.3\linewidth b\raise1ex\hbox{c}", r"ab\text{c}"),
+        (r"\csname alpha\endcsname\string x\expandafter y", r"\alpha xy"),
+        (r"\ifx ab c\else d\fi\iftrue p\ifx qq r\fi\else s\fi\iffalse\iff t\fi", "dpr"),
+        (r"\verb|a_b\{|", r"\texttt{a\_b\textbackslash \{}"),
+        (
+            r"\begin{pNiceMatrix} a & \Cdots \\ \Vdots & \Block{1-1}{b} \end{pNiceMatrix}",
+            "\\begin{pmatrix}\na & \\cdots \\\\\n\\vdots & b\n\\end{pmatrix}",
+        ),
+        (
+            r"\begin{bNiceArray}{c|c}[first-row] 1 & 2 \CodeAfter \line{1-1}{1-2}\end{bNiceArray}",
+            "\\left[\\begin{array}{c|c}\n1 & 2\n\\end{array} \\right]",
+        ),
+    ];
+    for (source, expected) in cases {
+        let (math, problems) = tex::read(source);
+        assert!(problems.is_empty(), "{source}: {problems:?}");
+        assert_eq!(tex::write(&math), expected, "{source}");
+        assert_eq!(tex::write(&tex::read(expected).0), expected, "{source}");
+    }
+}
+
 #[test]
 fn what_is_wrong_in_a_formula_is_shown_and_named() {
     let cases = [
@@ -320,7 +358,7 @@ fn documents_keep_their_formulas_in_every_format() {
 }
 
 /// Pieces that mean something in TeX, alone or together.
-const PIECES: [&str; 54] = [
+const PIECES: [&str; 62] = [
     "a",
     "b",
     "x",
@@ -371,6 +409,14 @@ const PIECES: [&str; 54] = [
     "\\quad ",
     "\\color{red}",
     "\\not",
+    "\\verb|",
+    "\\ifx",
+    "\\else ",
+    "\\fi ",
+    "\\csname ",
+    "\\raisebox",
+    "\\hsize=",
+    "\\mel",
     "\\alpha",
     "\\tag{1}",
     "\\limits",

@@ -48,7 +48,7 @@ pub(super) const FUNCTIONS: [(&str, &str, bool); 38] = [
 ];
 
 /// Accents: names, characters, whether they stretch.
-pub(super) const ACCENTS: [(&str, &str, bool, Side); 38] = [
+pub(super) const ACCENTS: [(&str, &str, bool, Side); 45] = [
     ("hat", "^", false, Side::Over),
     ("check", "ˇ", false, Side::Over),
     ("tilde", "~", false, Side::Over),
@@ -87,10 +87,17 @@ pub(super) const ACCENTS: [(&str, &str, bool, Side); 38] = [
     ("Bar", "¯", false, Side::Over),
     ("Vec", "→", false, Side::Over),
     ("Dot", "˙", false, Side::Over),
+    ("Ddot", "¨", false, Side::Over),
+    ("Check", "ˇ", false, Side::Over),
+    ("Tilde", "~", false, Side::Over),
+    ("Acute", "´", false, Side::Over),
+    ("Grave", "`", false, Side::Over),
+    ("Breve", "˘", false, Side::Over),
+    ("widebar", "‾", true, Side::Over),
 ];
 
 /// Commands that set their argument in an alphabet.
-pub(super) const ALPHABETS: [(&str, Variant); 29] = [
+pub(super) const ALPHABETS: [(&str, Variant); 31] = [
     ("mathrm", Variant::Upright),
     ("mathit", Variant::Italic),
     ("mathbf", Variant::Bold),
@@ -120,6 +127,8 @@ pub(super) const ALPHABETS: [(&str, Variant); 29] = [
     ("symbfup", Variant::Bold),
     ("symbfit", Variant::BoldItalic),
     ("symbfsf", Variant::BoldSansSerif),
+    ("mathbfit", Variant::BoldItalic),
+    ("mathbfsf", Variant::BoldSansSerif),
 ];
 
 /// Commands that set all that comes in an alphabet.
@@ -141,8 +150,8 @@ pub(super) const SWITCHES: [(&str, Variant); 15] = [
     ("ttfamily", Variant::Monospace),
 ];
 
-/// Sizes of text, which formulas take from what is around them.
-pub(super) const TEXT_SIZES: [&str; 12] = [
+/// Sizes and styles of text, which formulas take from what is around them.
+pub(super) const TEXT_SIZES: [&str; 16] = [
     "tiny",
     "scriptsize",
     "footnotesize",
@@ -155,6 +164,10 @@ pub(super) const TEXT_SIZES: [&str; 12] = [
     "Huge",
     "selectfont",
     "scshape",
+    "slshape",
+    "mdseries",
+    "normalcolor",
+    "em",
 ];
 
 /// Spaces, in eighteenths of an em.
@@ -357,9 +370,9 @@ fn is_greek(text: &str) -> bool {
     text.chars().all(|c| matches!(c, '\u{370}'..='\u{3FF}'))
 }
 
-/// The Greek letter that stands upright by a command (the documentation of upgreek).
+/// The Greek letter that stands upright by a command (the documentation of upgreek, and of newtx).
 pub(crate) fn upright_letter(name: &str) -> Option<&'static str> {
-    match symbol(name.strip_prefix("up")?) {
+    match symbol(name.strip_prefix("up").or_else(|| name.strip_suffix("up"))?) {
         Some((text, Symbol::Letter | Symbol::Capital)) if is_greek(text) && symbol(name).is_none() => Some(text),
         _ => None,
     }

@@ -212,7 +212,12 @@ impl Parser<'_> {
     fn text_command(&mut self, name: &str, tokens: &mut Vec<Token>, words: &mut String, at: u32) {
         match name {
             "," | ";" | ":" | "quad" | "qquad" | " " | "enspace" => words.push(' '),
-            "!" | "/" | "-" | "em" | "protect" | "xspace" | "hologo" => {}
+            "!" | "/" | "-" | "em" | "protect" | "xspace" | "hologo" | "noindent" | "centering" | "strut" | "hfill" | "hfil"
+            | "MakeUppercase" | "uppercase" | "selectfont" => {}
+            "hspace" | "vspace" => {
+                argument(tokens);
+                words.push(' ');
+            }
             // The style of the whole is that of the command around it.
             name if matches!(table::meaning(name), Some(Meaning::TextSize | Meaning::Switch(_))) => {}
             "textit" | "textbf" | "emph" | "textrm" | "textsf" | "texttt" | "text" | "mathrm" | "mbox" => {}
@@ -239,6 +244,7 @@ impl Parser<'_> {
                     words.push(mark);
                 }
             }
+            "verb" => argument(tokens).iter().rev().for_each(|token| token.kind.write(words)),
             "ref" | "eqref" => {
                 let mut label = String::new();
                 argument(tokens).iter().rev().for_each(|token| token.kind.write(&mut label));

@@ -25,9 +25,29 @@ fn kind_of(name: &str) -> Option<TableKind> {
     })
 }
 
+/// The usual environment that one of another package is like, and the delimiters that it adds.
+fn like(name: &str) -> (&str, Option<(&'static str, &'static str)>) {
+    match name {
+        "NiceArray" => ("array", None),
+        "pNiceArray" => ("array", Some(("(", ")"))),
+        "bNiceArray" => ("array", Some(("[", "]"))),
+        "BNiceArray" => ("array", Some(("{", "}"))),
+        "vNiceArray" => ("array", Some(("|", "|"))),
+        "VNiceArray" => ("array", Some(("‖", "‖"))),
+        "NiceMatrix" => ("matrix", None),
+        "pNiceMatrix" => ("pmatrix", None),
+        "bNiceMatrix" => ("bmatrix", None),
+        "BNiceMatrix" => ("Bmatrix", None),
+        "vNiceMatrix" => ("vmatrix", None),
+        "VNiceMatrix" => ("Vmatrix", None),
+        "WithArrows" | "DispWithArrows" => ("aligned", None),
+        _ => (name, None),
+    }
+}
+
 /// Whether an environment is one of formulas.
 pub(crate) fn is_environment(name: &str) -> bool {
-    let name = name.trim_end_matches('*');
+    let (name, _) = like(name.trim_end_matches('*'));
     kind_of(name).is_some() || matches!(name, "equation" | "displaymath" | "math" | "empheq")
 }
 
@@ -39,7 +59,7 @@ fn is_numbered(name: &str) -> bool {
 /// Reads an environment whose `\begin` has been read.
 pub(super) fn read(parser: &mut Parser<'_>, at: u32) -> Row {
     let whole = parser.words();
-    let name = whole.trim_end_matches('*');
+    let (name, fence) = like(whole.trim_end_matches('*'));
     if matches!(name, "equation" | "displaymath" | "math" | "empheq") {
         parser.math.numbered = whole == "equation";
         let mut row = parser.row(Until::Cell);
@@ -62,6 +82,9 @@ pub(super) fn read(parser: &mut Parser<'_>, at: u32) -> Row {
         "array" | "darray" | "subarray" => {
             let columns = parser.words();
             (table.columns, table.rules) = columns_of(&columns);
+            if name != whole {
+                parser.skip_option();
+            }
         }
         "alignedat" | "alignat" | "xalignat" => drop(parser.words()),
         _ => {}
@@ -72,7 +95,13 @@ pub(super) fn read(parser: &mut Parser<'_>, at: u32) -> Row {
     if kind == TableKind::Substack {
         table.columns.clear();
     }
-    vec![Node::Table(Box::new(table))]
+    let table = Node::Table(Box::new(table));
+    vec![match fence {
+        Some((open, close)) => {
+            Node::Fenced { open: open.into(), close: close.into(), parts: vec![vec![table]], middles: Vec::new() }
+        }
+        None => table,
+    }]
 }
 
 /// Says which rows are numbered: each, or the whole once, or none.
@@ -160,7 +189,7 @@ fn hlines(parser: &mut Parser<'_>) -> bool {
     while parser
         .peek()
         .and_then(Kind::command)
-        .is_some_and(|name| matches!(name, "hline" | "hdashline" | "toprule" | "midrule" | "bottomrule"))
+        .is_some_and(|name| matches!(name, "hline" | "Hline" | "hdashline" | "toprule" | "midrule" | "bottomrule"))
     {
         parser.stack.pop();
         found = true;

@@ -225,7 +225,7 @@ impl Parser<'_> {
     }
 
     /// All that is left up to an end, as source text.
-    fn rest(&mut self, until: Until) -> String {
+    pub(super) fn rest(&mut self, until: Until) -> String {
         let mut out = String::new();
         let mut depth = 0_usize;
         while let Some(token) = self.stack.last() {
@@ -491,7 +491,7 @@ impl Parser<'_> {
     }
 
     /// A color, by its name or its parts.
-    fn color(&mut self) -> String {
+    pub(super) fn color(&mut self) -> String {
         let model = bracketed(&mut self.stack).map(|tokens| {
             let mut out = String::new();
             tokens.iter().rev().for_each(|token| token.kind.write(&mut out));
@@ -514,7 +514,7 @@ impl Parser<'_> {
     }
 
     /// Reads one atom: a character, a command with its arguments, a group.
-    fn atom(&mut self) -> Row {
+    pub(super) fn atom(&mut self) -> Row {
         self.peek();
         let Some(token) = self.stack.pop() else { return Vec::new() };
         // Commands may be arguments of commands without any group.
@@ -578,9 +578,9 @@ impl Parser<'_> {
                 if let Some((plain, variant)) = Variant::split(c) {
                     let text = one(plain);
                     return if plain.is_ascii_digit() {
-                        Node::Number { text: text.into(), variant }
+                        Node::Number { text, variant }
                     } else {
-                        Node::Identifier { text: text.into(), variant }
+                        Node::Identifier { text, variant }
                     };
                 }
                 if let Some(class) = table::class_of(c) {
@@ -706,8 +706,8 @@ impl Parser<'_> {
                 Node::Function { name: super::constructs::plain_words(&words).into(), limits: name.ends_with('*') }
             }
             "text" | "textrm" | "textup" | "textnormal" | "mbox" | "hbox" | "textit" | "textbf" | "textsf" | "texttt"
-            | "emph" | "intertext" | "shortintertext" => return self.text(name),
-            "textcolor" => {
+            | "textsc" | "textsl" | "textmd" | "emph" | "intertext" | "shortintertext" => return self.text(name),
+            "textcolor" | "mathcolor" => {
                 let color = self.color();
                 Node::Colored { color, ground: false, body: self.argument() }
             }
@@ -727,7 +727,7 @@ impl Parser<'_> {
             "hspace" | "hspace*" | "hskip" | "kern" | "mspace" | "mkern" | "mskip" => return self.length(name),
             "varlimsup" | "varliminf" | "varinjlim" | "varprojlim" => return self.lined_limit(name),
             "mathinner" | "alert" | "structure" => return self.argument(),
-            "vcenter" | "mathchoice" | "mathsurround" | "raisebox" | "lower" | "raise" => return self.argument(),
+            "vcenter" | "mathchoice" | "mathsurround" => return self.argument(),
             "middle" | "right" | "end" => {
                 self.problem(at, format!("\\{name} without its beginning"));
                 if name == "end" {
@@ -740,7 +740,7 @@ impl Parser<'_> {
             "\\" | "cr" | "newline" => return Vec::new(),
             _ => {
                 let row = self.standing_for(name).or_else(|| super::science::read(self, name));
-                return row.unwrap_or_else(|| self.unknown(name, at));
+                return row.or_else(|| super::packages::read(self, name, at)).unwrap_or_else(|| self.unknown(name, at));
             }
         };
         vec![node]
@@ -751,6 +751,14 @@ impl Parser<'_> {
         let others = match name {
             "idotsint" => "\\int\\cdots\\int".to_owned(),
             "vb" => "\\mathbf".to_owned(),
+            "i" => "\\imath".to_owned(),
+            "j" => "\\jmath".to_owned(),
+            "openone" | "bbone" => "\\mathbb{1}".to_owned(),
+            // Dots of matrices (the documentation of nicematrix).
+            "Cdots" => "\\cdots".to_owned(),
+            "Vdots" => "\\vdots".to_owned(),
+            "Ddots" => "\\ddots".to_owned(),
+            "Ldots" => "\\ldots".to_owned(),
             // With a number of slides behind it, it is another command.
             "alt" if self.peek() != Some(&Kind::Char('<')) => "\\lesssim".to_owned(),
             "hdotsfor" => {

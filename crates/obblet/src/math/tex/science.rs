@@ -110,7 +110,8 @@ pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
             let formula = parser.words();
             Some(chemistry(&formula))
         }
-        "dv" | "pdv" => Some(vec![derivative(parser, if name == "dv" { upright("d") } else { partial() })]),
+        "dv" | "od" | "dod" | "tod" => Some(vec![derivative(parser, upright("d"))]),
+        "pdv" | "pd" | "dpd" | "tpd" => Some(vec![derivative(parser, partial())]),
         "dd" => {
             let order = parser.option();
             let mut row = vec![raised(upright("d"), order)];
@@ -125,6 +126,10 @@ pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
         "bra" | "ket" | "braket" | "abs" | "norm" | "set" | "ev" | "expval" => {
             parser.skip_star();
             let body = parser.argument();
+            if name == "braket" && parser.begins_group() {
+                let (parts, middles) = (vec![body, parser.argument()], vec!["|".into()]);
+                return Some(vec![Node::Fenced { open: "⟨".into(), close: "⟩".into(), parts, middles }]);
+            }
             let (open, close) = match name {
                 "bra" => ("⟨", "|"),
                 "ket" => ("|", "⟩"),

@@ -78,6 +78,12 @@ pub(super) fn tokens(source: &str) -> Vec<Token> {
             b'\\' => {
                 at = end_of_name(source, at);
                 let name = Rc::from(&source[start + 1..at]);
+                if *name == *"verb"
+                    && let Some(end) = verbatim(source, at, &mut found)
+                {
+                    at = end;
+                    continue;
+                }
                 // White space behind a name ends it.
                 if bytes[at - 1].is_ascii_alphabetic() {
                     at += white(&bytes[at..], u8::is_ascii_whitespace);
@@ -120,6 +126,21 @@ pub(super) fn tokens(source: &str) -> Vec<Token> {
     }
     found.reverse();
     found
+}
+
+/// The tokens of characters as they are, between two marks that are the same: `\\verb`, with them in braces. Gives their end.
+fn verbatim(source: &str, start: usize, found: &mut Vec<Token>) -> Option<usize> {
+    let (star, rest) = source[start..].strip_prefix('*').map_or((0, &source[start..]), |rest| (1, rest));
+    let mark = rest.chars().next().filter(|mark| !mark.is_whitespace() && !mark.is_ascii_alphabetic())?;
+    let from = start + star + mark.len_utf8();
+    let length = source[from..].find([mark, '\n']).filter(|&length| source[from + length..].starts_with(mark))?;
+    let place = start as u32;
+    found.push(Token { kind: Kind::Command("verb".into()), at: place });
+    found.push(Token { kind: Kind::Open, at: place });
+    let characters = source[from..from + length].char_indices();
+    found.extend(characters.map(|(at, c)| Token { kind: Kind::Char(c), at: (from + at) as u32 }));
+    found.push(Token { kind: Kind::Close, at: place });
+    Some(from + length + mark.len_utf8())
 }
 
 /// How many bytes are white space.

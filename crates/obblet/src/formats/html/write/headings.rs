@@ -98,7 +98,7 @@ impl Writer<'_, '_> {
             self.out.text(" ");
         }
         if self.options.lists.contains(Lists::HEADINGS) {
-            let text = self.doc.heading_text(id).split_whitespace().collect::<Vec<_>>().join(" ");
+            let text = self.doc.heading_line(id);
             let id = self.ids.get(id).unwrap_or_default().to_owned();
             self.headings.entries.push(HeadingEntry { level: written, id, number, text });
         }

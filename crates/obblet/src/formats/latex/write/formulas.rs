@@ -198,7 +198,8 @@ impl Writer<'_> {
             return;
         }
         let needs_words = formula.notation != Markup::Tex
-            || commands(source).any(|name| WRITTEN_OUT.contains(&name))
+            || commands(source).any(|name| WRITTEN_OUT.contains(&name) || math::tex::needs_package(name))
+            || source.contains("Nice") || source.contains("WithArrows")
             // A font without braces as a script is more than that package takes.
             || source.contains("_\\math")
             || source.contains("^\\math");
@@ -226,6 +227,9 @@ impl Writer<'_> {
         }
         if commands(&tex).any(|name| matches!(name, "color" | "textcolor" | "colorbox" | "fcolorbox")) {
             self.needs.packages.insert("xcolor");
+        }
+        if commands(&tex).any(|name| matches!(name, "rotatebox" | "scalebox" | "resizebox" | "reflectbox")) {
+            self.needs.packages.insert("graphicx");
         }
         let is_line = self.inside.line > 0 || self.inside.moving > 0;
         if formula.display && !is_line {
