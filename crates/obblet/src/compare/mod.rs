@@ -155,6 +155,11 @@ fn shown<'d>(doc: &'d Document, first: &Document, second: &Document) -> Cow<'d, 
     if makes(first) != makes(second) && !makes(&doc) {
         refine::heading_numbers::take_out(doc.to_mut());
     }
+    // What one says in its text and the other in its metadata alone is no difference.
+    let other_says = first.repeated_byline().is_some() && second.repeated_byline().is_some();
+    if let Some(byline) = doc.repeated_byline().filter(|_| !other_says) {
+        doc.to_mut().detach(byline);
+    }
     if !doc.formulas.is_empty() || !doc.references.is_empty() {
         refine::equations::number(doc.to_mut());
         refine::references::resolve(doc.to_mut());

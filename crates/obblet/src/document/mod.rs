@@ -18,6 +18,7 @@
 
 mod attributes;
 mod bibliography;
+mod byline;
 mod content;
 mod copy;
 mod finding;
@@ -41,6 +42,7 @@ pub(crate) mod white_space;
 
 pub use attributes::{Attributes, AttributesId};
 pub use bibliography::{Bibliography, Citation, CitationForm, CitationStyle, CitedEntry};
+pub use byline::BYLINE;
 pub use content::OutlineHeading;
 pub(crate) use finding::finding;
 pub use finding::{Finding, FindingInfo, Weight};

@@ -24,7 +24,7 @@ fn reads(source: &str, expected: &str) {
 fn headings_have_the_numbers_that_the_engine_prints() {
     reads(
         "\\documentclass{article}\n\\title{The \\emph{float} gauge\\thanks{Paid by none}}\n\\author{Ada Pask \\and Ivo Tolliver\\\\The Sound}\n\\begin{document}\n\\maketitle\n\\section{Low water}\\label{s}\nA\n\\subsection[short]{Neaps}\n\\section*{Notes}\n\\section{High}\nSee \\ref{s} and \\ref{b}.\n\\appendix\\section{Tables}\\label{b}\n\\end{document}\nnothing",
-        "<h1>The <em>float</em> gauge<sup><a href=\"#note-1\" id=\"note-1-mark\" role=\"doc-noteref\">1</a></sup></h1><h2 id=\"s\">1 Low water</h2><p>A</p><h3>1.1 Neaps</h3><h2 class=\"unnumbered\">Notes</h2><h2>2 High</h2><p>See <a href=\"#s\">1</a> and <a href=\"#b\">A</a>.</p><h2 id=\"b\" class=\"unnumbered appendix\">A Tables</h2><section role=\"doc-endnotes\" aria-label=\"Notes\"><ol><li id=\"note-1\"><p>Paid by none <a href=\"#note-1-mark\" role=\"doc-backlink\" aria-label=\"Back to the text\">↑</a></p></li></ol></section>",
+        "<h1>The <em>float</em> gauge<sup><a href=\"#note-1\" id=\"note-1-mark\" role=\"doc-noteref\">1</a></sup></h1><div class=\"byline\"><p>Ada Pask</p><p>Ivo Tolliver<br>The Sound</p></div><h2 id=\"s\">1 Low water</h2><p>A</p><h3>1.1 Neaps</h3><h2 class=\"unnumbered\">Notes</h2><h2>2 High</h2><p>See <a href=\"#s\">1</a> and <a href=\"#b\">A</a>.</p><h2 id=\"b\" class=\"unnumbered appendix\">A Tables</h2><section role=\"doc-endnotes\" aria-label=\"Notes\"><ol><li id=\"note-1\"><p>Paid by none <a href=\"#note-1-mark\" role=\"doc-backlink\" aria-label=\"Back to the text\">↑</a></p></li></ol></section>",
     );
     reads("\\documentclass{article}\\begin{document}\\section{}\\section{A}\\end{document}", "<h1></h1><h1>2 A</h1>");
     let doc = latex::read(
@@ -58,7 +58,7 @@ fn lists_and_blocks_are_what_they_say() {
     );
     reads(
         "\\begin{quote}q\\end{quote}\\begin{verbatim}\n a_b % c\n\\end{verbatim}\n\\begin{lstlisting}[language=Rust]\nfn x() {}\n\\end{lstlisting}\\begin{abstract}s\\end{abstract}",
-        "<blockquote><p>q</p></blockquote><pre><code> a_b % c\n</code></pre><pre><code class=\"language-rust\">fn x() {}\n</code></pre><section class=\"abstract\"><p>s</p></section>",
+        "<blockquote><p>q</p></blockquote><pre><code> a_b % c\n</code></pre><pre><code class=\"language-rust\">fn x() {}\n</code></pre><section class=\"abstract\"><p><strong>Abstract</strong></p><p>s</p></section>",
     );
 }
 

@@ -330,10 +330,13 @@ fn articles_say_where_their_authors_work() {
     reads(
         r##"\documentclass{acmart}\begin{document}\title{Low water}\author{Ada Pask}\affiliation{\institution{Greywick Trust}\city{Greywick}\country{The Sound}}\email{ada@greywick.example}\begin{abstract}Short.\end{abstract}\ccsdesc[500]{Tides}\begin{figure}\includegraphics{well.png}\Description{A well with a float}\caption{Well}\end{figure}\maketitle\section{One}Text.\end{document}"##,
         r##"<h1>Low water</h1>
-<p><strong>Ada Pask</strong></p>
-<p>Greywick Trust, Greywick, The Sound</p>
-<p><a href="mailto:ada@greywick.example">ada@greywick.example</a></p>
+<div class="byline">
+<p>Ada Pask<br>
+Greywick Trust, Greywick, The Sound<br>
+<a href="mailto:ada@greywick.example">ada@greywick.example</a></p>
+</div>
 <section class="abstract">
+<p><strong>Abstract</strong></p>
 <p>Short.</p>
 </section>
 <p>Tides</p>
@@ -348,15 +351,98 @@ fn articles_say_where_their_authors_work() {
         r##"<h1>Low water</h1>
 <p><strong>Ada Pask</strong></p>
 <p>Greywick Trust, 1 Quay, Greywick</p>
-<p>tides; wells</p>
+<p><strong>Keywords:</strong> tides; wells</p>
 <h2>1 One</h2>"##,
     );
     reads(
         r##"\documentclass{IEEEtran}\begin{document}\title{Low water}\author{\IEEEauthorblockN{Ada Pask}\IEEEauthorblockA{Greywick}}\maketitle\IEEEPARstart{T}{he} tide.\begin{IEEEeqnarray}{rCl}a &=& b\end{IEEEeqnarray}\begin{numcases}{f=}1 & x\\2 & y\end{numcases}\end{document}"##,
         r##"<h1>Low water</h1>
-<p><strong>Ada Pask</strong></p>
+<div class="byline">
+<p>Ada Pask<br>
+Greywick</p>
+</div>
 <p>The tide.<code class="language-tex display">\begin{align}a &amp;=&amp; b\end{align}</code><code class="language-tex display">\begin{equation}f=\begin{cases}1 &amp; x\\2 &amp; y\end{cases}\end{equation}</code></p>"##,
     );
+}
+
+#[test]
+fn who_wrote_it_stands_below_the_title_in_every_class() {
+    let cases = [
+        (
+            r"\documentclass{amsart}\title{Low water}\author{Ada Pask}\address{Greywick}\email{ada@greywick.example}\thanks{Paid by none.}\author{Ivo Tolliver}\dedicatory{To the sea}\date{May 2031}\begin{document}\maketitle\end{document}",
+            r##"<p>Ada Pask<br>
+Greywick<br>
+<a href="mailto:ada@greywick.example">ada@greywick.example</a><sup><a href="#note-1" id="note-1-mark" role="doc-noteref">1</a></sup></p>
+<p>Ivo Tolliver</p>
+<p>To the sea</p>
+<p>May 2031</p>"##,
+        ),
+        (
+            r"\documentclass{article}\usepackage{authblk}\title{Low water}\author[1]{Ada Pask}\author[1,2]{Ivo Tolliver}\affil[1]{Greywick Trust}\affil[2]{The Sound}\date{\today}\begin{document}\maketitle\end{document}",
+            r"<p>Ada Pask<sup>1</sup></p>
+<p>Ivo Tolliver<sup>1,2</sup></p>
+<p><sup>1</sup>Greywick Trust</p>
+<p><sup>2</sup>The Sound</p>",
+        ),
+        (
+            r"\documentclass{llncs}\begin{document}\title{Low water}\author{Ada Pask\inst{1}\orcidID{0000-1} \and Ivo Tolliver\inst{2}}\institute{Greywick Trust \email{ada@greywick.example}\and The Sound}\maketitle\end{document}",
+            r##"<p>Ada Pask<sup>1</sup></p>
+<p>Ivo Tolliver<sup>2</sup></p>
+<p><sup>1</sup>Greywick Trust <a href="mailto:ada@greywick.example">ada@greywick.example</a></p>
+<p><sup>2</sup>The Sound</p>"##,
+        ),
+        (
+            r"\documentclass{revtex4-2}\begin{document}\title{Low water}\author{Ada Pask}\altaffiliation[Also at ]{The Sound}\author{Ivo Tolliver}\affiliation{Greywick Trust}\email{ada@greywick.example}\maketitle It says \verb|\maketitle|.\end{document}",
+            r##"<p>Ada Pask<br>
+Also at The Sound</p>
+<p>Ivo Tolliver</p>
+<p>Greywick Trust<br>
+<a href="mailto:ada@greywick.example">ada@greywick.example</a></p>"##,
+        ),
+        (
+            r"\documentclass{beamer}\title{Low water}\author[A.~Pask]{Ada Pask\inst{1}}\institute{Greywick}\date{}\begin{document}\frame{\titlepage}\end{document}",
+            r"<p>Ada Pask<sup>1</sup></p>
+<p>Greywick</p>",
+        ),
+    ];
+    let page = |source: &str| convert(source, Format::Latex, Format::Html, &["shape=fragment"]).into_text().unwrap();
+    for (source, byline) in cases {
+        let html = page(source);
+        assert!(html.starts_with(&format!("<h1>Low water</h1>\n<div class=\"byline\">\n{byline}\n</div>\n")), "{source}\n{html}");
+        // Written again, places are no authors.
+        let read = obblet::formats::latex::read(source.as_bytes(), &obblet::formats::latex::Settings::default());
+        let written = convert(source, Format::Latex, Format::Latex, &["shape=page"]).into_text().unwrap();
+        let again = obblet::formats::latex::read(written.as_bytes(), &obblet::formats::latex::Settings::default());
+        assert_eq!(again.metadata.authors, read.metadata.authors, "{written}");
+        assert_eq!(again.metadata.date, read.metadata.date, "{written}");
+        assert_eq!(page(&written), html, "{written}");
+    }
+    // Where nothing shows the title, what is said of authors besides their names is named.
+    let unseen = r"\documentclass{article}\title{T}\author{Ada Pask\thanks{Paid by none}}\begin{document}A\end{document}";
+    let read = obblet::formats::latex::read(unseen.as_bytes(), &obblet::formats::latex::Settings::default());
+    assert!(read.findings.iter().any(|finding| finding.code == "latex.front-matter"), "{:?}", read.findings);
+    // What the front matter says need not be said twice.
+    let plain = r"\documentclass{article}\title{Low water}\author{Ada Pask \and Ivo Tolliver}\date{May 2031}\begin{document}\maketitle A\end{document}";
+    let markdown = convert(plain, Format::Latex, Format::Markdown, &[]).into_text().unwrap();
+    assert_eq!(markdown, "---\ndate: May 2031\nauthors: [Ada Pask, Ivo Tolliver]\n---\n\n# Low water\n\nA\n");
+    let org = convert(plain, Format::Latex, Format::Org, &[]).into_text().unwrap();
+    assert!(org.contains("#+AUTHOR: Ada Pask and Ivo Tolliver\n") && org.matches("Ada").count() == 1, "{org}");
+}
+
+#[test]
+fn abstracts_and_keywords_have_the_words_that_classes_print() {
+    let german = r"\documentclass{article}\usepackage[ngerman]{babel}\begin{document}\begin{abstract}Kurz.\end{abstract}\keywords{Ebbe; Flut}
+
+Lang.\end{document}";
+    let html = convert(german, Format::Latex, Format::Html, &["shape=fragment"]).into_text().unwrap();
+    let expected = "<section class=\"abstract\">\n<p><strong>Zusammenfassung</strong></p>\n<p>Kurz.</p>\n</section>\n<p><strong>Schlüsselwörter:</strong> Ebbe; Flut</p>\n<p>Lang.</p>\n";
+    assert_eq!(html, expected);
+    let back = convert(german, Format::Latex, Format::Latex, &["shape=page"]).into_text().unwrap();
+    assert!(back.contains("\\begin{abstract}\nKurz.\n\\end{abstract}\n"), "{back}");
+    assert_eq!(convert(&back, Format::Latex, Format::Html, &["shape=fragment"]).into_text().unwrap(), expected);
+    let own = r"\renewcommand{\abstractname}{In short}\begin{abstract}A\end{abstract}";
+    let html = convert(own, Format::Latex, Format::Html, &["shape=fragment"]).into_text().unwrap();
+    assert!(html.contains("<p><strong>In short</strong></p>"), "{html}");
 }
 
 #[test]

@@ -9,6 +9,7 @@ mod languages;
 mod own_commands;
 mod read;
 mod settings;
+mod words;
 mod write;
 
 pub(in crate::formats) use descriptor::DESCRIPTOR;

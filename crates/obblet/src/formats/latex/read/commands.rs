@@ -80,6 +80,7 @@ impl Reader<'_> {
             || (!matches!(name, "address" | "hline") && self.plain_command(name))
             || self.declaration(name)
             || self.structure(name)
+            || self.byline_command(name)
             || self.link(name)
             || self.accent(name)
             || self.table_command(name)

@@ -193,7 +193,10 @@ impl Reader<'_> {
                 }
                 self.open_part(name, Kind::BlockQuote, None);
             }
-            Some(Sort::Abstract) => self.open_part(name, Kind::Division(DivisionKind::Section), Some("abstract")),
+            Some(Sort::Abstract) => {
+                self.open_part(name, Kind::Division(DivisionKind::Section), Some("abstract"));
+                self.abstract_heading();
+            }
             Some(Sort::Proof) => self.begin_proof(name),
             Some(Sort::Slide) => {
                 self.input.overlay();
@@ -207,6 +210,9 @@ impl Reader<'_> {
                 self.open_environment(name, Form::Transparent, None);
                 self.skip_arguments(arguments(base));
                 self.end_paragraph();
+                if matches!(base, "keyword" | "keywords" | "IEEEkeywords") {
+                    self.keywords_lead_in();
+                }
             }
             Some(Sort::Letter) => {
                 self.open_environment(name, Form::Transparent, None);

@@ -85,7 +85,7 @@ const OF_PUBLICATIONS: &[(&str, &str)] = &[
 ];
 
 /// Parts of an address, with commas between them.
-const PARTS_OF_ADDRESSES: &[&str] = &[
+pub(super) const PARTS_OF_ADDRESSES: &[&str] = &[
     "institution",
     "department",
     "streetaddress",
@@ -134,7 +134,8 @@ impl Reader<'_> {
                 let words = self.words(&words);
                 self.tallies.front.add_apart(self.at, &words);
             }
-            "tnoteref" | "fnref" | "corref" | "inst" | "thanksref" | "IEEEauthorrefmark" | "orcidlink" | "affilnum" => {
+            "tnoteref" | "fnref" | "corref" | "inst" | "thanksref" | "IEEEauthorrefmark" | "orcidlink" | "orcidID"
+            | "affilnum" => {
                 self.input.option();
                 self.input.argument();
             }

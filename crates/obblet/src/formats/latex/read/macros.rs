@@ -461,7 +461,7 @@ fn before(input: &mut Input<'_>, end: &[Token]) -> Vec<Token> {
             }
             Kind::End => depth -= 1,
             Kind::Command(ref name) if depth == 0 && commands.first() == Some(&&**name) => break,
-            Kind::Par => {
+            Kind::Par | Kind::Then(_) => {
                 input.made.push(token);
                 break;
             }

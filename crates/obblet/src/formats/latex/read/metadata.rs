@@ -24,12 +24,23 @@ pub(super) struct FrontMatter {
     in_body: bool,
     /// Whether the body has begun.
     has_begun: bool,
+    /// What is to stand below the title.
+    pub(super) byline: super::byline::Byline,
 }
 
 impl FrontMatter {
     /// Whether the body says a title.
     pub(super) const fn is_title_of_body(&self) -> bool {
         self.in_body && !self.title_tokens.is_empty()
+    }
+
+    pub(super) const fn has_begun(&self) -> bool {
+        self.has_begun
+    }
+
+    /// The day, where one is said.
+    pub(super) fn day(&self) -> Option<Vec<Token>> {
+        (!self.date.is_empty()).then(|| self.date_tokens.clone())
     }
 
     /// The authors behind the first few.
@@ -116,7 +127,8 @@ impl Reader<'_> {
                     || self.box_command(name)
                     || self.made_command(name)
                     || self.conditional(name)
-                    || self.declare(name) => {}
+                    || self.declare(name)
+                    || !self.macros.knows(name) && self.byline_command(name) => {}
                 name => {
                     let name = name.to_owned();
                     if self.macros.knows(&name) {
@@ -182,16 +194,7 @@ impl Reader<'_> {
                 let words = self.input.argument();
                 self.front.subtitle = self.words(&words);
             }
-            "author" | "Author" => {
-                self.input.option();
-                let words = self.input.argument();
-                let known = self.front.authors.len();
-                self.authors(&words);
-                if self.front.has_begun && self.front.class_has_title_first() && self.takes_blocks() {
-                    // Where they work stands in the text, too.
-                    self.show_authors(known);
-                }
-            }
+            "author" | "Author" => self.author(),
             "date" => {
                 self.input.option();
                 let words = self.input.argument();
@@ -199,10 +202,7 @@ impl Reader<'_> {
                 self.front.date_tokens = words;
             }
             name if self.front.class == "letter" && self.letterhead(name) => {}
-            "keywords" => {
-                let words = self.input.argument();
-                self.front.keywords = self.words(&words);
-            }
+            "keywords" => self.keywords(),
             "graphicspath" => {
                 let folders = self.input.argument();
                 let mut text = String::new();
@@ -249,6 +249,36 @@ impl Reader<'_> {
         true
     }
 
+    /// An author, or several: they stand below the title, or here where the class of a publisher has no other place for them.
+    fn author(&mut self) {
+        let mark = self.input.option();
+        let words = self.input.argument();
+        let known = self.front.authors.len();
+        if self.front.has_begun && self.front.class_has_title_first() && self.takes_blocks() && !self.is_title_ahead() {
+            self.authors(&words, true);
+            self.show_authors(known);
+        } else {
+            self.authors(&words, false);
+            self.byline_author(&words, mark);
+        }
+    }
+
+    /// Keywords: within the text, they are text as well.
+    fn keywords(&mut self) {
+        self.input.option();
+        let mut words = self.input.argument();
+        let parts = words.iter_mut().filter(|token| token.kind.command() == Some("and"));
+        parts.for_each(|token| token.kind = Kind::Char(';'));
+        self.front.keywords = self.words(&words);
+        let parts = words.iter_mut().filter(|token| token.kind == Kind::Char(';'));
+        parts.for_each(|token| token.kind = Kind::Command("sep".into()));
+        if self.front.has_begun && self.takes_blocks() {
+            self.keywords_lead_in();
+            self.input.push(Kind::Par, self.at);
+            self.input.push_all(words.into_iter());
+        }
+    }
+
     /// A number that tokens say: digits, or the value of a counter.
     fn value_of_counter(&self, tokens: &[Token]) -> i64 {
         if tokens.first().is_some_and(|token| token.kind.command() == Some("value")) {
@@ -273,10 +303,11 @@ impl Reader<'_> {
             _ => token,
         };
         let plain: Vec<Token> = words.into_iter().map(one_line).collect();
+        self.put_byline(heading);
         self.read_into(heading, true, plain);
     }
 
-    fn authors(&mut self, words: &[Token]) {
+    fn authors(&mut self, words: &[Token], names_alone: bool) {
         let mut one = Vec::new();
         let mut all = Vec::new();
         for token in words {
@@ -289,14 +320,22 @@ impl Reader<'_> {
         all.push(one);
         for author in all {
             let (name, below) = self.name_and_place(&author);
-            let name = self.words(&name);
+            let known = self.tallies.front.clone();
+            let name = self.words(&without_marks(&name));
             let name = name.trim().trim_end_matches(',').to_owned();
             if !name.is_empty() {
                 self.front.authors.push(name);
             }
             let below = self.words(&below);
-            if !below.is_empty() {
-                self.tallies.front.add_apart(self.at, &below);
+            if names_alone {
+                if !below.is_empty() {
+                    self.tallies.front.add_apart(self.at, &below);
+                }
+            } else {
+                // Notes stand there, too.
+                let notes = std::mem::replace(&mut self.tallies.front, known);
+                self.byline_besides(below);
+                self.byline_besides(notes.words());
             }
         }
     }
@@ -351,9 +390,16 @@ impl Reader<'_> {
                 Kind::Char(c) => out.push(*c),
                 Kind::Space | Kind::Par => out.push(' '),
                 Kind::Tie => out.push('\u{A0}'),
+                Kind::Dollar => {
+                    let formula: Vec<Token> =
+                        std::iter::from_fn(|| inner.next().filter(|token| token.kind != Kind::Dollar)).take(1000).collect();
+                    let mut source = String::new();
+                    self.input.write(&formula, &mut source);
+                    out.push_str(&crate::math::plain(&crate::math::tex::read(&source).0));
+                }
                 Kind::Command(name) => match &**name {
-                    "thanks" | "footnote" | "inst" | "fnref" | "corref" | "thanksref" | "label" | "orcidlink" | "vspace"
-                    | "hspace" | "fontsize" | "ref" | "includegraphics" => {
+                    "thanks" | "footnote" | "inst" | "fnref" | "corref" | "thanksref" | "label" | "orcidlink" | "orcidID"
+                    | "vspace" | "hspace" | "fontsize" | "ref" | "includegraphics" => {
                         inner.option();
                         let lost = inner.argument();
                         if matches!(&**name, "thanks" | "footnote") {
@@ -405,4 +451,41 @@ impl Reader<'_> {
             ..Presentation::default()
         };
     }
+}
+
+/// A name without the marks by which authors and the places where they work find each other: what is set above the line.
+fn without_marks(name: &[Token]) -> Vec<Token> {
+    let mut out = Vec::with_capacity(name.len());
+    let mut rest = name;
+    // What does not end once ends nowhere behind it.
+    let mut all_end = true;
+    while let Some((token, behind)) = rest.split_first() {
+        let length = match (&token.kind, behind.first().map(|next| &next.kind)) {
+            (Kind::Command(name), Some(Kind::Begin)) if all_end && &**name == "textsuperscript" => {
+                let mut depth = 0_usize;
+                let end = behind.iter().position(|token| {
+                    match token.kind {
+                        Kind::Begin => depth += 1,
+                        Kind::End => depth = depth.saturating_sub(1),
+                        _ => {}
+                    }
+                    depth == 0
+                });
+                all_end = end.is_some();
+                end.map(|end| end + 1)
+            }
+            (Kind::Dollar, Some(Kind::Char('^'))) => {
+                behind.iter().position(|token| token.kind == Kind::Dollar).map(|end| end + 1)
+            }
+            _ => None,
+        };
+        match length {
+            Some(length) => rest = &behind[length..],
+            None => {
+                out.push(token.clone());
+                rest = behind;
+            }
+        }
+    }
+    out
 }

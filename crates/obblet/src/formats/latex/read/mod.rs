@@ -6,6 +6,7 @@ mod algorithms;
 mod bibliography;
 mod boxes;
 mod build;
+mod byline;
 mod citations;
 mod commands;
 mod conditionals;
@@ -307,6 +308,7 @@ impl<'s> Reader<'s> {
         self.end_paragraph();
         self.close_tables();
         self.title_of_body();
+        self.end_byline();
         self.fill_glossary();
         self.set_metadata();
         self.resolve_references();

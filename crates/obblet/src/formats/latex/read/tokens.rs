@@ -488,6 +488,10 @@ impl Input<'_> {
                 Kind::Begin => depth += 1,
                 Kind::End if depth == 0 => break,
                 Kind::End => depth -= 1,
+                Kind::Then(_) => {
+                    self.made.push(token);
+                    break;
+                }
                 _ => {}
             }
             let at = token.at;
@@ -549,8 +553,12 @@ impl Input<'_> {
                 Kind::Char('[') if depth == 0 => brackets += 1,
                 Kind::Char(']') if depth == 0 && brackets == 0 => break,
                 Kind::Char(']') if depth == 0 => brackets -= 1,
-                // An empty line is in no option.
+                // An empty line is in no option, nor the end of what it stands in.
                 Kind::Par if depth == 0 => {
+                    self.made.push(token);
+                    break;
+                }
+                Kind::Then(_) => {
                     self.made.push(token);
                     break;
                 }

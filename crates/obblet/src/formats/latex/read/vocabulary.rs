@@ -149,7 +149,7 @@ const OPEN: &[(&str, &str)] = &[
          beamergotobutton beamerreturnbutton beamerskipbutton beginL beginR bm caps centerline chaptertitle circled \
          detokenize doublebox ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname hbox \
          highlightbox hologo invisible lastname leftline linebox llap lowercase mail mathtext mbox missingfigure name \
-         nohyphens noindentpar only orcidID ovalbox phantomtext reflectbox rightline rlap shadowbox sidecap so \
+         nohyphens noindentpar only ovalbox phantomtext reflectbox rightline rlap shadowbox sidecap so \
          spacedallcaps spacedlowsmallcaps structure sur surname term text textLR textRL textcircled textfont textgreek \
          textin textlarger textlatin textlf textln textlnsize textmd textnormal textrange textrm textroman textsc \
          textsf textsmaller textsw texttitle textulc textup titlecap uncover uppercase vbox visible",

@@ -125,7 +125,7 @@ impl<'d> Writer<'d> {
     pub(super) fn enter(&mut self, id: NodeId) -> bool {
         let doc = self.doc;
         let kind = doc.kind(id);
-        if self.implied.holds(id) {
+        if self.implied.holds(id) || Some(id) == self.front.byline {
             return false;
         }
         if kind.is_inline() {

@@ -19,12 +19,24 @@ impl Writer<'_> {
             self.front.lines.push(format!("\\title{{{title}}}"));
         }
         self.front.is_shown = self.front.title.is_some();
-        let authors: Vec<String> = metadata.authors.iter().map(|author| self.escaped(author)).collect();
+        self.front.byline = self.front.title.and_then(|title| doc.byline(title));
+        let mut date = metadata.date.as_deref();
+        let authors: Vec<String> = match self.front.byline {
+            Some(byline) => {
+                let mut lines: Vec<NodeId> = doc.children(byline).collect();
+                // The last of them may be the day.
+                let is_day = |line: NodeId| date.is_some_and(|date| doc.plain_text(line).trim() == date);
+                let day = lines.pop_if(|line| is_day(*line));
+                date = date.filter(|_| day.is_some());
+                lines.into_iter().map(|line| self.author(line)).collect()
+            }
+            None => metadata.authors.iter().map(|author| self.escaped(author)).collect(),
+        };
         // The class asks for them where there is a title.
         if !authors.is_empty() || self.front.is_shown {
             self.front.lines.push(format!("\\author{{{}}}", authors.join(" \\and ")));
         }
-        match metadata.date.as_deref() {
+        match date {
             Some(date) => {
                 let date = self.escaped(date);
                 self.front.lines.push(format!("\\date{{{date}}}"));
@@ -62,6 +74,16 @@ impl Writer<'_> {
         self.front.is_open = false;
         self.inside.moving -= 1;
         std::mem::replace(&mut self.out, text).trim().replace('\n', " ")
+    }
+
+    /// A paragraph of a byline: what begins with no name of an author has an empty line in its place.
+    fn author(&mut self, line: NodeId) -> String {
+        self.front.is_byline = true;
+        let words = self.argument_of(line);
+        self.front.is_byline = false;
+        let text = self.doc.plain_text(line);
+        let is_author = self.doc.metadata.authors.iter().any(|author| text.trim_start().starts_with(author.as_str()));
+        if is_author { words } else { format!("\\\\ {words}") }
     }
 
     /// Whether a paragraph is part of what stands before the text already.

@@ -199,7 +199,9 @@ impl Writer<'_> {
         let line = self.last_line();
         let shows_nothing = line.starts_with("\\hypertarget{") && line.ends_with("}{}")
             || line.starts_with("\\item[") && line.trim_end().ends_with(']');
-        if self.inside.moving > 0 || self.inside.line > 0 {
+        if self.front.is_byline {
+            self.out.push_str("\\\\ ");
+        } else if self.inside.moving > 0 || self.inside.line > 0 {
             self.out.push(' ');
         } else if is_last && self.is_in_block(id) {
             // At the end of a paragraph it breaks nothing.

@@ -131,6 +131,10 @@ struct Front {
     is_shown: bool,
     /// The heading that is the title, and by how many levels the others are lowered for it.
     title: Option<NodeId>,
+    /// Whether what says who wrote the document is written now.
+    is_byline: bool,
+    /// What stands below it and says who wrote the document: the preamble says that.
+    byline: Option<NodeId>,
     lowered: u8,
     /// Whether the title is written now.
     is_open: bool,

@@ -110,7 +110,10 @@ impl<'d> Writer<'d> {
         let names: Vec<&'d str> = doc.attributes(id).classes.iter().map(|class| doc.text(*class)).collect();
         for name in names {
             match name {
-                "abstract" => return Some(("abstract".to_owned(), String::new())),
+                "abstract" => {
+                    self.abstract_heading(id);
+                    return Some(("abstract".to_owned(), String::new()));
+                }
                 "proof" => {
                     if let Some(option) = self.proof(id) {
                         self.needs.packages.insert("amsthm");
@@ -135,6 +138,22 @@ impl<'d> Writer<'d> {
         }
         let option = lead_in.note.map_or_else(String::new, |note| format!("[{{{}}}]", self.escaped(note)));
         Some((name.to_owned(), option))
+    }
+
+    /// The word above an abstract, which the class prints.
+    fn abstract_heading(&mut self, id: NodeId) {
+        let doc = self.doc;
+        let only = |id: NodeId, kind: Kind| {
+            let child = doc.node(id).first_child().filter(|&child| doc.node(child).next().is_none())?;
+            (doc.kind(child) == kind).then_some(child)
+        };
+        let first = doc.node(id).first_child().filter(|&first| doc.kind(first) == Kind::Paragraph);
+        if let Some(paragraph) = first
+            && only(paragraph, Kind::Strong).is_some()
+            && super::super::words::is_abstract_word(doc.plain_text(paragraph).trim())
+        {
+            self.implied.nodes.insert(paragraph);
+        }
     }
 
     /// The environment of a theorem that a part of the document is, and the words that it begins with.

@@ -146,6 +146,10 @@ pub fn write(doc: &Document, options: &WriteOptions<'_>) -> Written {
     let WriteOptions { settings, element } = *options;
     let options = &Resolved { settings, syntax: settings.syntax(), element };
     let (mut doc, findings) = structure::repaired(doc);
+    if let Some(byline) = doc.repeated_byline().filter(|_| options.syntax.has(Extensions::FRONT_MATTER)) {
+        // The front matter says the same.
+        doc.mend(|doc| doc.detach(byline));
+    }
     let slugs = heading_slugs::slugs(&doc);
     let keeps_places = options.settings.html == HtmlPieces::Keep && !options.settings.ids;
     let places = if keeps_places { heading_slugs::without_heading(&doc, &slugs) } else { Vec::new() };

@@ -38,7 +38,11 @@ pub fn write(doc: &Document, settings: &Settings) -> Written {
 /// Writes a document as Org. `element` writes blocks as HTML, for what Org has no form for.
 #[must_use]
 pub fn write_with(doc: &Document, settings: &Settings, element: Option<ElementWriter<'_>>) -> Written {
-    let (doc, findings) = structure::repaired(doc);
+    let (mut doc, findings) = structure::repaired(doc);
+    if let Some(byline) = doc.repeated_byline() {
+        // The head of the file says the same.
+        doc.mend(|doc| doc.detach(byline));
+    }
     let mut writer = Writer::new(&doc, settings);
     writer.element = element.filter(|_| settings.html_tables);
     writer.head();

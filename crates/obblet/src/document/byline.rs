@@ -1,0 +1,38 @@
+//! Who wrote a document and when, as its text says that below the title.
+
+use super::{Document, Kind, NodeId, Step};
+
+/// The class of the division that stands below a title and says who wrote the document, where they work, and when.
+pub const BYLINE: &str = "byline";
+
+impl Document {
+    /// The division of the class [`BYLINE`] that stands next to a title.
+    #[must_use]
+    pub fn byline(&self, title: NodeId) -> Option<NodeId> {
+        let next = self.node(title).next().filter(|&next| matches!(self.kind(next), Kind::Division(_)))?;
+        let is_byline = self.node(next).has_attributes()
+            && self.attributes(next).classes.iter().any(|class| self.text(*class) == BYLINE)
+            && self.children(next).all(|child| self.kind(child) == Kind::Paragraph);
+        is_byline.then_some(next)
+    }
+
+    /// The byline that says nothing that the metadata does not say, too: outputs that show those need no other.
+    pub(crate) fn repeated_byline(&self) -> Option<NodeId> {
+        let mut blocks = self.children(self.root()).filter(|&block| matches!(self.kind(block), Kind::Division(_)));
+        blocks.find(|&block| self.is_repeated_byline(block))
+    }
+
+    fn is_repeated_byline(&self, division: NodeId) -> bool {
+        let title = self.node(division).previous().filter(|&title| matches!(self.kind(title), Kind::Heading(_)));
+        if title.and_then(|title| self.byline(title)) != Some(division) {
+            return false;
+        }
+        let metadata = &self.metadata;
+        let known = metadata.authors.iter().map(String::as_str).chain(metadata.date.as_deref());
+        let has_more = self
+            .walk(division)
+            .any(|step| matches!(step, Step::Enter(id) if matches!(self.kind(id), Kind::NoteReference(_) | Kind::Image { .. })));
+        let said: Vec<String> = self.children(division).map(|child| self.plain_text(child).trim().to_owned()).collect();
+        !has_more && said.iter().map(String::as_str).eq(known)
+    }
+}
