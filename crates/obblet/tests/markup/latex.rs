@@ -219,7 +219,7 @@ fn bibliographies_are_sorted_and_labelled_as_the_style_says() {
 #[test]
 fn latex_takes_linear_time_whatever_it_is() {
     type Shape = (&'static str, fn(usize) -> String);
-    let shapes: [Shape; 35] = [
+    let shapes: [Shape; 38] = [
         ("groups", |n| "{".repeat(n)),
         ("styles", |n| "\\textbf{".repeat(n / 8)),
         ("closed styles", |n| "\\textbf{".repeat(n / 9) + &"}".repeat(n / 9)),
@@ -254,6 +254,14 @@ fn latex_takes_linear_time_whatever_it_is() {
         ("parts of floats", |n| "\\begin{figure}".to_owned() + &"\\subfloat[a]{".repeat(n / 13)),
         ("marks of code", |n| "\\MakeShortVerb{\\|}".to_owned() + &"|a\n".repeat(n / 3)),
         ("tabs", |n| "\\begin{tabbing}".to_owned() + &"a\\>b\\\\".repeat(n / 6)),
+        ("authors", |n| {
+            format!(
+                "\\documentclass{{llncs}}\\begin{{document}}{}\\title{{T}}\\maketitle",
+                "\\author{a \\and b}\\institute{c}\\email{d}".repeat(n / 40)
+            )
+        }),
+        ("marks of authors", |n| "\\author{".to_owned() + &"\\textsuperscript{".repeat(n / 17)),
+        ("notes to authors", |n| "\\author{".to_owned() + &"a\\thanks{".repeat(n / 9)),
         ("boxes of code", |n| "\\begin{lstlisting}[caption=a]\n".repeat(n / 30)),
     ];
     let run = |source: &[u8]| latex::read(source, &latex::Settings::default());

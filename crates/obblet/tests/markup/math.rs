@@ -282,7 +282,7 @@ fn letter(number: u8) -> String {
 #[test]
 fn formulas_take_linear_time_whatever_they_are() {
     type Shape = (&'static str, fn(usize) -> String);
-    let shapes: [Shape; 16] = [
+    let shapes: [Shape; 22] = [
         ("groups", |n| "{".repeat(n)),
         ("closed groups", |n| "{".repeat(n / 2) + &"}".repeat(n / 2)),
         ("ends", |n| "}".repeat(n)),
@@ -299,6 +299,14 @@ fn formulas_take_linear_time_whatever_they_are() {
         ("macros", |n| format!(r"\def\a{{x}}{}", r"\a".repeat(n / 2))),
         ("texts", |n| r"\text{a $".repeat(n / 9)),
         ("styles", |n| r"\displaystyle{".repeat(n / 14)),
+        ("verbatim", |n| r"\verb|".repeat(n / 6)),
+        ("marks of verbatim text", |n| {
+            (0..n / 8).map(|at| format!(r"\verb{}", char::from_u32(0x4E00 + at as u32 % 20_000).unwrap())).collect()
+        }),
+        ("conditions", |n| r"\ifx aa".repeat(n / 7)),
+        ("names", |n| r"\csname a".repeat(n / 9)),
+        ("boxes", |n| r"\raisebox{".repeat(n / 10)),
+        ("matrix elements", |n| r"\mel".repeat(n / 4)),
     ];
     let run = |source: &[u8]| {
         let (math, problems) = tex::read(std::str::from_utf8(source).unwrap());

@@ -170,8 +170,12 @@ fn delimited(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
         _ => usize::from(!middle.is_empty()),
     };
     for _ in 0..more {
-        // With one argument alone, it stands on both sides.
-        let next = if parser.begins_group() { parser.argument() } else { parts[0].clone() };
+        let next = match parser.begins_group() {
+            true => parser.argument(),
+            // With one argument alone, it stands on both sides: a short one, lest what is within each other grows without bounds.
+            false if is_short(&parts[0]) => parts[0].clone(),
+            false => Vec::new(),
+        };
         match middle {
             "," => parts[0].extend([Node::operator(",", Class::Punctuation)].into_iter().chain(next)),
             "⟩⟨" => {
@@ -236,6 +240,12 @@ fn condition(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
         None => {}
     }
     Some(Vec::new())
+}
+
+/// Whether a row is short, and nothing is deep in it.
+fn is_short(row: &Row) -> bool {
+    let is_flat = |row: &&Row| row.iter().all(|node| node.rows().is_empty());
+    row.len() < 20 && row.iter().all(|node| node.rows().iter().all(is_flat))
 }
 
 fn others(parser: &mut Parser<'_>, name: &str, at: u32) -> Option<Row> {

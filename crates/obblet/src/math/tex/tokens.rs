@@ -128,12 +128,16 @@ pub(super) fn tokens(source: &str) -> Vec<Token> {
     found
 }
 
+/// Verbatim text is no longer, in characters.
+const LONGEST_VERBATIM: usize = 1000;
+
 /// The tokens of characters as they are, between two marks that are the same: `\\verb`, with them in braces. Gives their end.
 fn verbatim(source: &str, start: usize, found: &mut Vec<Token>) -> Option<usize> {
     let (star, rest) = source[start..].strip_prefix('*').map_or((0, &source[start..]), |rest| (1, rest));
     let mark = rest.chars().next().filter(|mark| !mark.is_whitespace() && !mark.is_ascii_alphabetic())?;
     let from = start + star + mark.len_utf8();
-    let length = source[from..].find([mark, '\n']).filter(|&length| source[from + length..].starts_with(mark))?;
+    let mut ahead = source[from..].char_indices().take(LONGEST_VERBATIM).take_while(|(_, c)| *c != '\n');
+    let (length, _) = ahead.find(|(_, c)| *c == mark)?;
     let place = start as u32;
     found.push(Token { kind: Kind::Command("verb".into()), at: place });
     found.push(Token { kind: Kind::Open, at: place });
