@@ -417,6 +417,11 @@ Also at The Sound</p>
         assert_eq!(again.metadata.date, read.metadata.date, "{written}");
         assert_eq!(page(&written), html, "{written}");
     }
+    // A note before all authors is one to the title.
+    let noted = page(
+        r"\documentclass{revtex4-2}\begin{document}\title{Low water}\thanks{Paid by none}\author{Ada Pask}\maketitle A\end{document}",
+    );
+    assert!(noted.starts_with("<h1>Low water<sup><a href=\"#note-1\"") && noted.contains("<p>Paid by none "), "{noted}");
     // Where nothing shows the title, what is said of authors besides their names is named.
     let unseen = r"\documentclass{article}\title{T}\author{Ada Pask\thanks{Paid by none}}\begin{document}A\end{document}";
     let read = obblet::formats::latex::read(unseen.as_bytes(), &obblet::formats::latex::Settings::default());

@@ -98,7 +98,8 @@ impl Macros {
         self.known.is_empty()
     }
 
-    pub(super) fn knows(&self, name: &str) -> bool {
+    /// Whether a macro of a name is defined.
+    pub(crate) fn knows(&self, name: &str) -> bool {
         self.known.contains_key(name)
     }
 

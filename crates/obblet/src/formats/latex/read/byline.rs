@@ -105,6 +105,10 @@ impl Reader<'_> {
         };
         if let Some(call) = call {
             let at = self.at;
+            // Before all authors, it is a note to the title.
+            if call == "footnote" && self.front.byline.paragraphs.is_empty() && self.front.add_to_title(&words, at) {
+                return true;
+            }
             let call = [Token { kind: Sign::Command(call.into()), at }, Token { kind: Sign::Begin, at }];
             self.byline_line(
                 call.into_iter().chain(words).chain([Token { kind: Sign::End, at }]).collect(),

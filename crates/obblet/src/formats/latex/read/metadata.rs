@@ -34,6 +34,17 @@ impl FrontMatter {
         self.in_body && !self.title_tokens.is_empty()
     }
 
+    /// A note to the title. Whether there is one.
+    pub(super) fn add_to_title(&mut self, note: &[Token], at: u32) -> bool {
+        if self.title_tokens.is_empty() {
+            return false;
+        }
+        let begin = [Kind::Command("thanks".into()), Kind::Begin].map(|kind| Token { kind, at });
+        let end = [Token { kind: Kind::End, at }];
+        self.title_tokens.extend(begin.into_iter().chain(note.iter().cloned()).chain(end));
+        true
+    }
+
     pub(super) const fn has_begun(&self) -> bool {
         self.has_begun
     }

@@ -198,7 +198,7 @@ impl Writer<'_> {
             return;
         }
         let needs_words = formula.notation != Markup::Tex
-            || commands(source).any(|name| WRITTEN_OUT.contains(&name) || math::tex::needs_package(name))
+            || commands(source).any(|name| WRITTEN_OUT.contains(&name) || self.needs_package(name))
             || source.contains("Nice") || source.contains("WithArrows")
             // A font without braces as a script is more than that package takes.
             || source.contains("_\\math")
@@ -250,6 +250,11 @@ impl Writer<'_> {
             self.out.push_str("\\)");
         }
         let _ = id;
+    }
+
+    /// Whether a command is one of a package, and none that the document defines.
+    fn needs_package(&self, name: &str) -> bool {
+        math::tex::needs_package(name) && !self.macros.knows(name)
     }
 
     /// A formula on lines of its own.
