@@ -43,7 +43,11 @@ const FINDINGS: &[FindingInfo] = &[
         &[Weight::Advice],
         "Environments are not known; they became divisions with their names as classes.",
     ),
-    finding("latex.front-matter", &[Weight::Lost], "What stands with the title or the authors was left out: no title is shown, or it is said of the publication."),
+    finding(
+        "latex.front-matter",
+        &[Weight::Lost],
+        "What stands with the title or the authors was left out: no title is shown, or it is said of the publication.",
+    ),
     finding("latex.include", &[Weight::Lost], "A file is taken in or shown that was not read."),
     finding("latex.missing-label", &[Weight::Changed], "References lead to labels that are not there."),
     finding(
