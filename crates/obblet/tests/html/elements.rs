@@ -134,6 +134,8 @@ fn headings_and_parts_of_pages() {
         "<h1>a</h1>\n<h2>b</h2>\n<h3>c</h3>\n<h4>d</h4>\n<h5>e</h5>\n<h6>f</h6>",
     );
     case("<h1>a</h1><h3>skipped</h3>", "<h1>a</h1>\n<h2>skipped</h2>");
+    // One without words is a step, too.
+    case("<h1>a</h1><h3></h3><h4>b</h4>", "<h1>a</h1>\n<h2></h2>\n<h3>b</h3>");
     case("<h2></h2><p>text</p>", "<h2></h2>\n<p>text</p>");
     case("<h2><br></h2><p>text</p>", "<p>text</p>");
     case("<h2><b>bold</b></h2>", "<h2><strong>bold</strong></h2>");

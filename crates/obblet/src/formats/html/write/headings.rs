@@ -61,10 +61,10 @@ impl Headings {
 impl Writer<'_, '_> {
     pub(super) fn enter_heading(&mut self, level: u8, id: NodeId) {
         let level = level.clamp(1, 6);
-        // A heading without text heads nothing.
+        // One without words is a step like any other: checkers count it.
         let written = if self.options.top_heading == Some(id) {
             self.headings.put_on_top(level)
-        } else if self.options.mends.contains(Mends::HEADING_STEPS) && self.has_words(id) {
+        } else if self.options.mends.contains(Mends::HEADING_STEPS) {
             self.headings.step(level)
         } else {
             level
