@@ -156,8 +156,8 @@ fn shown<'d>(doc: &'d Document, first: &Document, second: &Document) -> Cow<'d, 
         refine::heading_numbers::take_out(doc.to_mut());
     }
     // What one says in its text and the other in its metadata alone is no difference.
-    let other_says = first.repeated_byline().is_some() && second.repeated_byline().is_some();
-    if let Some(byline) = doc.repeated_byline().filter(|_| !other_says) {
+    let both_say = [first, second].iter().all(|doc| doc.has_class(|class| class == crate::document::BYLINE));
+    if let Some(byline) = doc.repeated_byline().filter(|_| !both_say) {
         doc.to_mut().detach(byline);
     }
     if !doc.formulas.is_empty() || !doc.references.is_empty() {

@@ -1,6 +1,6 @@
 //! Who wrote a document and when, as its text says that below the title.
 
-use super::{Document, Kind, NodeId, Step};
+use super::{Document, Kind, Node, NodeId, Step};
 
 /// The class of the division that stands below a title and says who wrote the document, where they work, and when.
 pub const BYLINE: &str = "byline";
@@ -18,8 +18,10 @@ impl Document {
 
     /// The byline that says nothing that the metadata does not say, too: outputs that show those need no other.
     pub(crate) fn repeated_byline(&self) -> Option<NodeId> {
-        let mut blocks = self.children(self.root()).filter(|&block| matches!(self.kind(block), Kind::Division(_)));
-        blocks.find(|&block| self.is_repeated_byline(block))
+        let is_division =
+            |node: &Node| matches!(node.kind(), Kind::Division(_)) && node.has_attributes() && node.parent().is_some();
+        let mut divisions = self.nodes().filter(|(_, node)| is_division(node));
+        divisions.find_map(|(id, _)| self.is_repeated_byline(id).then_some(id))
     }
 
     fn is_repeated_byline(&self, division: NodeId) -> bool {

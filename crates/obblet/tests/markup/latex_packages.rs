@@ -432,6 +432,13 @@ Also at The Sound</p>
     assert_eq!(markdown, "---\ndate: May 2031\nauthors: [Ada Pask, Ivo Tolliver]\n---\n\n# Low water\n\nA\n");
     let org = convert(plain, Format::Latex, Format::Org, &[]).into_text().unwrap();
     assert!(org.contains("#+AUTHOR: Ada Pask and Ivo Tolliver\n") && org.matches("Ada").count() == 1, "{org}");
+    // Nor on the way back from a page; and a page that says it is no other document.
+    let of_page = convert(plain, Format::Latex, Format::Html, &["shape=page"]).into_text().unwrap();
+    let back = convert(&of_page, Format::Html, Format::Markdown, &[]).into_text().unwrap();
+    assert_eq!(back.matches("Ada").count(), 1, "{back}");
+    let read = obblet::formats::latex::read(plain.as_bytes(), &obblet::formats::latex::Settings::default());
+    let fragment = obblet::formats::html::read(page(plain).as_bytes(), &obblet::formats::html::ReadOptions::default());
+    assert_eq!(obblet::compare::compare(&read, &fragment).differences, []);
 }
 
 #[test]

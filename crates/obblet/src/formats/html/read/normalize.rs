@@ -6,7 +6,9 @@ use super::css::{ComputedStyles, TakenBack};
 use super::element_state::{Origin, ParseState, Tally};
 use super::{code, foreign, table, vendor_markup};
 use crate::document::white_space::is_collapsible;
-use crate::document::{Callout, DivisionKind, Document, Finding, HintRole, Kind, ListKind, NodeId, Producer, Step, TextLevel};
+use crate::document::{
+    BYLINE, Callout, DivisionKind, Document, Finding, HintRole, Kind, ListKind, NodeId, Producer, Step, TextLevel,
+};
 use crate::fast_hash::HashMap;
 use crate::refine::wrappers;
 
@@ -490,7 +492,11 @@ impl<'m> Normalizer<'m> {
             };
             let by_program = doc.layout_hints.producer == Producer::Program;
             let is_kept = |class: &&str| {
-                if self.classes { !by_program || !vendor_markup::is_own_class(class) } else { is_target(class) }
+                if self.classes {
+                    !by_program || !vendor_markup::is_own_class(class)
+                } else {
+                    is_target(class) || *class == BYLINE
+                }
             };
             for class in classes.split_ascii_whitespace().filter(is_kept) {
                 let class = doc.intern(class);
