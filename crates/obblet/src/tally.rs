@@ -1,7 +1,7 @@
 //! What a reader notices more than once: counted while a document is read, reported in one finding for each sort.
 
 /// Things of one sort: how many, where the first is, and their words.
-#[derive(Clone, Debug, Default)]
+#[derive(Debug, Default)]
 pub(crate) struct Tally {
     count: usize,
     first: u32,

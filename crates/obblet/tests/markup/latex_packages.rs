@@ -422,6 +422,12 @@ Also at The Sound</p>
         r"\documentclass{revtex4-2}\begin{document}\title{Low water}\thanks{Paid by none}\author{Ada Pask}\maketitle A\end{document}",
     );
     assert!(noted.starts_with("<h1>Low water<sup><a href=\"#note-1\"") && noted.contains("<p>Paid by none "), "{noted}");
+    // A title that the text says and never shows goes to the top, and the byline with it.
+    let lifted = page(r"\documentclass{article}\begin{document}\title{Low water}\author{Ada Pask}\section{One}A\end{document}");
+    assert!(
+        lifted.starts_with("<h1>Low water</h1>\n<div class=\"byline\">\n<p>Ada Pask</p>\n</div>\n<h2>1 One</h2>"),
+        "{lifted}"
+    );
     // Where nothing shows the title, what is said of authors besides their names is named.
     let unseen = r"\documentclass{article}\title{T}\author{Ada Pask\thanks{Paid by none}}\begin{document}A\end{document}";
     let read = obblet::formats::latex::read(unseen.as_bytes(), &obblet::formats::latex::Settings::default());

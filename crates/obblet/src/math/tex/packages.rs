@@ -206,39 +206,25 @@ fn condition(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
         _ => return None,
     };
     // Where it does not end soon, nothing is chosen.
-    let (mut depth, mut other) = (0_usize, None);
-    let end = parser.stack.iter().rev().take(LONGEST_CONDITION).position(|token| match token.kind.command() {
-        Some("fi") if depth == 0 => true,
-        Some("fi") => {
-            depth -= 1;
-            false
-        }
-        Some(inner) if inner.starts_with("if") && !matches!(inner, "iff" | "ifthenelse") => {
-            depth += 1;
-            false
-        }
-        _ => false,
-    });
-    let Some(end) = end else { return Some(Vec::new()) };
-    let mut inner = parser.stack.split_off(parser.stack.len() - end - 1);
-    inner.remove(0);
-    for (at, token) in inner.iter().enumerate().rev() {
+    let (mut depth, mut other, mut end) = (0_usize, None, None);
+    for (at, token) in parser.stack.iter().rev().take(LONGEST_CONDITION).enumerate() {
         match token.kind.command() {
-            Some("else") if depth == 0 => {
-                other = Some(at);
+            Some("fi") if depth == 0 => {
+                end = Some(at);
                 break;
             }
             Some("fi") => depth -= 1,
-            Some(name) if name.starts_with("if") && !matches!(name, "iff" | "ifthenelse") => depth += 1,
+            Some("else") if depth == 0 && other.is_none() => other = Some(at),
+            Some(inner) if inner.starts_with("if") && !matches!(inner, "iff" | "ifthenelse") => depth += 1,
             _ => {}
         }
     }
-    match other {
-        Some(other) if holds => parser.stack.extend(inner.drain(other + 1..)),
-        Some(other) => parser.stack.extend(inner.drain(..other)),
-        None if holds => parser.stack.append(&mut inner),
-        None => {}
-    }
+    let Some(end) = end else { return Some(Vec::new()) };
+    let mut chosen = parser.stack.split_off(parser.stack.len() - end - 1);
+    // The last one comes first: the end, what is chosen otherwise, `\else`, what is chosen.
+    let behind_else = chosen.len() - other.unwrap_or(end);
+    let chosen = if holds { chosen.split_off(behind_else) } else { chosen.drain(1..behind_else.max(2) - 1).collect() };
+    parser.stack.extend(chosen);
     Some(Vec::new())
 }
 
@@ -248,6 +234,7 @@ fn is_short(row: &Row) -> bool {
     row.len() < 20 && row.iter().all(|node| node.rows().iter().all(is_flat))
 }
 
+/// Reads what is none of these.
 fn others(parser: &mut Parser<'_>, name: &str, at: u32) -> Option<Row> {
     let upright = |text: &'static str| Node::Identifier { text: text.into(), variant: Variant::Upright };
     let accented = |parser: &mut Parser<'_>, text: &'static str| {

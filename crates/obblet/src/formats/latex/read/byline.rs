@@ -1,7 +1,6 @@
 //! Who wrote a document, where they work, and when: what stands below its title (the LaTeX documentation, "Titles"; those of amsart,
 //! authblk, IEEEtran and llncs).
 
-use super::super::words;
 use super::Reader;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{BYLINE, DivisionKind, Kind, NodeId};
@@ -143,39 +142,6 @@ impl Reader<'_> {
             self.front.byline.paragraphs.push(paragraph);
         }
         true
-    }
-
-    /// What classes print above an abstract: the document may say another word.
-    pub(super) fn abstract_heading(&mut self) {
-        let word = self.own_word("abstractname");
-        let word = word.unwrap_or_else(|| words::abstract_word(self.front.language.as_deref()).to_owned());
-        if word.trim().is_empty() {
-            return;
-        }
-        let strong = self.inline(Kind::Strong);
-        let text = self.doc.intern(&word);
-        self.doc.append_at(strong, Kind::Text(text), self.at);
-        self.end_paragraph();
-    }
-
-    /// What classes print before keywords.
-    pub(super) fn keywords_lead_in(&mut self) {
-        self.end_paragraph();
-        let word = self.own_word("keywordsname").or_else(|| self.own_word("keywordname"));
-        let word = word.unwrap_or_else(|| words::keywords_word(self.front.language.as_deref()).to_owned());
-        let strong = self.inline(Kind::Strong);
-        let text = self.doc.intern(&format!("{}:", word.trim_end_matches([':', ' '])));
-        self.doc.append_at(strong, Kind::Text(text), self.at);
-        self.text(" ");
-    }
-
-    /// A word that the document defines.
-    fn own_word(&mut self, command: &str) -> Option<String> {
-        if !self.macros.knows(command) {
-            return None;
-        }
-        let call = [Token { kind: Sign::Command(command.into()), at: self.at }];
-        Some(self.words(&call)).filter(|word| word.len() < 80)
     }
 
     /// What belongs to the author before it: a line of its own, or a note.

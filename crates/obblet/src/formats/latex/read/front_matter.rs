@@ -1,6 +1,7 @@
 //! What articles say above their text: where authors work, notes to them, and the title where it stands (the documentation of the
 //! classes of journals and conferences).
 
+use super::super::words;
 use super::Reader;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{HintRole, Kind};
@@ -194,6 +195,39 @@ impl Reader<'_> {
         }
     }
 
+    /// What classes print above an abstract: the document may say another word.
+    pub(super) fn abstract_heading(&mut self) {
+        let word = self.own_word("abstractname");
+        let word = word.unwrap_or_else(|| words::abstract_word(self.front.language.as_deref()).to_owned());
+        if word.trim().is_empty() {
+            return;
+        }
+        let strong = self.inline(Kind::Strong);
+        let text = self.doc.intern(&word);
+        self.doc.append_at(strong, Kind::Text(text), self.at);
+        self.end_paragraph();
+    }
+
+    /// What classes print before keywords.
+    pub(super) fn keywords_lead_in(&mut self) {
+        self.end_paragraph();
+        let word = self.own_word("keywordsname").or_else(|| self.own_word("keywordname"));
+        let word = word.unwrap_or_else(|| words::keywords_word(self.front.language.as_deref()).to_owned());
+        let strong = self.inline(Kind::Strong);
+        let text = self.doc.intern(&format!("{}:", word.trim_end_matches([':', ' '])));
+        self.doc.append_at(strong, Kind::Text(text), self.at);
+        self.text(" ");
+    }
+
+    /// A word that the document defines.
+    fn own_word(&mut self, command: &str) -> Option<String> {
+        if !self.macros.knows(command) {
+            return None;
+        }
+        let call = [Token { kind: Sign::Command(command.into()), at: self.at }];
+        Some(self.words(&call)).filter(|word| word.len() < 80)
+    }
+
     /// What a publication says of itself is left out, and named.
     fn of_publication(&mut self, name: &str) {
         let arguments = OF_PUBLICATIONS.iter().find(|(known, _)| *known == name).map_or("", |(_, arguments)| arguments);
@@ -277,7 +311,11 @@ impl Reader<'_> {
                 None => None,
             };
             if let (Some(title), Some(first)) = (title, self.doc.node(self.holder()).first_child()) {
+                let byline = self.doc.byline(title);
                 self.doc.move_before(first, title);
+                if let Some(byline) = byline {
+                    self.doc.move_before(first, byline);
+                }
                 // What it stands above goes down a level.
                 for (heading, level) in headings {
                     self.doc.set_kind(heading, Kind::Heading((level + 1).min(6)));

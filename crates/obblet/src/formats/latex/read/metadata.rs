@@ -331,22 +331,20 @@ impl Reader<'_> {
         all.push(one);
         for author in all {
             let (name, below) = self.name_and_place(&author);
-            let known = self.tallies.front.clone();
+            let known = (!names_alone).then(|| std::mem::take(&mut self.tallies.front));
             let name = self.words(&without_marks(&name));
             let name = name.trim().trim_end_matches(',').to_owned();
             if !name.is_empty() {
                 self.front.authors.push(name);
             }
             let below = self.words(&below);
-            if names_alone {
-                if !below.is_empty() {
-                    self.tallies.front.add_apart(self.at, &below);
-                }
-            } else {
+            if let Some(known) = known {
                 // Notes stand there, too.
                 let notes = std::mem::replace(&mut self.tallies.front, known);
                 self.byline_besides(below);
                 self.byline_besides(notes.words());
+            } else if !below.is_empty() {
+                self.tallies.front.add_apart(self.at, &below);
             }
         }
     }
