@@ -21,10 +21,23 @@ impl Math {
         if !self.numbered {
             return next;
         }
-        let tag = |next: &mut u32| {
-            *next = next.saturating_add(1);
-            Some(Tag { text: format!("{before}{}", *next - 1), bare: false })
+        let (first, mut letters) = (next, self.parts.is_some().then_some(0_i64));
+        let mut tag = |next: &mut u32| {
+            let text = match &mut letters {
+                // All parts have the number of the first.
+                Some(letter) => {
+                    *letter += 1;
+                    *next = first.saturating_add(1);
+                    format!("{before}{first}{}", crate::numeral::numeral(*letter, crate::document::Marker::LowerAlpha))
+                }
+                None => {
+                    *next = next.saturating_add(1);
+                    format!("{before}{}", *next - 1)
+                }
+            };
+            Some(Tag { text, bare: false })
         };
+
         if let [Node::Table(table)] = &mut self.body[..]
             && matches!(table.kind, TableKind::Aligned | TableKind::Gathered)
             && table.rows.iter().any(|row| !row.unnumbered)

@@ -35,6 +35,8 @@ pub struct Math {
     pub label: String,
     /// Whether it asks for a number of its own.
     pub numbered: bool,
+    /// What the group is called whose parts have one number with letters behind it, where it is one; empty where it has no name.
+    pub parts: Option<String>,
 }
 
 /// What stands beside a formula or a row, such as `(3.1)`.

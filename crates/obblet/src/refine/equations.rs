@@ -74,6 +74,11 @@ pub fn number(doc: &mut Document) {
                 formula.number = number;
             }
         }
+        if let Some(label) = math.parts.as_ref().filter(|label| !label.is_empty()) {
+            let id = name(doc, node, label);
+            let number = if math.numbered { format!("{within}{}", next - 1) } else { String::new() };
+            equations.entry(label.clone()).or_insert(Equation { node, id, number });
+        }
         let rows = math.table_rows().map(|row| (&row.label, &row.tag));
         for (label, tag) in std::iter::once((&math.label, &math.tag)).chain(rows).filter(|(label, _)| !label.is_empty()) {
             let id = name(doc, node, label);

@@ -477,7 +477,7 @@ fn editions_and_languages_keep_their_notes() {
 <div lang="el">
 <p>ἅλς</p>
 </div>
-<p><span lang="de">Ebbe</span> <code class="language-tex">\SI{1}{\metre}</code>–<code class="language-tex">\SI{2}{\metre}</code> ✔ ⟨name⟩ 5th</p>
+<p><span lang="de">Ebbe</span> <code class="language-tex">\SI{1}{\metre}</code> to <code class="language-tex">\SI{2}{\metre}</code> ✔ ⟨name⟩ 5th</p>
 <blockquote>
 <p>It turns.</p>
 <p>Ada Pask</p>
@@ -606,7 +606,7 @@ See \tableref{tab:wells}, \lemmaref{l} and \exampleref{e}; \figureref{fig:a,fig:
 </table>
 <div id="l" class="lemma"><p><strong>Lemma&nbsp;1</strong> (of the wells). Deep.</p></div>
 <div id="e" class="example"><p><strong>Example&nbsp;1.</strong> One.</p></div>
-<p>See <a href="#tab:wells">Table&nbsp;1</a>, <a href="#l">Lemma&nbsp;1</a> and <a href="#e">Example&nbsp;1</a>; <a href="#fig:a">Figure&nbsp;1</a>, <a href="#fig:b">Figure&nbsp;2</a>.</p>
+<p>See <a href="#tab:wells">Table&nbsp;1</a>, <a href="#l">Lemma&nbsp;1</a> and <a href="#e">Example&nbsp;1</a>; Figures&nbsp;<a href="#fig:a">1</a> and <a href="#fig:b">2</a>.</p>
 <figure id="fig:a"><figcaption>Figure&nbsp;1: One</figcaption><img src="a.png" alt=""></figure>
 <figure id="fig:b"><figcaption>Figure&nbsp;2: Two</figcaption><img src="b.png" alt=""></figure>"##,
     );

@@ -5,6 +5,7 @@ mod support;
 
 mod citations;
 mod latex;
+mod latex_expansion;
 mod latex_packages;
 mod latex_written;
 mod math;

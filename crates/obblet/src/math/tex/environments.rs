@@ -48,7 +48,7 @@ fn like(name: &str) -> (&str, Option<(&'static str, &'static str)>) {
 /// Whether an environment is one of formulas.
 pub(crate) fn is_environment(name: &str) -> bool {
     let (name, _) = like(name.trim_end_matches('*'));
-    kind_of(name).is_some() || matches!(name, "equation" | "displaymath" | "math" | "empheq")
+    kind_of(name).is_some() || matches!(name, "equation" | "displaymath" | "math" | "empheq" | "subequations")
 }
 
 /// Whether an environment asks for numbers.
@@ -69,6 +69,9 @@ pub(super) fn read(parser: &mut Parser<'_>, at: u32) -> Row {
             table.rows.iter_mut().for_each(|row| row.unnumbered = true);
         }
         return row;
+    }
+    if name == "subequations" {
+        return parts(parser, &whole, at);
     }
     let Some(kind) = kind_of(name) else {
         parser.problem(at, format!("the environment {whole} is not known"));
@@ -102,6 +105,22 @@ pub(super) fn read(parser: &mut Parser<'_>, at: u32) -> Row {
         }
         None => table,
     }]
+}
+
+/// A group of equations that have one number with letters behind it (the documentation of amsmath, "Subordinate numbering").
+fn parts(parser: &mut Parser<'_>, whole: &str, at: u32) -> Row {
+    let mut label = String::new();
+    if matches!(parser.peek(), Some(Kind::Command(name)) if &**name == "label") {
+        parser.stack.pop();
+        label = parser.words();
+    }
+    let row = parser.row(Until::Cell);
+    end(parser, whole, at);
+    if label.is_empty() && matches!(&row[..], [Node::Table(_)]) {
+        label = std::mem::take(&mut parser.math.label);
+    }
+    parser.math.parts = Some(label);
+    row
 }
 
 /// Says which rows are numbered: each, or the whole once, or none.

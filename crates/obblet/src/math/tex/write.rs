@@ -11,6 +11,12 @@ use crate::math::{
 #[must_use]
 pub fn write(math: &Math) -> String {
     let mut printer = Printer { out: String::new() };
+    if let Some(label) = &math.parts {
+        printer.out.push_str("\\begin{subequations}\n");
+        if !label.is_empty() {
+            printer.out.push_str(&format!("\\label{{{label}}}\n"));
+        }
+    }
     let rows = match &math.body[..] {
         // Rows with numbers of their own are an environment of their own.
         [Node::Table(table)] if math.numbered && table.rows.iter().all(|row| row.unnumbered) => false,
@@ -29,6 +35,9 @@ pub fn write(math: &Math) -> String {
         if equation {
             printer.out.push_str("\n\\end{equation}");
         }
+    }
+    if math.parts.is_some() {
+        printer.out.push_str("\n\\end{subequations}");
     }
     printer.out.trim().to_owned()
 }

@@ -3,7 +3,7 @@
 
 use super::Reader;
 use super::tokens::{Kind as Sign, Token};
-use crate::document::{Align, Kind};
+use crate::document::Kind;
 
 /// A box that a document defines.
 #[derive(Clone, Copy, Debug, Default)]
@@ -145,7 +145,7 @@ impl Reader<'_> {
     /// Begins columns by tabs: a table whose cells they part.
     pub(super) fn begin_tabbing(&mut self) {
         let node = self.block(Kind::Table);
-        self.table_of(node, Vec::<Align>::new());
+        self.table_of(node, Vec::new());
     }
 
     /// What commands mean between columns by tabs. Whether one means something else there.

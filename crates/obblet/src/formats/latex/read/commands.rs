@@ -1,7 +1,7 @@
 //! Commands: what each does. Those that say how something is set, and not what it is, are read and mean nothing.
 
 use super::Reader;
-use super::references::Shows;
+use super::references::{How, Shows};
 use super::tokens::{Kind as Sign, Token};
 use super::vocabulary::{plain, style_of};
 use crate::document::{Kind, TextLevel};
@@ -46,6 +46,9 @@ impl Reader<'_> {
             return;
         }
         let name = name.trim_start_matches(super::tokens::BUILT_IN);
+        if super::registers::is_register(name) {
+            return self.set_register(name);
+        }
         match self.macros.own(name) {
             Some(super::macros::Own::Text(kind)) => return self.styled_argument(kind),
             Some(super::macros::Own::RowHeading) => return self.row_heading(),
@@ -84,7 +87,7 @@ impl Reader<'_> {
             || self.link(name)
             || self.accent(name)
             || self.table_command(name)
-            || self.macros.define(name, &mut self.input)
+            || self.defines(name)
             || self.define_code(name)
             || self.kept_code(name)
             || self.declare(name)
@@ -103,6 +106,15 @@ impl Reader<'_> {
         self.tallies.unknown.add_apart(at, &format!("\\{name}"));
         self.input.take('*');
         self.skip_settings();
+    }
+
+    /// Takes a definition of a command or an environment. Whether a command defines one.
+    pub(super) fn defines(&mut self, name: &str) -> bool {
+        let defines = self.macros.define(name, &mut self.input) || self.written_definition(name);
+        if defines {
+            self.has_set();
+        }
+        defines
     }
 
     /// Skips what stands between brackets where it is no text: keys with values, or a length.
@@ -237,7 +249,12 @@ impl Reader<'_> {
                 self.counters.last_heading = number;
             }
             let number = self.counters.last_heading.clone();
-            self.references.here(heading, number, if name == "chapter" { "chapter" } else { "section" });
+            let word = match name {
+                "chapter" | "section" if in_appendix => "Appendix",
+                "chapter" | "subsection" | "subsubsection" => name,
+                _ => "section",
+            };
+            self.references.here(heading, number, word);
         }
         true
     }
@@ -272,13 +289,6 @@ impl Reader<'_> {
             "(" => self.delimited_formula(")", false),
             "[" => self.delimited_formula("]", true),
             ")" | "]" => {}
-            "string" => match self.input.next() {
-                Some(Token { kind: Sign::Command(name), .. }) => self.text(&format!("\\{name}")),
-                Some(Token { kind: Sign::Begin, .. }) => self.text("{"),
-                Some(Token { kind: Sign::End, .. }) => self.text("}"),
-                Some(token) => self.input.made.push(token),
-                None => {}
-            },
             // The class for the documentation of packages has them.
             "cmd" | "cs" | "marg" | "oarg" | "parg" | "Marg" | "Oarg" | "DescribeMacro" | "DescribeEnv" | "DescribeOption" => {
                 self.piece_of_syntax(name)
@@ -290,7 +300,7 @@ impl Reader<'_> {
                 self.input.push_all(words.into_iter());
                 self.input.push(Sign::Dollar, at);
             }
-            "verb" => self.verb(false),
+            "verb" | "Verb" => self.verb(name == "Verb"),
             "lstinline" | "mintinline" => {
                 self.input.option();
                 if name == "mintinline" {
@@ -311,24 +321,12 @@ impl Reader<'_> {
             "maketitle" | "titlepage" | "MakeTitle" | "titleframe" => self.put_title(),
             "appendix" | "appendices" => self.counters.begin_appendix(),
             "hrule" => {
+                self.skip_rule();
                 if self.takes_blocks() {
                     self.block(Kind::ThematicBreak);
                 }
             }
-            "enquote" | "textquote" | "foreignquote" | "textcquote" | "foreigntextquote" => {
-                self.input.take('*');
-                match name {
-                    "foreignquote" | "foreigntextquote" => drop(self.input.argument()),
-                    "textcquote" => self.quoted_citation(),
-                    _ => drop(self.input.option()),
-                }
-                let language = self.front.language.clone().unwrap_or_default();
-                let marks = crate::quotation_marks::of(&language);
-                self.text(marks.double.0);
-                if self.input.takes_begin() {
-                    self.open_group(super::Closing::Text(marks.double.1));
-                }
-            }
+            "enquote" | "textquote" | "foreignquote" | "textcquote" | "foreigntextquote" => self.quote_in_text(name),
             "tikz" => self.drawing_in_text(),
             "input" | "include" | "bibliography" | "printbibliography" | "import" => self.no_bibliography(),
             "char" | "symbol" => self.character_by_number(name),
@@ -336,7 +334,8 @@ impl Reader<'_> {
             "makeatother" => self.input.at_is_letter = false,
             "today" => {}
             "SI" | "qty" | "num" | "si" | "unit" | "ang" | "ce" | "pu" => self.quantity(name),
-            "SIrange" | "qtyrange" | "numrange" => self.range_of_quantities(name),
+            "SIrange" | "qtyrange" | "numrange" | "SIlist" | "qtylist" | "numlist" | "numproduct" | "qtyproduct" | "tablenum"
+            | "complexnum" | "complexqty" | "unitfrac" | "nicefrac" | "sfrac" => self.quantities(name),
             "footnoteref" => self.refer(Shows::Number),
             _ => return self.other_structure(name),
         }
@@ -390,39 +389,42 @@ impl Reader<'_> {
         self.inline(Kind::Code(shown));
     }
 
-    /// Numbers and units are formulas.
-    fn quantity(&mut self, name: &str) {
-        self.input.option();
-        let mut source = format!("\\{name}");
-        for _ in 0..if matches!(name, "SI" | "qty") { 2 } else { 1 } {
-            let argument = self.input.argument();
-            source.push('{');
-            self.input.write(&argument, &mut source);
-            source.push('}');
+    /// A quotation with the marks of the language, and what it is from.
+    fn quote_in_text(&mut self, name: &str) {
+        self.input.take('*');
+        let mut source = None;
+        match name {
+            "foreignquote" => drop(self.input.argument()),
+            "foreigntextquote" => {
+                self.input.argument();
+                source = self.input.option();
+            }
+            "textcquote" => self.quoted_citation(),
+            _ => source = self.input.option(),
         }
-        let text = self.doc.intern(&source);
-        let formula = self.doc.add_tex(text, false);
-        self.inline(Kind::Math(formula));
+        // The second says how it ends.
+        self.input.option();
+        let language = self.front.language.clone().unwrap_or_default();
+        let marks = crate::quotation_marks::of(&language);
+        // Within another, it has the other marks.
+        let is_inner = self.groups.iter().any(|group| group.closing == super::Closing::Text(marks.double.1));
+        let (open, close) = if is_inner { marks.single } else { marks.double };
+        self.text(open);
+        let words = self.input.argument();
+        let at = self.at;
+        let behind = self.source_of_quotation(source);
+        self.input.push_all(behind.into_iter());
+        self.input.push(Sign::End, at);
+        self.input.push_all(words.into_iter());
+        self.open_group(super::Closing::Text(close));
     }
 
-    /// From one quantity to another.
-    fn range_of_quantities(&mut self, name: &str) {
-        self.input.option();
-        let (from, to) = (self.input.argument(), self.input.argument());
-        let unit = (name != "numrange").then(|| self.input.argument());
-        let command = if unit.is_some() { "SI" } else { "num" };
+    /// What a quotation is from, in parentheses behind it.
+    fn source_of_quotation(&self, source: Option<Vec<Token>>) -> Vec<Token> {
         let at = self.at;
-        for (words, is_last) in [(to, true), (from, false)] {
-            for argument in [unit.clone(), Some(words)].into_iter().flatten() {
-                self.input.push(Sign::End, at);
-                self.input.push_all(argument.into_iter());
-                self.input.push(Sign::Begin, at);
-            }
-            self.input.push(Sign::Command(command.into()), at);
-            if is_last {
-                self.input.push(Sign::Char('\u{2013}'), at);
-            }
-        }
+        let Some(source) = source.filter(|source| !source.is_empty()) else { return Vec::new() };
+        let before = [Token { kind: Sign::Space, at }, Token { kind: Sign::Char('('), at }];
+        before.into_iter().chain(source).chain([Token { kind: Sign::Char(')'), at }]).collect()
     }
 
     /// What a quotation cites, which stands behind it.
@@ -471,15 +473,17 @@ impl Reader<'_> {
             }
             "epigraph" | "dictum" => self.epigraph(name),
             "blockquote" | "blockcquote" | "foreignblockquote" => {
-                self.skip_arguments(match name {
-                    "blockquote" => "oo",
-                    "blockcquote" => "oom",
-                    _ => "moo",
-                });
-                if self.takes_blocks() {
-                    let node = self.block(Kind::BlockQuote);
-                    self.argument_into(node, false);
+                if name == "foreignblockquote" {
+                    self.input.argument();
                 }
+                let source = self.input.option().filter(|_| name != "blockcquote");
+                self.input.option();
+                if name == "blockcquote" {
+                    self.input.argument();
+                }
+                let mut words = self.input.argument();
+                words.extend(self.source_of_quotation(source));
+                self.quote_of(words);
             }
             "subfloat" | "subfigure" | "subtable" | "subcaptionbox" | "subbottom" | "sidesubfloat" => self.part_of_float(name),
             "lstinputlisting" | "verbatiminput" | "VerbatimInput" | "inputminted" | "BVerbatimInput" | "verbatimtabinput" => {
@@ -740,13 +744,23 @@ impl Reader<'_> {
                 self.anchor(&target);
             }
             "label" | "edlabel" | "linelabel" => self.label(),
-            "ref" | "pageref" | "vref" | "thref" | "labelcref" | "subref" | "autopageref" | "vpageref" | "cpageref" | "zref"
-            | "fullref" | "lineref" | "lref" => self.refer(Shows::Number),
+            "subref" => self.refer(Shows::Part),
+            "vref" if self.references.wording.is_loaded => self.refer(Shows::Word(How::Small)),
+            "ref" | "pageref" | "vref" | "thref" | "labelcref" | "autopageref" | "vpageref" | "cpageref" | "zref" | "fullref"
+            | "lineref" | "lref" => self.refer(Shows::Number),
             "eqref" => self.refer(Shows::Equation),
-            "autoref" | "cref" | "zcref" | "fref" | "prettyref" => self.refer(Shows::Word { capital: name == "autoref" }),
+            "autoref" | "cref" | "zcref" | "fref" | "prettyref" => {
+                self.refer(Shows::Word(if name == "autoref" { How::Printed } else { How::Small }));
+            }
+            "crefrange" | "Crefrange" => {
+                self.input.take('*');
+                let (first, last) = (self.input.argument(), self.input.argument());
+                let labels = [first, last].map(|label| self.input.characters(&label)).to_vec();
+                self.refer_to_several(labels, if name == "Crefrange" { How::Capital } else { How::Small }, true);
+            }
             "Cref" | "Autoref" | "Vref" | "Fref" | "sectionref" | "tableref" | "figureref" | "equationref" | "algorithmref"
             | "theoremref" | "lemmaref" | "remarkref" | "corollaryref" | "definitionref" | "conjectureref" | "axiomref"
-            | "exampleref" | "appendixref" => self.refer(Shows::Word { capital: true }),
+            | "exampleref" | "appendixref" => self.refer(Shows::Word(How::Capital)),
             "nameref" => self.refer(Shows::Name),
             "cite" | "citep" | "citet" | "parencite" | "textcite" | "autocite" | "footcite" | "citealp" | "citealt"
             | "nocite" | "citeauthor" | "Citeauthor" | "citeyear" | "citeyearpar" | "Textcite" | "Citealp" | "Citealt"

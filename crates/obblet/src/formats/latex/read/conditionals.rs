@@ -2,26 +2,45 @@
 //! of ifthen, etoolbox and document commands).
 
 use super::Reader;
+use super::registers::Sort;
 use super::tokens::{Kind, Token};
+
+/// What switches are kept under among registers.
+const SWITCH: &str = "if ";
 
 /// What toggles are kept under, apart from conditionals.
 const TOGGLE: &str = "toggle ";
+
+/// Tests in parentheses have no more tokens: they are read again for each pair that they stand in.
+const LONGEST_TEST: usize = 1000;
 
 impl Reader<'_> {
     /// Takes what a conditional says. Whether a command is one.
     pub(super) fn conditional(&mut self, name: &str) -> bool {
         match name {
-            "fi" => {}
+            // In formulas, these may be other commands.
+            "fi" | "else" | "or" if self.in_formula && self.open_conditions == 0 => return false,
+            "fi" => self.open_conditions = self.open_conditions.saturating_sub(1),
             // What was read was the first way: the other is none.
-            "else" | "or" => self.skip_way(false),
+            "else" | "or" => {
+                self.open_conditions = self.open_conditions.saturating_sub(1);
+                let _ = self.skip_way(false);
+            }
             "newif" => {
                 if let Some(name) = self.input.next().and_then(|token| token.kind.command().map(str::to_owned)) {
-                    self.own.conditionals.insert(name.trim_start_matches("if").to_owned(), false);
+                    self.set_switch(name.trim_start_matches("if"), false);
                 }
             }
-            // Documents are read as pdfTeX reads them, which most are written for.
-            "iftrue" | "ifpdf" | "ifPDFTeX" | "ifpdftex" => {}
-            "iffalse" => self.skip_way(true),
+            "unless" => {
+                let token = self.input.next();
+                match token.as_ref().and_then(|token| token.kind.command()).map(str::to_owned) {
+                    Some(name) => match self.holds(&name) {
+                        Some(holds) => self.take_way(!holds),
+                        None => return self.conditional(&name),
+                    },
+                    None => self.input.made.extend(token),
+                }
+            }
             "ifcase" => self.case(),
             "newbool" | "newboolean" | "newtoggle" | "booltrue" | "boolfalse" | "setbool" | "setboolean" | "toggletrue"
             | "togglefalse" | "settoggle" => self.switch(name),
@@ -33,25 +52,33 @@ impl Reader<'_> {
 
     /// A conditional that the document defines, or one that nothing is known of.
     fn conditional_of_document(&mut self, name: &str) -> bool {
-        if let Some(known) = self.own.conditionals.get(name.strip_prefix("if").unwrap_or("")) {
-            if !known {
-                self.skip_way(true);
-            }
-            return true;
-        }
         let switched =
             [("true", true), ("false", false)].into_iter().find_map(|(end, value)| Some((name.strip_suffix(end)?, value)));
-        if let Some((base, value)) = switched
-            && let Some(known) = self.own.conditionals.get_mut(base)
-        {
-            *known = value;
+        if let Some((base, value)) = switched.filter(|(base, _)| self.switch_of(base).is_some()) {
+            self.set_switch(base, value);
             return true;
         }
-        let is_one = is_primitive(name) || name.starts_with("if") && self.has_end(name);
+        let is_one = is_primitive(name) || !self.in_formula && name.starts_with("if") && self.has_end(name);
         if is_one {
-            self.skip_way(true);
+            self.take_way(false);
         }
         is_one
+    }
+
+    /// The engine that a document asks for in a comment. Without one it is read as pdfTeX reads it, which most are written for.
+    fn engine(&self) -> &'static str {
+        let mut lines = self.input.source.lines().take(20).filter(|line| line.starts_with('%')).map(str::to_lowercase);
+        let line = lines.find(|line| line.contains("!tex") && line.contains("program")).unwrap_or_default();
+        ["lua", "xe"].into_iter().find(|engine| line.contains(&format!("{engine}latex"))).unwrap_or("pdf")
+    }
+
+    fn switch_of(&self, name: &str) -> Option<bool> {
+        self.registers.switch(&format!("{SWITCH}{name}"))
+    }
+
+    fn set_switch(&mut self, name: &str, value: bool) {
+        let is_global = std::mem::take(&mut self.macros.is_global);
+        self.registers.set(format!("{SWITCH}{name}"), i64::from(value), is_global);
     }
 
     /// Defines or sets a switch of a package.
@@ -67,7 +94,7 @@ impl Reader<'_> {
             }
             _ => false,
         };
-        self.own.conditionals.insert(key, value);
+        self.set_switch(&key, value);
     }
 
     /// A conditional whose ways are arguments. Whether a command is one.
@@ -81,13 +108,13 @@ impl Reader<'_> {
                 let key = self.input.argument();
                 let key = self.input.characters(&key);
                 let key = if name == "iftoggle" { format!("{TOGGLE}{key}") } else { key };
-                self.own.conditionals.get(&key).copied().unwrap_or(false)
+                self.switch_of(&key).unwrap_or(false)
             }
             "notbool" | "nottoggle" => {
                 let key = self.input.argument();
                 let key = self.input.characters(&key);
                 let key = if name == "nottoggle" { format!("{TOGGLE}{key}") } else { key };
-                !self.own.conditionals.get(&key).copied().unwrap_or(false)
+                !self.switch_of(&key).unwrap_or(false)
             }
             "ifdef" | "ifundef" => {
                 let tested = self.input.argument();
@@ -108,6 +135,30 @@ impl Reader<'_> {
                 let (one, other) = (self.input.argument(), self.input.argument());
                 self.words(&one) == self.words(&other)
             }
+            "ifnumcomp" | "ifdimcomp" | "ifnumequal" | "ifnumless" | "ifnumgreater" | "ifdimequal" | "ifdimless"
+            | "ifdimgreater" => {
+                let one = self.input.argument();
+                let sign = if name.ends_with("comp") {
+                    self.input.argument()
+                } else {
+                    let sign = if name.ends_with("equal") {
+                        '='
+                    } else if name.ends_with("less") {
+                        '<'
+                    } else {
+                        '>'
+                    };
+                    vec![Token { kind: Kind::Char(sign), at: self.at }]
+                };
+                let other = self.input.argument();
+                let tokens: Vec<Token> = one.into_iter().chain(sign).chain(other).collect();
+                let sort = if name.starts_with("ifnum") { Sort::Number } else { Sort::Length };
+                self.within(&tokens, |reader| reader.compares(sort)).unwrap_or(false)
+            }
+            "ifnumodd" => {
+                let number = self.input.argument();
+                self.within(&number, Self::number).is_some_and(|number| number % 2 != 0)
+            }
             "IfFileExists" | "InputIfFileExists" => {
                 let path = self.input.argument();
                 let path = self.input.characters(&path);
@@ -117,7 +168,13 @@ impl Reader<'_> {
                 self.input.argument();
                 false
             }
-            "@ifstar" => self.input.take('*'),
+            "@ifstar" => {
+                let (yes, no) = (self.input.argument(), self.input.argument());
+                self.input.skip_white();
+                let has_star = self.input.take('*');
+                self.input.push_all(if has_star { yes } else { no }.into_iter());
+                return true;
+            }
             "@ifnextchar" | "kernel@ifnextchar" => {
                 let wanted = self.input.argument();
                 let (yes, no) = (self.input.argument(), self.input.argument());
@@ -126,6 +183,10 @@ impl Reader<'_> {
                 self.input.made.extend(next);
                 self.input.push_all(if is_next { yes } else { no }.into_iter());
                 return true;
+            }
+            "IfBlankTF" | "IfBlankT" | "IfBlankF" => {
+                let words = self.input.argument();
+                self.words(&words).trim().is_empty()
             }
             "IfNoValueTF" | "IfValueTF" | "IfBooleanTF" | "IfNoValueT" | "IfNoValueF" | "IfValueT" | "IfValueF"
             | "IfBooleanT" | "IfBooleanF" => {
@@ -152,10 +213,32 @@ impl Reader<'_> {
 
     /// A conditional that looks at the tokens behind it. Whether a command is one.
     fn decided_by_tokens(&mut self, name: &str) -> bool {
-        let holds = match name {
+        let Some(holds) = self.holds(name) else { return false };
+        self.take_way(holds);
+        true
+    }
+
+    /// Goes on with the first way of a conditional, or with the other, where there is one.
+    fn take_way(&mut self, is_first: bool) {
+        if is_first || self.skip_way(true) {
+            self.open_conditions += 1;
+        }
+    }
+
+    /// What a conditional says of the tokens behind it, where it is decided by them.
+    fn holds(&mut self, name: &str) -> Option<bool> {
+        Some(match name {
             "ifx" => {
-                let (one, other) = (self.input.next(), self.input.next());
+                let (one, other) = (self.input.single(), self.input.single());
                 one.zip(other).is_some_and(|(one, other)| self.is_same(&one, &other))
+            }
+            "if" => {
+                let (one, other) = (self.expanded_single(), self.expanded_single());
+                one.zip(other).is_some_and(|(one, other)| self.input.character_of(&one) == self.input.character_of(&other))
+            }
+            "ifcat" => {
+                let (one, other) = (self.expanded_single(), self.expanded_single());
+                one.zip(other).is_some_and(|(one, other)| self.sort_of(&one) == self.sort_of(&other))
             }
             "ifdefined" => {
                 let token = self.input.next();
@@ -166,18 +249,33 @@ impl Reader<'_> {
                 self.means_something(&name)
             }
             "ifodd" => self.number().is_some_and(|number| number % 2 != 0),
-            "ifnum" => {
-                let one = self.number();
-                let sign = self.relation();
-                let other = self.number();
-                one.zip(other).zip(sign).is_some_and(|((one, other), sign)| one.cmp(&other) == sign)
-            }
-            _ => return false,
-        };
-        if !holds {
-            self.skip_way(true);
+            "ifnum" => self.compares(Sort::Number).unwrap_or(false),
+            "ifdim" => self.compares(Sort::Length).unwrap_or(false),
+            "iftrue" | "ifpdf" => true,
+            "ifPDFTeX" | "ifpdftex" | "ifluatex" | "ifLuaTeX" | "ifxetex" | "ifXeTeX" => self.engine() == engine_of(name),
+            "iffalse" => false,
+            "ifmmode" => self.in_formula,
+            _ => return self.switch_of(name.strip_prefix("if")?),
+        })
+    }
+
+    fn expanded_single(&mut self) -> Option<Token> {
+        let token = self.expanded()?;
+        self.input.made.push(token);
+        self.input.single()
+    }
+
+    /// What sort of character a token is (The TeXbook, chapter 7).
+    fn sort_of(&self, token: &Token) -> u8 {
+        match (&token.kind, self.input.character_of(token)) {
+            (Kind::Command(_), _) => 16,
+            (Kind::Space | Kind::Par, _) => 10,
+            (Kind::Begin, _) => 1,
+            (Kind::End, _) => 2,
+            (Kind::Tie, _) => 13,
+            (_, Some(c)) if c.is_alphabetic() => 11,
+            _ => 12,
         }
-        true
     }
 
     /// One of several ways by a number.
@@ -189,13 +287,14 @@ impl Reader<'_> {
         {
             match token.kind.command() {
                 Some("or") if depth == 0 => ways -= 1,
-                Some("else") if depth == 0 => return,
+                Some("else") if depth == 0 => break,
                 Some("fi") if depth == 0 => return,
                 Some("fi") => depth -= 1,
                 Some(name) if name.starts_with("if") && !takes_arguments(name) => depth += 1,
                 _ => {}
             }
         }
+        self.open_conditions += 1;
     }
 
     /// Whether two tokens mean the same.
@@ -203,91 +302,38 @@ impl Reader<'_> {
         match (one.kind.command(), other.kind.command()) {
             (Some(one), Some(other)) => {
                 let is_unknown = |name: &str| !self.macros.knows(name) && !super::vocabulary::is_known(name);
-                one == other || self.macros.means_same(one, other, &self.input) || is_unknown(one) && is_unknown(other)
+                let (meant, others) = (self.macros.meaning(one), self.macros.meaning(other));
+                meant == others || self.macros.means_same(one, other, &self.input) || is_unknown(one) && is_unknown(other)
             }
-            (None, None) => one.kind == other.kind,
-            _ => false,
+            (None, None) => self.is_same_sign(one, other),
+            (Some(name), None) => self.macros.only_token(name).is_some_and(|known| self.is_same_sign(known, other)),
+            (None, Some(name)) => self.macros.only_token(name).is_some_and(|known| self.is_same_sign(known, one)),
         }
+    }
+
+    fn is_same_sign(&self, one: &Token, other: &Token) -> bool {
+        one.kind == other.kind || self.input.character_of(one).is_some_and(|c| self.input.character_of(other) == Some(c))
     }
 
     fn means_something(&self, name: &str) -> bool {
         self.macros.knows(name) || super::vocabulary::is_known(name)
     }
 
-    /// A number that stands here: digits, a counter, or a command for one.
-    fn number(&mut self) -> Option<i64> {
-        let mut is_negative = false;
-        for _ in 0..20 {
-            self.input.skip_white();
-            let token = self.input.next()?;
-            match &token.kind {
-                Kind::Char('-') => is_negative = !is_negative,
-                Kind::Text(start, end) => {
-                    let text = self.input.slice(*start, *end);
-                    let digits = text.bytes().take_while(u8::is_ascii_digit).count();
-                    if digits == 0 {
-                        self.input.made.push(token);
-                        return None;
-                    }
-                    let number = text[..digits].parse::<i64>().ok();
-                    let behind = *start + digits as u32;
-                    if behind < *end {
-                        self.input.push(Kind::Text(behind, *end), behind);
-                    }
-                    return number.map(|number| if is_negative { -number } else { number });
-                }
-                Kind::Command(name) => {
-                    let name = name.clone();
-                    match &*name {
-                        "value" => {
-                            let counter = self.input.argument();
-                            let counter = self.input.characters(&counter);
-                            return Some(self.counters.get(&counter));
-                        }
-                        "z@" => return Some(0),
-                        "@ne" => return Some(1),
-                        "numexpr" | "number" | "the" => {}
-                        _ if name.starts_with("c@") => return Some(self.counters.get(&name[2..])),
-                        _ if self.macros.expand(&name, token.at, &mut self.input) => {}
-                        _ => return None,
-                    }
-                }
-                _ => {
-                    self.input.made.push(token);
-                    return None;
-                }
-            }
-        }
-        None
-    }
-
-    /// A sign between two numbers.
-    fn relation(&mut self) -> Option<std::cmp::Ordering> {
-        use std::cmp::Ordering;
-        self.input.skip_white();
-        let token = self.input.next()?;
-        match token.kind {
-            Kind::Char('<') => Some(Ordering::Less),
-            Kind::Char('>') => Some(Ordering::Greater),
-            Kind::Text(start, end) if self.input.slice(start, end).starts_with('=') => {
-                if start + 1 < end {
-                    self.input.push(Kind::Text(start + 1, end), start + 1);
-                }
-                Some(Ordering::Equal)
-            }
-            _ => {
-                self.input.made.push(token);
-                None
-            }
-        }
-    }
-
     /// A test of several, from left to right.
-    fn test(&mut self, tokens: &[Token]) -> bool {
+    pub(super) fn test(&mut self, tokens: &[Token]) -> bool {
         let mut holds = None;
         let mut joins_all = true;
         let mut from = 0;
+        let mut depth = 0_usize;
         for at in 0..=tokens.len() {
+            match tokens.get(at).and_then(|token| token.kind.command()) {
+                Some("(") => depth += 1,
+                Some(")") => depth = depth.saturating_sub(1),
+                _ => {}
+            }
+            if depth > 0 && at < tokens.len() {
+                continue;
+            }
             let command = tokens.get(at).and_then(|token| token.kind.command());
             let is_and = matches!(command, Some("AND" | "and"));
             if at < tokens.len() && !is_and && !matches!(command, Some("OR" | "or")) {
@@ -324,21 +370,41 @@ impl Reader<'_> {
             }
             Some("boolean") => {
                 let key = inner.argument();
-                self.own.conditionals.get(&inner.characters(&key)).copied().unwrap_or(false)
+                self.switch_of(&inner.characters(&key)).unwrap_or(false)
             }
             Some("isundefined") => {
                 let name = inner.argument();
                 !name.first().and_then(|token| token.kind.command()).is_some_and(|name| self.means_something(name))
             }
+            Some("lengthtest") => {
+                let test = inner.argument();
+                self.within(&test, |reader| reader.compares(Sort::Length)).unwrap_or(false)
+            }
+            Some("isodd") => {
+                let number = inner.argument();
+                self.within(&number, Self::number).is_some_and(|number| number % 2 != 0)
+            }
+            Some("(") => {
+                // What stands in parentheses is a test by itself.
+                let mut depth = 0_usize;
+                let tokens: Vec<Token> = std::iter::from_fn(|| {
+                    let token = inner.next()?;
+                    match token.kind.command() {
+                        Some("(") => depth += 1,
+                        Some(")") if depth == 0 => return None,
+                        Some(")") => depth -= 1,
+                        _ => {}
+                    }
+                    Some(token)
+                })
+                .collect();
+                tokens.len() < LONGEST_TEST && self.test(&tokens)
+            }
             _ => {
                 // Numbers on both sides of a sign.
                 inner.made.push(first);
-                std::mem::swap(&mut self.input, &mut inner);
-                let one = self.number();
-                let sign = self.relation();
-                let other = self.number();
-                std::mem::swap(&mut self.input, &mut inner);
-                one.zip(other).zip(sign).is_some_and(|((one, other), sign)| one.cmp(&other) == sign)
+                let tokens: Vec<Token> = std::iter::from_fn(|| inner.next()).collect();
+                self.within(&tokens, |reader| reader.compares(Sort::Number)).unwrap_or(false)
             }
         };
         holds != is_negated
@@ -351,27 +417,37 @@ impl Reader<'_> {
         !takes_arguments(name) && name.len() > 2 && memchr::memmem::find(near, b"\\fi").is_some()
     }
 
-    /// Skips one way of a conditional, up to the other or to its end.
-    fn skip_way(&mut self, may_go_on: bool) {
+    /// Skips one way of a conditional, up to the other or to its end. Whether the other follows.
+    fn skip_way(&mut self, may_go_on: bool) -> bool {
         let mut depth = 0_usize;
         while let Some(token) = self.input.next() {
             let Kind::Command(name) = &token.kind else { continue };
             match &**name {
-                "fi" if depth == 0 => return,
+                "fi" if depth == 0 => return false,
                 "fi" => depth -= 1,
-                "else" if depth == 0 && may_go_on => return,
+                "else" if depth == 0 && may_go_on => return true,
                 // Nothing goes on behind the beginning of the text.
                 "begin" => {
                     let at = token.at as usize;
                     if self.input.source.get(at..).is_some_and(|rest| rest.starts_with("\\begin{document}")) {
                         self.input.made.push(token);
-                        return;
+                        return false;
                     }
                 }
                 name if name.starts_with("if") && !takes_arguments(name) => depth += 1,
                 _ => {}
             }
         }
+        false
+    }
+}
+
+/// The engine that a conditional asks for.
+fn engine_of(name: &str) -> &'static str {
+    match name.as_bytes().get(2) {
+        Some(b'l' | b'L') => "lua",
+        Some(b'x' | b'X') => "xe",
+        _ => "pdf",
     }
 }
 
@@ -398,20 +474,6 @@ fn takes_arguments(name: &str) -> bool {
 fn is_primitive(name: &str) -> bool {
     matches!(
         name,
-        "if" | "ifcat"
-            | "ifdim"
-            | "ifvmode"
-            | "ifhmode"
-            | "ifmmode"
-            | "ifinner"
-            | "ifvoid"
-            | "ifhbox"
-            | "ifvbox"
-            | "ifeof"
-            | "iffontchar"
-            | "ifxetex"
-            | "ifluatex"
-            | "ifXeTeX"
-            | "ifLuaTeX"
+        "if" | "ifcat" | "ifdim" | "ifvmode" | "ifhmode" | "ifinner" | "ifvoid" | "ifhbox" | "ifvbox" | "ifeof" | "iffontchar"
     )
 }

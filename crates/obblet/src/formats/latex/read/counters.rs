@@ -28,6 +28,18 @@ pub(super) struct Counters {
     pub(super) depth: i64,
 }
 
+/// A number as a command shows it: `roman`, `alph` and the like.
+pub(super) fn shown_as(number: i64, how: &str) -> String {
+    let marker = match how {
+        "alph" => Marker::LowerAlpha,
+        "Alph" => Marker::UpperAlpha,
+        "roman" => Marker::LowerRoman,
+        "Roman" => Marker::UpperRoman,
+        _ => Marker::Plain,
+    };
+    numeral(number, marker)
+}
+
 /// Whether a source is of a class without chapters.
 fn is_article(source: &str) -> bool {
     if memchr::memmem::find(source.as_bytes(), b"\\documentclass").is_none() {

@@ -1,4 +1,4 @@
-//! What a document defines beside commands and environments: switches, theorems, terms, keywords, floats, code.
+//! What a document defines beside commands and environments: theorems, terms, keywords, floats, code.
 
 use super::{algorithms, boxes, glossary, theorems};
 use crate::fast_hash::{HashMap, HashSet};
@@ -6,7 +6,6 @@ use crate::fast_hash::{HashMap, HashSet};
 /// What a document defines beside commands and environments.
 #[derive(Debug, Default)]
 pub(super) struct Definitions {
-    pub(super) conditionals: HashMap<String, bool>,
     pub(super) theorems: HashMap<String, theorems::Theorem>,
     /// What `\graphicspath` names.
     pub(super) picture_folders: Vec<String>,
@@ -24,6 +23,8 @@ pub(super) struct Definitions {
     pub(super) files: HashMap<String, String>,
     /// Environments that are floats, and the words for them.
     pub(super) floats: HashMap<String, String>,
+    /// Kinds of columns.
+    pub(super) columns: super::columns::OwnColumns,
     /// Environments that are boxes.
     pub(super) boxes: HashMap<String, boxes::OwnBox>,
     /// The file that the next drawing is also in.

@@ -296,6 +296,11 @@ impl Reader<'_> {
             }
             "minipage" | "multicols" | "column" | "adjustbox" | "spacing" | "varwidth" | "paracol" | "boxedminipage" => {
                 drop(self.input.argument());
+                if let Some(words) = self.input.option().filter(|_| base == "multicols") {
+                    // What stands above the columns.
+                    self.input.push(Sign::Par, self.at);
+                    self.input.push_all(words.into_iter());
+                }
             }
             "adjustwidth" => drop((self.input.argument(), self.input.argument())),
             "block" | "alertblock" | "exampleblock" => {
@@ -317,9 +322,10 @@ impl Reader<'_> {
         }
     }
 
-    fn open_environment(&mut self, name: &str, kind: Form, node: Option<crate::document::NodeId>) {
+    pub(super) fn open_environment(&mut self, name: &str, kind: Form, node: Option<crate::document::NodeId>) {
         let (groups, styles) = (self.groups.len(), self.styles.len());
-        self.environments.push(Environment { name: name.to_owned(), kind, groups, styles, node });
+        let before = self.marks_here();
+        self.environments.push(Environment { name: name.to_owned(), kind, groups, styles, before, node });
     }
 
     fn set_node(&mut self, node: crate::document::NodeId) {
@@ -350,6 +356,7 @@ impl Reader<'_> {
         self.begin_part(node, false);
         match note {
             Some(note) => {
+                self.input.push(Sign::Space, self.at);
                 self.input.push(Sign::Char('.'), self.at);
                 self.styled(Kind::Emphasis, note);
             }
@@ -424,6 +431,9 @@ impl Reader<'_> {
     pub(super) fn environment_ends(&mut self) {
         let Some(environment) = self.environments.pop() else { return };
         self.groups.truncate(environment.groups);
+        if environment.kind != Form::Document {
+            self.restore(environment.before);
+        }
         match environment.kind {
             Form::Transparent | Form::Document => {
                 if environment.name == "frontmatter" {

@@ -36,6 +36,12 @@ pub(in crate::formats) fn is_formula(name: &str) -> bool {
 /// Commands that define others, in a formula.
 const DEFINES: [&str; 6] = ["newcommand", "renewcommand", "def", "DeclareMathOperator", "providecommand", "let"];
 
+/// Whether a command of formulas may stand for tokens that the reader has to find.
+fn is_written_out(name: &str) -> bool {
+    name.starts_with("if") && name != "iff"
+        || matches!(name, "fi" | "else" | "or" | "unless" | "the" | "number" | "expandafter" | "csname")
+}
+
 /// A formula has no more tokens.
 const MOST_TOKENS: usize = 1 << 15;
 
@@ -111,6 +117,9 @@ impl<'s> Reader<'s> {
 
     /// An environment that is a formula.
     pub(super) fn display(&mut self, name: &str) {
+        if name == "subequations" && !self.is_one_display() {
+            return self.open_environment(name, super::environments::Form::Transparent, None);
+        }
         let mut tokens = Vec::new();
         let star = if name.ends_with('*') { "*" } else { "" };
         // Those of packages, as the ones that they stand for.
@@ -138,7 +147,7 @@ impl<'s> Reader<'s> {
             _ => {}
         }
         let around = match stands_for.as_deref().unwrap_or(name) {
-            "displaymath" | "math" | "subequations" => None,
+            "displaymath" | "math" => None,
             "dmath" => Some("equation"),
             "dmath*" => Some("equation*"),
             name => Some(name),
@@ -176,6 +185,22 @@ impl<'s> Reader<'s> {
         self.formula(&tokens, name != "math", around);
     }
 
+    /// Whether what comes up to the end of the group is one environment of formulas, beside a label.
+    fn is_one_display(&self) -> bool {
+        let rest = &self.input.source[self.input.at..];
+        let Some((body, _)) = rest.split_once("\\end{subequations}").filter(|_| self.input.made.is_empty()) else { return false };
+        let is_label =
+            |rest: &str| rest.is_empty() || rest.starts_with("\\label{") && rest.ends_with('}') && !rest.contains('\n');
+        let Some((before, inner)) = body.split_once("\\begin{") else { return false };
+        let Some((inner, behind)) = inner.rsplit_once("\\end{") else { return false };
+        let name = inner.split('}').next().unwrap_or_default();
+        let behind = behind.strip_prefix(name).and_then(|rest| rest.strip_prefix('}'));
+        is_formula(name)
+            && is_label(before.trim())
+            && behind.is_some_and(|behind| is_label(behind.trim()))
+            && !inner.contains(&format!("\\begin{{{name}}}"))
+    }
+
     /// What begins or ends the cases of a formula.
     fn cases(&self, command: &str) -> impl Iterator<Item = Token> + use<> {
         let at = self.at;
@@ -192,6 +217,17 @@ impl<'s> Reader<'s> {
             if self.macros.knows(name) {
                 let name = name.to_owned();
                 self.macros.expand(&name, token.at, &mut self.input);
+            } else if is_written_out(name) {
+                let name = name.to_owned();
+                self.in_formula = true;
+                let is_done = match &*name {
+                    "fi" | "else" | "or" => self.conditional(&name),
+                    _ => self.expand(&name, token.at),
+                };
+                self.in_formula = false;
+                if !is_done {
+                    return Some(token);
+                }
             } else if DEFINES.contains(&name) {
                 let name = name.to_owned();
                 self.macros.define(&name, &mut self.input);
@@ -248,7 +284,11 @@ impl<'s> Reader<'s> {
                 b'\\' => {
                     let letters = bytes[at..].iter().take_while(|byte| byte.is_ascii_alphabetic()).count();
                     let name = rest.get(at..at + letters.max(1))?;
-                    if self.macros.knows(name) || DEFINES.contains(&name) || end.strip_prefix('\\') == Some(name) {
+                    if self.macros.knows(name)
+                        || is_written_out(name)
+                        || DEFINES.contains(&name)
+                        || end.strip_prefix('\\') == Some(name)
+                    {
                         return None;
                     }
                     match name {

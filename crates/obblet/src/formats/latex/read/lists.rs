@@ -15,12 +15,16 @@ pub(super) struct List {
     loose: bool,
     /// How many parts of the document were open before it.
     parts: usize,
+    /// What references to items show, with commands for their number, where the author says so.
+    label: Option<String>,
+    /// What the item is called that is read, as references show it.
+    number: String,
 }
 
 impl List {
     /// The entries of a bibliography.
     pub(super) const fn of_entries(node: NodeId, parts: usize) -> Self {
-        Self { node, kind: ListForm::Numbers, has_item: false, loose: false, parts }
+        Self { node, kind: ListForm::Numbers, has_item: false, loose: false, parts, label: None, number: String::new() }
     }
 }
 
@@ -57,7 +61,16 @@ impl Reader<'_> {
         let marker = marker(&option, depth);
         let list = ListKind { ordered: kind == ListForm::Numbers, tight: true, marker, start: 1 };
         let node = self.block(if kind == ListForm::Terms { Kind::TermList } else { Kind::List(list) });
-        self.lists.push(List { node, kind, has_item: false, loose: false, parts: self.parts.len() });
+        let said = |wanted: &str| {
+            let at = option.split(',').find_map(|part| {
+                let (key, value) = part.split_once('=')?;
+                (key.trim() == wanted).then(|| value.trim().to_owned())
+            })?;
+            Some(at.trim_matches(['{', '}']).to_owned())
+        };
+        let label = said("ref").or_else(|| said("label")).filter(|label| label.contains('*'));
+        let parts = self.parts.len();
+        self.lists.push(List { node, kind, has_item: false, loose: false, parts, label, number: String::new() });
         node
     }
 
@@ -145,8 +158,26 @@ impl Reader<'_> {
             Kind::List(kind) => kind.marker,
             _ => Marker::Plain,
         };
-        let shown = crate::numeral::numeral(number.parse().unwrap_or(0), marker);
-        self.references.here(item, shown, "item");
+        let value = number.parse().unwrap_or(0);
+        let shown = crate::numeral::numeral(value, marker);
+        // Items within others are called by the numbers of these, too (the LaTeX format, `\p@enumii`).
+        let mut above = self.lists.iter().rev().skip(1).filter(|list| list.kind == ListForm::Numbers).map(|list| &list.number);
+        let full = match self.lists.last().and_then(|list| list.label.as_deref()) {
+            Some(label) => with_number(label, value),
+            None => match (depth, above.next()) {
+                (1, Some(above)) => format!("{above}{shown}"),
+                (2, Some(above)) => {
+                    let first = above.trim_end_matches(|c: char| c.is_ascii_alphabetic());
+                    format!("{first}({}){shown}", &above[first.len()..])
+                }
+                (3, Some(above)) => format!("{above}{shown}"),
+                _ => shown,
+            },
+        };
+        if let Some(list) = self.lists.last_mut() {
+            list.number.clone_from(&full);
+        }
+        self.references.here(item, full, "item");
     }
 
     /// What an item is marked with, where its author says so: a bullet is a bullet, all else is text.
@@ -202,6 +233,27 @@ impl Reader<'_> {
             self.doc.unwrap(only);
         }
     }
+}
+
+/// A label with a number in place of the commands for it, and without those that say how it looks.
+fn with_number(label: &str, value: i64) -> String {
+    let (mut out, mut rest) = (String::new(), label);
+    while let Some(at) = rest.find('\\') {
+        out.push_str(&rest[..at]);
+        rest = &rest[at + 1..];
+        let letters = rest.bytes().take_while(u8::is_ascii_alphabetic).count();
+        let name = &rest[..letters];
+        rest = &rest[letters..];
+        if let Some(behind) = rest.strip_prefix('*') {
+            out.push_str(&super::counters::shown_as(value, name));
+            rest = behind;
+        } else {
+            rest = rest.trim_start();
+        }
+    }
+    out.push_str(rest);
+    out.retain(|c| !matches!(c, '{' | '}'));
+    out.trim().to_owned()
 }
 
 fn list_has_item(list: Option<&List>) -> bool {

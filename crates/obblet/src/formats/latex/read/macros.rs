@@ -2,6 +2,8 @@
 //! `\newcommand`, `\newenvironment` and of document commands).
 
 use super::super::own_commands;
+use super::arguments::{self, Argument};
+use super::registers;
 use super::tokens::{BUILT_IN, Input, Kind, Token};
 use crate::fast_hash::HashMap;
 use std::rc::Rc;
@@ -11,26 +13,36 @@ const MOST_STEPS: usize = 1 << 16;
 const MOST_TOKENS: usize = 1 << 17;
 const TOKENS_OF_A_BYTE: usize = 8;
 
-/// How a command takes an argument.
-#[derive(Clone, Debug)]
-enum Argument {
-    /// A group or a token.
-    Mandatory,
-    /// Between brackets, with what stands for it where it is not there.
-    Optional(Rc<[Token]>),
-    /// A star, or none.
-    Star,
-    /// Everything before these tokens.
-    Before(Rc<[Token]>),
-    /// Tokens that must be there and mean nothing.
-    Delimiter(Rc<[Token]>),
-}
-
 /// A command that a document defines.
 #[derive(Clone, Debug)]
 pub(super) struct Macro {
     arguments: Rc<[Argument]>,
     body: Rc<[Token]>,
+    has_parameters: bool,
+}
+
+impl Macro {
+    fn new(arguments: Rc<[Argument]>, body: Rc<[Token]>) -> Self {
+        let has_parameters = body.iter().any(|token| matches!(token.kind, Kind::Parameter(..)));
+        Self { arguments, body, has_parameters }
+    }
+
+    fn of_tokens(body: impl Into<Rc<[Token]>>) -> Self {
+        Self::new(Rc::from([]), body.into())
+    }
+}
+
+/// A body with what it was given.
+pub(super) fn filled(body: &[Token], given: &[Vec<Token>]) -> Vec<Token> {
+    let mut out = Vec::with_capacity(body.len());
+    for token in body {
+        match token.kind {
+            Kind::Parameter(number, 0) => out.extend(given.get(usize::from(number) - 1).into_iter().flatten().cloned()),
+            Kind::Parameter(number, more) => out.push(Token { kind: Kind::Parameter(number, more - 1), at: token.at }),
+            _ => out.push(token.clone()),
+        }
+    }
+    out
 }
 
 /// Everything that a document defines.
@@ -47,6 +59,22 @@ pub(super) struct Macros {
     pub(super) exceeded: Option<u32>,
     /// Commands and environments that mean what Obblet's own documents define them to mean.
     own: HashMap<Rc<str>, Own>,
+    /// What commands meant before groups that are open, to be restored where these end.
+    saved: Vec<Saved>,
+    /// What was defined for all groups, and how many definitions came before.
+    for_all: HashMap<Rc<str>, usize>,
+    defined: usize,
+    /// Whether the next definition holds for all groups.
+    pub(super) is_global: bool,
+}
+
+/// What a command meant before a definition within a group.
+#[derive(Debug)]
+struct Saved {
+    name: Rc<str>,
+    meaning: Option<Macro>,
+    /// How many definitions came before.
+    number: usize,
 }
 
 /// What a command or an environment of Obblet's own documents is.
@@ -62,12 +90,6 @@ pub(super) enum Own {
 }
 
 type Tokens = Rc<[Token]>;
-
-/// What stands for a length that the document names.
-pub(super) const LENGTH: &str = "a length";
-
-/// What stands for an argument that is not there.
-const NO_VALUE: &str = "NoValue";
 
 impl Macros {
     pub(super) fn of(source: &str) -> Self {
@@ -96,151 +118,245 @@ impl Macros {
     /// Puts what an environment begins with before the rest of the input. Gives what it ends with.
     pub(super) fn begin(&mut self, name: &str, at: u32, input: &mut Input<'_>) -> Option<Rc<[Token]>> {
         let (begin, end) = self.environments.get(name).cloned()?;
-        self.apply(&begin, at, input);
+        let given = self.apply_in(&begin, at, input, name);
+        // What environments end with may show what they were given.
+        let shows = end.iter().any(|token| matches!(token.kind, Kind::Parameter(_, 0)));
+        if shows && self.charge(end.len() + given.iter().map(Vec::len).sum::<usize>(), at) {
+            return Some(filled(&end, &given).into());
+        }
         Some(end)
     }
 
+    /// Counts a step that makes tokens. Whether there may be more.
+    pub(super) fn charge(&mut self, tokens: usize, at: u32) -> bool {
+        self.steps += 1;
+        self.made = self.made.saturating_add(tokens);
+        let may = self.steps <= MOST_STEPS + self.length && self.made <= self.most_tokens();
+        if !may {
+            self.exceeded.get_or_insert(at);
+        }
+        may
+    }
+
     fn apply(&mut self, known: &Macro, at: u32, input: &mut Input<'_>) {
+        self.apply_in(known, at, input, "");
+    }
+
+    fn apply_in(&mut self, known: &Macro, at: u32, input: &mut Input<'_>, environment: &str) -> Vec<Vec<Token>> {
         self.steps += 1;
         if self.steps > MOST_STEPS + self.length || self.made > self.most_tokens() {
             self.exceeded.get_or_insert(at);
-            return;
+            return Vec::new();
         }
-        let mut given: Vec<Vec<Token>> = Vec::new();
+        if known.arguments.is_empty() && !known.has_parameters {
+            if self.made + known.body.len() > self.most_tokens() {
+                self.exceeded.get_or_insert(at);
+                return Vec::new();
+            }
+            self.made += known.body.len();
+            input.push_all(known.body.iter().cloned());
+            return Vec::new();
+        }
+        let mut given: Vec<Vec<Token>> = Vec::with_capacity(known.arguments.len());
         for argument in &*known.arguments {
-            match argument {
-                Argument::Mandatory => given.push(input.argument()),
-                Argument::Optional(usual) => given.push(input.option().unwrap_or_else(|| usual.to_vec())),
-                Argument::Star => {
-                    input.skip_white();
-                    let star = input.take('*');
-                    let name = if star { "BooleanTrue" } else { "BooleanFalse" };
-                    given.push(vec![Token { kind: Kind::Command(name.into()), at }]);
-                }
-                Argument::Before(end) => given.push(before(input, end)),
-                Argument::Delimiter(tokens) => {
-                    before(input, tokens);
-                }
+            arguments::take(argument, input, at, environment, &mut given);
+        }
+        let mut length = known.body.len();
+        for token in &*known.body {
+            if let Kind::Parameter(number, 0) = token.kind {
+                length += given.get(usize::from(number) - 1).map_or(0, Vec::len);
             }
         }
-        let mut out: Vec<Token> = Vec::with_capacity(known.body.len());
-        for token in &*known.body {
+        if self.made + length > self.most_tokens() {
+            self.exceeded.get_or_insert(at);
+            return Vec::new();
+        }
+        self.made += length;
+        // The last is read first.
+        input.made.reserve(length);
+        for token in known.body.iter().rev() {
             match token.kind {
                 Kind::Parameter(number, 0) => {
-                    out.extend(given.get(usize::from(number) - 1).into_iter().flatten().cloned());
+                    let value = given.get(usize::from(number) - 1).into_iter().flatten();
+                    input.made.extend(value.rev().cloned());
                 }
-                Kind::Parameter(number, more) => out.push(Token { kind: Kind::Parameter(number, more - 1), at: token.at }),
-                _ => out.push(token.clone()),
-            }
-            if self.made + out.len() > self.most_tokens() {
-                self.exceeded.get_or_insert(at);
-                return;
+                Kind::Parameter(number, more) => input.push(Kind::Parameter(number, more - 1), token.at),
+                _ => input.made.push(token.clone()),
             }
         }
-        self.made += out.len();
-        input.push_all(out.into_iter());
+        given
+    }
+
+    /// Gives a command a meaning, or takes it away: for all groups where that was said, or to the end of the group.
+    fn set(&mut self, name: Rc<str>, meaning: Option<Macro>, is_global: bool) {
+        self.defined += 1;
+        if is_global || self.is_global {
+            self.for_all.insert(name.clone(), self.defined);
+            self.is_global = false;
+        }
+        let before = match meaning {
+            Some(meaning) => self.commands.insert(name.clone(), meaning),
+            None => self.commands.remove(&name),
+        };
+        self.saved.push(Saved { name, meaning: before, number: self.defined });
+    }
+
+    /// How many definitions there are to restore.
+    pub(super) const fn mark(&self) -> usize {
+        self.saved.len()
+    }
+
+    /// Where a group ends, commands mean what they meant before it.
+    pub(super) fn restore(&mut self, mark: usize) {
+        for Saved { name, meaning, number } in self.saved.drain(mark.min(self.saved.len())..).rev() {
+            if self.for_all.get(&name).is_some_and(|global| *global >= number) {
+                continue;
+            }
+            match meaning {
+                Some(meaning) => self.commands.insert(name, meaning),
+                None => self.commands.remove(&name),
+            };
+        }
+    }
+
+    /// What a command was let be that the document does not define.
+    pub(super) fn meaning<'n>(&'n self, name: &'n str) -> &'n str {
+        match self.commands.get(name).map(|known| &*known.body) {
+            Some([Token { kind: Kind::Command(other), .. }]) if other.starts_with(BUILT_IN) => &other[BUILT_IN.len_utf8()..],
+            _ => name,
+        }
+    }
+
+    /// The token that a command was let be, or that is all it stands for.
+    pub(super) fn only_token(&self, name: &str) -> Option<&Token> {
+        match self.commands.get(name).map(|known| &*known.body) {
+            Some([token]) => Some(token),
+            _ => None,
+        }
+    }
+
+    /// What a command stands for.
+    pub(super) fn body(&self, name: &str) -> Option<Tokens> {
+        self.commands.get(name).map(|known| known.body.clone())
+    }
+
+    /// Adds tokens to what a command stands for.
+    pub(super) fn add_to(&mut self, name: &str, tokens: Vec<Token>, in_front: bool) {
+        let known = self.commands.get(name).cloned();
+        let (arguments, body) = known.map_or_else(|| (Rc::from([]), Rc::from([])), |known| (known.arguments, known.body));
+        let at = tokens.first().map_or(0, |token| token.at);
+        if !self.charge(body.len() + tokens.len(), at) {
+            return;
+        }
+        let (first, last) = if in_front { (&tokens[..], &body[..]) } else { (&body[..], &tokens[..]) };
+        let body: Vec<Token> = first.iter().chain(last).cloned().collect();
+        self.set(name.into(), Some(Macro::new(arguments, body.into())), false);
     }
 
     /// Takes a definition whose command has been read. Whether the command defines something.
     pub(super) fn define(&mut self, command: &str, input: &mut Input<'_>) -> bool {
         match command {
-            "newcommand" | "renewcommand" | "providecommand" | "DeclareRobustCommand" => {
+            "newcommand"
+            | "renewcommand"
+            | "providecommand"
+            | "DeclareRobustCommand"
+            | "newrobustcmd"
+            | "renewrobustcmd"
+            | "providerobustcmd"
+            | "newcommandx"
+            | "renewcommandx"
+            | "providecommandx" => {
                 input.take('*');
                 let Some(name) = name(input) else { return true };
-                let (arguments, body) = signature(input);
+                let (arguments, body) =
+                    if command.ends_with('x') { arguments::signature_with_keys(input) } else { arguments::signature(input) };
                 if &*name == "includegraphics" {
                     // A picture stays one, whatever is done about those that are missing.
                 } else if let Some(own) = own_command(&name, &arguments, &body, input) {
                     self.own.insert(name, own);
-                } else if command != "providecommand" || !self.knows(&name) {
-                    self.commands.insert(name, Macro { arguments, body });
+                } else if !command.starts_with("provide") || !self.knows(&name) {
+                    self.set(name, Some(Macro::new(arguments, body)), false);
                 }
             }
-            "def" | "gdef" | "edef" | "xdef" => {
+            "def" | "gdef" => {
                 let Some(name) = name(input) else { return true };
-                let arguments = pattern(input);
-                let mut body = input.up_to_end();
-                if command.starts_with(['e', 'x']) {
-                    body = self.written_out(body, input);
-                }
-                self.commands.insert(name, Macro { arguments, body: body.into() });
+                let arguments = arguments::pattern(input);
+                let body = input.up_to_end();
+                self.set(name, Some(Macro::new(arguments, body.into())), command == "gdef");
             }
-            "newlength" | "newdimen" | "newskip" => {
+            "newlength" | "newdimen" | "newskip" | "newmuskip" | "newcount" | "newtoks" => {
                 let Some(name) = name(input) else { return true };
-                let body = Token { kind: Kind::Command(LENGTH.into()), at: input.place() };
-                self.commands.insert(name, Macro { arguments: Rc::from([]), body: Rc::from([body]) });
+                let token = Token { kind: registers::command(command, &name), at: input.place() };
+                self.set(name, Some(Macro::of_tokens([token])), true);
             }
             "let" => {
                 let Some(name) = name(input) else { return true };
                 input.skip_white();
-                let mut token = input.next();
-                if let Some(Kind::Text(start, end)) = token.as_ref().map(|token| &token.kind)
-                    && input.slice(*start, *end).starts_with('=')
-                {
-                    let (start, end) = (*start, *end);
-                    if start + 1 < end {
-                        input.push(Kind::Text(start + 1, end), start + 1);
-                    }
+                let mut token = input.single();
+                if token.as_ref().and_then(|token| input.character_of(token)) == Some('=') {
                     input.skip_white();
-                    token = input.next();
+                    token = input.single();
                 }
                 self.give(name, token);
             }
             "DeclareMathOperator" => self.define_operator(input),
-            "NewDocumentCommand" | "RenewDocumentCommand" | "ProvideDocumentCommand" | "DeclareDocumentCommand" => {
+            "DeclareTextFontCommand" => {
                 let Some(name) = name(input) else { return true };
-                let arguments = document_arguments(input);
-                let body = input.argument().into();
-                if &*name != "includegraphics" {
-                    self.commands.insert(name, Macro { arguments, body });
-                }
+                let at = input.place();
+                let mut body = input.argument();
+                body.push(Token { kind: Kind::Parameter(1, 0), at });
+                body.insert(0, Token { kind: Kind::Begin, at });
+                body.push(Token { kind: Kind::End, at });
+                self.set(name, Some(Macro::new(Rc::from([Argument::Mandatory]), body.into())), true);
             }
             "newenvironment" | "renewenvironment" => {
                 input.take('*');
                 let name = input.argument();
                 let name: Rc<str> = input.characters(&name).into();
-                let (arguments, body) = signature(input);
+                let (arguments, body) = arguments::signature(input);
                 let end: Rc<[Token]> = input.argument().into();
                 if let Some(own) = own_environment(&name, &body, &end, input) {
                     self.own.insert(name, own);
                     return true;
                 }
-                self.environments.insert(name, (Macro { arguments, body }, end));
+                self.environments.insert(name, (Macro::new(arguments, body), end));
             }
-            "NewDocumentEnvironment"
-            | "RenewDocumentEnvironment"
-            | "ProvideDocumentEnvironment"
-            | "DeclareDocumentEnvironment" => {
+            _ => return self.define_document_command(command, input),
+        }
+        true
+    }
+
+    /// Takes a definition of a document command or environment. Whether the command defines one.
+    fn define_document_command(&mut self, command: &str, input: &mut Input<'_>) -> bool {
+        let Some((how, what)) = command.split_once("Document") else { return false };
+        let is_how = ["New", "Renew", "Provide", "Declare"]
+            .iter()
+            .any(|known| how.strip_prefix(known).is_some_and(|rest| rest.is_empty() || rest == "Expandable"));
+        match what {
+            "Command" if is_how => {
+                let Some(name) = name(input) else { return true };
+                let arguments = arguments::of_document_command(input);
+                let body = input.argument().into();
+                if &*name != "includegraphics" && !(how.starts_with("Provide") && self.knows(&name)) {
+                    self.set(name, Some(Macro::new(arguments, body)), false);
+                }
+            }
+            "Environment" if is_how => {
                 let name = input.argument();
                 let name: Rc<str> = input.characters(&name).into();
-                let arguments = document_arguments(input);
+                let arguments = arguments::of_document_command(input);
                 let body = input.argument().into();
                 let end = input.argument().into();
-                self.environments.insert(name, (Macro { arguments, body }, end));
+                self.environments.insert(name, (Macro::new(arguments, body), end));
             }
             _ => return false,
         }
         true
     }
 
-    /// The tokens that others come to now: what they are called may mean something else later.
-    fn written_out(&mut self, tokens: Vec<Token>, input: &Input<'_>) -> Vec<Token> {
-        let mut inner = Input::of_tokens(input.source, tokens.into_iter());
-        let mut out = Vec::new();
-        while let Some(token) = inner.next() {
-            match token.kind.command() {
-                Some("noexpand") => out.extend(inner.next()),
-                Some(name) if self.knows(name) => {
-                    let name = name.to_owned();
-                    self.expand(&name, token.at, &mut inner);
-                }
-                _ => out.push(token),
-            }
-            if out.len() > self.most_tokens() {
-                break;
-            }
-        }
-        out
+    /// Gives a command arguments and what it stands for.
+    pub(super) fn define_as(&mut self, name: Rc<str>, arguments: Rc<[Argument]>, body: Vec<Token>, is_global: bool) {
+        self.set(name, Some(Macro::new(arguments, body.into())), is_global);
     }
 
     /// `\DeclareMathOperator{\name}{words}`
@@ -252,7 +368,7 @@ impl Macros {
         body.push(Token { kind: Kind::Begin, at });
         body.extend(input.argument());
         body.push(Token { kind: Kind::End, at });
-        self.commands.insert(name, Macro { arguments: Rc::from([]), body: body.into() });
+        self.set(name, Some(Macro::of_tokens(body)), false);
     }
 
     /// What a command or an environment of Obblet's own documents is.
@@ -273,7 +389,7 @@ impl Macros {
 
     /// Lets a command stand for tokens.
     pub(super) fn keep(&mut self, name: Rc<str>, body: Vec<Token>) {
-        self.commands.insert(name, Macro { arguments: Rc::from([]), body: body.into() });
+        self.set(name, Some(Macro::of_tokens(body)), false);
     }
 
     /// Whether two commands are defined to be the same.
@@ -295,19 +411,19 @@ impl Macros {
     }
 
     /// Gives a command another name.
-    fn give(&mut self, name: Rc<str>, token: Option<Token>) {
+    pub(super) fn give(&mut self, name: Rc<str>, token: Option<Token>) {
         let Some(token) = token else { return };
         let known = token.kind.command().and_then(|known| self.commands.get(known)).cloned();
         let is_itself = token.kind.command() == Some(&*name);
         if let Some(known) = known {
-            self.commands.insert(name, known);
+            self.set(name, Some(known), false);
         } else if !is_itself {
             // What it means now, whatever is defined under that name later.
             let kind = match &token.kind {
                 Kind::Command(known) if !known.starts_with(BUILT_IN) => Kind::Command(format!("{BUILT_IN}{known}").into()),
                 kind => kind.clone(),
             };
-            self.commands.insert(name, Macro { arguments: Rc::from([]), body: Rc::from([Token { kind, ..token }]) });
+            self.set(name, Some(Macro::of_tokens([Token { kind, ..token }])), false);
         }
     }
 }
@@ -351,7 +467,7 @@ fn own_environment(name: &str, begin: &[Token], end: &[Token], input: &Input<'_>
 }
 
 /// The name of the command that is defined: by itself or in braces.
-fn name(input: &mut Input<'_>) -> Option<Rc<str>> {
+pub(super) fn name(input: &mut Input<'_>) -> Option<Rc<str>> {
     input.skip_white();
     let token = input.next()?;
     let token = match token.kind {
@@ -366,130 +482,4 @@ fn name(input: &mut Input<'_>) -> Option<Rc<str>> {
             None
         }
     }
-}
-
-/// The number of arguments, what stands for the first, and the body.
-fn signature(input: &mut Input<'_>) -> (Rc<[Argument]>, Rc<[Token]>) {
-    let count = input.option().and_then(|count| input.characters(&count).parse::<usize>().ok()).unwrap_or(0).min(9);
-    let usual = input.option();
-    let mut arguments = vec![Argument::Mandatory; count];
-    if let (Some(usual), Some(first)) = (usual, arguments.first_mut()) {
-        *first = Argument::Optional(usual.into());
-    }
-    (arguments.into(), input.argument().into())
-}
-
-/// Parameters with what stands between them, up to the brace that begins the body.
-fn pattern(input: &mut Input<'_>) -> Rc<[Argument]> {
-    let mut arguments: Vec<Argument> = Vec::new();
-    let mut delimiter: Vec<Token> = Vec::new();
-    let mut open = false;
-    let end = |arguments: &mut Vec<Argument>, delimiter: &mut Vec<Token>, open: bool| {
-        let tokens = std::mem::take(delimiter);
-        match (open, tokens.is_empty()) {
-            (true, true) => arguments.push(Argument::Mandatory),
-            (true, false) => arguments.push(Argument::Before(tokens.into())),
-            (false, false) => arguments.push(Argument::Delimiter(tokens.into())),
-            (false, true) => {}
-        }
-    };
-    while let Some(token) = input.next() {
-        match token.kind {
-            Kind::Begin => break,
-            Kind::Parameter(..) => {
-                end(&mut arguments, &mut delimiter, open);
-                open = true;
-            }
-            _ if delimiter.len() < 64 => delimiter.push(token),
-            _ => {}
-        }
-    }
-    end(&mut arguments, &mut delimiter, open);
-    arguments.truncate(18);
-    arguments.into()
-}
-
-/// The arguments of a document command, by the letters for them.
-fn document_arguments(input: &mut Input<'_>) -> Rc<[Argument]> {
-    let spec = input.argument();
-    let mut found = Vec::new();
-    let no_value = |at: u32| -> Rc<[Token]> { Rc::from([Token { kind: Kind::Command(NO_VALUE.into()), at }]) };
-    let mut tokens = spec.iter();
-    while let Some(token) = tokens.next() {
-        let letters: String = input.characters(std::slice::from_ref(token));
-        for letter in letters.chars() {
-            match letter {
-                'm' | 'v' | 'r' => found.push(Argument::Mandatory),
-                'o' => found.push(Argument::Optional(no_value(token.at))),
-                's' => found.push(Argument::Star),
-                'O' => {
-                    let mut usual = Vec::new();
-                    let mut depth = 0;
-                    for token in tokens.by_ref() {
-                        match token.kind {
-                            Kind::Begin => depth += 1,
-                            Kind::End => depth -= 1,
-                            _ => {}
-                        }
-                        if depth == 0 {
-                            break;
-                        }
-                        usual.push(token.clone());
-                    }
-                    usual.drain(..usual.len().min(1));
-                    found.push(Argument::Optional(usual.into()));
-                }
-                _ => {}
-            }
-        }
-    }
-    found.truncate(9);
-    found.into()
-}
-
-/// Everything before some tokens, which are taken, too.
-fn before(input: &mut Input<'_>, end: &[Token]) -> Vec<Token> {
-    let wanted = input.characters(end);
-    let (mut found, mut depth) = (Vec::new(), 0_usize);
-    let commands: Vec<&str> = end.iter().filter_map(|token| token.kind.command()).collect();
-    while let Some(token) = input.next() {
-        match token.kind {
-            Kind::Begin => depth += 1,
-            Kind::End if depth == 0 => {
-                input.made.push(token);
-                break;
-            }
-            Kind::End => depth -= 1,
-            Kind::Command(ref name) if depth == 0 && commands.first() == Some(&&**name) => break,
-            Kind::Par | Kind::Then(_) => {
-                input.made.push(token);
-                break;
-            }
-            Kind::Text(start, stop) if depth == 0 && !wanted.is_empty() => {
-                if let Some(at) = input.slice(start, stop).find(&wanted) {
-                    let (at, behind) = (start + at as u32, start + (at + wanted.len()) as u32);
-                    if behind < stop {
-                        input.push(Kind::Text(behind, stop), behind);
-                    }
-                    if at > start {
-                        found.push(Token { kind: Kind::Text(start, at), at: start });
-                    }
-                    break;
-                }
-            }
-            Kind::Char(c) if depth == 0 && commands.is_empty() && wanted.starts_with(c) && wanted.len() == c.len_utf8() => break,
-            Kind::Space if depth == 0 && wanted.is_empty() && commands.is_empty() => break,
-            _ => {}
-        }
-        found.push(token);
-    }
-    // Braces around the whole are none of it.
-    if let [first, inner @ .., last] = &found[..]
-        && first.kind == Kind::Begin
-        && last.kind == Kind::End
-        && !inner.iter().any(|token| matches!(token.kind, Kind::Begin | Kind::End))
-    {
-        return inner.to_vec();
-    }
-    found
 }

@@ -7,7 +7,7 @@ impl Reader<'_> {
     /// Names of commands that are made of text, and what comes before others is read (The TeXbook, chapters 7 and 20).
     pub(super) fn made_command(&mut self, name: &str) -> bool {
         match name {
-            "csname" | "@nameuse" => {
+            "csname" | "@nameuse" | "csuse" => {
                 let name = if name == "csname" {
                     self.name_up_to_end()
                 } else {
@@ -15,36 +15,12 @@ impl Reader<'_> {
                     self.words(&words)
                 };
                 // Without a meaning, it does nothing.
-                if self.macros.knows(&name) || super::vocabulary::is_known(&name) {
+                if self.in_formula || self.macros.knows(&name) || super::vocabulary::is_known(&name) {
                     self.input.push(Sign::Command(name.as_str().into()), self.at);
                 }
             }
             "endcsname" => {}
-            "expandafter" => {
-                let (Some(first), Some(second)) = (self.input.next(), self.input.next()) else { return true };
-                match second.kind.command() {
-                    Some("csname") => {
-                        let name = self.name_up_to_end();
-                        self.input.push(Sign::Command(name.as_str().into()), second.at);
-                    }
-                    // The name of what follows, in characters.
-                    Some("string") => match self.input.next() {
-                        Some(Token { kind: Sign::Command(name), at }) => {
-                            let characters = std::iter::once('\\').chain(name.chars()).map(|c| Token { kind: Sign::Char(c), at });
-                            self.input.push_all(characters.collect::<Vec<_>>().into_iter());
-                        }
-                        Some(token) => self.input.made.push(token),
-                        None => {}
-                    },
-                    Some("expandafter") => self.input.made.push(second),
-                    Some(name) if self.macros.knows(name) => {
-                        let name = name.to_owned();
-                        self.macros.expand(&name, second.at, &mut self.input);
-                    }
-                    _ => self.input.made.push(second),
-                }
-                self.input.made.push(first);
-            }
+            "expandafter" => self.expand_after(),
             "@namedef" | "namedef" => {
                 let words = self.input.argument();
                 let name = self.words(&words);
@@ -57,6 +33,43 @@ impl Reader<'_> {
                 self.input.push(Sign::Command(name.as_str().into()), self.at);
                 self.macros.define("def", &mut self.input);
             }
+            "number" | "romannumeral" => {
+                let at = self.at;
+                if let Some(number) = self.number() {
+                    let shown = if name == "number" { number.to_string() } else { super::counters::shown_as(number, "roman") };
+                    self.input.push_characters(&shown, at);
+                }
+            }
+            "@arabic" | "@roman" | "@Roman" | "@alph" | "@Alph" => {
+                let at = self.at;
+                let number = self.input.argument();
+                let number = self.within(&number, Self::number).unwrap_or(0);
+                self.input.push_characters(&super::counters::shown_as(number, &name[1..]), at);
+            }
+            "the" => self.show_the(self.at),
+            "string" | "meaning" => self.characters_of_next(name),
+            "detokenize" => {
+                let words = self.input.argument();
+                let mut text = String::new();
+                self.input.write(&words, &mut text);
+                self.push_shown(&text);
+            }
+            "unexpanded" => {
+                let words = self.input.argument();
+                self.input.push_all(words.into_iter());
+            }
+            "jobname" => {
+                let name = if self.files.name.is_empty() { "document" } else { self.files.name };
+                self.input.push_characters(name, self.at);
+            }
+            "uppercase" | "lowercase" | "MakeUppercase" | "MakeLowercase" | "MakeTextUppercase" | "MakeTextLowercase"
+            | "MakeTitlecase" => {
+                self.change_case(name);
+            }
+            "begingroup" | "bgroup" => self.open_group(super::Closing::Group),
+            "endgroup" | "egroup" => self.end_group(),
+            "xspace" => self.space_if_needed(),
+            "@firstofone" => {}
             "@gobble" => drop(self.input.argument()),
             "@gobbletwo" => self.skip_arguments("mm"),
             "@firstoftwo" => {
@@ -75,9 +88,58 @@ impl Reader<'_> {
                 }
             }
             "ExplSyntaxOff" => {}
-            _ => return false,
+            _ => return self.register_command(name) || self.repeats(name) || self.patch(name),
         }
         true
+    }
+
+    /// Writes out what comes behind the next token; in a chain of these, what comes behind all of them.
+    fn expand_after(&mut self) {
+        let mut first = Vec::new();
+        loop {
+            first.extend(self.input.next());
+            let Some(second) = self.input.next() else { break };
+            match second.kind.command().map(str::to_owned) {
+                Some(name) if name == "expandafter" => continue,
+                // The name of a command is one even where it means nothing.
+                Some(name) if name == "csname" => {
+                    let name = self.name_up_to_end();
+                    self.input.push(Sign::Command(name.as_str().into()), second.at);
+                }
+                Some(name) if matches!(&*name, "fi" | "else" | "or") => drop(self.conditional(&name)),
+                Some(name) if self.expand(&name, second.at) => {}
+                _ => self.input.made.push(second),
+            }
+            break;
+        }
+        self.input.push_all(first.into_iter());
+    }
+
+    /// The characters of the token that comes next, or what it stands for.
+    fn characters_of_next(&mut self, how: &str) {
+        let Some(token) = self.input.single() else { return };
+        let mut text = String::new();
+        self.input.write(std::slice::from_ref(&token), &mut text);
+        if how == "meaning" {
+            text = match token.kind.command().and_then(|name| self.macros.body(name)) {
+                Some(body) => {
+                    let mut out = String::from("macro:->");
+                    self.input.write(&body, &mut out);
+                    out
+                }
+                None => text,
+            };
+        }
+        self.push_shown(&text);
+    }
+
+    /// Puts characters that stand for themselves before all other tokens.
+    fn push_shown(&mut self, text: &str) {
+        let at = self.at;
+        let kind = |c: char| if c == ' ' { Sign::Space } else { Sign::Char(c) };
+        if self.macros.charge(text.len(), at) {
+            self.input.push_all(text.chars().map(|c| Token { kind: kind(c), at }));
+        }
     }
 
     /// The name up to `\endcsname`.
@@ -100,23 +162,15 @@ impl Reader<'_> {
 
     /// A counter as a number, in letters, or with what stands before it. Whether a command shows one.
     pub(super) fn counter_shown(&mut self, name: &str) -> bool {
-        use crate::document::Marker;
-        let marker = match name {
-            "arabic" | "value" => Marker::Plain,
-            "alph" => Marker::LowerAlpha,
-            "Alph" => Marker::UpperAlpha,
-            "roman" => Marker::LowerRoman,
-            "Roman" => Marker::UpperRoman,
-            _ => {
-                let Some(counter) = name.strip_prefix("the").filter(|counter| self.counters.has(counter)) else { return false };
-                let number = self.counters.number(counter);
-                self.text(&number);
-                return true;
-            }
-        };
+        if !matches!(name, "arabic" | "alph" | "Alph" | "roman" | "Roman") {
+            let Some(counter) = name.strip_prefix("the").filter(|counter| self.counters.has(counter)) else { return false };
+            let number = self.counters.number(counter);
+            self.text(&number);
+            return true;
+        }
         let counter = self.input.argument();
         let counter = self.input.characters(&counter);
-        let shown = crate::numeral::numeral(self.counters.get(&counter), marker);
+        let shown = super::counters::shown_as(self.counters.get(&counter), name);
         self.text(&shown);
         true
     }

@@ -112,6 +112,10 @@ impl Reader<'_> {
                     if self.input.characters(&package) == "babel" {
                         self.languages(&options);
                     }
+                    if self.input.characters(&package).split(',').any(|package| package.trim() == "cleveref") {
+                        let options = self.input.characters(&options);
+                        self.wording_options(&options);
+                    }
                 }
                 "setmainlanguage" | "setdefaultlanguage" => {
                     self.input.option();
@@ -131,7 +135,7 @@ impl Reader<'_> {
                 }
                 "makeatletter" => self.input.at_is_letter = true,
                 "makeatother" => self.input.at_is_letter = false,
-                name if self.macros.define(name, &mut self.input)
+                name if self.defines(name)
                     || self.define_code(name)
                     || self.define_term(name)
                     || self.define_keyword(name)
@@ -228,6 +232,7 @@ impl Reader<'_> {
                 let (inner, outer) = (self.input.characters(&inner), self.input.characters(&outer));
                 self.counters.put_within(&inner, &outer);
             }
+            "newcolumntype" => self.new_column(),
             "newcounter" => {
                 let counter = self.input.argument();
                 let counter = self.input.characters(&counter);
@@ -255,7 +260,7 @@ impl Reader<'_> {
                     _ => self.counters.set(&counter, self.counters.get(&counter).saturating_add(value)),
                 }
             }
-            _ => return false,
+            _ => return self.words_of_references(name),
         }
         true
     }
@@ -290,12 +295,9 @@ impl Reader<'_> {
         }
     }
 
-    /// A number that tokens say: digits, or the value of a counter.
-    fn value_of_counter(&self, tokens: &[Token]) -> i64 {
-        if tokens.first().is_some_and(|token| token.kind.command() == Some("value")) {
-            return self.counters.get(&self.input.characters(&tokens[1..]));
-        }
-        self.input.characters(tokens).parse().unwrap_or(0)
+    /// A number that tokens come to.
+    fn value_of_counter(&mut self, tokens: &[Token]) -> i64 {
+        self.within(tokens, |reader| reader.expression(super::registers::Sort::Number, 0)).unwrap_or(0)
     }
 
     /// Puts the title above the text, whose headings go down a level for it.
@@ -422,6 +424,15 @@ impl Reader<'_> {
                         out.push(' ');
                     }
                     "today" => {}
+                    "xspace" => {
+                        let next = inner.next();
+                        let letters = matches!(&next, Some(Token { kind: Kind::Text(start, end), .. })
+                            if inner.slice(*start, *end).starts_with(char::is_alphanumeric));
+                        inner.made.extend(next);
+                        if letters {
+                            out.push(' ');
+                        }
+                    }
                     name if self.macros.knows(name) => {
                         self.macros.expand(name, token.at, &mut inner);
                     }

@@ -3,11 +3,13 @@
 
 mod accents;
 mod algorithms;
+mod arguments;
 mod bibliography;
 mod boxes;
 mod build;
 mod byline;
 mod citations;
+mod columns;
 mod commands;
 mod conditionals;
 mod counters;
@@ -15,6 +17,7 @@ mod definitions;
 mod encoding;
 mod environment_names;
 mod environments;
+mod expansion;
 mod floats;
 mod formulas;
 mod front_matter;
@@ -25,7 +28,10 @@ mod lists;
 mod macros;
 mod made_commands;
 mod metadata;
+mod quantities;
+mod reference_words;
 mod references;
+mod registers;
 mod report;
 mod symbols;
 mod tables;
@@ -90,6 +96,8 @@ struct Environment {
     /// How many groups, and styles, were open before it.
     groups: usize,
     styles: usize,
+    /// What was defined and set before it.
+    before: Marks,
     node: Option<NodeId>,
 }
 
@@ -98,7 +106,16 @@ struct Environment {
 struct Group {
     /// How many styles held before it.
     styles: usize,
+    /// What was defined and set before it.
+    before: Marks,
     closing: Closing,
+}
+
+/// How much was defined and set.
+#[derive(Clone, Copy, Debug)]
+struct Marks {
+    commands: usize,
+    numbers: usize,
 }
 
 /// What happens where a group ends, beside the end of its styles.
@@ -121,6 +138,7 @@ struct Reader<'s> {
     doc: Document,
     files: &'s FilesAround<'s>,
     macros: Macros,
+    registers: registers::Registers,
     /// Where the token is that is read.
     at: u32,
     parts: Vec<Part>,
@@ -147,6 +165,10 @@ struct Reader<'s> {
     exact_marks: bool,
     /// Whether the token before was an empty line.
     after_empty_line: bool,
+    /// Whether a formula is read.
+    in_formula: bool,
+    /// How many conditionals are open whose way is read.
+    open_conditions: usize,
 }
 
 impl<'s> Reader<'s> {
@@ -157,6 +179,7 @@ impl<'s> Reader<'s> {
             doc,
             files,
             macros: Macros::of(source),
+            registers: registers::Registers::default(),
             at: 0,
             parts: Vec::new(),
             styles: Vec::new(),
@@ -176,6 +199,8 @@ impl<'s> Reader<'s> {
             has_ended: false,
             exact_marks: memchr::memmem::find(source.as_bytes(), b"Ligatures=TeXOff").is_some(),
             after_empty_line: false,
+            in_formula: false,
+            open_conditions: 0,
         };
         reader.begin_part(root, false);
         reader
@@ -195,6 +220,11 @@ impl<'s> Reader<'s> {
 
     fn step(&mut self, token: tokens::Token) {
         self.at = token.at;
+        let mut token = token;
+        if self.tables.last().is_some_and(|table| table.is_pending) {
+            let Some(first) = self.begins_cell_with(token) else { return };
+            token = first;
+        }
         let is_empty_line = match token.kind {
             Sign::Par => true,
             Sign::Space => self.after_empty_line,
@@ -229,8 +259,18 @@ impl<'s> Reader<'s> {
         }
     }
 
+    const fn marks_here(&self) -> Marks {
+        Marks { commands: self.macros.mark(), numbers: self.registers.mark() }
+    }
+
+    /// Commands and registers are what they were before a group.
+    fn restore(&mut self, before: Marks) {
+        self.macros.restore(before.commands);
+        self.registers.restore(before.numbers);
+    }
+
     fn open_group(&mut self, closing: Closing) {
-        self.groups.push(Group { styles: self.styles.len(), closing });
+        self.groups.push(Group { styles: self.styles.len(), before: self.marks_here(), closing });
     }
 
     fn end_group(&mut self) {
@@ -259,6 +299,7 @@ impl<'s> Reader<'s> {
                 Closing::Group => {}
             }
             self.styles.truncate(group.styles);
+            self.restore(group.before);
         }
     }
 

@@ -2,6 +2,7 @@
 //! and cleveref).
 
 use super::Reader;
+use super::reference_words::{Group, Wording};
 use crate::document::{CrossReference, Kind, NodeId, Text};
 use crate::fast_hash::HashMap;
 
@@ -16,6 +17,8 @@ pub(super) struct References {
     asked: Vec<Reference>,
     entries: HashMap<String, Named>,
     cited: Vec<Cited>,
+    pub(super) groups: Vec<Group>,
+    pub(super) wording: Wording,
     /// Whether links lead to entries by the names that a package gives these.
     pub(super) leads_to_entries: bool,
 }
@@ -43,11 +46,12 @@ pub(super) enum ShowsOfEntry {
     Between,
 }
 
+/// What a label names.
 #[derive(Clone, Debug)]
-struct Named {
+pub(super) struct Named {
     node: NodeId,
-    number: String,
-    word: String,
+    pub(super) number: String,
+    pub(super) word: String,
 }
 
 impl Named {
@@ -57,12 +61,23 @@ impl Named {
     }
 }
 
+/// A reference to what a label names.
 #[derive(Debug)]
-struct Reference {
+pub(super) struct Reference {
     /// The link, whose text is to be made.
-    node: NodeId,
-    label: String,
-    shows: Shows,
+    pub(super) node: NodeId,
+    pub(super) label: String,
+    pub(super) shows: Shows,
+}
+
+/// How a reference words what it leads to.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) enum How {
+    /// As headings and captions have it; numbers of equations stand without parentheses.
+    Printed,
+    /// With a small letter, and shortened where that is usual.
+    Small,
+    Capital,
 }
 
 /// What a reference shows.
@@ -71,10 +86,10 @@ pub(super) enum Shows {
     Number,
     /// A number in parentheses.
     Equation,
-    /// The word for what it leads to, and the number; with a capital letter or as it is.
-    Word {
-        capital: bool,
-    },
+    /// The word for what it leads to, and the number.
+    Word(How),
+    /// The letter of a part.
+    Part,
     /// The words of a heading or a caption.
     Name,
     /// What stands in it.
@@ -121,6 +136,14 @@ impl References {
         self.asked.push(Reference { node, label, shows: Shows::Own });
     }
 
+    pub(super) fn named(&self, label: &str) -> Option<Named> {
+        self.labels.get(label).cloned()
+    }
+
+    pub(super) fn ask(&mut self, reference: Reference) {
+        self.asked.push(reference);
+    }
+
     /// The word for what has the number.
     pub(super) fn name_here(&mut self, word: &str) {
         if let Some(now) = &mut self.now {
@@ -156,6 +179,12 @@ impl Reader<'_> {
         self.input.take('*');
         let labels = self.input.argument();
         let labels = self.input.characters(&labels);
+        if let Shows::Word(how) = shows
+            && labels.contains(',')
+        {
+            let labels = labels.split(',').map(|label| label.trim().to_owned()).filter(|label| !label.is_empty());
+            return self.refer_to_several(labels.collect(), how, false);
+        }
         for (at, label) in labels.split(',').map(str::trim).enumerate().take(100) {
             if at > 0 {
                 self.text(", ");
@@ -167,17 +196,28 @@ impl Reader<'_> {
 
     /// References lead to what their labels name, and show its number.
     pub(super) fn resolve_references(&mut self) {
+        self.resolve_groups();
         for Reference { node, label, shows } in std::mem::take(&mut self.references.asked) {
             let place = self.doc.node(node).offset();
             if self.front_equations().contains(&label) {
-                let command = if matches!(shows, Shows::Number) { "ref" } else { "eqref" };
+                let is_bare = matches!(shows, Shows::Number | Shows::Word(How::Printed));
+                let command = if is_bare { "ref" } else { "eqref" };
                 if shows == Shows::Own {
                     self.doc.unwrap(node);
                     continue;
                 }
                 let source = self.doc.intern(&format!("\\{command}{{{label}}}"));
                 let formula = self.doc.add_tex(source, false);
-                self.doc.set_kind(node, Kind::Math(formula));
+                if let Shows::Word(how) = shows {
+                    let word = self.word_for("equation", false, how);
+                    let text = self.doc.intern(&format!("{word}\u{A0}"));
+                    self.doc.set_kind(node, Kind::Span);
+                    self.doc.append_at(node, Kind::Text(text), place);
+                    self.doc.append_at(node, Kind::Math(formula), place);
+                    self.doc.unwrap(node);
+                } else {
+                    self.doc.set_kind(node, Kind::Math(formula));
+                }
                 continue;
             }
             let Some(named) = self.references.labels.get(&label).cloned() else {
@@ -197,10 +237,8 @@ impl Reader<'_> {
                 Shows::Own => continue,
                 Shows::Number => named.number.clone(),
                 Shows::Equation => format!("({})", named.number),
-                Shows::Word { capital } => {
-                    let word = in_language(&named.word, self.doc.metadata.language.as_deref());
-                    worded(word, &named.number, capital)
-                }
+                Shows::Word(how) => worded(&self.word_for(&named.word, false, how), &named.number),
+                Shows::Part => named.number.trim_start_matches(|c: char| !c.is_ascii_lowercase()).to_owned(),
                 Shows::Name => self.name_of(named.node),
             };
             let is_counted = matches!(self.doc.kind(named.node), Kind::Figure | Kind::Table);
@@ -310,40 +348,6 @@ pub(super) fn id_of(label: &str) -> String {
     label.split_whitespace().collect::<Vec<_>>().join("-")
 }
 
-fn worded(word: &str, number: &str, capital: bool) -> String {
-    let mut letters = word.chars();
-    let word: String = match letters.next() {
-        Some(first) if capital => first.to_uppercase().chain(letters).collect(),
-        Some(_) => word.to_owned(),
-        None => return number.to_owned(),
-    };
-    format!("{word}\u{A0}{number}")
-}
-
-/// Words for what has numbers, by language: sections, chapters, equations, items (as the translations of hyperref and cleveref have
-/// them). Nouns of German have a capital letter anywhere.
-const WORDS: [(&str, [&str; 4]); 10] = [
-    ("da", ["afsnit", "kapitel", "ligning", "punkt"]),
-    ("de", ["Abschnitt", "Kapitel", "Gleichung", "Punkt"]),
-    ("es", ["sección", "capítulo", "ecuación", "punto"]),
-    ("fr", ["section", "chapitre", "équation", "point"]),
-    ("it", ["sezione", "capitolo", "equazione", "punto"]),
-    ("nl", ["paragraaf", "hoofdstuk", "vergelijking", "punt"]),
-    ("pl", ["sekcja", "rozdział", "równanie", "punkt"]),
-    ("pt", ["seção", "capítulo", "equação", "item"]),
-    ("ru", ["раздел", "глава", "уравнение", "пункт"]),
-    ("sv", ["avsnitt", "kapitel", "ekvation", "punkt"]),
-];
-
-/// The word for what has a number, in a language.
-fn in_language<'w>(word: &'w str, language: Option<&str>) -> &'w str {
-    let language = language.and_then(|language| language.split('-').next()).unwrap_or_default();
-    let place = match word {
-        "section" => 0,
-        "chapter" => 1,
-        "equation" => 2,
-        "item" => 3,
-        _ => return word,
-    };
-    WORDS.iter().find(|(of, _)| *of == language).map_or(word, |(_, words)| words[place])
+fn worded(word: &str, number: &str) -> String {
+    if word.is_empty() { number.to_owned() } else { format!("{word}\u{A0}{number}") }
 }

@@ -1,6 +1,7 @@
 //! Tables (the LaTeX documentation, "tabular"; of longtable, tabularx, booktabs, multirow and array).
 
 use super::Reader;
+use super::columns::{ColumnOf, MOST_COLUMNS};
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Align, CellKind, Column, Kind, NodeId, RowGroupKind, Scope};
 
@@ -13,7 +14,13 @@ pub(super) struct Table {
     /// The cell that is being filled, and the first column that it is in.
     cell: Option<NodeId>,
     column: usize,
-    columns: Vec<Align>,
+    /// The columns that the source names; some of them are one. The place of the cell among these, and how many it is in.
+    columns: Vec<ColumnOf>,
+    place: usize,
+    width: usize,
+    /// Whether what stands around the words of the cell is to be added, and whether what stands behind it has been.
+    pub(super) is_pending: bool,
+    is_parted: bool,
     rows: usize,
     /// How many rows stand above each rule across the whole table.
     rules: Vec<usize>,
@@ -30,10 +37,19 @@ impl Table {
     pub(super) const fn node(&self) -> NodeId {
         self.node
     }
-}
 
-/// A table has no more columns.
-const MOST_COLUMNS: usize = 1000;
+    /// The column of the cell that is being filled.
+    pub(super) fn column_here(&self) -> Option<&ColumnOf> {
+        self.columns.get(self.place)
+    }
+
+    /// How many columns so many of the source's come to, from the one of the cell that is being filled.
+    fn columns_of(&self, count: usize) -> usize {
+        let last = (self.place + count).min(self.columns.len());
+        let joined = (self.place + 1..last).filter(|at| self.columns[at - 1].joins_next).count();
+        count - joined
+    }
+}
 
 impl Reader<'_> {
     /// Begins a table whose environment has been read.
@@ -48,9 +64,7 @@ impl Reader<'_> {
         if name.trim_end_matches('*').ends_with("tblr") && spec.iter().any(|token| self.has_key(token)) {
             spec = self.input.value_of(&spec, "colspec");
         }
-        let mut text = String::new();
-        self.input.write(&spec, &mut text);
-        let columns = columns(&text, 0);
+        let columns = self.columns(&spec);
         let node = if self.takes_blocks() {
             self.block(Kind::Table)
         } else {
@@ -65,7 +79,7 @@ impl Reader<'_> {
         matches!(token.kind, Sign::Text(start, end) if self.input.slice(start, end).contains('='))
     }
 
-    pub(super) fn table_of(&mut self, node: NodeId, columns: Vec<Align>) {
+    pub(super) fn table_of(&mut self, node: NodeId, columns: Vec<ColumnOf>) {
         let body = self.doc.append_at(node, Kind::RowGroup(RowGroupKind::Body), self.at);
         self.tables.push(Table {
             node,
@@ -74,6 +88,10 @@ impl Reader<'_> {
             cell: None,
             column: 0,
             columns,
+            place: 0,
+            width: 1,
+            is_pending: false,
+            is_parted: false,
             rows: 0,
             rules: Vec::new(),
             has_head_rule: false,
@@ -97,11 +115,14 @@ impl Reader<'_> {
             None => {
                 let row = self.doc.append_at(table.body, Kind::Row, at);
                 table.row = Some(row);
-                table.column = 0;
+                (table.column, table.place) = (0, 0);
                 row
             }
         };
-        let align = table.columns.get(table.column).copied().unwrap_or_default();
+        let column = table.columns.get(table.place);
+        let align = column.map(|column| column.align).unwrap_or_default();
+        table.is_pending = column.is_some_and(ColumnOf::has_surroundings);
+        table.width = 1;
         let cell = self.doc.append_at(row, Kind::Cell(CellKind { align, ..CellKind::PLAIN }), at);
         table.cell = Some(cell);
         Some(cell)
@@ -119,6 +140,8 @@ impl Reader<'_> {
         let Kind::Cell(kind) = self.doc.kind(cell) else { return };
         let column = table.column;
         table.column = (table.column + usize::from(kind.columns)).min(MOST_COLUMNS);
+        table.place = (table.place + table.width).min(MOST_COLUMNS);
+        table.is_parted = false;
         let is_empty = self.doc.node(cell).first_child().is_none();
         if is_empty && table.covered.get(column).is_some_and(|rows| *rows > 0) {
             self.doc.detach(cell);
@@ -139,6 +162,9 @@ impl Reader<'_> {
         if !is_here {
             return self.text("&");
         }
+        if self.parts_columns() {
+            return;
+        }
         self.close_cell();
         if self.tables.last().is_some_and(|table| table.column >= MOST_COLUMNS) {
             return;
@@ -146,6 +172,27 @@ impl Reader<'_> {
         if let Some(cell) = self.open_cell() {
             self.begin_part(cell, false);
         }
+    }
+
+    /// Puts what stands between two columns before what comes next. Whether something stands there.
+    fn parts_columns(&mut self) -> bool {
+        let at = self.at;
+        let Some(table) = self.tables.last_mut() else { return false };
+        let last = table.place + table.width - 1;
+        let Some(column) = table.columns.get(last).filter(|column| !column.between.is_empty()) else { return false };
+        let (between, joins) = (column.between.clone(), column.joins_next);
+        if std::mem::take(&mut table.is_parted) {
+            return false;
+        }
+        if joins {
+            table.width += 1;
+            table.is_pending = false;
+        } else {
+            table.is_parted = true;
+            self.input.push(Sign::Cell, at);
+        }
+        self.input.push_all(between.into_iter());
+        true
     }
 
     /// `\\`
@@ -232,10 +279,22 @@ impl Reader<'_> {
             "multicolumn" => {
                 let (count, spec) = (self.input.argument(), self.input.argument());
                 let count = self.input.characters(&count).parse().unwrap_or(1_u16).clamp(1, 1000);
-                let mut text = String::new();
-                self.input.write(&spec, &mut text);
-                let align = columns(&text, 0).first().copied().unwrap_or_default();
-                self.change_cell(|kind| CellKind { columns: count, align, ..kind });
+                let column = self.columns(&spec).into_iter().next().unwrap_or_default();
+                let mut columns = count;
+                if let Some(table) = self.tables.last_mut() {
+                    columns = table.columns_of(usize::from(count)) as u16;
+                    table.width = usize::from(count);
+                    table.is_parted = true;
+                }
+                self.change_cell(|kind| CellKind { columns, align: column.align, ..kind });
+                if column.has_surroundings() {
+                    let words = self.input.argument();
+                    self.input.push(Sign::End, self.at);
+                    self.input.push_all(column.behind.into_iter());
+                    self.input.push_all(words.into_iter());
+                    self.input.push_all(column.before.into_iter());
+                    self.input.push(Sign::Begin, self.at);
+                }
             }
             "multirow" => {
                 self.input.option();
@@ -331,8 +390,9 @@ impl Reader<'_> {
             self.doc.detach(table.node);
             return;
         }
-        if table.columns.iter().any(|align| *align != Align::Unsaid) {
-            let columns = table.columns.iter().map(|&align| Column { align, width: 0 }).collect();
+        if table.columns.iter().any(|column| column.align != Align::Unsaid) {
+            let first = table.columns.iter().enumerate().filter(|(at, _)| *at == 0 || !table.columns[at - 1].joins_next);
+            let columns = first.map(|(_, column)| Column { align: column.align, width: 0 }).collect();
             self.doc.set_columns(table.node, columns);
         }
         let end = self.at;
@@ -366,88 +426,4 @@ impl Reader<'_> {
             self.inline(Kind::LineBreak);
         }
     }
-}
-
-/// How columns are aligned.
-fn columns(spec: &str, depth: usize) -> Vec<Align> {
-    let mut found = Vec::new();
-    let mut letters = spec.chars().peekable();
-    let group = |letters: &mut std::iter::Peekable<std::str::Chars<'_>>| {
-        while letters.next_if(|c| c.is_whitespace()).is_some() {}
-        let mut inner = String::new();
-        if letters.next_if_eq(&'{').is_some() {
-            let mut depth = 0_usize;
-            for c in letters.by_ref() {
-                match c {
-                    '{' => depth += 1,
-                    '}' if depth == 0 => break,
-                    '}' => depth -= 1,
-                    _ => {}
-                }
-                inner.push(c);
-            }
-        } else {
-            inner.extend(letters.next());
-        }
-        inner
-    };
-    let mut ragged = None;
-    let mut has_space = false;
-    while let Some(c) = letters.next() {
-        if found.len() > MOST_COLUMNS {
-            break;
-        }
-        match c {
-            'l' => found.push(ragged.take().unwrap_or_default()),
-            'c' | 'C' => found.push(ragged.take().unwrap_or(Align::Center)),
-            'r' | 'R' => found.push(ragged.take().unwrap_or(Align::Right)),
-            'S' | 'D' | 'd' => {
-                if c == 'D' {
-                    (0..3).for_each(|_| drop(group(&mut letters)));
-                }
-                found.push(Align::Right);
-            }
-            'X' | 'L' | 'J' => found.push(ragged.take().unwrap_or_default()),
-            'p' | 'm' | 'b' | 'P' | 'M' => {
-                group(&mut letters);
-                // Text in columns of paragraphs is set ragged for its looks, if nothing else is said.
-                let align = ragged.take().filter(|align| *align != Align::Left || has_space).unwrap_or_default();
-                found.push(align);
-            }
-            'w' | 'W' => {
-                let align = group(&mut letters);
-                group(&mut letters);
-                found.extend(columns(&align, depth + 1));
-            }
-            '>' => {
-                let inner = group(&mut letters);
-                ragged = if inner.contains("\\centering") {
-                    Some(Align::Center)
-                } else if inner.contains("\\raggedleft") {
-                    Some(Align::Right)
-                } else if inner.contains("\\raggedright") {
-                    Some(Align::Left)
-                } else {
-                    None
-                };
-                has_space = inner.contains("\\hspace");
-            }
-            '@' | '!' | '<' => drop(group(&mut letters)),
-            '*' => {
-                let count: usize = group(&mut letters).trim().parse().unwrap_or(1);
-                let inner = group(&mut letters);
-                if depth < 4 {
-                    let inner = columns(&inner, depth + 1);
-                    for _ in 0..count.min(MOST_COLUMNS) {
-                        if found.len() > MOST_COLUMNS {
-                            break;
-                        }
-                        found.extend(inner.iter().copied());
-                    }
-                }
-            }
-            _ => {}
-        }
-    }
-    found
 }

@@ -2,7 +2,6 @@
 //! and mean nothing; others are as if they were not there, or set their argument in a style (the LaTeX documentation, and that of
 //! the packages and classes that have them).
 
-use super::macros::LENGTH;
 use crate::document::{Kind, TextLevel};
 use crate::fast_hash::HashMap;
 use std::sync::LazyLock;
@@ -17,32 +16,32 @@ const SILENT: &[(&str, &str)] = &[
          RaggedRight SingleSpacing ULforem VerbatimEnvironment VerbatimFootnotes abstractname addappheadtotoc \
          allowbreak allowpagebreaks appendixname appendixpage appendixpageon appendixtocon autopar backmatter balance \
          beamertemplatearticlebibitems beamertemplatebookbibitems beamertemplatenavigationsymbolsempty \
-         beamertemplatetextbibitems begingroup beginnumbering bgroup bibname bibsection bigbreak bigskip blinddocument \
+         beamertemplatetextbibitems beginnumbering bibname bibsection bigbreak bigskip blinddocument \
          boldmath break center centerfloat centering cleardoubleemptypage cleardoublepage clearforchapter clearheadinfo \
          clearpage cleartoevenpage cleartoleftpage cleartooddpage cleartoorpage cleartorecto cleartoverso colrule \
-         columnbreak contentsname cprotect dimexpr displaystyle doublespace doublespacing egroup endcenter enddata \
-         enddescription endenumerate endgroup endinput enditemize endlist endminipage endnumbering endquotation \
+         columnbreak contentsname cprotect dimexpr displaystyle doublespace doublespacing endcenter enddata \
+         enddescription endenumerate endinput enditemize endlist endminipage endnumbering endquotation \
          endquote endtabular endtrivlist endverbatim fangsong figurename filedate fileinfo filename fileversion \
          firmlist flushbottom flushleft flushright footnotesize frenchspacing frontispice frontmatter fullfloats fussy \
-         fussypar global glueexpr heiti hfil hfillneg hline hrulefill hss huge ignorespaces indent indexname indexspace \
+         fussypar glueexpr heiti hfil hfillneg hline hrulefill hss huge ignorespaces indent indexname indexspace \
          insertframenumber insertsection insertsubsection inserttotalframenumber justify justifying kaishu large larger \
          leavevmode leftmarginpar linenumbers lishu listfiles listofabbreviations listofalgorithms listofappendices \
          listoffigures listoflistings listofsymbols listoftables listoftodos long lstlistoflistings mainmatter \
          makecover makeglossaries makeindex makelabels makenomenclature maketables maketitlepage mdseries medbreak \
          medskip movetoevenpage movetooddpage newblock newcolumn newpage newpagecolumn noaffiliation nobreak noexpand \
          nofiles noindent nolinenumbers nolistsep nonfrenchspacing normalem normalfont normalmarginpar normalsize null \
-         numberlinefalse numexpr obeylines obeyspaces onecolumn onehalfspace onehalfspacing outer pause pausenumbering \
+         numberlinefalse obeylines obeyspaces onecolumn onehalfspace onehalfspacing outer pause pausenumbering \
          phantompart phantomsection postextual pretextual printcredits printtitlepage protect protected qed qedhere \
          raggedbottom raggedcolumns raggedleft raggedright raggedrightmarginpar raggedyright recalctypearea refname \
          relax restoregeometry resumenumbering reversemarginpar rm rmfamily sc scriptsize scriptstyle scshape \
          selectfont setSingleSpace sf sffamily sihao singlespace singlespacing sloppy small smallbreak smaller \
          smallskip songti startdata strut subfiglabelskip tablename tableofcontents textual theendnotes tightlist tiny \
-         typearea unboldmath unskip upshape vcenter vfil vfill vrule vss vtop wuhao xiaosihao xiaowuhao xspace youyuan \
+         typearea unboldmath unskip upshape vcenter vfil vfill vss vtop wuhao xiaosihao xiaowuhao youyuan \
          z@",
     ),
     (
         "=",
-        "advance multiply divide IEEEnormaljot LTcapwidth LTleft LTright abovecaptionskip abovedisplayshortskip abovedisplayskip aboverulesep \
+        "IEEEnormaljot LTcapwidth LTleft LTright abovecaptionskip abovedisplayshortskip abovedisplayskip aboverulesep \
          abovetopsep arrayrulewidth arraystretch baselineskip baselinestretch beameritemnestingprefix belowbottomsep \
          belowcaptionskip belowdisplayshortskip belowdisplayskip belowrulesep bibhang bibitemsep bibsep bottomfraction \
          catcode clubpenalty cmidrulewidth columnsep columnseprule columnwidth dblfloatsep delimiterfactor \
@@ -69,13 +68,13 @@ const SILENT: &[(&str, &str)] = &[
          ctexset doublerulesepcolor firstlinenum floatstyle fontencoding fontfamily fontseries fontshape \
          geometry glossary headstyles hphantom hypersetup hyphenate hyphenation hyphenchar includeonly includepackage \
          lineation linenumincrement linespread lstdeletekeywords lstloadlanguages lstset makepagestyle \
-         makesavenoteenv markright maxsecnumdepth maxtocdepth mdfsetup message needspace newbox newcount newfam \
-         newgeometry newinsert newlanguage newmuskip newread newsavebox newtoks newwrite nobibintoc nomname \
+         makesavenoteenv markright maxsecnumdepth maxtocdepth mdfsetup message needspace newbox newfam \
+         newgeometry newinsert newlanguage newmuskip newread newsavebox newwrite nobibintoc nomname \
          numberlineformat offprints orcid pagenumbering pagestyle partfont pdfcatalog pdfinfo pgfkeys pgfplotsset \
          pgfqkeys phantom phantomfoo psset restylefloat runningauthor runningtitle savesymbol sectionfont \
          selectlanguage setCJKmainlanguage setbeamercovered setbeamersize setcitestyle setcopyright setcounterpageref \
          setlinespacing setminted setnonaligned setotherlanguage setotherlanguages setparsizes setsecnumdepth \
-         setsecnumformat setstanzaindents setstretch settocdepth settodepth settoheight settowidth shortTitle \
+         setsecnumformat setstanzaindents setstretch settocdepth shortTitle \
          shortauthors shorttitle sisetup special startPage subsectionfont subsubsectionfont svgpath svgsetup tcbset \
          tcbuselibrary theoremstyle thispagestyle tikzexternalize tikzfading tikzset tikzsetexternalprefix \
          titlelabel titlerunning tocauthor toctitle typeout unimathsetup urlstyle usepgflibrary usepgfplotslibrary \
@@ -94,20 +93,20 @@ const SILENT: &[(&str, &str)] = &[
          ClassWarning DeclareCaptionFont DeclareCaptionFormat DeclareCaptionLabelFormat DeclareDelimFormat \
          DeclareFieldFormat DeclareLanguageMapping DeclareNameAlias DeclareSIUnit DeclareUnicodeCharacter \
          DefineBibliographyStrings KOMAoption PackageError PackageInfo PackageWarning PassOptionsToClass \
-         PassOptionsToPackage SetLabelAlign SetupFloatingEnvironment addtocontents addtokomafont addtolength \
+         PassOptionsToPackage SetLabelAlign SetupFloatingEnvironment addtocontents addtokomafont \
          aliaspagestyle captionsof colorlet crefalias defbibnote defcitealias define@key fancypagestyle floatname \
          floatplacement fontsize lstdefinestyle makechapterstyle markboth mdfdefinestyle newCJKfontfamily newbibmacro \
          newrefformat newunicodechar not@math@alphabet pgfmathsetmacro pgfmathtruncatemacro renewbibmacro renewcommand* \
-         restoresymbol setCJKfamilyfont setkeys setkomafont setkomavar setlength setlistdepth tikzstyle",
+         restoresymbol setCJKfamilyfont setkeys setkomafont setkomavar setlistdepth tikzstyle",
     ),
     (
         "om",
         "AddToShipoutPicture AddToShipoutPictureBG AddToShipoutPictureFG AtBeginPart AtBeginSection AtBeginSubsection \
-         DeclareNewSectionCommand DeclareTOCStyleEntry RedeclareSectionCommand addbibresource appto automark \
+         DeclareNewSectionCommand DeclareTOCStyleEntry RedeclareSectionCommand addbibresource automark \
          babelprovide captionsetup cefoot cehead cfoot chead cofoot cohead color credit declaretheoremstyle \
-         defaultfontfeatures documentclass epreto fancyfoot fancyfootoffset fancyhead fancyheadoffset fancyhf ifoot \
+         defaultfontfeatures documentclass fancyfoot fancyfootoffset fancyhead fancyheadoffset fancyhf ifoot \
          ihead includepackageonly index lefoot lehead lfoot lhead lohead markleft ofoot ohead pagecolor pgfdeclareimage \
-         pgfplotstableset preto rehead renewlist rfoot rhead rofoot rohead setCJKmainlang setenotez \
+         pgfplotstableset rehead renewlist rfoot rhead rofoot rohead setCJKmainlang setenotez \
          setfnsymbol setfootsepline setheadsepline setlist setmathfont usecolortheme usefonttheme \
          useinnertheme usemintedstyle useoutertheme usepackage usetheme",
     ),
@@ -115,10 +114,10 @@ const SILENT: &[(&str, &str)] = &[
     ("so", "lipsum"),
     (
         "mmm",
-        "AddEnumerateCounter Crefformat Crefname addcontentsline addtobeamertemplate apptocmd cftsetindents crefformat \
-         crefname crefrangeformat deffootnote definecolor makeheadrule makepsmarks newlist pretocmd setdescription",
+        "AddEnumerateCounter Crefformat addcontentsline addtobeamertemplate apptocmd cftsetindents crefformat \
+         crefrangeformat deffootnote definecolor makeheadrule makepsmarks newlist pretocmd setdescription",
     ),
-    ("mom", "newcolumntype setbeamertemplate"),
+    ("mom", "setbeamertemplate"),
     ("omm", "lstdefinelanguage pdfbookmark"),
     (
         "omo",
@@ -145,14 +144,14 @@ const OPEN: &[(&str, &str)] = &[
     (
         "",
         "colhead AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DTMdate DTMdisplaydate DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
-         IEEEtitleabstractindextext LR MakeLowercase MakeUppercase NoCaseChange Ovalbox RL Shortstack beamerbutton \
+         IEEEtitleabstractindextext LR NoCaseChange Ovalbox RL Shortstack beamerbutton \
          beamergotobutton beamerreturnbutton beamerskipbutton beginL beginR bm caps centerline chaptertitle circled \
-         detokenize doublebox ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname hbox \
-         highlightbox hologo invisible lastname leftline linebox llap lowercase mail mathtext mbox missingfigure name \
+         doublebox ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname hbox \
+         highlightbox hologo invisible lastname leftline linebox llap mail mathtext mbox missingfigure name \
          nohyphens noindentpar only ovalbox phantomtext reflectbox rightline rlap shadowbox sidecap so \
          spacedallcaps spacedlowsmallcaps structure sur surname term text textLR textRL textcircled textfont textgreek \
          textin textlarger textlatin textlf textln textlnsize textmd textnormal textrange textrm textroman textsc \
-         textsf textsmaller textsw texttitle textulc textup titlecap uncover uppercase vbox visible",
+         textsf textsmaller textsw texttitle textulc textup titlecap uncover vbox visible",
     ),
     ("m", "addtolist adjustbox clipbox marginbox minsizebox pbox resizeto scalefont settototal textsize trimbox"),
     ("o", "frame makecell rothead shortstack smash tcbox textls"),
@@ -191,7 +190,7 @@ pub(super) fn plain(name: &str) -> Option<Plain> {
             };
             rows.iter().flat_map(row)
         });
-        all.chain([(LENGTH, Plain { arguments: "=", is_open: false })]).collect()
+        all.collect()
     });
     BY_NAME.get(name).copied()
 }
