@@ -60,6 +60,19 @@ impl Reader<'_> {
         }
         let argument = self.input.argument();
         let base = self.letters(&argument);
+        // Over nothing, it stands by itself.
+        let alone = match name {
+            _ if !base.is_empty() => None,
+            "^" | "~" | "`" => Some(name),
+            "'" => Some("\u{B4}"),
+            "\"" => Some("\u{A8}"),
+            "=" => Some("\u{AF}"),
+            _ => None,
+        };
+        if let Some(alone) = alone {
+            self.text(alone);
+            return true;
+        }
         if let Some(letter) = accented(name, &base) {
             self.text(&letter);
         }
@@ -93,7 +106,7 @@ impl Reader<'_> {
     pub(super) fn shorthand(&mut self) {
         let is_german = self.front.language.as_deref().is_some_and(|language| language.starts_with("de"));
         if !is_german {
-            return self.text("\u{201D}");
+            return self.text(if self.has_straight_quotes { "\"" } else { "\u{201D}" });
         }
         for (signs, words) in
             [("`", "\u{201E}"), ("'", "\u{201C}"), ("<", "\u{AB}"), (">", "\u{BB}"), ("-", "\u{AD}"), ("\"", "")]

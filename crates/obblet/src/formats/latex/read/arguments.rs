@@ -336,7 +336,10 @@ fn change_of(tokens: &[Token], spec: &Input<'_>) -> Option<Change> {
 
 /// Everything before some tokens, which are taken, too.
 fn before(input: &mut Input<'_>, end: &[Token]) -> Vec<Token> {
-    let wanted = input.characters(end);
+    let mut wanted = input.characters(end);
+    if wanted.is_empty() && end.iter().all(|token| matches!(token.kind, Kind::Space | Kind::Text(..))) {
+        wanted.push(' ');
+    }
     let (mut found, mut depth) = (Vec::new(), 0_usize);
     let commands: Vec<&str> = end.iter().filter_map(|token| token.kind.command()).collect();
     while let Some(token) = input.next() {
@@ -365,7 +368,7 @@ fn before(input: &mut Input<'_>, end: &[Token]) -> Vec<Token> {
                 }
             }
             Kind::Char(c) if depth == 0 && commands.is_empty() && wanted.starts_with(c) && wanted.len() == c.len_utf8() => break,
-            Kind::Space if depth == 0 && wanted.is_empty() && commands.is_empty() => break,
+            Kind::Space if depth == 0 && wanted == " " => break,
             _ => {}
         }
         found.push(token);

@@ -49,6 +49,9 @@ impl Reader<'_> {
         if super::registers::is_register(name) {
             return self.set_register(name);
         }
+        if let Some(character) = name.strip_prefix(super::categories::ACTIVE) {
+            return self.text(character);
+        }
         match self.macros.own(name) {
             Some(super::macros::Own::Text(kind)) => return self.styled_argument(kind),
             Some(super::macros::Own::RowHeading) => return self.row_heading(),

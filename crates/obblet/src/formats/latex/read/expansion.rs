@@ -348,7 +348,7 @@ impl Reader<'_> {
         let count = self.within(&count, Self::number).unwrap_or(0).clamp(0, MOST_IN_RANGE);
         let first = self.input.split(&said, ',').into_iter().next().unwrap_or_default();
         let variable = first.first().and_then(|token| token.kind.command()).map(Rc::from);
-        let text = self.input.characters(&first);
+        let text = self.input.characters(first.get(1..).unwrap_or_default());
         let said = text.trim_start_matches('=');
         let (start, step) = said.split_once('+').unwrap_or((said, "0"));
         let (start, step) = (start.trim().parse::<i64>().unwrap_or(0), step.trim().parse::<i64>().unwrap_or(0));
@@ -365,6 +365,8 @@ impl Reader<'_> {
     pub(super) fn change_case(&mut self, name: &str) {
         const NAMES: [&str; 12] =
             ["ref", "label", "cite", "begin", "end", "href", "url", "eqref", "pageref", "includegraphics", "citep", "citet"];
+        let next = self.expanded();
+        self.input.made.extend(next);
         let words = self.input.argument();
         let words = self.written_out(&words);
         let to_upper = name.contains("Upper") || name == "uppercase";

@@ -58,9 +58,6 @@ impl Reader<'_> {
         if kind == ListForm::Numbers && !is_resumed {
             self.counters.set(COUNTERS[depth], start.map_or(0, |start: i64| start - 1));
         }
-        let marker = marker(&option, depth);
-        let list = ListKind { ordered: kind == ListForm::Numbers, tight: true, marker, start: 1 };
-        let node = self.block(if kind == ListForm::Terms { Kind::TermList } else { Kind::List(list) });
         let said = |wanted: &str| {
             let at = option.split(',').find_map(|part| {
                 let (key, value) = part.split_once('=')?;
@@ -68,10 +65,38 @@ impl Reader<'_> {
             })?;
             Some(at.trim_matches(['{', '}']).to_owned())
         };
-        let label = said("ref").or_else(|| said("label")).filter(|label| label.contains('*'));
+        let label = said("label");
+        let shown = label.as_deref().unwrap_or(&option);
+        let marker = if option.is_empty() && kind == ListForm::Numbers {
+            self.own_marker(depth).unwrap_or_else(|| marker(shown, depth))
+        } else {
+            marker(shown, depth)
+        };
+        let list = ListKind { ordered: kind == ListForm::Numbers, tight: true, marker, start: 1 };
+        let node = self.block(if kind == ListForm::Terms { Kind::TermList } else { Kind::List(list) });
+        let label = said("ref").or(label).filter(|label| label.contains('*'));
         let parts = self.parts.len();
         self.lists.push(List { node, kind, has_item: false, loose: false, parts, label, number: String::new() });
         node
+    }
+
+    /// What items are marked with, where the document says so for all lists so deep.
+    fn own_marker(&self, depth: usize) -> Option<Marker> {
+        let counter = COUNTERS[depth];
+        let said = |name: String| {
+            let body = self.macros.body(&name)?;
+            body.iter().find_map(|token| {
+                Some(match token.kind.command()? {
+                    "alph" => Marker::LowerAlpha,
+                    "Alph" => Marker::UpperAlpha,
+                    "roman" => Marker::LowerRoman,
+                    "Roman" => Marker::UpperRoman,
+                    "arabic" => Marker::Plain,
+                    _ => return None,
+                })
+            })
+        };
+        said(format!("label{counter}")).or_else(|| said(format!("the{counter}")))
     }
 
     /// Begins an item.

@@ -68,6 +68,7 @@ impl Reader<'_> {
             }
             "begingroup" | "bgroup" => self.open_group(super::Closing::Group),
             "endgroup" | "egroup" => self.end_group(),
+            "unskip" => self.trim_line(),
             "xspace" => self.space_if_needed(),
             "@firstofone" => {}
             "@gobble" => drop(self.input.argument()),
@@ -88,7 +89,7 @@ impl Reader<'_> {
                 }
             }
             "ExplSyntaxOff" => {}
-            _ => return self.register_command(name) || self.repeats(name) || self.patch(name),
+            _ => return self.register_command(name) || self.category_command(name) || self.repeats(name) || self.patch(name),
         }
         true
     }

@@ -8,6 +8,7 @@ mod bibliography;
 mod boxes;
 mod build;
 mod byline;
+mod categories;
 mod citations;
 mod columns;
 mod commands;
@@ -163,6 +164,8 @@ struct Reader<'s> {
     has_ended: bool,
     /// Whether quotation marks and hyphens are what they are (the documentation of fontspec, "Ligatures").
     exact_marks: bool,
+    /// Whether the fonts have a straight quotation mark: those of the encoding T1.
+    has_straight_quotes: bool,
     /// Whether the token before was an empty line.
     after_empty_line: bool,
     /// Whether a formula is read.
@@ -198,6 +201,7 @@ impl<'s> Reader<'s> {
             tallies: report::Tallies::default(),
             has_ended: false,
             exact_marks: memchr::memmem::find(source.as_bytes(), b"Ligatures=TeXOff").is_some(),
+            has_straight_quotes: memchr::memmem::find(source.as_bytes(), b"[T1]{fontenc}").is_some(),
             after_empty_line: false,
             in_formula: false,
             open_conditions: 0,
@@ -266,7 +270,9 @@ impl<'s> Reader<'s> {
     /// Commands and registers are what they were before a group.
     fn restore(&mut self, before: Marks) {
         self.macros.restore(before.commands);
-        self.registers.restore(before.numbers);
+        if self.registers.restore(before.numbers) {
+            self.set_categories();
+        }
     }
 
     fn open_group(&mut self, closing: Closing) {

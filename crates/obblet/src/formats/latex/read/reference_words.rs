@@ -260,6 +260,7 @@ impl Reader<'_> {
             for label in labels {
                 let named = self.references.named(&label);
                 let word = match &named {
+                    Some(named) if named.word.starts_with("sub") => "section".to_owned(),
                     Some(named) => named.word.clone(),
                     None if self.tallies.equations.contains(&label) => "equation".to_owned(),
                     None => String::new(),

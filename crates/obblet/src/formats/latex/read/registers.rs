@@ -90,6 +90,7 @@ fn known(name: &str) -> Option<(Sort, i64)> {
         "@cclv" => (Sort::Number, 255),
         "@m" => (Sort::Number, 1000),
         "@M" => (Sort::Number, 10_000),
+        "active" => (Sort::Number, 13),
         "maxdimen" => (Sort::Length, (1 << 30) - 1),
         "textwidth" | "linewidth" | "columnwidth" | "hsize" => (Sort::Length, 345 * SCALED),
         "textheight" | "vsize" => (Sort::Length, 550 * SCALED),
@@ -161,19 +162,27 @@ impl Registers {
         self.saved.push((name, before));
     }
 
+    /// What a number is, where it was set.
+    pub(super) fn number_of(&self, name: &str) -> Option<i64> {
+        self.numbers.get(name).copied()
+    }
+
     /// How many settings there are to restore.
     pub(super) const fn mark(&self) -> usize {
         self.saved.len()
     }
 
-    /// Where a group ends, registers hold what they held before it.
-    pub(super) fn restore(&mut self, mark: usize) {
+    /// Where a group ends, registers hold what they held before it. Whether categories of characters are among them.
+    pub(super) fn restore(&mut self, mark: usize) -> bool {
+        let mut has_categories = false;
         for (name, before) in self.saved.drain(mark.min(self.saved.len())..).rev() {
+            has_categories |= super::categories::is_category(&name);
             match before {
                 Some(value) => drop(self.numbers.insert(name, value)),
                 None => drop(self.numbers.remove(&name)),
             }
         }
+        has_categories
     }
 }
 
@@ -216,6 +225,23 @@ impl Reader<'_> {
                 self.macros.define_as(defined, Rc::from([]), body, false);
             }
             "vrule" => self.skip_rule(),
+            "hbox" | "vbox" | "vtop" | "vcenter" => {
+                if self.takes_word("to") || self.takes_word("spread") {
+                    self.length();
+                }
+            }
+            "write" | "openout" | "openin" | "closeout" | "closein" | "read" => {
+                self.number();
+                match name {
+                    "write" => drop(self.input.argument()),
+                    "openout" | "openin" => drop((self.skip_sign(), self.takes_file_name())),
+                    "read" => {
+                        self.takes_word("to");
+                        self.input.next();
+                    }
+                    _ => {}
+                }
+            }
             "afterassignment" => self.registers.after_setting = self.input.next(),
             _ if name.starts_with("c@") && self.counters.has(&name[2..]) => {
                 self.assign(Target::Counter(name[2..].to_owned()));
@@ -236,6 +262,15 @@ impl Reader<'_> {
     pub(super) fn has_set(&mut self) {
         if let Some(token) = self.registers.after_setting.take() {
             self.input.made.push(token);
+        }
+    }
+
+    /// The name of a file, which ends at white space.
+    fn takes_file_name(&mut self) {
+        while let Some(c) = self.character_ahead() {
+            if c == ' ' {
+                return;
+            }
         }
     }
 
@@ -341,7 +376,7 @@ impl Reader<'_> {
     }
 
     /// Skips the sign of equality before a value. Whether it is there.
-    fn skip_sign(&mut self) -> bool {
+    pub(super) fn skip_sign(&mut self) -> bool {
         self.input.skip_white();
         let is_there = self.input.takes_character('=');
         self.input.skip_white();

@@ -191,6 +191,11 @@ impl Reader<'_> {
             table.is_parted = true;
             self.input.push(Sign::Cell, at);
         }
+        // White space around the sign that parts the cells says nothing.
+        self.trim_line();
+        if joins {
+            self.input.skip_white();
+        }
         self.input.push_all(between.into_iter());
         true
     }

@@ -70,6 +70,8 @@ pub(super) struct Input<'s> {
     pub(super) made: Vec<Token>,
     /// Whether `@` is a letter of commands.
     pub(super) at_is_letter: bool,
+    /// What characters mean, where some mean something else than usual.
+    pub(super) categories: Option<Box<super::categories::Categories>>,
     /// How many tokens were taken as arguments.
     taken: usize,
     /// Names of commands that were read last: most come again and again.
@@ -90,7 +92,7 @@ const NAMES: usize = 128;
 pub(super) const BUILT_IN: char = '\0';
 
 /// Whether a byte is plain text.
-const fn is_plain(byte: u8) -> bool {
+pub(super) const fn is_plain(byte: u8) -> bool {
     byte >= 0x80
         || matches!(byte, b'a'..=b'z' | b'A'..=b'Z' | b'0'..=b'9')
         || matches!(byte, b' ' | b'.' | b',' | b';' | b':' | b'(' | b')' | b'/' | b'=' | b'+')
@@ -108,7 +110,16 @@ const PLAIN: [bool; 256] = {
 
 impl<'s> Input<'s> {
     pub(super) const fn new(source: &'s str) -> Self {
-        Self { source, at: 0, made: Vec::new(), at_is_letter: false, taken: 0, names: Vec::new(), exceeded: None }
+        Self {
+            source,
+            at: 0,
+            made: Vec::new(),
+            at_is_letter: false,
+            categories: None,
+            taken: 0,
+            names: Vec::new(),
+            exceeded: None,
+        }
     }
 
     /// Tokens alone, which were read from a source.
@@ -139,6 +150,21 @@ impl<'s> Input<'s> {
         if let Some(token) = self.made.pop() {
             return Some(token);
         }
+        if self.categories.is_some() {
+            return self.next_by_category();
+        }
+        self.next_as_usual()
+    }
+
+    /// The command that comes next in the source.
+    pub(super) fn next_command(&mut self) -> Option<Token> {
+        let at = self.at as u32;
+        Some(Token { kind: self.command(), at })
+    }
+
+    /// The next token of the source, by what characters mean as usual.
+    #[inline]
+    pub(super) fn next_as_usual(&mut self) -> Option<Token> {
         let bytes = self.source.as_bytes();
         loop {
             let at = self.at;
@@ -179,6 +205,9 @@ impl<'s> Input<'s> {
 
     /// The run of plain characters at the beginning of the next line, where a line of them ends here.
     pub(super) fn next_plain_line(&mut self) -> Option<(u32, u32)> {
+        if self.categories.is_some() {
+            return None;
+        }
         let rest = self.source.as_bytes().get(self.at..)?;
         let white = 1 + rest.iter().skip(1).take_while(|byte| matches!(byte, b' ' | b'\t')).count();
         if !self.made.is_empty() || rest.first() != Some(&b'\n') || !rest.get(white).is_some_and(|byte| PLAIN[usize::from(*byte)])
@@ -288,6 +317,7 @@ impl<'s> Input<'s> {
             is_name = false;
             let start = out.len();
             match &token.kind {
+                Kind::Command(name) if name.starts_with(super::categories::ACTIVE) => out.push_str(&name[1..]),
                 Kind::Command(name) => {
                     let name = super::registers::name_of(name.trim_start_matches(BUILT_IN));
                     out.push('\\');
@@ -513,7 +543,8 @@ impl Input<'_> {
             && let Some(length) = rest.bytes().take(40).position(|byte| byte == b'>')
             && rest[..length]
                 .bytes()
-                .all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b',' | b'@' | b'|' | b'+' | b':'))
+                .all(|byte| byte.is_ascii_alphanumeric() || matches!(byte, b'-' | b',' | b'@' | b'|' | b'+' | b':' | b' '))
+            && !rest.starts_with(' ')
         {
             self.at += length + 2;
         }

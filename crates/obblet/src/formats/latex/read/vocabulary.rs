@@ -36,7 +36,7 @@ const SILENT: &[(&str, &str)] = &[
          relax restoregeometry resumenumbering reversemarginpar rm rmfamily sc scriptsize scriptstyle scshape \
          selectfont setSingleSpace sf sffamily sihao singlespace singlespacing sloppy small smallbreak smaller \
          smallskip songti startdata strut subfiglabelskip tablename tableofcontents textual theendnotes tightlist tiny \
-         typearea unboldmath unskip upshape vcenter vfil vfill vss vtop wuhao xiaosihao xiaowuhao youyuan \
+         typearea unboldmath upshape vfil vfill vss wuhao xiaosihao xiaowuhao youyuan \
          z@",
     ),
     (
@@ -44,18 +44,18 @@ const SILENT: &[(&str, &str)] = &[
         "IEEEnormaljot LTcapwidth LTleft LTright abovecaptionskip abovedisplayshortskip abovedisplayskip aboverulesep \
          abovetopsep arrayrulewidth arraystretch baselineskip baselinestretch beameritemnestingprefix belowbottomsep \
          belowcaptionskip belowdisplayshortskip belowdisplayskip belowrulesep bibhang bibitemsep bibsep bottomfraction \
-         catcode clubpenalty cmidrulewidth columnsep columnseprule columnwidth dblfloatsep delimiterfactor \
+         clubpenalty cmidrulewidth columnsep columnseprule columnwidth dblfloatsep delimiterfactor \
          delimitershortfall doublerulesep dp emergencystretch endlinechar errorcontextlines escapechar evensidemargin \
          everypar exhyphenpenalty extrarowheight fboxrule fboxsep floatpagefraction floatsep footnotesep footskip \
          hangafter hangindent hbadness headheight headsep heavyrulewidth hfuzz hoffset hsize hskip ht hyphenpenalty \
-         interfootnotelinepenalty interlinepenalty intextsep itemindent itemsep jot kern labelsep labelwidth lccode \
+         interfootnotelinepenalty interlinepenalty intextsep itemindent itemsep jot kern labelsep labelwidth \
          lefthyphenmin leftmargin leftskip lightrulewidth lineskip lineskiplimit linewidth listparindent looseness \
-         lower marginparpush marginparsep marginparwidth mathcode maxdimen medmuskip mkern moveleft moveright mskip \
+         lower marginparpush marginparsep marginparwidth maxdimen medmuskip mkern moveleft moveright mskip \
          newlinechar nulldelimiterspace oddsidemargin overfullrule paperheight paperwidth parfillskip parindent parsep \
          parskip partopsep pdfminorversion pdfpageheight pdfpagewidth penalty pretolerance raise righthyphenmin \
-         rightmargin rightskip scriptspace secnumdepth sfcode showboxbreadth showboxdepth spaceskip tabcolsep tabskip \
+         rightmargin rightskip scriptspace secnumdepth showboxbreadth showboxdepth spaceskip tabcolsep tabskip \
          textfloatsep textfraction textheight textwidth thickmuskip thinmuskip tolerance topfraction topmargin topsep \
-         uccode unitlength vbadness vfuzz voffset vsize vskip wd widowpenalty xspaceskip",
+         unitlength vbadness vfuzz voffset vsize vskip wd widowpenalty xspaceskip",
     ),
     (
         "m",
@@ -146,12 +146,12 @@ const OPEN: &[(&str, &str)] = &[
         "colhead AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DTMdate DTMdisplaydate DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
          IEEEtitleabstractindextext LR NoCaseChange Ovalbox RL Shortstack beamerbutton \
          beamergotobutton beamerreturnbutton beamerskipbutton beginL beginR bm caps centerline chaptertitle circled \
-         doublebox ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname hbox \
+         doublebox ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname \
          highlightbox hologo invisible lastname leftline linebox llap mail mathtext mbox missingfigure name \
          nohyphens noindentpar only ovalbox phantomtext reflectbox rightline rlap shadowbox sidecap so \
          spacedallcaps spacedlowsmallcaps structure sur surname term text textLR textRL textcircled textfont textgreek \
          textin textlarger textlatin textlf textln textlnsize textmd textnormal textrange textrm textroman textsc \
-         textsf textsmaller textsw texttitle textulc textup titlecap uncover vbox visible",
+         textsf textsmaller textsw texttitle textulc textup titlecap uncover visible",
     ),
     ("m", "addtolist adjustbox clipbox marginbox minsizebox pbox resizeto scalefont settototal textsize trimbox"),
     ("o", "frame makecell rothead shortstack smash tcbox textls"),
