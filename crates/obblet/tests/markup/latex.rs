@@ -283,6 +283,9 @@ proptest! {
         "\\begin{algorithmic}", "\\If{a}", "\\State ", "\\Else ", "\\EndIf ", "\\end{algorithmic}", "\\subfloat[a]{", "\\acro{a}{b}",
         "\\begin{tabbing}", "\\> ", "\\kill ", "\\end{tabbing}", "\\begin{lemma}", "\\end{lemma}", "\\printglossary ", "\\usebox\\x ",
         "\\sbox\\x{", "\\institute{", "\\maketitle ", "\\title{", "\\epigraph{", "\\expandafter ", "\\ifnum 1<", "\\else ",
+        "\\foreach \\x in {1,...,3}{", "\\loop ", "\\repeat ", "\\catcode`\\|=13 ", "|", "\\advance\\count0 by 1 ", "\\edef\\m{", "\\begingroup ",
+        "\\endgroup ", "\\begin{tabular}{r@{.}l>{$}c<{$}}", "\\cref{a,b}", "\\MakeUppercase{", "\\NewDocumentCommand\\q{o m e{^}}{", "\\q ",
+        "\\the\\numexpr 1+", "\\xspace ", "\\begin{subequations}", "\\end{subequations}", "\\begin{align}a&=b", "\\end{align}", "\\unskip ",
     ]), 0..40)) {
         let source = pieces.concat();
         let profile = Profile::fragment();

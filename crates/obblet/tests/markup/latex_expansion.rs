@@ -4,7 +4,9 @@
 use crate::support;
 
 use obblet::Format;
+use obblet::formats::latex;
 use support::convert::convert;
+use support::linear::grows_linearly;
 
 /// Text of LaTeX, and what is printed for it.
 const PRINTED: &[(&str, &str)] = &[
@@ -326,4 +328,96 @@ fn columns_say_what_stands_around_their_cells() {
     assert_eq!(cells("Height"), ["Height", "Sign", "*Name*", "Part %", "a:", "b"]);
     assert_eq!(cells("Orra"), ["3.14".into(), math("\\alpha"), "*Orra*".into(), "12 %".into(), "c:".into(), "d".to_owned()]);
     assert_eq!(cells("Fen"), ["22.7".into(), math("x^2"), "*Fen*".into(), "7 %".into(), "both".to_owned()]);
+}
+
+#[test]
+fn what_never_ends_ends_and_says_so() {
+    for endless in [
+        r"\loop\iftrue x\repeat",
+        r"\whiledo{1=1}{x}",
+        r"\makeatletter\@whilenum 1=1\do{x}",
+        r"\def\a{\a\a}\a",
+        r"\def\a{x\expandafter\a\csname b\endcsname}\a",
+        r"\newcommand\a[1]{\a{#1#1}}\a{x}",
+        r"\def\x{y}\loop\edef\x{\x\x}\iftrue\repeat",
+        r"\foreach \a in {1,...,9999}{\foreach \b in {1,...,9999}{x}}",
+        r"\multido{\i=1+1}{9999}{\multido{\j=1+1}{9999}{x}}",
+    ] {
+        let doc = latex::read(format!("{endless} end\n\n\\section{{Behind}}").as_bytes(), &latex::Settings::default());
+        assert!(doc.findings.iter().any(|finding| finding.code == "latex.too-much"), "{endless}: {:?}", doc.findings);
+        let whole = doc.plain_text(doc.root());
+        assert!(whole.contains("Behind"), "{endless}");
+    }
+}
+
+#[test]
+fn what_asks_for_itself_within_itself_does_not_go_deep() {
+    for repeated in [
+        r"\number",
+        r"\the",
+        r"\romannumeral",
+        r"\ifnum",
+        r"\ifdim",
+        r"\unless",
+        r"\char",
+        r"\count",
+        r"\advance",
+        r"\numexpr(",
+        r"\dimexpr ",
+        r"\expandafter",
+        r"\csname",
+        r"\uppercase",
+        r"\string",
+        r"\if",
+        r"\ifx",
+        r"\ifthenelse{\(",
+        r"\value{",
+        r"\afterassignment",
+        r"\ifcase",
+        r"\edef\a{",
+        r"\NewDocumentCommand\a{>{\TrimSpaces}",
+        r"\newcolumntype{a}{",
+        r"\MakeUppercase{",
+        r"\global",
+        r"\catcode`",
+        r"\the\numexpr-",
+        r"\foreach\x in{",
+        r"\loop ",
+        r"\futurelet\a",
+        r"\let\a=",
+        r"\crefrange{a}{b",
+    ] {
+        let source = format!("{}\n\nBehind", repeated.repeat(3_000));
+        let doc = latex::read(source.as_bytes(), &latex::Settings::default());
+        drop(doc);
+    }
+}
+
+#[test]
+fn commands_take_linear_time_whatever_they_come_to() {
+    type Shape = (&'static str, fn(usize) -> String);
+    let shapes: [Shape; 18] = [
+        ("settings", |n| "{\\count1=2 \\global\\count1=3 ".repeat(n / 28)),
+        ("definitions in groups", |n| "{\\def\\a{b}".repeat(n / 10) + &"}".repeat(n / 10)),
+        ("definitions for all groups", |n| "\\begingroup".to_owned() + &"\\def\\a{b}\\gdef\\a{c}".repeat(n / 19)),
+        ("categories", |n| "\\catcode`\\|=13 |".repeat(n / 17)),
+        ("characters of other categories", |n| "\\catcode`\\.=12 ".to_owned() + &"a.".repeat(n / 2)),
+        ("sums", |n| "\\ifnum\\numexpr ".to_owned() + &"1+".repeat(n / 2)),
+        ("lists of values", |n| format!("\\foreach \\x in {{{}}}{{\\x}}", "ab,".repeat(n / 3))),
+        ("written out", |n| format!("\\edef\\a{{{}}}", "\\number 1 ".repeat(n / 10))),
+        ("capitals", |n| format!("\\MakeUppercase{{{}}}", "ab ".repeat(n / 3))),
+        ("columns", |n| format!("\\begin{{tabular}}{{{}}}a", "*{9}{l}".repeat(n / 7))),
+        ("joined cells", |n| "\\begin{tabular}{r@{.}l}".to_owned() + &"1&2\\\\".repeat(n / 5)),
+        ("cells with surroundings", |n| "\\begin{tabular}{>{$}c<{$}}".to_owned() + &"x\\\\".repeat(n / 3)),
+        ("tables in such cells", |n| "\\begin{tabular}{>{\\bfseries}l}x ".repeat(n / 32)),
+        ("references to several", |n| format!("\\section{{A}}\\label{{a}}{}", "\\cref{a,b}".repeat(n / 10))),
+        ("one reference to many", |n| format!("\\cref{{{}}}", "a,".repeat(n / 2))),
+        ("groups of equations", |n| "\\begin{subequations}\\begin{align}a".repeat(n / 34)),
+        ("bodies of environments", |n| "\\NewDocumentEnvironment{e}{+b}{#1}{}".to_owned() + &"\\begin{e}x".repeat(n / 10)),
+        ("what stands before others", |n| "\\def\\a#1.{(#1)}".to_owned() + &"\\a b ".repeat(n / 5)),
+    ];
+    let run = |source: &[u8]| latex::read(source, &latex::Settings::default());
+    let failed: Vec<String> =
+        shapes.iter().filter_map(|(name, shape)| grows_linearly(name, 1_600, |n| shape(n).into_bytes(), run).err()).collect();
+    assert_eq!(failed, [""; 0]);
 }

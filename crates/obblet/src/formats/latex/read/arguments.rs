@@ -276,12 +276,12 @@ pub(super) fn of_document_command(input: &mut Input<'_>) -> Rc<[Argument]> {
             'e' | 'E' => scripts(&mut spec, letter == 'E', at),
             '>' => {
                 let change = spec.argument();
-                changes.extend(change_of(&change, &spec));
+                changes.extend(change_of(&change, &spec).filter(|_| changes.len() < MOST));
                 continue;
             }
             '=' => {
                 let key = spec.argument();
-                changes.push(Change::Key(key.into()));
+                changes.extend(Some(Change::Key(key.into())).filter(|_| changes.len() < MOST));
                 continue;
             }
             _ => continue,

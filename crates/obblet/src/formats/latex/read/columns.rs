@@ -10,6 +10,9 @@ use std::rc::Rc;
 /// A table has no more columns.
 pub(super) const MOST_COLUMNS: usize = 1000;
 
+/// What stands around cells is not added in tables that stand deeper within each other.
+const MOST_TABLES: usize = 6;
+
 /// Kinds of columns that a document defines stand for others no more often than this in a table.
 const MOST_REPLACED: usize = 2000;
 
@@ -197,6 +200,10 @@ impl Reader<'_> {
             return Some(token);
         }
         self.end_of_pending();
+        // The words of a cell are read twice: not again and again for tables within tables.
+        if self.tables.len() > MOST_TABLES {
+            return Some(token);
+        }
         let Some(column) = self.tables.last().and_then(super::tables::Table::column_here).cloned() else { return Some(token) };
         self.input.made.push(token);
         let words = self.tokens_of_cell();

@@ -109,6 +109,10 @@ impl Reader<'_> {
         self.tallies.unknown.add_apart(at, &format!("\\{name}"));
         self.input.take('*');
         self.skip_settings();
+        if name.ends_with("setup") || name.ends_with("Setup") {
+            // Those of packages take keys with values.
+            self.input.argument();
+        }
     }
 
     /// Takes a definition of a command or an environment. Whether a command defines one.

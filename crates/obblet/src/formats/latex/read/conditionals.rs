@@ -36,7 +36,8 @@ impl Reader<'_> {
                 match token.as_ref().and_then(|token| token.kind.command()).map(str::to_owned) {
                     Some(name) => match self.holds(&name) {
                         Some(holds) => self.take_way(!holds),
-                        None => return self.conditional(&name),
+                        None if name.starts_with("if") => return self.conditional(&name),
+                        None => self.input.made.extend(token),
                     },
                     None => self.input.made.extend(token),
                 }

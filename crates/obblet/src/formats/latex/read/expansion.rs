@@ -6,6 +6,9 @@ use super::registers::Sort;
 use super::tokens::{Kind, Token};
 use std::rc::Rc;
 
+/// What is read for a command may ask for others no deeper than this.
+const DEEPEST: usize = 60;
+
 /// A loop over a range has no more steps.
 const MOST_IN_RANGE: i64 = 10_000;
 
@@ -32,11 +35,23 @@ impl Reader<'_> {
         }
     }
 
+    /// Does what may ask for itself again; nothing where that went too deep.
+    pub(super) fn nested<T>(&mut self, read: impl FnOnce(&mut Self) -> Option<T>) -> Option<T> {
+        if self.nested >= DEEPEST {
+            return None;
+        }
+        self.nested += 1;
+        let found = read(self);
+        self.nested -= 1;
+        found
+    }
+
     /// Writes out a command that stands for tokens. Whether it does.
     pub(super) fn expand(&mut self, name: &str, at: u32) -> bool {
-        if self.macros.expand(name, at, &mut self.input) {
-            return true;
-        }
+        self.macros.expand(name, at, &mut self.input) || self.nested(|reader| Some(reader.expand_known(name, at))).unwrap_or(false)
+    }
+
+    fn expand_known(&mut self, name: &str, at: u32) -> bool {
         let name = name.trim_start_matches(super::tokens::BUILT_IN);
         match name {
             "csname" | "@nameuse" | "csuse" | "expandafter" | "@firstoftwo" | "@secondoftwo" | "@firstofone" | "@gobble"
@@ -86,7 +101,7 @@ impl Reader<'_> {
                         }
                     }
                 }
-                if !reader.macros.charge(0, reader.at) {
+                if !reader.macros.make(1, reader.at) {
                     break;
                 }
             }

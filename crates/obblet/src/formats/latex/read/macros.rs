@@ -130,6 +130,11 @@ impl Macros {
     /// Counts a step that makes tokens. Whether there may be more.
     pub(super) fn charge(&mut self, tokens: usize, at: u32) -> bool {
         self.steps += 1;
+        self.make(tokens, at)
+    }
+
+    /// Counts tokens that are made. Whether there may be more.
+    pub(super) fn make(&mut self, tokens: usize, at: u32) -> bool {
         self.made = self.made.saturating_add(tokens);
         let may = self.steps <= MOST_STEPS + self.length && self.made <= self.most_tokens();
         if !may {

@@ -172,6 +172,8 @@ struct Reader<'s> {
     in_formula: bool,
     /// How many conditionals are open whose way is read.
     open_conditions: usize,
+    /// How deep what is read for commands stands within each other.
+    nested: usize,
 }
 
 impl<'s> Reader<'s> {
@@ -205,6 +207,7 @@ impl<'s> Reader<'s> {
             after_empty_line: false,
             in_formula: false,
             open_conditions: 0,
+            nested: 0,
         };
         reader.begin_part(root, false);
         reader

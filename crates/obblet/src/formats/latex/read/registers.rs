@@ -40,7 +40,10 @@ pub(super) struct Registers {
     /// Numbers, lengths and switches.
     numbers: HashMap<String, i64>,
     /// What numbers were before groups that are open, to be restored where these end.
-    saved: Vec<(String, Option<i64>)>,
+    saved: Vec<(String, Option<i64>, usize)>,
+    /// What was set for all groups, and how many settings came before.
+    for_all: HashMap<String, usize>,
+    set: usize,
     tokens: HashMap<String, Rc<[Token]>>,
     /// What is read behind the next setting.
     after_setting: Option<Token>,
@@ -153,13 +156,14 @@ impl Registers {
     }
 
     pub(super) fn set(&mut self, name: String, value: i64, is_global: bool) {
+        self.set += 1;
         if is_global {
-            self.saved.retain(|(saved, _)| *saved != name);
+            self.for_all.insert(name.clone(), self.set);
             self.numbers.insert(name, value);
             return;
         }
         let before = self.numbers.insert(name.clone(), value);
-        self.saved.push((name, before));
+        self.saved.push((name, before, self.set));
     }
 
     /// What a number is, where it was set.
@@ -175,8 +179,11 @@ impl Registers {
     /// Where a group ends, registers hold what they held before it. Whether categories of characters are among them.
     pub(super) fn restore(&mut self, mark: usize) -> bool {
         let mut has_categories = false;
-        for (name, before) in self.saved.drain(mark.min(self.saved.len())..).rev() {
+        for (name, before, number) in self.saved.drain(mark.min(self.saved.len())..).rev() {
             has_categories |= super::categories::is_category(&name);
+            if self.for_all.get(&name).is_some_and(|global| *global >= number) {
+                continue;
+            }
             match before {
                 Some(value) => drop(self.numbers.insert(name, value)),
                 None => drop(self.numbers.remove(&name)),
@@ -573,6 +580,10 @@ impl Reader<'_> {
 
     /// What the command stands for that comes next, as a number or as a length.
     fn value(&mut self, wanted: Sort) -> Option<i64> {
+        self.nested(|reader| reader.value_here(wanted))
+    }
+
+    fn value_here(&mut self, wanted: Sort) -> Option<i64> {
         let token = self.expanded()?;
         let Some(name) = token.kind.command().map(str::to_owned) else {
             self.input.made.push(token);
