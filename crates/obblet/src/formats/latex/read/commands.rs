@@ -3,7 +3,7 @@
 use super::Reader;
 use super::references::{How, Shows};
 use super::tokens::{Kind as Sign, Token};
-use super::vocabulary::{plain, style_of};
+use super::vocabulary::{Plain, plain};
 use crate::document::{Kind, TextLevel};
 
 /// A length has no more parts than this.
@@ -71,23 +71,29 @@ impl Reader<'_> {
         if !self.own.lines.is_empty() && self.algorithm_command(name) || !self.tables.is_empty() && self.tabbing_command(name) {
             return;
         }
-        if let Some(words) = super::symbols::text(name) {
+        let word = super::vocabulary::word(name);
+        if let Some(words) = word.and_then(|word| word.symbol) {
             if !words.is_empty() {
                 self.text(words);
             }
             return;
         }
-        if let Some(kind) = style_of(name) {
+        if let Some(kind) = word.and_then(|word| word.style) {
             self.input.overlay();
             return self.styled_argument(kind);
         }
+        if matches!(name, "onslide" | "alt") {
+            self.input.overlay();
+        }
         if self.heading(name)
             // Two of them mean something in letters and in tables.
-            || (!matches!(name, "address" | "hline") && self.plain_command(name))
+            || word.and_then(|word| word.plain).is_some_and(|plain| {
+                !matches!(name, "address" | "hline") && self.plain_command(name, plain)
+            })
             || self.declaration(name)
-            || self.structure(name)
             || self.byline_command(name)
             || self.link(name)
+            || self.structure(name)
             || self.accent(name)
             || self.table_command(name)
             || self.defines(name)
@@ -95,7 +101,7 @@ impl Reader<'_> {
             || self.kept_code(name)
             || self.declare(name)
             || self.front_matter(name)
-            || self.plain_command(name)
+            || plain(name).is_some_and(|plain| self.plain_command(name, plain))
             || self.box_command(name)
             || self.define_term(name)
             || self.term(name)
@@ -109,9 +115,15 @@ impl Reader<'_> {
         self.tallies.unknown.add_apart(at, &format!("\\{name}"));
         self.input.take('*');
         self.skip_settings();
-        if name.ends_with("setup") || name.ends_with("Setup") {
+        if (name.ends_with("setup") || name.ends_with("Setup")) && self.input.takes_begin() {
             // Those of packages take keys with values.
-            self.input.argument();
+            let at = self.at;
+            let settings = self.input.up_to_end();
+            if self.input.pairs(&settings).is_empty() {
+                self.input.push(Sign::End, at);
+                self.input.push_all(settings.into_iter());
+                self.input.push(Sign::Begin, at);
+            }
         }
     }
 
@@ -145,14 +157,13 @@ impl Reader<'_> {
     }
 
     /// Commands that mean nothing, and those that are as if they were not there.
-    fn plain_command(&mut self, name: &str) -> bool {
+    fn plain_command(&mut self, name: &str, plain: Plain) -> bool {
         if matches!(
             name,
             "only" | "uncover" | "onslide" | "visible" | "invisible" | "pause" | "alt" | "frame" | "structure" | "column"
         ) {
             self.input.overlay();
         }
-        let Some(plain) = plain(name) else { return false };
         // The last one of an open command is a group like any other.
         self.skip_arguments(plain.arguments);
         true

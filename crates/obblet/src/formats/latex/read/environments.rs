@@ -31,8 +31,7 @@ pub(super) enum Form {
 impl Reader<'_> {
     /// `\begin`
     pub(super) fn begin(&mut self) {
-        let argument = self.input.argument();
-        let name = self.input.characters(&argument);
+        let name = self.input.argument_characters();
         if self.begin_own(&name) {
             return;
         }
@@ -40,7 +39,7 @@ impl Reader<'_> {
         if super::formulas::DISPLAYS.contains(&base) {
             return self.display(&name);
         }
-        if self.own.code.contains(&name) {
+        if self.own.code.contains(&*name) {
             return self.code_block(&name);
         }
         if self.own.floats.contains_key(base) {
@@ -403,8 +402,7 @@ impl Reader<'_> {
 
     /// `\end`
     pub(super) fn end(&mut self) {
-        let argument = self.input.argument();
-        let name = self.input.characters(&argument);
+        let name = self.input.argument_characters();
         if name == "document" {
             self.has_ended = true;
             return;

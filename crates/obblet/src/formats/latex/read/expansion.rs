@@ -48,7 +48,8 @@ impl Reader<'_> {
 
     /// Writes out a command that stands for tokens. Whether it does.
     pub(super) fn expand(&mut self, name: &str, at: u32) -> bool {
-        self.macros.expand(name, at, &mut self.input) || self.nested(|reader| Some(reader.expand_known(name, at))).unwrap_or(false)
+        self.macros.expand(name, at, &mut self.input)
+            || self.nested(|reader| Some(reader.expand_known(name, at))).unwrap_or(false)
     }
 
     fn expand_known(&mut self, name: &str, at: u32) -> bool {

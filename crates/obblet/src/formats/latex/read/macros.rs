@@ -110,6 +110,9 @@ impl Macros {
 
     /// Puts what a command stands for before the rest of the input. Whether it is one of the document's.
     pub(super) fn expand(&mut self, name: &str, at: u32, input: &mut Input<'_>) -> bool {
+        if self.commands.is_empty() {
+            return false;
+        }
         let Some(known) = self.commands.get(name).cloned() else { return false };
         self.apply(&known, at, input);
         true
@@ -378,7 +381,7 @@ impl Macros {
 
     /// What a command or an environment of Obblet's own documents is.
     pub(super) fn own(&self, name: &str) -> Option<Own> {
-        self.own.get(name).copied()
+        if self.own.is_empty() { None } else { self.own.get(name).copied() }
     }
 
     /// Whether a command is defined by others that people write in documents: not by what makes boxes, nor by inner commands.

@@ -155,8 +155,7 @@ impl References {
 impl Reader<'_> {
     /// Names what has the number that was given last.
     pub(super) fn label(&mut self) {
-        let label = self.input.argument();
-        let label = self.input.characters(&label);
+        let label = self.input.argument_characters().into_owned();
         self.label_of(label);
     }
 
@@ -177,8 +176,7 @@ impl Reader<'_> {
     /// Makes a link of a reference.
     pub(super) fn refer(&mut self, shows: Shows) {
         self.input.take('*');
-        let labels = self.input.argument();
-        let labels = self.input.characters(&labels);
+        let labels = self.input.argument_characters();
         if let Shows::Word(how) = shows
             && labels.contains(',')
         {

@@ -190,6 +190,11 @@ pub(super) fn text(name: &str) -> Option<&'static str> {
     BY_NAME.get(name).copied()
 }
 
+/// The names of all commands that stand for characters.
+pub(super) fn names() -> impl Iterator<Item = &'static str> {
+    SYMBOLS.iter().map(|(name, _)| *name)
+}
+
 /// The characters that a command stands for, for other formats.
 pub(in crate::formats) fn characters_of(name: &str) -> Option<&'static str> {
     text(name)

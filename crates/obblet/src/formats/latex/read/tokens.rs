@@ -1,6 +1,7 @@
 //! From characters to tokens: by what characters mean in a document (The TeXbook, chapters 7 and 8). Runs of plain characters are
 //! one token, so that text costs little.
 
+use std::borrow::Cow;
 use std::rc::Rc;
 
 /// A token, and the byte of the source where it begins.
@@ -411,6 +412,9 @@ impl<'s> Input<'s> {
 
     /// The characters of tokens, as names and numbers have them.
     pub(super) fn characters(&self, tokens: &[Token]) -> String {
+        if let [Token { kind: Kind::Text(start, end), .. }] = tokens {
+            return self.slice(*start, *end).trim().to_owned();
+        }
         let mut out = String::new();
         for token in tokens {
             match &token.kind {
@@ -429,7 +433,7 @@ impl<'s> Input<'s> {
     }
 }
 
-impl Input<'_> {
+impl<'s> Input<'s> {
     /// Skips white space.
     pub(super) fn skip_white(&mut self) {
         if self.next_byte().is_some_and(|byte| byte != b'%' && !byte.is_ascii_whitespace()) {
@@ -507,6 +511,32 @@ impl Input<'_> {
             }
             _ => vec![token],
         }
+    }
+
+    /// The characters of an argument, as names and numbers have them.
+    pub(super) fn argument_characters(&mut self) -> Cow<'s, str> {
+        if let Some(name) = self.plain_name() {
+            return Cow::Borrowed(name);
+        }
+        let argument = self.argument();
+        Cow::Owned(self.characters(&argument))
+    }
+
+    /// A name in braces that comes next in the source, where no character in it means anything else.
+    fn plain_name(&mut self) -> Option<&'s str> {
+        if !self.made.is_empty() || self.categories.is_some() {
+            return None;
+        }
+        let rest = self.source.as_bytes().get(self.at..)?.strip_prefix(b"{")?;
+        let is_of_names =
+            |byte: &u8| byte.is_ascii_alphanumeric() || matches!(byte, b'*' | b':' | b'-' | b'_' | b'.' | b'/' | b'+');
+        let length = rest.iter().take_while(|byte| is_of_names(byte)).count();
+        if rest.get(length) != Some(&b'}') {
+            return None;
+        }
+        let start = self.at + 1;
+        self.at = start + length + 1;
+        self.source.get(start..start + length)
     }
 
     /// What stands before the brace that ends a group whose beginning has been read.

@@ -180,6 +180,25 @@ pub(super) struct Plain {
     pub(super) is_open: bool,
 }
 
+/// What a command is by its name alone.
+#[derive(Clone, Copy)]
+pub(super) struct Word {
+    /// The characters that it stands for.
+    pub(super) symbol: Option<&'static str>,
+    pub(super) plain: Option<Plain>,
+    pub(super) style: Option<Kind>,
+}
+
+/// What is known of a command by its name.
+pub(super) fn word(name: &str) -> Option<&'static Word> {
+    static BY_NAME: LazyLock<HashMap<&str, Word>> = LazyLock::new(|| {
+        let of = |name: &'static str| Word { symbol: super::symbols::text(name), plain: plain(name), style: style_of(name) };
+        let names = SILENT.iter().chain(OPEN).flat_map(|(_, names)| names.split_ascii_whitespace());
+        names.chain(super::symbols::names()).chain(STYLES.split_ascii_whitespace()).map(|name| (name, of(name))).collect()
+    });
+    BY_NAME.get(name)
+}
+
 /// What a command is that says nothing of the text itself.
 pub(super) fn plain(name: &str) -> Option<Plain> {
     static BY_NAME: LazyLock<HashMap<&str, Plain>> = LazyLock::new(|| {
@@ -209,6 +228,9 @@ pub(in crate::formats) fn is_layout(name: &str) -> bool {
 pub(super) fn is_known(name: &str) -> bool {
     plain(name).is_some() || style_of(name).is_some() || super::symbols::text(name).is_some()
 }
+
+/// The names of commands that set their argument in a style.
+const STYLES: &str = "textbf strong pmb alert textbfsf emph textit textsl underline uline ul uuline underLine uwave dashuline dotuline underbar sout st xout strikeThrough hl highLight texttt code textsuperscript up tsup textsubscript";
 
 /// Commands that set their argument in a style.
 pub(super) fn style_of(name: &str) -> Option<Kind> {
