@@ -1,9 +1,10 @@
 //! Equations: those in environments without a star are counted through the document; labels are their ids, and references to them
 //! are links.
 
-use crate::document::{CrossReference, Document, Finding, FormulaId, Kind, KindSet, Markup, NodeId, Step};
-use crate::fast_hash::{HashMap, HashSet};
+use crate::document::{CrossReference, Document, Finding, FormulaId, Kind, KindSet, Markup, NodeId, Step, Text};
+use crate::fast_hash::HashMap;
 use crate::math::{plain, tex};
+use std::rc::Rc;
 
 /// What stands in the source of equations that are counted.
 const NUMBERED: [&str; 8] =
@@ -30,60 +31,24 @@ struct Equation {
 /// # Ok::<(), obblet::Error>(())
 /// ```
 pub fn number(doc: &mut Document) {
-    let source = |doc: &Document, id: FormulaId| {
-        let formula = doc.formula(id);
-        (formula.notation == Markup::Tex).then_some(formula.source)
-    };
-    let holds = |doc: &Document, id: FormulaId, words: &[&str]| {
-        source(doc, id).is_some_and(|text| words.iter().any(|word| doc.text(text).contains(word)))
-    };
-    let concerns = |doc: &Document, id: FormulaId| {
-        holds(doc, id, &["\\label", "\\ref", "\\eqref"]) || (holds(doc, id, &["\\begin{"]) && holds(doc, id, &NUMBERED))
-    };
-    if !(0..doc.formulas.len() as u32).any(|id| concerns(doc, FormulaId(id))) {
+    if !(0..doc.formulas.len() as u32).any(|id| is_counted(doc, FormulaId(id))) {
         return;
     }
     let (mut references, mut equations) = (Vec::new(), HashMap::default());
-    let mut macros = tex::Macros::of(&doc.metadata.macros);
-    let mut next = 1;
-    let mut parts = Parts::of(doc);
-    let mut nodes: Vec<(NodeId, FormulaId, String)> = Vec::new();
-    for step in doc.walk_all() {
-        let Step::Enter(node) = step else { continue };
-        match doc.kind(node) {
-            Kind::Math(id) if concerns(doc, id) => nodes.push((node, id, parts.before())),
-            Kind::Heading(level) => parts.heading(doc, node, level),
-            _ => {}
-        }
-    }
-    let mut within = String::new();
-    for (node, id, before) in nodes {
-        let Some(text) = source(doc, id) else { continue };
-        let (mut math, _) = tex::read_next(doc.text(text), &mut macros);
-        if let Some((label, parentheses)) = math.reference() {
-            references.push((node, label.to_owned(), parentheses));
+    for Counted { node, formula, number, labels, refers } in counted(doc) {
+        if let Some((label, parentheses)) = refers {
+            references.push((node, label, parentheses));
             continue;
         }
-        if math.numbered {
-            if before != within {
-                (next, within) = (1, before);
-            }
-            let number = doc.intern(&format!("{within}{next}"));
-            next = math.set_numbers_behind(&within, next);
-            if let Some(formula) = doc.formulas.get_mut(id.0 as usize) {
+        if let Some(number) = number {
+            let number = doc.intern(&number);
+            if let Some(formula) = doc.formulas.get_mut(formula.0 as usize) {
                 formula.number = number;
             }
         }
-        if let Some(label) = math.parts.as_ref().filter(|label| !label.is_empty()) {
-            let id = name(doc, node, label);
-            let number = if math.numbered { format!("{within}{}", next - 1) } else { String::new() };
-            equations.entry(label.clone()).or_insert(Equation { node, id, number });
-        }
-        let rows = math.table_rows().map(|row| (&row.label, &row.tag));
-        for (label, tag) in std::iter::once((&math.label, &math.tag)).chain(rows).filter(|(label, _)| !label.is_empty()) {
-            let id = name(doc, node, label);
-            let number = tag.as_ref().map_or_else(String::new, |tag| tag.text.clone());
-            equations.entry(label.clone()).or_insert(Equation { node, id, number });
+        for (label, number) in labels {
+            let id = name(doc, node, &label);
+            equations.entry(label).or_insert(Equation { node, id, number });
         }
     }
     let numbered = equations.iter().filter(|(_, equation)| !equation.number.is_empty());
@@ -101,6 +66,73 @@ pub fn number(doc: &mut Document) {
         let hint = format!("give an equation in an environment without a star \\label{{{label}}}, or a \\tag");
         doc.push_finding(finding.hint(hint));
     }
+}
+
+/// The source of a formula in TeX.
+fn source(doc: &Document, id: FormulaId) -> Option<Text> {
+    let formula = doc.formula(id);
+    (formula.notation == Markup::Tex).then_some(formula.source)
+}
+
+/// Whether a formula counts, has a name or refers to another.
+fn is_counted(doc: &Document, id: FormulaId) -> bool {
+    let holds = |words: &[&str]| source(doc, id).is_some_and(|text| words.iter().any(|word| doc.text(text).contains(word)));
+    holds(&["\\label", "\\ref", "\\eqref"]) || (holds(&["\\begin{"]) && holds(&NUMBERED))
+}
+
+/// A formula that counts, has a name or refers to another.
+struct Counted {
+    node: NodeId,
+    formula: FormulaId,
+    /// The number of its first row.
+    number: Option<String>,
+    /// Its names, with the numbers of what they name; these are empty where it has none.
+    labels: Vec<(String, String)>,
+    /// What it refers to, where it does nothing else, and whether the number stands in parentheses.
+    refers: Option<(String, bool)>,
+}
+
+/// Counts the formulas of a document.
+fn counted(doc: &Document) -> Vec<Counted> {
+    let mut macros = tex::Macros::of(&doc.metadata.macros);
+    let mut parts = Parts::of(doc);
+    let (mut found, mut next, mut within) = (Vec::new(), 1, String::new());
+    for step in doc.walk_all() {
+        let Step::Enter(node) = step else { continue };
+        let formula = match doc.kind(node) {
+            Kind::Math(id) if is_counted(doc, id) => id,
+            Kind::Heading(level) => {
+                parts.heading(doc, node, level);
+                continue;
+            }
+            _ => continue,
+        };
+        let Some(text) = source(doc, formula) else { continue };
+        let (mut math, _) = tex::read_next(doc.text(text), &mut macros);
+        let mut one = Counted { node, formula, number: None, labels: Vec::new(), refers: None };
+        if let Some((label, parentheses)) = math.reference() {
+            one.refers = Some((label.to_owned(), parentheses));
+            found.push(one);
+            continue;
+        }
+        if math.numbered {
+            let before = parts.before();
+            if before != within {
+                (next, within) = (1, before);
+            }
+            one.number = Some(format!("{within}{next}"));
+            next = math.set_numbers_behind(&within, next);
+        }
+        if let Some(label) = math.parts.as_ref().filter(|label| !label.is_empty()) {
+            one.labels.push((label.clone(), if math.numbered { format!("{within}{}", next - 1) } else { String::new() }));
+        }
+        let rows = math.table_rows().map(|row| (&row.label, &row.tag));
+        for (label, tag) in std::iter::once((&math.label, &math.tag)).chain(rows).filter(|(label, _)| !label.is_empty()) {
+            one.labels.push((label.clone(), tag.as_ref().map_or_else(String::new, |tag| tag.text.clone())));
+        }
+        found.push(one);
+    }
+    found
 }
 
 /// The parts of a document that equations are counted in: below headings of some levels.
@@ -153,34 +185,56 @@ impl Parts {
     }
 }
 
-/// Makes references in TeX of links without a text that lead to equations, for formats that have these.
+/// Makes references in TeX of links that lead to equations and show their numbers, or have no text, for formats that have these.
 pub fn refer_by_labels(doc: &mut Document) {
     let is_labelled = |doc: &Document| {
-        (0..doc.formulas.len() as u32).any(|id| {
-            let formula = doc.formula(FormulaId(id));
-            formula.notation == Markup::Tex && doc.text(formula.source).contains("\\label{")
-        })
+        (0..doc.formulas.len() as u32)
+            .any(|id| source(doc, FormulaId(id)).is_some_and(|text| doc.text(text).contains("\\label{")))
     };
     if !doc.may_hold(KindSet::LINKS) || !is_labelled(doc) {
         return;
     }
-    let mut macros = tex::Macros::of(&doc.metadata.macros);
-    let mut labels = HashSet::default();
-    for formula in doc.formulas.iter().filter(|formula| formula.notation == Markup::Tex) {
-        let (math, _) = tex::read_next(doc.text(formula.source), &mut macros);
-        labels.extend(math.table_rows().map(|row| row.label.clone()).chain([math.label.clone()]));
+    // Formulas are known by their labels, and by their ids.
+    let mut by_name: HashMap<String, Rc<Vec<(String, String)>>> = HashMap::default();
+    for Counted { node, labels, .. } in counted(doc) {
+        let id = doc.attributes(node).id.map(|id| doc.text(id).to_owned());
+        let names: Vec<String> = labels.iter().map(|(label, _)| label.clone()).chain(id).collect();
+        let labels = Rc::new(labels);
+        for name in names {
+            by_name.entry(name).or_insert_with(|| labels.clone());
+        }
     }
+    let reference = |node: NodeId, href: Text| {
+        let target = doc.text(href).strip_prefix('#')?;
+        let labels = by_name.get(target)?;
+        if doc.node(node).first_child().is_none() {
+            let own = labels.iter().find(|(label, _)| label == target).or(labels.first())?;
+            return Some(format!("\\eqref{{{}}}", own.0));
+        }
+        let words = doc.plain_text(node);
+        let bare = words.strip_prefix('(').and_then(|words| words.strip_suffix(')'));
+        let shown = bare.unwrap_or(&words);
+        let is_number = |shown: &str| {
+            shown.starts_with(|c: char| c.is_ascii_alphanumeric()) && shown.chars().all(|c| c.is_ascii_alphanumeric() || c == '.')
+        };
+        let by_number = labels.iter().find(|(_, number)| !number.is_empty() && number == shown);
+        // What is counted within parts of the document may show another number here.
+        let only = || labels.first().filter(|_| labels.len() == 1 && bare.is_some() && is_number(shown));
+        let (label, _) = by_number.or_else(only)?;
+        Some(format!("\\{}{{{label}}}", if bare.is_some() { "eqref" } else { "ref" }))
+    };
     let references: Vec<(NodeId, String)> = doc
         .nodes()
         .filter_map(|(id, node)| match node.kind() {
-            Kind::Link { href } if node.first_child().is_none() => {
-                Some((id, doc.text(href).strip_prefix('#').filter(|label| labels.contains(*label))?.to_owned()))
-            }
+            Kind::Link { href } => Some((id, reference(id, href)?)),
             _ => None,
         })
         .collect();
-    for (node, label) in references {
-        let source = doc.intern(&format!("\\eqref{{{label}}}"));
+    for (node, source) in references {
+        while let Some(child) = doc.node(node).first_child() {
+            doc.detach(child);
+        }
+        let source = doc.intern(&source);
         let formula = doc.add_tex(source, false);
         doc.set_kind(node, Kind::Math(formula));
     }

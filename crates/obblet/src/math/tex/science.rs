@@ -5,7 +5,7 @@ use crate::math::tree::one;
 use crate::math::{Characters, Class, Fraction, Line, Node, Row, Scripts, Variant};
 
 /// Units and their signs.
-const UNITS: [(&str, &str); 48] = [
+const UNITS: [(&str, &str); 62] = [
     ("metre", "m"),
     ("meter", "m"),
     ("second", "s"),
@@ -54,10 +54,24 @@ const UNITS: [(&str, &str); 48] = [
     ("hectare", "ha"),
     ("knot", "kn"),
     ("arcminute", "′"),
+    ("arcsecond", "″"),
+    ("astronomicalunit", "au"),
+    ("atomicmassunit", "u"),
+    ("barn", "b"),
+    ("bel", "B"),
+    ("dalton", "Da"),
+    ("degC", "°C"),
+    ("katal", "kat"),
+    ("kohm", "kΩ"),
+    ("Mohm", "MΩ"),
+    ("mmHg", "mmHg"),
+    ("nauticalmile", "M"),
+    ("neper", "Np"),
+    ("permille", "‰"),
 ];
 
 /// Prefixes of units.
-const PREFIXES: [(&str, &str); 20] = [
+const PREFIXES: [(&str, &str); 27] = [
     ("kilo", "k"),
     ("mega", "M"),
     ("giga", "G"),
@@ -78,6 +92,13 @@ const PREFIXES: [(&str, &str); 20] = [
     ("yotta", "Y"),
     ("kibi", "Ki"),
     ("mebi", "Mi"),
+    ("gibi", "Gi"),
+    ("tebi", "Ti"),
+    ("deka", "da"),
+    ("zepto", "z"),
+    ("yocto", "y"),
+    ("ronna", "R"),
+    ("quetta", "Q"),
 ];
 
 /// Reads a command of units or of chemistry.
@@ -104,7 +125,9 @@ pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
         }
         "ang" => {
             let number = parser.words();
-            Some(grouped(&number).into_iter().chain([Node::operator("°", Class::Ordinary)]).collect())
+            // Degrees, minutes and seconds.
+            let parts = number.split(';').zip(["°", "′", "″"]).filter(|(number, _)| !number.trim().is_empty());
+            Some(parts.flat_map(|(number, sign)| grouped(number).into_iter().chain(signs(sign))).collect())
         }
         "ce" | "cee" | "ch" => {
             let formula = parser.words();
@@ -179,7 +202,11 @@ fn upright(text: impl Into<Characters>) -> Node {
 
 /// A number, with a power of ten where it has one.
 fn grouped(number: &str) -> Row {
-    let number = number.replace(' ', "");
+    let number = number.replace(' ', "").replace("\\pm", "+-");
+    if let Some((value, uncertainty)) = number.split_once("+-") {
+        let sign = Node::operator("±", Class::Binary);
+        return grouped(value).into_iter().chain([sign]).chain(grouped(uncertainty)).collect();
+    }
     let plain = |text: &str| Node::Number { text: text.to_owned().into(), variant: Variant::Usual };
     match number.split_once(['e', 'E']) {
         Some((mantissa, exponent)) => {
@@ -201,10 +228,25 @@ fn signed(number: &str) -> Row {
 /// Units by their names, or as they are written.
 fn unit(text: &str) -> Row {
     let mut units: Vec<(String, i32)> = Vec::new();
-    let (mut per, mut power, mut prefix) = (false, 1, "");
+    let (mut per, mut power, mut prefix, mut says) = (false, 1, "", None);
     for word in text.split(['\\', '.', '~', ' ']).filter(|word| !word.is_empty()) {
         match word {
             "per" => per = true,
+            _ if word.starts_with("tothe{") => {
+                if let Some(((_, exponent), said)) = units.last_mut().zip(power_in(word)) {
+                    *exponent *= said;
+                }
+            }
+            _ if word.starts_with("raiseto{") => power = power_in(word).unwrap_or(1),
+            "tothe" | "raiseto" => says = Some(word == "tothe"),
+            _ if says.is_some() && word.starts_with('{') => {
+                let said = power_in(word).unwrap_or(1);
+                match (says.take(), units.last_mut()) {
+                    (Some(true), Some((_, exponent))) => *exponent *= said,
+                    (Some(false), _) => power = said,
+                    _ => {}
+                }
+            }
             "square" => power = 2,
             "cubic" => power = 3,
             "squared" | "cubed" => {
@@ -218,11 +260,14 @@ fn unit(text: &str) -> Row {
                     continue;
                 }
                 let known = UNITS.iter().find(|(name, _)| *name == word).map_or(word, |(_, sign)| sign);
+                // Short names begin with a letter that is on keyboards.
+                let micro = ["um", "us", "ug", "uA", "uV", "uF", "ul", "uL", "uW", "uJ", "uN", "umol", "uH", "uC", "uT"];
+                let (prefix_here, known) = if micro.contains(&known) { ("µ", &known[1..]) } else { ("", known) };
                 // Those that are written by their signs have slashes and powers.
                 for (at, part) in known.split('/').enumerate() {
                     let (sign, exponent) = part.split_once('^').unwrap_or((part, ""));
                     let written = exponent.trim_matches(['{', '}']).parse().unwrap_or(power);
-                    units.push((format!("{prefix}{sign}"), if per || at > 0 { -written } else { written }));
+                    units.push((format!("{prefix}{prefix_here}{sign}"), if per || at > 0 { -written } else { written }));
                     prefix = "";
                 }
                 (per, power) = (false, 1);
@@ -234,7 +279,11 @@ fn unit(text: &str) -> Row {
         if at > 0 {
             row.push(Node::Space(3));
         }
-        // The sign of a degree is no letter.
+        // Signs are no letters.
+        if matches!(&*sign, "%" | "‰" | "′" | "″") {
+            row.extend(signs(&sign));
+            continue;
+        }
         let base = upright(sign.trim_start_matches('°').to_owned());
         if sign.starts_with('°') {
             row.push(Node::operator("°", Class::Ordinary));
@@ -249,6 +298,17 @@ fn unit(text: &str) -> Row {
         });
     }
     row
+}
+
+/// Signs behind numbers; that of seconds is two of minutes.
+fn signs(sign: &str) -> impl Iterator<Item = Node> + use<> {
+    let (sign, count) = if sign == "″" { ("′".to_owned(), 2) } else { (sign.to_owned(), 1) };
+    std::iter::repeat_n(Node::operator(sign, Class::Ordinary), count)
+}
+
+/// The power that a command for units says in braces.
+fn power_in(word: &str) -> Option<i32> {
+    word.split(['{', '}']).nth(1)?.trim().parse().ok()
 }
 
 /// What stands above an atom: digits, signs, letters.

@@ -213,7 +213,7 @@ impl Printer {
         let known = table::command_for(text);
         let inner = match known {
             Some((name, Symbol::Letter | Symbol::Capital | Symbol::Slanted)) => format!("\\{name}"),
-            _ => text.to_owned(),
+            _ => escaped(text),
         };
         let is_usual = match known {
             Some((_, Symbol::Capital)) => variant == Variant::Upright,
@@ -250,7 +250,9 @@ impl Printer {
             ("−", _) => "-".to_owned(),
             ("∗", _) => "*".to_owned(),
             ("mod", _) => "\\bmod".to_owned(),
-            ("′" | "″" | "‴", _) => text.chars().map(|_| "\\prime").collect(),
+            ("″", _) => "\\prime\\prime".to_owned(),
+            ("‴", _) => "\\prime\\prime\\prime".to_owned(),
+            _ if text.chars().all(|c| c == '′') => "\\prime".repeat(text.chars().count()),
             (_, Some(c)) if table::class_of(c) == Some(class) && c.is_ascii() => escaped(text),
             _ => match table::command_of(text, class).or_else(|| table::command_for(text)) {
                 Some((name, Symbol::Operator(known))) if known == class || same(known, class) => format!("\\{name}"),

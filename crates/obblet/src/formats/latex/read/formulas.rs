@@ -39,7 +39,7 @@ const DEFINES: [&str; 6] = ["newcommand", "renewcommand", "def", "DeclareMathOpe
 /// Whether a command of formulas may stand for tokens that the reader has to find.
 fn is_written_out(name: &str) -> bool {
     name.starts_with("if") && name != "iff"
-        || matches!(name, "fi" | "else" | "or" | "unless" | "the" | "number" | "expandafter" | "csname")
+        || matches!(name, "fi" | "else" | "or" | "unless" | "the" | "number" | "expandafter" | "csname" | "char" | "relax")
 }
 
 /// A formula has no more tokens.
@@ -222,6 +222,8 @@ impl<'s> Reader<'s> {
                 self.in_formula = true;
                 let is_done = match &*name {
                     "fi" | "else" | "or" => self.conditional(&name),
+                    "relax" => true,
+                    "char" => self.character_of_formula(),
                     _ => self.expand(&name, token.at),
                 };
                 self.in_formula = false;
@@ -235,6 +237,21 @@ impl<'s> Reader<'s> {
                 return Some(token);
             }
         }
+    }
+
+    /// A character by its number, as formulas have it.
+    fn character_of_formula(&mut self) -> bool {
+        let Some(c) = self.number().and_then(|number| u32::try_from(number).ok()).and_then(char::from_u32) else { return true };
+        let at = self.at;
+        self.input.push(
+            match c {
+                '\\' => Sign::Command("backslash".into()),
+                '{' | '}' | '%' | '#' | '$' | '&' | '_' => Sign::Command(c.to_string().into()),
+                c => Sign::Char(c),
+            },
+            at,
+        );
+        true
     }
 
     /// Writes tokens with the line ends that their source has.

@@ -228,7 +228,8 @@ impl Reader<'_> {
                 let at = self.at;
                 let mut body = vec![Token { kind: Kind::Command("char".into()), at }];
                 body.extend(number.to_string().chars().map(|c| Token { kind: Kind::Char(c), at }));
-                body.push(Token { kind: Kind::Command("relax".into()), at });
+                // A space ends the number.
+                body.push(Token { kind: Kind::Space, at });
                 self.macros.define_as(defined, Rc::from([]), body, false);
             }
             "vrule" => self.skip_rule(),

@@ -286,7 +286,7 @@ pub(super) fn commands(tex: &str) -> impl Iterator<Item = &str> {
 
 /// Whether a formula is an environment that stands in the text by itself.
 fn is_whole(tex: &str) -> bool {
-    const WHOLE: [&str; 12] = [
+    const WHOLE: [&str; 13] = [
         "equation",
         "align",
         "gather",
@@ -299,6 +299,7 @@ fn is_whole(tex: &str) -> bool {
         "xalignat",
         "darray",
         "dmath",
+        "subequations",
     ];
     let Some(name) = tex.strip_prefix("\\begin{").and_then(|rest| rest.split('}').next()) else { return false };
     WHOLE.contains(&name.trim_end_matches('*')) && tex.ends_with(&format!("\\end{{{name}}}"))

@@ -189,6 +189,27 @@ struct Writer<'d> {
     missing: HashSet<NodeId>,
 }
 
+/// A page may say so much before its title, such as when it was written.
+const MOST_BEFORE_TITLE: usize = 200;
+
+/// Whether a heading stands behind what is content of its own: then it is no title.
+fn has_content_before(doc: &Document, heading: NodeId) -> bool {
+    let mut characters = 0;
+    for step in doc.walk(doc.root()) {
+        let Step::Enter(id) = step else { continue };
+        match doc.kind(id) {
+            _ if id == heading => return false,
+            Kind::Math(_) | Kind::Table | Kind::Figure | Kind::List(_) | Kind::TermList => return true,
+            Kind::Text(text) => characters += doc.text(text).len(),
+            _ => {}
+        }
+        if characters > MOST_BEFORE_TITLE {
+            return true;
+        }
+    }
+    false
+}
+
 impl<'d> Writer<'d> {
     fn new(
         doc: &'d Document,
@@ -263,7 +284,11 @@ impl<'d> Writer<'d> {
         });
         let Some((first, 1)) = headings.next() else { return };
         let is_whole = doc.node(first).parent().is_some_and(|parent| matches!(doc.kind(parent), Kind::Root | Kind::Division(_)));
-        if is_whole && doc.node(first).first_child().is_some() && headings.all(|(_, level)| level > 1) {
+        if is_whole
+            && doc.node(first).first_child().is_some()
+            && headings.all(|(_, level)| level > 1)
+            && !has_content_before(doc, first)
+        {
             (self.front.title, self.front.lowered) = (Some(first), 1);
         }
     }

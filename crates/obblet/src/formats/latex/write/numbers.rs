@@ -1,6 +1,6 @@
 //! Numbers that the engine will print, so that text which shows one can be written as a reference.
 
-use crate::document::{Document, Kind, NodeId, Step};
+use crate::document::{Document, Kind, Markup, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::refine::references::word_for;
 
@@ -64,6 +64,14 @@ impl<'d> Numbers<'d> {
                 numbers.labelled.extend(own_id);
             }
             match doc.kind(id) {
+                // Equations have their labels in their source.
+                Kind::Math(formula) if doc.formula(formula).notation == Markup::Tex => {
+                    for piece in doc.text(doc.formula(formula).source).split("\\label{").skip(1) {
+                        let label = piece.split('}').next().unwrap_or_default();
+                        numbers.ids.insert(label);
+                        numbers.labelled.insert(label);
+                    }
+                }
                 Kind::Heading(level) if Some(id) != title && level <= numbered && !is_unnumbered(doc, id) => {
                     let number = counts.heading(level.saturating_sub(lowered).clamp(1, 6));
                     if has_chapters && level.saturating_sub(lowered) == 1 {
