@@ -277,7 +277,7 @@ const VOCABULARY: &[(&str, &str)] = &[
 
 /// The text of a paragraph within a group of its own.
 fn printed(source: &str) -> String {
-    let text = convert(&format!("\\begingroup {source}\\par\\endgroup"), Format::Latex, Format::Text, &[]).into_text().unwrap();
+    let text = convert(format!("\\begingroup {source}\\par\\endgroup"), Format::Latex, Format::Text, &[]).into_text().unwrap();
     text.split_whitespace().collect::<Vec<_>>().join(" ")
 }
 

@@ -106,7 +106,7 @@ impl Reader<'_> {
     pub(super) fn shorthand(&mut self) {
         let is_german = self.front.language.as_deref().is_some_and(|language| language.starts_with("de"));
         if !is_german {
-            return self.text(if self.has_straight_quotes { "\"" } else { "\u{201D}" });
+            return self.text(if self.marks_of_text == super::MarksOfText::WithStraight { "\"" } else { "\u{201D}" });
         }
         for (signs, words) in
             [("`", "\u{201E}"), ("'", "\u{201C}"), ("<", "\u{AB}"), (">", "\u{BB}"), ("-", "\u{AD}"), ("\"", "")]

@@ -78,39 +78,8 @@ impl Reader<'_> {
                 }
                 continue;
             }
-            let mut align = None;
+            let align = self.align_of_letter(letter, &mut input);
             match letter {
-                'l' | 'L' | 'J' | 'j' => align = Some(Align::Unsaid),
-                'c' | 'C' => align = Some(Align::Center),
-                'r' | 'R' => align = Some(Align::Right),
-                'S' | 's' => {
-                    input.option();
-                    align = Some(Align::Right);
-                }
-                'D' => {
-                    (0..3).for_each(|_| drop(input.argument()));
-                    align = Some(Align::Right);
-                }
-                'd' => {
-                    if input.made.last().is_some_and(|next| next.kind == Sign::Begin) {
-                        input.argument();
-                    }
-                    align = Some(Align::Right);
-                }
-                'X' | 'Q' => align = Some(self.align_of_option(&mut input)),
-                'p' | 'm' | 'b' | 'P' | 'M' => {
-                    input.argument();
-                    align = Some(Align::Unsaid);
-                }
-                'w' | 'W' => {
-                    let said = input.argument();
-                    input.argument();
-                    align = Some(match said.first().and_then(|token| input.character_of(token)) {
-                        Some('c') => Align::Center,
-                        Some('r') => Align::Right,
-                        _ => Align::Unsaid,
-                    });
-                }
                 '>' => before = input.argument(),
                 '<' => {
                     let behind = input.argument();
@@ -120,15 +89,7 @@ impl Reader<'_> {
                 }
                 '@' | '!' => {
                     let words = input.argument();
-                    let shown = self.words(&words);
-                    let shows = !shown.trim_matches(|c: char| c.is_whitespace() || c == '|').is_empty() && !is_length(&words);
-                    match found.last_mut() {
-                        Some(last) if shows => {
-                            last.joins_next = letter == '@';
-                            last.between = words;
-                        }
-                        _ => {}
-                    }
+                    self.stands_between(words, letter == '@', found.last_mut());
                 }
                 '*' => {
                     let count = input.argument();
@@ -156,6 +117,54 @@ impl Reader<'_> {
             last.behind.extend(between);
         }
         found
+    }
+
+    /// How the column is aligned that a letter stands for, with its arguments; nothing where it stands for none.
+    fn align_of_letter(&self, letter: char, input: &mut Input<'_>) -> Option<Align> {
+        match letter {
+            'l' | 'L' | 'J' | 'j' => Some(Align::Unsaid),
+            'c' | 'C' => Some(Align::Center),
+            'r' | 'R' => Some(Align::Right),
+            'S' | 's' => {
+                input.option();
+                Some(Align::Right)
+            }
+            'D' => {
+                (0..3).for_each(|_| drop(input.argument()));
+                Some(Align::Right)
+            }
+            'd' => {
+                if input.made.last().is_some_and(|next| next.kind == Sign::Begin) {
+                    input.argument();
+                }
+                Some(Align::Right)
+            }
+            'X' | 'Q' => Some(self.align_of_option(input)),
+            'p' | 'm' | 'b' | 'P' | 'M' => {
+                input.argument();
+                Some(Align::Unsaid)
+            }
+            'w' | 'W' => {
+                let said = input.argument();
+                input.argument();
+                Some(match said.first().and_then(|token| input.character_of(token)) {
+                    Some('c') => Align::Center,
+                    Some('r') => Align::Right,
+                    _ => Align::Unsaid,
+                })
+            }
+            _ => None,
+        }
+    }
+
+    /// What stands between a column and the next, where it is more than space.
+    fn stands_between(&mut self, words: Vec<Token>, joins: bool, last: Option<&mut ColumnOf>) {
+        let shown = self.words(&words);
+        let shows = !shown.trim_matches(|c: char| c.is_whitespace() || c == '|').is_empty() && !is_length(&words);
+        if let Some(last) = last.filter(|_| shows) {
+            last.joins_next = joins;
+            last.between = words;
+        }
     }
 
     /// How a column is aligned by its option: `X[c]`, `Q[2,r]`.

@@ -52,18 +52,8 @@ impl Reader<'_> {
         if let Some(character) = name.strip_prefix(super::categories::ACTIVE) {
             return self.text(character);
         }
-        match self.macros.own(name) {
-            Some(super::macros::Own::Text(kind)) => return self.styled_argument(kind),
-            Some(super::macros::Own::RowHeading) => return self.row_heading(),
-            Some(super::macros::Own::Abbreviation) => {
-                let title = self.input.option().unwrap_or_default();
-                let title = self.words(&title);
-                let node = self.inline(Kind::TextLevel(TextLevel::Abbreviation));
-                let title = self.doc.intern(&title);
-                self.doc.attributes_mut(node).title = Some(title);
-                return self.argument_into(node, true);
-            }
-            _ => {}
+        if self.own_command(name) {
+            return;
         }
         if name == " " && self.is_in_code() {
             return self.space_of_code();
@@ -112,6 +102,29 @@ impl Reader<'_> {
         {
             return;
         }
+        self.unknown_command(name, at);
+    }
+
+    /// Commands that Obblet's own documents define. Whether a command is one.
+    fn own_command(&mut self, name: &str) -> bool {
+        match self.macros.own(name) {
+            Some(super::macros::Own::Text(kind)) => self.styled_argument(kind),
+            Some(super::macros::Own::RowHeading) => self.row_heading(),
+            Some(super::macros::Own::Abbreviation) => {
+                let title = self.input.option().unwrap_or_default();
+                let title = self.words(&title);
+                let node = self.inline(Kind::TextLevel(TextLevel::Abbreviation));
+                let title = self.doc.intern(&title);
+                self.doc.attributes_mut(node).title = Some(title);
+                self.argument_into(node, true);
+            }
+            _ => return false,
+        }
+        true
+    }
+
+    /// Nothing is known of a command: its arguments are text, but its settings are none.
+    fn unknown_command(&mut self, name: &str, at: u32) {
         self.tallies.unknown.add_apart(at, &format!("\\{name}"));
         self.input.take('*');
         self.skip_settings();
@@ -407,65 +420,6 @@ impl Reader<'_> {
         self.inline(Kind::Code(shown));
     }
 
-    /// A quotation with the marks of the language, and what it is from.
-    fn quote_in_text(&mut self, name: &str) {
-        self.input.take('*');
-        let mut source = None;
-        match name {
-            "foreignquote" => drop(self.input.argument()),
-            "foreigntextquote" => {
-                self.input.argument();
-                source = self.input.option();
-            }
-            "textcquote" => self.quoted_citation(),
-            _ => source = self.input.option(),
-        }
-        // The second says how it ends.
-        self.input.option();
-        let language = self.front.language.clone().unwrap_or_default();
-        let marks = crate::quotation_marks::of(&language);
-        // Within another, it has the other marks.
-        let is_inner = self.groups.iter().any(|group| group.closing == super::Closing::Text(marks.double.1));
-        let (open, close) = if is_inner { marks.single } else { marks.double };
-        self.text(open);
-        let words = self.input.argument();
-        let at = self.at;
-        let behind = self.source_of_quotation(source);
-        self.input.push_all(behind.into_iter());
-        self.input.push(Sign::End, at);
-        self.input.push_all(words.into_iter());
-        self.open_group(super::Closing::Text(close));
-    }
-
-    /// What a quotation is from, in parentheses behind it.
-    fn source_of_quotation(&self, source: Option<Vec<Token>>) -> Vec<Token> {
-        let at = self.at;
-        let Some(source) = source.filter(|source| !source.is_empty()) else { return Vec::new() };
-        let before = [Token { kind: Sign::Space, at }, Token { kind: Sign::Char('('), at }];
-        before.into_iter().chain(source).chain([Token { kind: Sign::Char(')'), at }]).collect()
-    }
-
-    /// What a quotation cites, which stands behind it.
-    fn quoted_citation(&mut self) {
-        let (before, behind) = (self.input.option(), self.input.option());
-        let keys = self.input.argument();
-        let words = self.input.argument();
-        let at = self.at;
-        self.input.push(Sign::End, at);
-        self.input.push_all(keys.into_iter());
-        self.input.push(Sign::Begin, at);
-        for option in [behind, before].into_iter().flatten() {
-            self.input.push(Sign::Char(']'), at);
-            self.input.push_all(option.into_iter());
-            self.input.push(Sign::Char('['), at);
-        }
-        self.input.push(Sign::Command("autocite".into()), at);
-        self.input.push(Sign::Space, at);
-        self.input.push(Sign::End, at);
-        self.input.push_all(words.into_iter());
-        self.input.push(Sign::Begin, at);
-    }
-
     /// Commands of letters, rules and languages. Whether a command is one.
     fn other_structure(&mut self, name: &str) -> bool {
         match name {
@@ -608,31 +562,6 @@ impl Reader<'_> {
         }
         self.input.push_all(kept.into_iter());
         self.input.push_all(words.into_iter());
-    }
-
-    /// A saying above a text, and who said it.
-    fn epigraph(&mut self, name: &str) {
-        let source = if name == "dictum" { self.input.option().unwrap_or_default() } else { Vec::new() };
-        let words = self.input.argument();
-        let source = if name == "epigraph" { self.input.argument() } else { source };
-        let at = self.at;
-        if !source.is_empty() {
-            let mut tokens = words;
-            tokens.push(Token { kind: Sign::Par, at });
-            tokens.extend(source);
-            self.quote_of(tokens);
-        } else {
-            self.quote_of(words);
-        }
-    }
-
-    fn quote_of(&mut self, tokens: Vec<Token>) {
-        if self.takes_blocks() {
-            let node = self.block(Kind::BlockQuote);
-            self.read_into(node, false, tokens);
-        } else {
-            self.input.push_all(tokens.into_iter());
-        }
     }
 
     /// Commands of letters, rules and languages. Whether a command is one.

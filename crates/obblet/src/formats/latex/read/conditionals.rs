@@ -136,30 +136,6 @@ impl Reader<'_> {
                 let (one, other) = (self.input.argument(), self.input.argument());
                 self.words(&one) == self.words(&other)
             }
-            "ifnumcomp" | "ifdimcomp" | "ifnumequal" | "ifnumless" | "ifnumgreater" | "ifdimequal" | "ifdimless"
-            | "ifdimgreater" => {
-                let one = self.input.argument();
-                let sign = if name.ends_with("comp") {
-                    self.input.argument()
-                } else {
-                    let sign = if name.ends_with("equal") {
-                        '='
-                    } else if name.ends_with("less") {
-                        '<'
-                    } else {
-                        '>'
-                    };
-                    vec![Token { kind: Kind::Char(sign), at: self.at }]
-                };
-                let other = self.input.argument();
-                let tokens: Vec<Token> = one.into_iter().chain(sign).chain(other).collect();
-                let sort = if name.starts_with("ifnum") { Sort::Number } else { Sort::Length };
-                self.within(&tokens, |reader| reader.compares(sort)).unwrap_or(false)
-            }
-            "ifnumodd" => {
-                let number = self.input.argument();
-                self.within(&number, Self::number).is_some_and(|number| number % 2 != 0)
-            }
             "IfFileExists" | "InputIfFileExists" => {
                 let path = self.input.argument();
                 let path = self.input.characters(&path);
@@ -185,6 +161,56 @@ impl Reader<'_> {
                 self.input.push_all(if is_next { yes } else { no }.into_iter());
                 return true;
             }
+            _ => match self.compared(name).or_else(|| self.given(name)) {
+                Some(holds) => holds,
+                None => return false,
+            },
+        };
+        let (yes, no) = if name.ends_with('T') && name.starts_with("If") {
+            (self.input.argument(), Vec::new())
+        } else if name.ends_with('F') && !name.ends_with("TF") && name.starts_with("If") {
+            (Vec::new(), self.input.argument())
+        } else {
+            (self.input.argument(), self.input.argument())
+        };
+        self.input.push_all(if holds { yes } else { no }.into_iter());
+        true
+    }
+
+    /// What a conditional says that compares numbers or lengths.
+    fn compared(&mut self, name: &str) -> Option<bool> {
+        Some(match name {
+            "ifnumcomp" | "ifdimcomp" | "ifnumequal" | "ifnumless" | "ifnumgreater" | "ifdimequal" | "ifdimless"
+            | "ifdimgreater" => {
+                let one = self.input.argument();
+                let sign = if name.ends_with("comp") {
+                    self.input.argument()
+                } else {
+                    let sign = if name.ends_with("equal") {
+                        '='
+                    } else if name.ends_with("less") {
+                        '<'
+                    } else {
+                        '>'
+                    };
+                    vec![Token { kind: Kind::Char(sign), at: self.at }]
+                };
+                let other = self.input.argument();
+                let tokens: Vec<Token> = one.into_iter().chain(sign).chain(other).collect();
+                let sort = if name.starts_with("ifnum") { Sort::Number } else { Sort::Length };
+                self.within(&tokens, |reader| reader.compares(sort)).unwrap_or(false)
+            }
+            "ifnumodd" => {
+                let number = self.input.argument();
+                self.within(&number, Self::number).is_some_and(|number| number % 2 != 0)
+            }
+            _ => return None,
+        })
+    }
+
+    /// What a conditional says of an argument that was given, or was not.
+    fn given(&mut self, name: &str) -> Option<bool> {
+        Some(match name {
             "IfBlankTF" | "IfBlankT" | "IfBlankF" => {
                 let words = self.input.argument();
                 self.words(&words).trim().is_empty()
@@ -199,17 +225,8 @@ impl Reader<'_> {
                     (first == Some("NoValue")) == name.starts_with("IfNo")
                 }
             }
-            _ => return false,
-        };
-        let (yes, no) = if name.ends_with('T') && name.starts_with("If") {
-            (self.input.argument(), Vec::new())
-        } else if name.ends_with('F') && !name.ends_with("TF") && name.starts_with("If") {
-            (Vec::new(), self.input.argument())
-        } else {
-            (self.input.argument(), self.input.argument())
-        };
-        self.input.push_all(if holds { yes } else { no }.into_iter());
-        true
+            _ => return None,
+        })
     }
 
     /// A conditional that looks at the tokens behind it. Whether a command is one.

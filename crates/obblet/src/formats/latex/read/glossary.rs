@@ -2,6 +2,7 @@
 //! short for; later ones carry that as a title. Lists of terms hold those that were used.
 
 use super::Reader;
+use super::tokens::Input;
 use super::tokens::Token;
 use crate::document::{Kind, NodeId, TextLevel};
 use crate::fast_hash::HashMap;
@@ -77,6 +78,31 @@ impl Reader<'_> {
             self.own.glossary.terms.insert(key, term);
         }
         true
+    }
+
+    /// Knows the acronyms of a list that stands behind where they are used (the documentation of acronym).
+    pub(super) fn acronyms_ahead(&mut self) {
+        /// An entry of the list is no longer.
+        const LONGEST: usize = 2000;
+        let source = self.input.source;
+        if !source.contains("\\begin{acronym}") {
+            return;
+        }
+        for (at, command) in source.match_indices("\\acro{").take(MOST_TERMS) {
+            let start = at + command.len() - 1;
+            let mut end = source.len().min(start + LONGEST);
+            while !source.is_char_boundary(end) {
+                end -= 1;
+            }
+            let mut entry = Input::new(&source[start..end]);
+            let key = entry.argument();
+            let short = entry.option().unwrap_or_else(|| key.clone());
+            let long = entry.argument();
+            let (key, short, long) = (entry.characters(&key), entry.characters(&short), entry.characters(&long));
+            if !key.is_empty() && !long.is_empty() {
+                self.own.glossary.terms.entry(key).or_insert(Term { short, long, ..Term::default() });
+            }
+        }
     }
 
     /// A term by the keys and values that it is given.

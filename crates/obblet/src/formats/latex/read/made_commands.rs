@@ -33,6 +33,47 @@ impl Reader<'_> {
                 self.input.push(Sign::Command(name.as_str().into()), self.at);
                 self.macros.define("def", &mut self.input);
             }
+            "uppercase" | "lowercase" | "MakeUppercase" | "MakeLowercase" | "MakeTextUppercase" | "MakeTextLowercase"
+            | "MakeTitlecase" => {
+                self.change_case(name);
+            }
+            "begingroup" | "bgroup" => self.open_group(super::Closing::Group),
+            "endgroup" | "egroup" => self.end_group(),
+            "unskip" => self.trim_line(),
+            "xspace" => self.space_if_needed(),
+            "@firstofone" => {}
+            "@gobble" => drop(self.input.argument()),
+            "@gobbletwo" => self.skip_arguments("mm"),
+            "@firstoftwo" => {
+                let (first, _) = (self.input.argument(), self.input.argument());
+                self.input.push_all(first.into_iter());
+            }
+            "@secondoftwo" => drop(self.input.argument()),
+            "ExplSyntaxOn" => {
+                if self.input.made.is_empty()
+                    && !self.own.endless.contains(name)
+                    && let Some(length) = memchr::memmem::find(&self.input.source.as_bytes()[self.input.at..], b"\\ExplSyntaxOff")
+                {
+                    self.input.at += length;
+                } else {
+                    self.own.endless.insert(name.to_owned());
+                }
+            }
+            "ExplSyntaxOff" => {}
+            _ => {
+                return self.shown_command(name)
+                    || self.register_command(name)
+                    || self.category_command(name)
+                    || self.repeats(name)
+                    || self.patch(name);
+            }
+        }
+        true
+    }
+
+    /// Commands that come to characters. Whether a command is one.
+    fn shown_command(&mut self, name: &str) -> bool {
+        match name {
             "number" | "romannumeral" => {
                 let at = self.at;
                 if let Some(number) = self.number() {
@@ -62,34 +103,7 @@ impl Reader<'_> {
                 let name = if self.files.name.is_empty() { "document" } else { self.files.name };
                 self.input.push_characters(name, self.at);
             }
-            "uppercase" | "lowercase" | "MakeUppercase" | "MakeLowercase" | "MakeTextUppercase" | "MakeTextLowercase"
-            | "MakeTitlecase" => {
-                self.change_case(name);
-            }
-            "begingroup" | "bgroup" => self.open_group(super::Closing::Group),
-            "endgroup" | "egroup" => self.end_group(),
-            "unskip" => self.trim_line(),
-            "xspace" => self.space_if_needed(),
-            "@firstofone" => {}
-            "@gobble" => drop(self.input.argument()),
-            "@gobbletwo" => self.skip_arguments("mm"),
-            "@firstoftwo" => {
-                let (first, _) = (self.input.argument(), self.input.argument());
-                self.input.push_all(first.into_iter());
-            }
-            "@secondoftwo" => drop(self.input.argument()),
-            "ExplSyntaxOn" => {
-                if self.input.made.is_empty()
-                    && !self.own.endless.contains(name)
-                    && let Some(length) = memchr::memmem::find(&self.input.source.as_bytes()[self.input.at..], b"\\ExplSyntaxOff")
-                {
-                    self.input.at += length;
-                } else {
-                    self.own.endless.insert(name.to_owned());
-                }
-            }
-            "ExplSyntaxOff" => {}
-            _ => return self.register_command(name) || self.category_command(name) || self.repeats(name) || self.patch(name),
+            _ => return false,
         }
         true
     }

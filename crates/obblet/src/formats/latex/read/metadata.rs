@@ -92,6 +92,7 @@ impl Reader<'_> {
                     let argument = self.input.argument();
                     let name = self.input.characters(&argument);
                     if name == "document" {
+                        self.acronyms_ahead();
                         self.front.has_begun = true;
                         return;
                     }

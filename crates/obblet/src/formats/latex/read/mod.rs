@@ -30,6 +30,7 @@ mod macros;
 mod made_commands;
 mod metadata;
 mod quantities;
+mod quotations;
 mod reference_words;
 mod references;
 mod registers;
@@ -37,6 +38,7 @@ mod report;
 mod symbols;
 mod tables;
 mod theorems;
+mod token_lists;
 mod tokens;
 mod verbatim;
 mod vocabulary;
@@ -112,6 +114,30 @@ struct Group {
     closing: Closing,
 }
 
+/// What quotation marks and hyphens become.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum MarksOfText {
+    /// Those of printing, as the engine's own fonts have them.
+    Printed,
+    /// The same, with a straight quotation mark: fonts of the encoding T1 have one.
+    WithStraight,
+    /// What they are (the documentation of fontspec, "Ligatures").
+    Exact,
+}
+
+impl MarksOfText {
+    fn of(source: &str) -> Self {
+        let holds = |words: &[u8]| memchr::memmem::find(source.as_bytes(), words).is_some();
+        if holds(b"Ligatures=TeXOff") {
+            Self::Exact
+        } else if holds(b"[T1]{fontenc}") {
+            Self::WithStraight
+        } else {
+            Self::Printed
+        }
+    }
+}
+
 /// How much was defined and set.
 #[derive(Clone, Copy, Debug)]
 struct Marks {
@@ -162,10 +188,8 @@ struct Reader<'s> {
     own: definitions::Definitions,
     tallies: report::Tallies,
     has_ended: bool,
-    /// Whether quotation marks and hyphens are what they are (the documentation of fontspec, "Ligatures").
-    exact_marks: bool,
-    /// Whether the fonts have a straight quotation mark: those of the encoding T1.
-    has_straight_quotes: bool,
+    /// What quotation marks and hyphens become.
+    marks_of_text: MarksOfText,
     /// Whether the token before was an empty line.
     after_empty_line: bool,
     /// Whether a formula is read.
@@ -202,8 +226,7 @@ impl<'s> Reader<'s> {
             own: definitions::Definitions::default(),
             tallies: report::Tallies::default(),
             has_ended: false,
-            exact_marks: memchr::memmem::find(source.as_bytes(), b"Ligatures=TeXOff").is_some(),
-            has_straight_quotes: memchr::memmem::find(source.as_bytes(), b"[T1]{fontenc}").is_some(),
+            marks_of_text: MarksOfText::of(source),
             after_empty_line: false,
             in_formula: false,
             open_conditions: 0,
@@ -325,7 +348,7 @@ impl<'s> Reader<'s> {
         if !self.own.code_marks.is_empty() && self.own.code_marks.contains(&c) && self.marked_code(c) {
             return;
         }
-        if self.exact_marks || self.is_in_code() {
+        if self.marks_of_text == MarksOfText::Exact || self.is_in_code() {
             return self.text(c.encode_utf8(&mut [0; 4]));
         }
         let mut next = |wanted: char| self.input.take(wanted);

@@ -28,6 +28,9 @@ pub(super) struct Group {
     is_range: bool,
 }
 
+/// A label, and what it names.
+type Labelled = (String, Option<Named>);
+
 /// No group has more labels, nor does a document.
 const MOST_LABELS: usize = 100;
 
@@ -256,7 +259,7 @@ impl Reader<'_> {
             let place = self.doc.node(node).offset();
             let words = words_of(self.doc.metadata.language.as_deref());
             // Kinds come in the order of the first of each.
-            let mut kinds: Vec<(String, Vec<(String, Option<Named>)>)> = Vec::new();
+            let mut kinds: Vec<(String, Vec<Labelled>)> = Vec::new();
             for label in labels {
                 let named = self.references.named(&label);
                 let word = match &named {
@@ -290,7 +293,7 @@ impl Reader<'_> {
     }
 
     /// Links to places, with what parts them; three or more in a row are a range.
-    fn put_links(&mut self, holder: NodeId, all: &[(String, Option<Named>)], words: &Words, is_range: bool, place: u32) {
+    fn put_links(&mut self, holder: NodeId, all: &[Labelled], words: &Words, is_range: bool, place: u32) {
         let number = |at: usize| all.get(at).and_then(|(_, named)| named.as_ref()).map(|named| parts_of(&named.number));
         let follows = |at: usize| {
             let (Some(mut one), Some(next)) = (number(at), number(at + 1)) else { return false };
@@ -328,7 +331,7 @@ impl Reader<'_> {
         }
     }
 
-    fn put_link(&mut self, holder: NodeId, (label, named): &(String, Option<Named>), place: u32) {
+    fn put_link(&mut self, holder: NodeId, (label, named): &Labelled, place: u32) {
         let link = self.doc.append_at(holder, Kind::Link { href: Text::EMPTY }, place);
         let is_equation = named.is_none() && self.tallies.equations.contains(label);
         let shows = if is_equation { Shows::Equation } else { Shows::Number };

@@ -281,26 +281,7 @@ impl Reader<'_> {
                 let head = self.tables.last().and_then(|table| table.head).unwrap_or(0);
                 self.drop_rows(head);
             }
-            "multicolumn" => {
-                let (count, spec) = (self.input.argument(), self.input.argument());
-                let count = self.input.characters(&count).parse().unwrap_or(1_u16).clamp(1, 1000);
-                let column = self.columns(&spec).into_iter().next().unwrap_or_default();
-                let mut columns = count;
-                if let Some(table) = self.tables.last_mut() {
-                    columns = table.columns_of(usize::from(count)) as u16;
-                    table.width = usize::from(count);
-                    table.is_parted = true;
-                }
-                self.change_cell(|kind| CellKind { columns, align: column.align, ..kind });
-                if column.has_surroundings() {
-                    let words = self.input.argument();
-                    self.input.push(Sign::End, self.at);
-                    self.input.push_all(column.behind.into_iter());
-                    self.input.push_all(words.into_iter());
-                    self.input.push_all(column.before.into_iter());
-                    self.input.push(Sign::Begin, self.at);
-                }
-            }
+            "multicolumn" => self.multicolumn(),
             "multirow" => {
                 self.input.option();
                 let count = self.input.argument();
@@ -320,6 +301,28 @@ impl Reader<'_> {
             _ => return false,
         }
         true
+    }
+
+    /// A cell in several columns, which has its own column in place of theirs.
+    fn multicolumn(&mut self) {
+        let (count, spec) = (self.input.argument(), self.input.argument());
+        let count = self.input.characters(&count).parse().unwrap_or(1_u16).clamp(1, 1000);
+        let column = self.columns(&spec).into_iter().next().unwrap_or_default();
+        let mut columns = count;
+        if let Some(table) = self.tables.last_mut() {
+            columns = table.columns_of(usize::from(count)) as u16;
+            table.width = usize::from(count);
+            table.is_parted = true;
+        }
+        self.change_cell(|kind| CellKind { columns, align: column.align, ..kind });
+        if column.has_surroundings() {
+            let words = self.input.argument();
+            self.input.push(Sign::End, self.at);
+            self.input.push_all(column.behind.into_iter());
+            self.input.push_all(words.into_iter());
+            self.input.push_all(column.before.into_iter());
+            self.input.push(Sign::Begin, self.at);
+        }
     }
 
     fn change_cell(&mut self, change: impl Fn(CellKind) -> CellKind) {
