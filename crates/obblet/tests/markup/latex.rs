@@ -159,7 +159,7 @@ fn lengths_and_fonts_that_a_document_names_leave_nothing_behind() {
     );
     reads(
         "\\newcommand{\\cs}[1]{\\texttt{\\char`\\\\#1}}\\cs{maketitle}, \\char`\\{ \\char65\\char\"42 \\symbol{67}",
-        "<p><code>\\maketitle</code>, { AB C</p>",
+        "<p><code>\\maketitle</code>, {ABC</p>",
     );
     // What is written out once does not call itself.
     reads(

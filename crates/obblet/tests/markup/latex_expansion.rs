@@ -100,7 +100,7 @@ const PRINTED: &[(&str, &str)] = &[
         r##"SHOUT whisper BIG small Title"##,
     ),
     (r##"\romannumeral 14 \number 012"##, r##"xiv12"##),
-    (r##"\char65 \char"42 \char`C \symbol{68}"##, r##"A B C D"##),
+    (r##"\char65 \char"42 \char`C \symbol{68}"##, r##"ABCD"##),
     (r##"\def\qqc{abc}\expandafter\uppercase\expandafter{\qqc}"##, r##"ABC"##),
     (r##"\the\dimexpr 1pt+2pt\relax"##, r##"3.0pt"##),
     (r##"\newlength\mylen \setlength\mylen{3pt}\addtolength\mylen{2pt}\the\mylen"##, r##"5.0pt"##),

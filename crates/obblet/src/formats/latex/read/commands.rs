@@ -2,7 +2,7 @@
 
 use super::Reader;
 use super::references::{How, Shows};
-use super::tokens::{Kind as Sign, Token};
+use super::tokens::Kind as Sign;
 use super::vocabulary::{Plain, plain};
 use crate::document::{Kind, TextLevel};
 
@@ -263,16 +263,21 @@ impl Reader<'_> {
         self.input.option();
         let has_number = self.counters.is_numbered(name);
         let numbered = !has_star && has_number;
-        let number = numbered.then(|| self.counters.step(name));
-        // Those of the appendix are counted with letters, which stand in their words.
-        let in_appendix = self.counters.is_appendix();
+        let counted = numbered.then(|| self.counters.step(name));
+        let number = counted.clone().map(|number| self.number_as_shown(name, number));
+        // Those of the appendix are counted with letters, which stand in their words; so are numbers that the document shows in
+        // its own way.
+        let is_own = number != counted;
+        let in_appendix = self.counters.is_appendix() || is_own;
         // What has no number anyway need not be marked, but where its level is raised to one that has numbers.
         let is_raised = !has_number && self.counters.numbered_levels() > 0 && level > self.counters.last_level + 1;
         self.counters.last_level = level;
         let heading = self.heading_of(level, is_raised || has_number && (has_star || in_appendix));
         if let (Some(heading), Some(number), true) = (heading, &number, in_appendix) {
-            let class = self.doc.intern("appendix");
-            self.doc.attributes_mut(heading).classes.push(class);
+            if !is_own {
+                let class = self.doc.intern("appendix");
+                self.doc.attributes_mut(heading).classes.push(class);
+            }
             self.text(&format!("{number} "));
         }
         if let Some(heading) = heading {
@@ -281,7 +286,7 @@ impl Reader<'_> {
             }
             let number = self.counters.last_heading.clone();
             let word = match name {
-                "chapter" | "section" if in_appendix => "Appendix",
+                "chapter" | "section" if self.counters.is_appendix() => "Appendix",
                 "chapter" | "subsection" | "subsubsection" => name,
                 _ => "section",
             };
@@ -375,31 +380,15 @@ impl Reader<'_> {
 
     /// A character by its number: decimal, behind a quotation mark in sixteens, or behind an accent the character itself.
     fn character_by_number(&mut self, name: &str) {
-        let argument = if name == "symbol" { self.input.argument() } else { Vec::new() };
-        self.input.push_all(argument.into_iter());
-        self.input.skip_white();
-        let hexadecimal = self.input.take('"');
-        if self.input.take('`') {
-            // The character itself, which may have a backslash before it.
-            match self.input.next() {
-                Some(Token { kind: Sign::Command(name), .. }) if name.chars().count() == 1 => self.text(&name),
-                Some(token) => self.input.made.push(token),
-                None => {}
-            }
-            return;
-        }
-        let Some(token) = self.input.next() else { return };
-        let Sign::Text(start, end) = token.kind else { return self.input.made.push(token) };
-        let text = self.input.slice(start, end);
-        let is_digit = |c: char| if hexadecimal { c.is_ascii_hexdigit() } else { c.is_ascii_digit() };
-        let digits = text.chars().take_while(|c| is_digit(*c)).count();
-        let number = u32::from_str_radix(&text[..digits], if hexadecimal { 16 } else { 10 }).ok();
-        if let Some(c) = number.and_then(char::from_u32).filter(|c| !c.is_control()) {
+        let number = if name == "symbol" {
+            let argument = self.input.argument();
+            self.within(&argument, Self::number)
+        } else {
+            self.number()
+        };
+        let c = number.and_then(|number| u32::try_from(number).ok()).and_then(char::from_u32);
+        if let Some(c) = c.filter(|c| !c.is_control()) {
             self.text(c.encode_utf8(&mut [0; 4]));
-        }
-        let behind = start + digits as u32;
-        if behind < end {
-            self.input.push(Sign::Text(behind, end), behind);
         }
     }
 

@@ -19,11 +19,11 @@ impl Reader<'_> {
     pub(super) fn conditional(&mut self, name: &str) -> bool {
         match name {
             // In formulas, these may be other commands.
-            "fi" | "else" | "or" if self.in_formula && self.open_conditions == 0 => return false,
-            "fi" => self.open_conditions = self.open_conditions.saturating_sub(1),
+            "fi" | "else" | "or" if self.expanding.in_formula && self.expanding.conditionals == 0 => return false,
+            "fi" => self.expanding.conditionals = self.expanding.conditionals.saturating_sub(1),
             // What was read was the first way: the other is none.
             "else" | "or" => {
-                self.open_conditions = self.open_conditions.saturating_sub(1);
+                self.expanding.conditionals = self.expanding.conditionals.saturating_sub(1);
                 let _ = self.skip_way(false);
             }
             "newif" => {
@@ -59,7 +59,7 @@ impl Reader<'_> {
             self.set_switch(base, value);
             return true;
         }
-        let is_one = is_primitive(name) || !self.in_formula && name.starts_with("if") && self.has_end(name);
+        let is_one = is_primitive(name) || !self.expanding.in_formula && name.starts_with("if") && self.has_end(name);
         if is_one {
             self.take_way(false);
         }
@@ -239,7 +239,7 @@ impl Reader<'_> {
     /// Goes on with the first way of a conditional, or with the other, where there is one.
     fn take_way(&mut self, is_first: bool) {
         if is_first || self.skip_way(true) {
-            self.open_conditions += 1;
+            self.expanding.conditionals += 1;
         }
     }
 
@@ -272,7 +272,7 @@ impl Reader<'_> {
             "iftrue" | "ifpdf" => true,
             "ifPDFTeX" | "ifpdftex" | "ifluatex" | "ifLuaTeX" | "ifxetex" | "ifXeTeX" => self.engine() == engine_of(name),
             "iffalse" => false,
-            "ifmmode" => self.in_formula,
+            "ifmmode" => self.expanding.in_formula,
             _ => return self.switch_of(name.strip_prefix("if")?),
         })
     }
@@ -312,7 +312,7 @@ impl Reader<'_> {
                 _ => {}
             }
         }
-        self.open_conditions += 1;
+        self.expanding.conditionals += 1;
     }
 
     /// Whether two tokens mean the same.

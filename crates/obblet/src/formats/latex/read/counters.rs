@@ -161,6 +161,11 @@ impl Counters {
         }
     }
 
+    /// The counter that resets another, and stands before it.
+    pub(super) fn above(&self, name: &str) -> Option<&str> {
+        self.within.get(name).map(String::as_str)
+    }
+
     /// Counts one more, and begins anew what counts within it.
     pub(super) fn step(&mut self, name: &str) -> String {
         match self.values.get_mut(name) {

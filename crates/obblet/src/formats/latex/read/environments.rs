@@ -205,6 +205,10 @@ impl Reader<'_> {
                 self.frame_title();
             }
             Some(Sort::Box) => self.begin_box(name, base),
+            _ if base == "appendices" => {
+                self.open_environment(name, Form::Transparent, None);
+                self.counters.begin_appendix();
+            }
             Some(Sort::Open) => {
                 self.open_environment(name, Form::Transparent, None);
                 self.skip_arguments(arguments(base));

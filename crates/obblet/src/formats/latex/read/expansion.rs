@@ -37,12 +37,12 @@ impl Reader<'_> {
 
     /// Does what may ask for itself again; nothing where that went too deep.
     pub(super) fn nested<T>(&mut self, read: impl FnOnce(&mut Self) -> Option<T>) -> Option<T> {
-        if self.nested >= DEEPEST {
+        if self.expanding.depth >= DEEPEST {
             return None;
         }
-        self.nested += 1;
+        self.expanding.depth += 1;
         let found = read(self);
-        self.nested -= 1;
+        self.expanding.depth -= 1;
         found
     }
 
@@ -131,6 +131,11 @@ impl Reader<'_> {
                 let Some(patched) = super::macros::name(&mut self.input) else { return true };
                 let words = self.input.argument();
                 let words = if name.starts_with(['e', 'x']) { self.written_out(&words) } else { words };
+                if name == "addto" && patched.starts_with("captions") {
+                    // What packages for languages do where the document begins.
+                    self.input.push_all(words.into_iter());
+                    return true;
+                }
                 self.macros.is_global |= name.starts_with(['g', 'x']);
                 self.macros.add_to(&patched, words, name.contains("pre"));
             }

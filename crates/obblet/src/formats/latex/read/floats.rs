@@ -97,7 +97,8 @@ impl Reader<'_> {
         } else if !has_star {
             let number = self.counters.step(if kind == "listing" { "lstlisting" } else { &kind });
             let language = self.front.language.clone();
-            let own = self.own.floats.get(&kind).cloned();
+            let number = self.number_as_shown(&kind, number);
+            let own = self.own.floats.get(&kind).cloned().or_else(|| self.own_word(&format!("{kind}name")));
             let word = own.as_deref().unwrap_or_else(|| word(&kind, language.as_deref()));
             self.references.here(holder, number.clone(), word);
             let text = self.doc.intern(&format!("{word}\u{A0}{number}: "));
@@ -116,7 +117,12 @@ impl Reader<'_> {
         let Some(outer) = outer else { return };
         let kind = kind.trim_start_matches("sub");
         let has_caption = self.doc.children(outer).any(|child| self.doc.kind(child) == Kind::Caption);
-        let number = if has_caption { self.counters.number(kind) } else { self.counters.number_after(kind) };
+        let number = if has_caption {
+            let number = self.counters.number(kind);
+            self.number_as_shown(kind, number)
+        } else {
+            self.counters.number_after(kind)
+        };
         let count = self.counters.get(PARTS) + 1;
         self.counters.set(PARTS, count);
         let letter = crate::numeral::numeral(count, crate::document::Marker::LowerAlpha);

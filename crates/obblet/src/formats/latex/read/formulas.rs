@@ -219,14 +219,14 @@ impl<'s> Reader<'s> {
                 self.macros.expand(&name, token.at, &mut self.input);
             } else if is_written_out(name) {
                 let name = name.to_owned();
-                self.in_formula = true;
+                self.expanding.in_formula = true;
                 let is_done = match &*name {
                     "fi" | "else" | "or" => self.conditional(&name),
                     "relax" => true,
                     "char" => self.character_of_formula(),
                     _ => self.expand(&name, token.at),
                 };
-                self.in_formula = false;
+                self.expanding.in_formula = false;
                 if !is_done {
                     return Some(token);
                 }

@@ -220,12 +220,12 @@ impl Reader<'_> {
     }
 
     /// A word that the document defines.
-    fn own_word(&mut self, command: &str) -> Option<String> {
+    pub(super) fn own_word(&mut self, command: &str) -> Option<String> {
         if !self.macros.knows(command) {
             return None;
         }
         let call = [Token { kind: Sign::Command(command.into()), at: self.at }];
-        Some(self.words(&call)).filter(|word| word.len() < 80)
+        Some(self.words(&call).trim().to_owned()).filter(|word| word.len() < 80)
     }
 
     /// What a publication says of itself is left out, and named.

@@ -15,7 +15,7 @@ impl Reader<'_> {
                     self.words(&words)
                 };
                 // Without a meaning, it does nothing.
-                if self.in_formula || self.macros.knows(&name) || super::vocabulary::is_known(&name) {
+                if self.expanding.in_formula || self.macros.knows(&name) || super::vocabulary::is_known(&name) {
                     self.input.push(Sign::Command(name.as_str().into()), self.at);
                 }
             }
@@ -173,6 +173,26 @@ impl Reader<'_> {
         // Without its end, it is text.
         self.input.push_all(tokens.into_iter());
         String::new()
+    }
+
+    /// The number of a counter as the document shows it, where it says how: `\renewcommand{\thefigure}{S\arabic{figure}}`.
+    pub(super) fn number_as_shown(&mut self, counter: &str, number: String) -> String {
+        let name = format!("the{counter}");
+        if !self.macros.knows(&name) {
+            // What stands before it may be shown in its own way.
+            let value = self.counters.get(counter);
+            let above = self.counters.above(counter).map(str::to_owned);
+            let shown = above.filter(|above| self.counters.get(above) > 0).and_then(|above| {
+                let before = self.counters.number(&above);
+                let shown = self.nested(|reader| Some(reader.number_as_shown(&above, before.clone())))?;
+                (shown != before).then(|| format!("{shown}.{value}"))
+            });
+            return shown.unwrap_or(number);
+        }
+        let at = self.at;
+        let tokens = self.written_out(&[Token { kind: Sign::Command(name.into()), at }]);
+        let shown = self.words(&tokens);
+        if shown.is_empty() { number } else { shown }
     }
 
     /// A counter as a number, in letters, or with what stands before it. Whether a command shows one.

@@ -159,6 +159,17 @@ enum Closing {
     },
 }
 
+/// What holds while commands are written out.
+#[derive(Debug, Default)]
+struct Expanding {
+    /// Whether a formula is read.
+    in_formula: bool,
+    /// How many conditionals are open whose way is read.
+    conditionals: usize,
+    /// How deep what is read for commands stands within each other.
+    depth: usize,
+}
+
 /// Reads one file.
 struct Reader<'s> {
     input: Input<'s>,
@@ -192,12 +203,8 @@ struct Reader<'s> {
     marks_of_text: MarksOfText,
     /// Whether the token before was an empty line.
     after_empty_line: bool,
-    /// Whether a formula is read.
-    in_formula: bool,
-    /// How many conditionals are open whose way is read.
-    open_conditions: usize,
-    /// How deep what is read for commands stands within each other.
-    nested: usize,
+    /// What holds while commands are written out.
+    expanding: Expanding,
 }
 
 impl<'s> Reader<'s> {
@@ -228,9 +235,7 @@ impl<'s> Reader<'s> {
             has_ended: false,
             marks_of_text: MarksOfText::of(source),
             after_empty_line: false,
-            in_formula: false,
-            open_conditions: 0,
-            nested: 0,
+            expanding: Expanding::default(),
         };
         reader.begin_part(root, false);
         reader
