@@ -115,18 +115,54 @@ fn citations_come_back_from_latex_as_they_were() {
     let html = convert(&source, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
     assert_eq!(
         html.split("<h").next().unwrap(),
-        "<p><a href=\"#bib-halm\">Halm et&nbsp;al.</a> [<a href=\"#bib-halm\">2029</a>] and [see <a href=\"#bib-brand\">Brand 1987</a>, p. 3], \
-        [<a href=\"#bib-brand\">Brand 1987</a>; <a href=\"#bib-halm\">Halm et&nbsp;al. 2029</a>], [<a href=\"#bib-brand\">1987</a>, ch. 2], \
-        <a href=\"#bib-halm\">Halm et&nbsp;al.</a> in <a href=\"#bib-halm\">2029</a>, <a href=\"#bib-brand\">Brand 1987</a>.</p>"
+        "<p><a href=\"#bib-halm\">Halm et&nbsp;al.</a> [<a href=\"#bib-halm\">2029</a>] and [see <a href=\"#bib-brand\">Brand, 1987</a>, p. 3], \
+        [<a href=\"#bib-brand\">Brand, 1987</a>; <a href=\"#bib-halm\">Halm et&nbsp;al., 2029</a>], [<a href=\"#bib-brand\">1987</a>, ch. 2], \
+        <a href=\"#bib-halm\">Halm et&nbsp;al.</a> in <a href=\"#bib-halm\">2029</a>, <a href=\"#bib-brand\">Brand, 1987</a>.</p>"
     );
     let again = convert(&html, Format::Html, Format::Latex, &[]).into_text().unwrap();
     assert_eq!(
         again.split("\n\n").next().unwrap(),
-        "\\citet{halm} and \\citep[see][{p. 3}]{brand}, \\citep{brand,halm}, \\citeyearpar[{ch. 2}]{brand}, \\citeauthor{halm} in \\citeyear{halm}, \\hyperlink{cite.brand}{Brand 1987}."
+        "\\citet{halm} and \\citep[see][{p. 3}]{brand}, \\citep{brand,halm}, \\citeyearpar[{ch. 2}]{brand}, \\citeauthor{halm} in \\citeyear{halm}, \\hyperlink{cite.brand}{Brand, 1987}."
     );
     assert!(again.contains("\\bibitem[Halm et~al.(2029)]{halm} J. Halm."), "{again}");
-    let third = convert(&again, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
+    // A document of its own says how they are set.
+    let whole = convert(&html, Format::Html, Format::Latex, &["shape=page"]).into_text().unwrap();
+    let third = convert(&whole, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
     assert_eq!(third.replace(", </a>", "</a>"), html);
+}
+
+#[test]
+fn citations_stand_as_their_package_sets_them() {
+    let list = "\\begin{thebibliography}{9}\n\\bibitem[Brand(1987)]{brand} L. Brand.\n\\bibitem[Halm et~al.(2029)]{halm} J. Halm.\n\\end{thebibliography}\n";
+    let text = "\\cite{halm} and \\citep[see][p. 3]{brand}; \\citep{brand,halm}.";
+    for (package, expected) in [
+        ("\\usepackage{natbib}", "Halm et\u{A0}al. (2029) and (see Brand, 1987, p. 3); (Brand, 1987; Halm et\u{A0}al., 2029)."),
+        (
+            "\\usepackage[square]{natbib}",
+            "Halm et\u{A0}al. [2029] and [see Brand, 1987, p. 3]; [Brand, 1987; Halm et\u{A0}al., 2029].",
+        ),
+        (
+            "\\usepackage{natbib}\\setcitestyle{aysep={}}",
+            "Halm et\u{A0}al. (2029) and (see Brand 1987, p. 3); (Brand 1987; Halm et\u{A0}al. 2029).",
+        ),
+        (
+            "\\usepackage{natbib}\\bibpunct{[}{]}{;}{a}{}{,}",
+            "Halm et\u{A0}al. [2029] and [see Brand 1987, p. 3]; [Brand 1987; Halm et\u{A0}al. 2029].",
+        ),
+    ] {
+        let source = format!("\\documentclass{{article}}{package}\\begin{{document}}{text}\n\n{list}\\end{{document}}");
+        let html = convert(&source, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
+        let shown = |html: &str| {
+            let doc = obblet::formats::html::read(html.as_bytes(), &obblet::formats::html::ReadOptions::default());
+            let first = doc.children(doc.root()).next().unwrap();
+            doc.plain_text(first)
+        };
+        assert_eq!(shown(&html), expected, "{package}");
+        let back = convert(&html, Format::Html, Format::Latex, &["shape=page"]).into_text().unwrap();
+        assert!(back.contains("\\citep[see][{p. 3}]{brand}; \\citep{brand,halm}."), "{back}");
+        let again = convert(&back, Format::Latex, Format::Html, &["html.compact=true"]).into_text().unwrap();
+        assert_eq!(shown(&again), expected, "{back}");
+    }
 }
 
 #[test]

@@ -32,16 +32,87 @@ impl Form {
         }
     }
 
-    const fn opens(self) -> &'static str {
-        if matches!(self, Self::LabelInBrackets | Self::YearInBrackets) { "[" } else { "" }
+    const fn opens(self) -> bool {
+        matches!(self, Self::LabelInBrackets | Self::YearInBrackets)
     }
 
-    const fn closes(self) -> Option<char> {
-        if matches!(self, Self::LabelInBrackets | Self::YearInBrackets | Self::InText) { Some(']') } else { None }
+    const fn closes(self) -> bool {
+        matches!(self, Self::LabelInBrackets | Self::YearInBrackets | Self::InText)
+    }
+}
+
+/// How citations by names and years are set (the documentation of natbib, "Selecting citation punctuation"; of biblatex).
+#[derive(Clone, Copy, Debug)]
+pub(super) struct CitationMarks {
+    open: char,
+    close: char,
+    /// Whether a comma stands between names and year.
+    pub(super) comma: bool,
+    /// What the plain command prints.
+    plain: Form,
+}
+
+impl Default for CitationMarks {
+    fn default() -> Self {
+        Self { open: '[', close: ']', comma: false, plain: Form::LabelInBrackets }
     }
 }
 
 impl Reader<'_> {
+    /// Packages for citations say how these are set, where they are by names and years.
+    pub(super) fn citation_package(&mut self, package: &str, options: &str) {
+        let has = |name: &str| options.split([',', '{', '}', ' ']).any(|option| option.trim() == name);
+        let source = self.input.source;
+        match package {
+            "natbib" if !has("numbers") && !has("super") => {
+                let by_style = || super::citations::style_of(source) == Ok(crate::document::CitationStyle::AuthorYear);
+                let is_year = |rest: &str| rest.split(']').next().is_some_and(|label| label.contains('(') || label.contains("citeauthoryear"));
+                let by_label = || source.split("\\bibitem[").skip(1).take(3).any(is_year);
+                if by_style() || by_label() {
+                    let (open, close) = if has("square") { ('[', ']') } else { ('(', ')') };
+                    self.references.marks = CitationMarks { open, close, comma: true, plain: Form::InText };
+                }
+            }
+            "biblatex" if ["authoryear", "apa"].iter().any(|style| options.contains(style)) => {
+                self.references.marks = CitationMarks { open: '(', close: ')', comma: false, plain: Form::Label };
+            }
+            _ => {}
+        }
+    }
+
+    /// `\setcitestyle{square,aysep={}}`, and the older `\bibpunct`.
+    pub(super) fn citation_style(&mut self, name: &str) {
+        if name == "bibpunct" {
+            self.input.option();
+            let arguments: Vec<String> = (0..6)
+                .map(|_| {
+                    let argument = self.input.argument();
+                    self.input.characters(&argument)
+                })
+                .collect();
+            if let (Some(open), Some(close)) = (arguments[0].chars().next(), arguments[1].chars().next())
+                && self.references.marks.plain == Form::InText
+            {
+                let marks = &mut self.references.marks;
+                (marks.open, marks.close, marks.comma) = (open, close, !arguments[4].is_empty());
+            }
+            return;
+        }
+        let options = self.input.argument();
+        let mut text = String::new();
+        self.input.write(&options, &mut text);
+        let marks = &mut self.references.marks;
+        for option in text.split(',').map(str::trim) {
+            match option {
+                "square" => (marks.open, marks.close) = ('[', ']'),
+                "round" if marks.plain == Form::InText => (marks.open, marks.close) = ('(', ')'),
+                "numbers" | "super" => *marks = CitationMarks::default(),
+                "aysep={}" => marks.comma = false,
+                _ => {}
+            }
+        }
+    }
+
     /// A citation: links to the entries, with the notes around them.
     pub(super) fn cite(&mut self, command: &str) {
         self.input.take('*');
@@ -56,8 +127,11 @@ impl Reader<'_> {
             (Some(before), Some(behind)) => (Some(before), Some(behind)),
             (behind, _) => (None, behind),
         };
-        let form = Form::of(command);
-        self.text(form.opens());
+        let marks = self.references.marks;
+        let form = if command == "cite" { marks.plain } else { Form::of(command) };
+        if form.opens() {
+            self.text(marks.open.encode_utf8(&mut [0; 4]));
+        }
         let mut rest: Vec<Token> = Vec::new();
         if let Some(before) = before.filter(|before| !before.is_empty()) {
             let words = self.words(&before);
@@ -67,7 +141,7 @@ impl Reader<'_> {
         for (number, key) in keys.iter().enumerate() {
             if number > 0 {
                 if form == Form::InText {
-                    self.text("], ");
+                    self.text(&format!("{}, ", marks.close));
                 } else {
                     let node = self.inline(Kind::Span);
                     self.doc.set_end(node, self.at);
@@ -77,7 +151,7 @@ impl Reader<'_> {
             match form {
                 Form::InText => {
                     self.names_of_entry(key, " ");
-                    self.text("[");
+                    self.text(marks.open.encode_utf8(&mut [0; 4]));
                     self.link_to_entry(key, ShowsOfEntry::Year);
                 }
                 Form::Names => self.names_of_entry(key, ""),
@@ -86,7 +160,7 @@ impl Reader<'_> {
             }
         }
         let at = self.at;
-        let close = form.closes().map(|sign| Token { kind: Sign::Char(sign), at });
+        let close = form.closes().then_some(Token { kind: Sign::Char(marks.close), at });
         if let Some(behind) = behind.as_ref().filter(|behind| behind.len() > LONGEST_NOTE) {
             // So long a one is no note; commands in it are not read a second time.
             let words = self.words(behind);

@@ -113,7 +113,13 @@ impl Reader<'_> {
                     if self.input.characters(&package) == "babel" {
                         self.languages(&options);
                     }
-                    if self.input.characters(&package).split(',').any(|package| package.trim() == "cleveref") {
+                    let named = self.input.characters(&package);
+                    if matches!(&*named, "natbib" | "biblatex") {
+                        let mut text = String::new();
+                        self.input.write(&options, &mut text);
+                        self.citation_package(&named, &text);
+                    }
+                    if named.split(',').any(|package| package.trim() == "cleveref") {
                         let options = self.input.characters(&options);
                         self.wording_options(&options);
                     }
@@ -234,6 +240,7 @@ impl Reader<'_> {
                 self.counters.put_within(&inner, &outer);
             }
             "newcolumntype" => self.new_column(),
+            "setcitestyle" | "bibpunct" => self.citation_style(name),
             "newcounter" => {
                 let counter = self.input.argument();
                 let counter = self.input.characters(&counter);

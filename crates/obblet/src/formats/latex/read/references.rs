@@ -17,6 +17,8 @@ pub(super) struct References {
     asked: Vec<Reference>,
     entries: HashMap<String, Named>,
     cited: Vec<Cited>,
+    /// How citations are set.
+    pub(super) marks: super::bibliography::CitationMarks,
     pub(super) groups: Vec<Group>,
     pub(super) wording: Wording,
     /// Whether links lead to entries by the names that a package gives these.
@@ -300,7 +302,11 @@ impl Reader<'_> {
                 ShowsOfEntry::Year => parts.map_or(&*named.number, |(_, year)| year),
                 ShowsOfEntry::Label | ShowsOfEntry::Between => &named.number,
             };
-            let text = self.doc.intern(text);
+            let with_comma = parts.filter(|_| shows == ShowsOfEntry::Label && self.references.marks.comma);
+            let text = match with_comma.map(|(names, year)| format!("{names}, {year}")) {
+                Some(text) => self.doc.intern(&text),
+                None => self.doc.intern(text),
+            };
             self.doc.append_at(node, Kind::Text(text), place);
         }
         self.doc.join_texts_in(changed);

@@ -72,7 +72,7 @@ const SILENT: &[(&str, &str)] = &[
          newgeometry newinsert newlanguage newmuskip newread newsavebox newwrite nobibintoc nomname \
          numberlineformat offprints orcid pagenumbering pagestyle partfont pdfcatalog pdfinfo pgfkeys pgfplotsset \
          pgfqkeys phantom phantomfoo psset restylefloat runningauthor runningtitle savesymbol sectionfont \
-         selectlanguage setCJKmainlanguage setbeamercovered setbeamersize setcitestyle setcopyright setcounterpageref \
+         selectlanguage setCJKmainlanguage setbeamercovered setbeamersize setcopyright setcounterpageref \
          setlinespacing setminted setnonaligned setotherlanguage setotherlanguages setparsizes setsecnumdepth \
          setsecnumformat setstanzaindents setstretch settocdepth shortTitle \
          shortauthors shorttitle sisetup special startPage subsectionfont subsubsectionfont svgpath svgsetup tcbset \
@@ -134,7 +134,7 @@ const SILENT: &[(&str, &str)] = &[
     ("momo", "newfontface newfontfamily setfontfamily"),
     ("mmmmm", "DeclareMathAlphabet DeclareSymbolFont SetMathAlphabet SetSymbolFont patchcmd xpatchcmd"),
     ("smmmm", "titlespacing"),
-    ("mmmmmm", "DeclareFontShape bibpunct"),
+    ("mmmmmm", "DeclareFontShape "),
     ("smmmmm", "titleformat"),
     ("mmmmmmmmm", "newtheoremstyle"),
 ];

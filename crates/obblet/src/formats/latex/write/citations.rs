@@ -60,7 +60,7 @@ impl<'d> Entries<'d> {
         }
         for (key, text) in texts {
             let Some(called) = entries.of.get_mut(key) else { continue };
-            let (names, year) = text.rsplit_once([' ', '\u{A0}']).map_or(("", &*text), |(names, year)| (names, year));
+            let (names, year) = names_and_year(&text).unwrap_or(("", &*text));
             if is_year(year) {
                 year.clone_into(&mut called.year);
                 if !names.is_empty() {
@@ -83,6 +83,17 @@ impl<'d> Entries<'d> {
     pub(super) fn key_of(&self, id: &'d str) -> Option<&'d str> {
         id.strip_prefix(ENTRY).filter(|key| self.of.contains_key(key))
     }
+}
+
+/// Names and a year behind them, with or without a comma between.
+fn names_and_year(text: &str) -> Option<(&str, &str)> {
+    let (names, year) = text.rsplit_once([' ', '\u{A0}'])?;
+    Some((names.trim_end_matches(','), year))
+}
+
+/// Whether a comma is between names and year.
+fn has_comma(text: &str) -> bool {
+    text.rsplit_once([' ', '\u{A0}']).is_some_and(|(names, _)| names.ends_with(','))
 }
 
 /// Whether a text is a year, perhaps with a letter that tells it from others.
@@ -199,7 +210,7 @@ impl<'d> Writer<'d> {
             }
             return true;
         }
-        words.rsplit_once([' ', '\u{A0}']) == Some((&*names, &*year)) && self.cites_in_brackets(link, "citep")
+        names_and_year(&words) == Some((&*names, &*year)) && self.cites_in_brackets(link, "citep")
     }
 
     /// Names with the year behind them in brackets.
@@ -207,12 +218,18 @@ impl<'d> Writer<'d> {
         let doc = self.doc;
         let Some(between) = doc.node(link).next() else { return false };
         let Kind::Text(text) = doc.kind(between) else { return false };
-        let Some(next) = doc.node(between).next().filter(|_| matches!(doc.text(text), " [" | "\u{A0}[")) else { return false };
+        let close = match doc.text(text) {
+            " [" | "\u{A0}[" => ']',
+            " (" | "\u{A0}(" => ')',
+            _ => return false,
+        };
+        let Some(next) = doc.node(between).next() else { return false };
         let Kind::Link { href } = doc.kind(next) else { return false };
         if key_of_address(doc.text(href)) != Some(key) || doc.plain_text(next) != year {
             return false;
         }
-        let Some(citation) = self.up_to_bracket(next) else { return false };
+        let Some(citation) = self.up_to_bracket(next, close) else { return false };
+        self.needs.round_citations |= close == ')';
         let [Cited { note, .. }] = &citation.cited[..] else { return false };
         let note = self.note_of_citation(note);
         let _ = write!(self.out, "\\citet{note}{{{key}}}");
@@ -225,7 +242,7 @@ impl<'d> Writer<'d> {
     fn cites_in_brackets(&mut self, link: NodeId, command: &str) -> bool {
         let doc = self.doc;
         let before = doc.node(link).previous().map_or("", |before| match doc.kind(before) {
-            Kind::Text(text) => doc.text(text).rsplit('[').next().unwrap_or_default(),
+            Kind::Text(text) => doc.text(text).rsplit(['[', '(']).next().unwrap_or_default(),
             _ => "",
         });
         let before = before.trim_end_matches([' ', '\u{A0}']);
@@ -236,8 +253,11 @@ impl<'d> Writer<'d> {
         let words = self.escaped(before);
         let Some(out) = self.out.trim_end_matches([' ', '~']).strip_suffix(words.as_str()) else { return false };
         // Where it could be an option of a command, the bracket is in braces.
-        let Some(begin) = ["{[}", "["].iter().find_map(|bracket| out.strip_suffix(bracket)).map(str::len) else { return false };
-        let Some(citation) = self.up_to_bracket(link) else { return false };
+        let brackets = [("{[}", ']'), ("[", ']'), ("(", ')')];
+        let begun = brackets.iter().find_map(|(open, close)| Some((out.strip_suffix(open)?.len(), *close)));
+        // Numbers stand in square brackets.
+        let Some((begin, close)) = begun.filter(|(_, close)| *close == ']' || command != "cite") else { return false };
+        let Some(citation) = self.up_to_bracket(link, close) else { return false };
         let Some((last, others)) = citation.cited.split_last() else { return false };
         let is_called = citation.cited.iter().all(|cited| self.is_called(cited, command));
         if !is_called || others.iter().any(|cited| !cited.note.is_empty()) {
@@ -249,6 +269,8 @@ impl<'d> Writer<'d> {
         }
         let keys: Vec<&str> = citation.cited.iter().map(|cited| cited.key).collect();
         // Brackets around another command are not those of a citation.
+        self.needs.round_citations |= close == ')';
+        self.needs.citation_comma |= command == "citep" && citation.cited.iter().any(|cited| has_comma(&cited.text));
         self.out.truncate(begin);
         let _ = write!(self.out, "\\{command}{note}{{{}}}", keys.join(","));
         self.imply(citation);
@@ -258,7 +280,7 @@ impl<'d> Writer<'d> {
     /// Whether a link shows what the command prints.
     fn is_called(&self, cited: &Cited<'_>, command: &str) -> bool {
         self.numbers.entries.of.get(cited.key).is_some_and(|called| match command {
-            "citep" => cited.text.rsplit_once([' ', '\u{A0}']) == Some((&*called.names, &*called.year)),
+            "citep" => names_and_year(&cited.text) == Some((&*called.names, &*called.year)),
             "citeyearpar" => cited.text == called.year,
             _ => cited.text == called.number.to_string() || (!called.label.is_empty() && cited.text == called.label),
         })
@@ -276,7 +298,7 @@ impl<'d> Writer<'d> {
     }
 
     /// The links from one on up to the bracket that ends them.
-    fn up_to_bracket(&self, link: NodeId) -> Option<InBrackets<'d>> {
+    fn up_to_bracket(&self, link: NodeId, close: char) -> Option<InBrackets<'d>> {
         let doc = self.doc;
         let (mut cited, mut nodes) = (Vec::new(), Vec::new());
         let mut at = link;
@@ -286,7 +308,7 @@ impl<'d> Writer<'d> {
             let behind = doc.node(at).next()?;
             let Kind::Text(text) = doc.kind(behind) else { return None };
             let text = doc.text(text);
-            if let Some(end) = text.find(']').filter(|end| *end == 0 || text.starts_with(',')) {
+            if let Some(end) = text.find(close).filter(|end| *end == 0 || text.starts_with(',')) {
                 let note = text[..end].trim_start_matches([',', ' ', '\u{A0}']).to_owned();
                 cited.push(Cited { key, text: doc.plain_text(at), note });
                 return Some(InBrackets { cited, nodes, rest: (behind, end + 1, text.len()) });

@@ -288,6 +288,7 @@ impl<'d> Writer<'d> {
             && doc.node(first).first_child().is_some()
             && headings.all(|(_, level)| level > 1)
             && !has_content_before(doc, first)
+            && !doc.node(first).next().is_some_and(|next| matches!(doc.kind(next), Kind::List(_)) && self.is_bibliography(next))
         {
             (self.front.title, self.front.lowered) = (Some(first), 1);
         }

@@ -28,6 +28,9 @@ pub(super) struct Needs {
     pub(super) code_characters: BTreeSet<char>,
     fonts: Fonts,
     extras: BTreeSet<Extra>,
+    /// Whether citations stand in parentheses, and whether a comma is between names and year.
+    pub(super) round_citations: bool,
+    pub(super) citation_comma: bool,
     /// Definitions of commands in formulas.
     pub(super) math: BTreeSet<&'static str>,
 }
@@ -178,14 +181,14 @@ impl Writer<'_> {
             if self.needs.packages.contains(package) && !is_known(package) {
                 let options = match package {
                     "lua-ul" => "[soul]",
-                    "natbib" => "[square]",
+                    "natbib" if !self.needs.round_citations => "[square]",
                     "unicode-math" if self.needs.packages.contains("mathtools") => {
                         "[warnings-off={mathtools-colon, mathtools-overbracket}]"
                     }
                     _ => "",
                 };
                 let _ = writeln!(out, "\\usepackage{options}{{{package}}}");
-                if package == "natbib" {
+                if package == "natbib" && !self.needs.citation_comma {
                     // The text has no comma between names and year.
                     out.push_str("\\setcitestyle{aysep={}}\n");
                 }
