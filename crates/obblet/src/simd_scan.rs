@@ -141,25 +141,6 @@ impl<const N: usize> Mask for OneOf<N> {
     }
 }
 
-/// Commands of TeX that begin with one of some letters, and comments where these are looked for.
-#[derive(Clone, Copy, Debug)]
-pub(crate) struct Commands<const N: usize> {
-    pub(crate) letters: [u8; N],
-    pub(crate) comments: bool,
-}
-
-impl<const N: usize> Mask for Commands<N> {
-    #[inline]
-    fn mask(&self, chunk: [u8; LANES]) -> u32 {
-        let lanes = u8x16::new(chunk);
-        let is = |byte: u8| lanes.simd_eq(u8x16::splat(byte)).to_bitmask();
-        let letters = self.letters.iter().fold(0, |mask, &letter| mask | is(letter));
-        // What stands behind the last byte is not known.
-        let found = is(b'\\') & (letters >> 1 | 1 << (LANES - 1));
-        if self.comments { found | is(b'%') } else { found }
-    }
-}
-
 /// All places where one of some bytes stands: quicker than a search for each where they are many.
 pub(crate) fn places<const N: usize>(bytes: &[u8], wanted: [u8; N]) -> impl Iterator<Item = usize> + '_ {
     let mut window = Window::default();

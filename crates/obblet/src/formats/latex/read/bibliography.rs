@@ -66,7 +66,9 @@ impl Reader<'_> {
         match package {
             "natbib" if !has("numbers") && !has("super") => {
                 let by_style = || super::citations::style_of(source) == Ok(crate::document::CitationStyle::AuthorYear);
-                let is_year = |rest: &str| rest.split(']').next().is_some_and(|label| label.contains('(') || label.contains("citeauthoryear"));
+                let is_year = |rest: &str| {
+                    rest.split(']').next().is_some_and(|label| label.contains('(') || label.contains("citeauthoryear"))
+                };
                 let by_label = || source.split("\\bibitem[").skip(1).take(3).any(is_year);
                 if by_style() || by_label() {
                     let (open, close) = if has("square") { ('[', ']') } else { ('(', ')') };

@@ -264,7 +264,10 @@ impl Reader<'_> {
         let has_number = self.counters.is_numbered(name);
         let numbered = !has_star && has_number;
         let counted = numbered.then(|| self.counters.step(name));
-        let number = counted.clone().map(|number| self.number_as_shown(name, number));
+        let number = match &counted {
+            Some(number) if self.macros.shows_numbers => Some(self.number_as_shown(name, number.clone())),
+            _ => counted.clone(),
+        };
         // Those of the appendix are counted with letters, which stand in their words; so are numbers that the document shows in
         // its own way.
         let is_own = number != counted;

@@ -3,7 +3,7 @@
 use crate::document::{CitationStyle, Document, Finding, Inclusion};
 use crate::fast_hash::HashSet;
 use crate::media::FilesAround;
-use crate::simd_scan::{Commands, Window};
+use crate::simd_scan::{OneOf, Window, places};
 use std::path::{Path, PathBuf};
 
 /// A source with the files that it takes in.
@@ -19,9 +19,6 @@ const MOST_BYTES: usize = 1 << 26;
 
 /// So many files that were not read are named.
 const MOST_NAMED: usize = 20;
-
-/// Of backslashes before a command, no more are counted.
-const MOST_BACKSLASHES: usize = 64;
 
 struct Include<'f> {
     files: &'f FilesAround<'f>,
@@ -243,17 +240,10 @@ fn requests(source: &str) -> Vec<Request> {
     let mut ends: HashSet<&str> = HashSet::default();
     let mut at = 0;
     let mut window = Window::default();
-    let stops = Commands { letters: *b"ibslpuRe", comments: true };
     loop {
-        at = window.next_stop(bytes, &stops, at);
+        at = window.next_stop(bytes, &OneOf(*b"\\%"), at);
         if at >= bytes.len() {
             break;
-        }
-        // A backslash before it makes it a character.
-        let before = bytes[..at].iter().rev().take(MOST_BACKSLASHES);
-        if before.take_while(|byte| **byte == b'\\').count() % 2 == 1 {
-            at += 1;
-            continue;
         }
         let rest = &source[at..];
         if let Some(end) = verbatim {
@@ -279,7 +269,7 @@ fn requests(source: &str) -> Vec<Request> {
                 | [b'R', b'e', ..]
                 | [b'e', b'n', ..]
         ) {
-            at += 1;
+            at += 1 + rest[1..].chars().next().map_or(0, char::len_utf8);
             continue;
         }
         if let Some((_, end)) = VERBATIM.iter().find(|(begin, _)| rest.starts_with(begin)) {
@@ -320,23 +310,24 @@ const PACKAGES: [&str; 2] = ["\\usepackage", "\\RequirePackage"];
 /// Whether one of some commands stands in a source.
 fn holds_one_of(source: &str, names: &[&str]) -> bool {
     let bytes = source.as_bytes();
-    let stops = Commands { letters: *b"isblpuR", comments: false };
-    let (mut window, mut at) = (Window::default(), 0);
-    loop {
-        at = window.next_stop(bytes, &stops, at);
-        if at >= bytes.len() {
-            return false;
-        }
+    places(bytes, [b'\\']).any(|at| {
         // Nearly all commands are none of those that take in files.
-        let may_be = bytes
-            .get(at + 1..at + 4)
-            .is_some_and(|begin| matches!(begin, b"inp" | b"inc" | b"imp" | b"sub" | b"loa" | b"bib" | b"pri" | b"use" | b"Req"));
+        let may_be = bytes.get(at + 1..at + 4).is_some_and(|begin| {
+            matches!(
+                begin,
+                [b'i', b'n', b'p' | b'c']
+                    | [b'i', b'm', b'p']
+                    | [b's', b'u', b'b']
+                    | [b'l', b'o', b'a']
+                    | [b'b', b'i', b'b']
+                    | [b'p', b'r', b'i']
+                    | [b'u', b's', b'e']
+                    | [b'R', b'e', b'q']
+            )
+        });
         let rest = &bytes[at..];
-        if may_be && names.iter().any(|name| rest.starts_with(name.as_bytes()) && !rest[name.len()..].starts_with(b"graphics")) {
-            return true;
-        }
-        at += 1;
-    }
+        may_be && names.iter().any(|name| rest.starts_with(name.as_bytes()) && !rest[name.len()..].starts_with(b"graphics"))
+    })
 }
 
 /// Environments whose text is no LaTeX.

@@ -66,6 +66,8 @@ pub(super) struct Macros {
     defined: usize,
     /// Whether the next definition holds for all groups.
     pub(super) is_global: bool,
+    /// Whether a document says how numbers are shown.
+    pub(super) shows_numbers: bool,
 }
 
 /// What a command meant before a definition within a group.
@@ -198,6 +200,7 @@ impl Macros {
     /// Gives a command a meaning, or takes it away: for all groups where that was said, or to the end of the group.
     fn set(&mut self, name: Rc<str>, meaning: Option<Macro>, is_global: bool) {
         self.defined += 1;
+        self.shows_numbers |= name.starts_with("the");
         if is_global || self.is_global {
             self.for_all.insert(name.clone(), self.defined);
             self.is_global = false;

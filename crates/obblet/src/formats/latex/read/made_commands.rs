@@ -177,6 +177,9 @@ impl Reader<'_> {
 
     /// The number of a counter as the document shows it, where it says how: `\renewcommand{\thefigure}{S\arabic{figure}}`.
     pub(super) fn number_as_shown(&mut self, counter: &str, number: String) -> String {
+        if !self.macros.shows_numbers {
+            return number;
+        }
         let name = format!("the{counter}");
         if !self.macros.knows(&name) {
             // What stands before it may be shown in its own way.

@@ -114,10 +114,10 @@ impl Reader<'_> {
                         self.languages(&options);
                     }
                     let named = self.input.characters(&package);
-                    if matches!(&*named, "natbib" | "biblatex") {
+                    if let Some(name) = named.split(',').map(str::trim).find(|name| matches!(*name, "natbib" | "biblatex")) {
                         let mut text = String::new();
                         self.input.write(&options, &mut text);
-                        self.citation_package(&named, &text);
+                        self.citation_package(name, &text);
                     }
                     if named.split(',').any(|package| package.trim() == "cleveref") {
                         let options = self.input.characters(&options);
