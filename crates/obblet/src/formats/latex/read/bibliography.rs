@@ -63,6 +63,11 @@ impl Reader<'_> {
     pub(super) fn citation_package(&mut self, package: &str, options: &str) {
         let has = |name: &str| options.split([',', '{', '}', ' ']).any(|option| option.trim() == name);
         let source = self.input.source;
+        // The first one is the one that is loaded.
+        if self.references.marks.is_some() {
+            return;
+        }
+        self.references.marks = Some(CitationMarks::default());
         match package {
             "natbib" if !has("numbers") && !has("super") => {
                 let by_style = || super::citations::style_of(source) == Ok(crate::document::CitationStyle::AuthorYear);
@@ -72,11 +77,11 @@ impl Reader<'_> {
                 let by_label = || source.split("\\bibitem[").skip(1).take(3).any(is_year);
                 if by_style() || by_label() {
                     let (open, close) = if has("square") { ('[', ']') } else { ('(', ')') };
-                    self.references.marks = CitationMarks { open, close, comma: true, plain: Form::InText };
+                    self.references.marks = Some(CitationMarks { open, close, comma: true, plain: Form::InText });
                 }
             }
             "biblatex" if ["authoryear", "apa"].iter().any(|style| options.contains(style)) => {
-                self.references.marks = CitationMarks { open: '(', close: ')', comma: false, plain: Form::Label };
+                self.references.marks = Some(CitationMarks { open: '(', close: ')', comma: false, plain: Form::Label });
             }
             _ => {}
         }
@@ -93,9 +98,8 @@ impl Reader<'_> {
                 })
                 .collect();
             if let (Some(open), Some(close)) = (arguments[0].chars().next(), arguments[1].chars().next())
-                && self.references.marks.plain == Form::InText
+                && let Some(marks) = self.references.marks.as_mut().filter(|marks| marks.plain == Form::InText)
             {
-                let marks = &mut self.references.marks;
                 (marks.open, marks.close, marks.comma) = (open, close, !arguments[4].is_empty());
             }
             return;
@@ -103,7 +107,7 @@ impl Reader<'_> {
         let options = self.input.argument();
         let mut text = String::new();
         self.input.write(&options, &mut text);
-        let marks = &mut self.references.marks;
+        let marks = self.references.marks.get_or_insert_default();
         for option in text.split(',').map(str::trim) {
             match option {
                 "square" => (marks.open, marks.close) = ('[', ']'),
@@ -129,7 +133,7 @@ impl Reader<'_> {
             (Some(before), Some(behind)) => (Some(before), Some(behind)),
             (behind, _) => (None, behind),
         };
-        let marks = self.references.marks;
+        let marks = self.references.marks.unwrap_or_default();
         let form = if command == "cite" { marks.plain } else { Form::of(command) };
         if form.opens() {
             self.text(marks.open.encode_utf8(&mut [0; 4]));

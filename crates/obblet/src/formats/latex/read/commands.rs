@@ -1,7 +1,7 @@
 //! Commands: what each does. Those that say how something is set, and not what it is, are read and mean nothing.
 
 use super::Reader;
-use super::references::{How, Shows};
+use super::references::{Shows, WordForm};
 use super::tokens::Kind as Sign;
 use super::vocabulary::{Plain, plain};
 use crate::document::{Kind, TextLevel};
@@ -684,22 +684,22 @@ impl Reader<'_> {
             }
             "label" | "edlabel" | "linelabel" => self.label(),
             "subref" => self.refer(Shows::Part),
-            "vref" if self.references.wording.is_loaded => self.refer(Shows::Word(How::Small)),
+            "vref" if self.references.wording.is_loaded => self.refer(Shows::Word(WordForm::Small)),
             "ref" | "pageref" | "vref" | "thref" | "labelcref" | "autopageref" | "vpageref" | "cpageref" | "zref" | "fullref"
             | "lineref" | "lref" => self.refer(Shows::Number),
             "eqref" => self.refer(Shows::Equation),
             "autoref" | "cref" | "zcref" | "fref" | "prettyref" => {
-                self.refer(Shows::Word(if name == "autoref" { How::Printed } else { How::Small }));
+                self.refer(Shows::Word(if name == "autoref" { WordForm::Printed } else { WordForm::Small }));
             }
             "crefrange" | "Crefrange" => {
                 self.input.take('*');
                 let (first, last) = (self.input.argument(), self.input.argument());
                 let labels = [first, last].map(|label| self.input.characters(&label)).to_vec();
-                self.refer_to_several(labels, if name == "Crefrange" { How::Capital } else { How::Small }, true);
+                self.refer_to_several(labels, if name == "Crefrange" { WordForm::Capital } else { WordForm::Small }, true);
             }
             "Cref" | "Autoref" | "Vref" | "Fref" | "sectionref" | "tableref" | "figureref" | "equationref" | "algorithmref"
             | "theoremref" | "lemmaref" | "remarkref" | "corollaryref" | "definitionref" | "conjectureref" | "axiomref"
-            | "exampleref" | "appendixref" => self.refer(Shows::Word(How::Capital)),
+            | "exampleref" | "appendixref" => self.refer(Shows::Word(WordForm::Capital)),
             "nameref" => self.refer(Shows::Name),
             "cite" | "citep" | "citet" | "parencite" | "textcite" | "autocite" | "footcite" | "citealp" | "citealt"
             | "nocite" | "citeauthor" | "Citeauthor" | "citeyear" | "citeyearpar" | "Textcite" | "Citealp" | "Citealt"

@@ -11,6 +11,9 @@ const SWITCH: &str = "if ";
 /// What toggles are kept under, apart from conditionals.
 const TOGGLE: &str = "toggle ";
 
+/// The engine is named within so many bytes.
+const BEGINNING: usize = 1000;
+
 /// Tests in parentheses have no more tokens: they are read again for each pair that they stand in.
 const LONGEST_TEST: usize = 1000;
 
@@ -68,7 +71,9 @@ impl Reader<'_> {
 
     /// The engine that a document asks for in a comment. Without one it is read as pdfTeX reads it, which most are written for.
     fn engine(&self) -> &'static str {
-        let mut lines = self.input.source.lines().take(20).filter(|line| line.starts_with('%')).map(str::to_lowercase);
+        let source = self.input.source.as_bytes();
+        let beginning = String::from_utf8_lossy(&source[..source.len().min(BEGINNING)]).to_lowercase();
+        let mut lines = beginning.lines().filter(|line| line.starts_with('%'));
         let line = lines.find(|line| line.contains("!tex") && line.contains("program")).unwrap_or_default();
         ["lua", "xe"].into_iter().find(|engine| line.contains(&format!("{engine}latex"))).unwrap_or("pdf")
     }

@@ -153,7 +153,7 @@ impl Reader<'_> {
     }
 
     /// Loops: what they say is written out as often as they say. Whether a command is one.
-    pub(super) fn repeats(&mut self, name: &str) -> bool {
+    pub(super) fn loop_command(&mut self, name: &str) -> bool {
         let at = self.at;
         match name {
             "loop" => {
@@ -349,7 +349,11 @@ impl Reader<'_> {
                 let step = place.checked_sub(2).and_then(number).map_or((end - last).signum(), |before| last - before);
                 let mut next = last.saturating_add(step);
                 let mut steps = 0;
-                while step != 0 && steps < MOST_IN_RANGE && if step > 0 { next < end } else { next > end } {
+                while step != 0 && if step > 0 { next < end } else { next > end } {
+                    if steps == MOST_IN_RANGE {
+                        self.macros.exceeded.get_or_insert(at);
+                        break;
+                    }
                     out.push(next.to_string().chars().map(|c| Token { kind: Kind::Char(c), at }).collect());
                     next = next.saturating_add(step);
                     steps += 1;
@@ -366,7 +370,11 @@ impl Reader<'_> {
     fn multiply_out(&mut self) {
         self.input.option();
         let (said, count, body) = (self.input.argument(), self.input.argument(), self.input.argument());
-        let count = self.within(&count, Self::number).unwrap_or(0).clamp(0, MOST_IN_RANGE);
+        let count = self.within(&count, Self::number).unwrap_or(0).max(0);
+        if count > MOST_IN_RANGE {
+            self.macros.exceeded.get_or_insert(self.at);
+        }
+        let count = count.min(MOST_IN_RANGE);
         let first = self.input.split(&said, ',').into_iter().next().unwrap_or_default();
         let variable = first.first().and_then(|token| token.kind.command()).map(Rc::from);
         let text = self.input.characters(first.get(1..).unwrap_or_default());

@@ -44,10 +44,13 @@ const COUNTERS: [&str; 4] = ["enumi", "enumii", "enumiii", "enumiv"];
 
 impl Reader<'_> {
     pub(super) fn begin_list(&mut self, kind: ListForm) -> NodeId {
-        let option = self.input.option().unwrap_or_default();
-        let mut text = String::new();
-        self.input.write(&option, &mut text);
-        let option = text;
+        let options = self.input.option().unwrap_or_default();
+        let written = |tokens: &[Token]| {
+            let mut text = String::new();
+            self.input.write(tokens, &mut text);
+            text
+        };
+        let option = written(&options);
         let depth = self.lists.iter().filter(|list| list.kind == ListForm::Numbers).count().min(3);
         let is_resumed = option.contains("resume");
         let start = option
@@ -58,14 +61,8 @@ impl Reader<'_> {
         if kind == ListForm::Numbers && !is_resumed {
             self.counters.set(COUNTERS[depth], start.map_or(0, |start: i64| start - 1));
         }
-        let said = |wanted: &str| {
-            let at = option.split(',').find_map(|part| {
-                let (key, value) = part.split_once('=')?;
-                (key.trim() == wanted).then(|| value.trim().to_owned())
-            })?;
-            Some(at.trim_matches(['{', '}']).to_owned())
-        };
-        let label = said("label");
+        let said = |key: &str| Some(written(&self.input.value_of(&options, key))).filter(|value| !value.is_empty());
+        let (label, reference) = (said("label"), said("ref"));
         let shown = label.as_deref().unwrap_or(&option);
         let marker = if option.is_empty() && kind == ListForm::Numbers {
             self.own_marker(depth).unwrap_or_else(|| marker(shown, depth))
@@ -74,7 +71,7 @@ impl Reader<'_> {
         };
         let list = ListKind { ordered: kind == ListForm::Numbers, tight: true, marker, start: 1 };
         let node = self.block(if kind == ListForm::Terms { Kind::TermList } else { Kind::List(list) });
-        let label = said("ref").or(label).filter(|label| label.contains('*'));
+        let label = reference.or(label).filter(|label| label.contains('*'));
         let parts = self.parts.len();
         self.lists.push(List { node, kind, has_item: false, loose: false, parts, label, number: String::new() });
         node

@@ -64,7 +64,7 @@ impl Reader<'_> {
                 return self.shown_command(name)
                     || self.register_command(name)
                     || self.category_command(name)
-                    || self.repeats(name)
+                    || self.loop_command(name)
                     || self.patch(name);
             }
         }
@@ -150,10 +150,8 @@ impl Reader<'_> {
 
     /// Puts characters that stand for themselves before all other tokens.
     fn push_shown(&mut self, text: &str) {
-        let at = self.at;
-        let kind = |c: char| if c == ' ' { Sign::Space } else { Sign::Char(c) };
-        if self.macros.charge(text.len(), at) {
-            self.input.push_all(text.chars().map(|c| Token { kind: kind(c), at }));
+        if self.macros.charge(text.len(), self.at) {
+            self.input.push_characters(text, self.at);
         }
     }
 

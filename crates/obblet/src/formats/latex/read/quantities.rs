@@ -14,8 +14,13 @@ impl Reader<'_> {
             let unit = self.input.argument();
             return self.quantity_in_text(option, unit);
         }
-        let mut source = format!("\\{name}");
-        for _ in 0..if matches!(name, "SI" | "qty") { 2 } else { 1 } {
+        self.formula_of(name, if matches!(name, "SI" | "qty") { 2 } else { 1 });
+    }
+
+    /// A command with its arguments is a formula.
+    fn formula_of(&mut self, command: &str, arguments: usize) {
+        let mut source = format!("\\{command}");
+        for _ in 0..arguments {
             let argument = self.input.argument();
             source.push('{');
             self.input.write(&argument, &mut source);
@@ -40,18 +45,7 @@ impl Reader<'_> {
     pub(super) fn quantities(&mut self, name: &str) {
         let option = self.input.option();
         match name {
-            "nicefrac" | "sfrac" => {
-                let mut source = "\\sfrac".to_owned();
-                for _ in 0..2 {
-                    let argument = self.input.argument();
-                    source.push('{');
-                    self.input.write(&argument, &mut source);
-                    source.push('}');
-                }
-                let text = self.doc.intern(&source);
-                let formula = self.doc.add_tex(text, false);
-                self.inline(Kind::Math(formula));
-            }
+            "nicefrac" | "sfrac" => self.formula_of("sfrac", 2),
             "unitfrac" => {
                 let (above, below) = (self.input.argument(), self.input.argument());
                 let mut unit = above;

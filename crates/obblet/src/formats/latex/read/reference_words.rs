@@ -1,7 +1,7 @@
 //! Words for what has numbers, and references to several at once (the documentation of hyperref, "autoref"; of cleveref).
 
 use super::Reader;
-use super::references::{How, Named, Reference, Shows};
+use super::references::{Named, Reference, Shows, WordForm};
 use crate::document::{Kind, NodeId, Text};
 use crate::fast_hash::HashMap;
 
@@ -23,7 +23,7 @@ pub(super) struct Group {
     /// The span that becomes text and links.
     node: NodeId,
     labels: Vec<String>,
-    how: How,
+    how: WordForm,
     /// Whether it leads from the first to the last.
     is_range: bool,
 }
@@ -204,19 +204,19 @@ impl Reader<'_> {
     }
 
     /// A reference to several places, or to what stands between two.
-    pub(super) fn refer_to_several(&mut self, labels: Vec<String>, how: How, is_range: bool) {
+    pub(super) fn refer_to_several(&mut self, labels: Vec<String>, how: WordForm, is_range: bool) {
         let node = self.inline(Kind::Span);
         let labels = labels.into_iter().take(MOST_LABELS).collect();
         self.references.groups.push(Group { node, labels, how, is_range });
     }
 
     /// The word for what has a number, one of it or several, as a reference begins with it.
-    pub(super) fn word_for(&self, word: &str, several: bool, how: How) -> String {
+    pub(super) fn word_for(&self, word: &str, several: bool, how: WordForm) -> String {
         let wording = &self.references.wording;
         let language = self.doc.metadata.language.as_deref();
         let (counter, place) = (counter_of(word), usize::from(several));
-        let is_capital = how == How::Capital || wording.always_capital && how == How::Small;
-        if how != How::Printed
+        let is_capital = how == WordForm::Capital || wording.always_capital && how == WordForm::Small;
+        if how != WordForm::Printed
             && let Some(own) = wording.own.get(&(counter.to_owned(), is_capital))
         {
             return own[place].clone();
@@ -224,13 +224,13 @@ impl Reader<'_> {
         let words = words_of(language);
         let is_english = words.language == "en";
         let short = match word.to_lowercase().as_str() {
-            "equation" if how == How::Small => ["eq.", "eqs."],
-            "figure" if how == How::Small => ["fig.", "figs."],
+            "equation" if how == WordForm::Small => ["eq.", "eqs."],
+            "figure" if how == WordForm::Small => ["fig.", "figs."],
             _ => ["", ""],
         };
         let known = match word {
             _ if is_english && !short[0].is_empty() && !wording.never_short => short[place],
-            "subsection" | "subsubsection" if is_english && how == How::Printed => word,
+            "subsection" | "subsubsection" if is_english && how == WordForm::Printed => word,
             "section" | "subsection" | "subsubsection" => words.section[place],
             "chapter" => words.chapter[place],
             "equation" => words.equation[place],
@@ -246,8 +246,8 @@ impl Reader<'_> {
         };
         match how {
             // What captions and theorems are called stands with a capital letter there.
-            How::Printed if word == "equation" => with_capital(&found),
-            How::Small if is_english && !is_capital => with_small_letter(&found),
+            WordForm::Printed if word == "equation" => with_capital(&found),
+            WordForm::Small if is_english && !is_capital => with_small_letter(&found),
             _ if is_capital => with_capital(&found),
             _ => found,
         }
@@ -282,7 +282,11 @@ impl Reader<'_> {
                 if !is_range {
                     all.sort_by_key(|(_, named)| named.as_ref().map_or(Vec::new(), |named| parts_of(&named.number)));
                 }
-                let word = self.word_for(&word, all.len() > 1, if number == 0 || how == How::Printed { how } else { How::Small });
+                let word = self.word_for(
+                    &word,
+                    all.len() > 1,
+                    if number == 0 || how == WordForm::Printed { how } else { WordForm::Small },
+                );
                 if !word.is_empty() {
                     self.put_text(node, &format!("{word}\u{A0}"), place);
                 }

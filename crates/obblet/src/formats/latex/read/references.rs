@@ -17,8 +17,8 @@ pub(super) struct References {
     asked: Vec<Reference>,
     entries: HashMap<String, Named>,
     cited: Vec<Cited>,
-    /// How citations are set.
-    pub(super) marks: super::bibliography::CitationMarks,
+    /// How citations are set, where a package for them is there.
+    pub(super) marks: Option<super::bibliography::CitationMarks>,
     pub(super) groups: Vec<Group>,
     pub(super) wording: Wording,
     /// Whether links lead to entries by the names that a package gives these.
@@ -74,7 +74,7 @@ pub(super) struct Reference {
 
 /// How a reference words what it leads to.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum How {
+pub(super) enum WordForm {
     /// As headings and captions have it; numbers of equations stand without parentheses.
     Printed,
     /// With a small letter, and shortened where that is usual.
@@ -89,7 +89,7 @@ pub(super) enum Shows {
     /// A number in parentheses.
     Equation,
     /// The word for what it leads to, and the number.
-    Word(How),
+    Word(WordForm),
     /// The letter of a part.
     Part,
     /// The words of a heading or a caption.
@@ -200,7 +200,7 @@ impl Reader<'_> {
         for Reference { node, label, shows } in std::mem::take(&mut self.references.asked) {
             let place = self.doc.node(node).offset();
             if self.front_equations().contains(&label) {
-                let is_bare = matches!(shows, Shows::Number | Shows::Word(How::Printed));
+                let is_bare = matches!(shows, Shows::Number | Shows::Word(WordForm::Printed));
                 let command = if is_bare { "ref" } else { "eqref" };
                 if shows == Shows::Own {
                     self.doc.unwrap(node);
@@ -302,7 +302,8 @@ impl Reader<'_> {
                 ShowsOfEntry::Year => parts.map_or(&*named.number, |(_, year)| year),
                 ShowsOfEntry::Label | ShowsOfEntry::Between => &named.number,
             };
-            let with_comma = parts.filter(|_| shows == ShowsOfEntry::Label && self.references.marks.comma);
+            let with_comma =
+                parts.filter(|_| shows == ShowsOfEntry::Label && self.references.marks.is_some_and(|marks| marks.comma));
             let text = match with_comma.map(|(names, year)| format!("{names}, {year}")) {
                 Some(text) => self.doc.intern(&text),
                 None => self.doc.intern(text),

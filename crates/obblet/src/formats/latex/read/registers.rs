@@ -43,7 +43,7 @@ pub(super) struct Registers {
     saved: Vec<(String, Option<i64>, usize)>,
     /// What was set for all groups, and how many settings came before.
     for_all: HashMap<String, usize>,
-    set: usize,
+    settings: usize,
     tokens: HashMap<String, Rc<[Token]>>,
     /// What is read behind the next setting.
     after_setting: Option<Token>,
@@ -156,14 +156,14 @@ impl Registers {
     }
 
     pub(super) fn set(&mut self, name: String, value: i64, is_global: bool) {
-        self.set += 1;
+        self.settings += 1;
         if is_global {
-            self.for_all.insert(name.clone(), self.set);
+            self.for_all.insert(name.clone(), self.settings);
             self.numbers.insert(name, value);
             return;
         }
         let before = self.numbers.insert(name.clone(), value);
-        self.saved.push((name, before, self.set));
+        self.saved.push((name, before, self.settings));
     }
 
     /// What a number is, where it was set.
@@ -197,7 +197,7 @@ impl Reader<'_> {
     /// Commands that set numbers and lengths, and reckon with them. Whether a command is one.
     pub(super) fn register_command(&mut self, name: &str) -> bool {
         match name {
-            "advance" | "multiply" | "divide" => self.reckon(name),
+            "advance" | "multiply" | "divide" => self.arithmetic(name),
             "setlength" | "addtolength" => {
                 let (target, value) = (self.input.argument(), self.input.argument());
                 if let Some(Target::Register(_, register)) = self.target_of(&target)
@@ -325,7 +325,7 @@ impl Reader<'_> {
     }
 
     /// `\advance`, `\multiply` and `\divide`.
-    fn reckon(&mut self, how: &str) {
+    fn arithmetic(&mut self, how: &str) {
         let Some(token) = self.expanded() else { return };
         let Some(name) = token.kind.command().map(str::to_owned) else { return self.input.made.push(token) };
         let target = match &*name {
