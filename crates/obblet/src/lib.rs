@@ -62,6 +62,7 @@ mod file_name;
 pub mod files;
 mod findings;
 pub mod formats;
+mod heading_count;
 mod indent_writer;
 mod inert;
 #[cfg(feature = "inspect")]

@@ -6,14 +6,27 @@ use super::{Document, Kind, Node, NodeId, Step};
 pub const BYLINE: &str = "byline";
 
 impl Document {
-    /// The division of the class [`BYLINE`] that stands next to a title.
+    /// The division of the class [`BYLINE`] that stands next to a title, or behind the one paragraph below it.
     #[must_use]
     pub fn byline(&self, title: NodeId) -> Option<NodeId> {
-        let next = self.node(title).next().filter(|&next| matches!(self.kind(next), Kind::Division(_)))?;
+        let mut next = self.node(title).next()?;
+        if self.kind(next) == Kind::Paragraph {
+            next = self.node(next).next()?;
+        }
+        if !matches!(self.kind(next), Kind::Division(_)) {
+            return None;
+        }
         let is_byline = self.node(next).has_attributes()
             && self.attributes(next).classes.iter().any(|class| self.text(*class) == BYLINE)
             && self.children(next).all(|child| self.kind(child) == Kind::Paragraph);
         is_byline.then_some(next)
+    }
+
+    /// The paragraph below a title that is the subtitle.
+    pub(crate) fn subtitle(&self, title: NodeId) -> Option<NodeId> {
+        let subtitle = self.metadata.subtitle.as_deref()?;
+        let next = self.node(title).next().filter(|&next| self.kind(next) == Kind::Paragraph)?;
+        self.plain_text(next).split_whitespace().eq(subtitle.split_whitespace()).then_some(next)
     }
 
     /// The byline that says nothing that the metadata does not say, too: outputs that show those need no other.
@@ -25,7 +38,9 @@ impl Document {
     }
 
     fn is_repeated_byline(&self, division: NodeId) -> bool {
-        let title = self.node(division).previous().filter(|&title| matches!(self.kind(title), Kind::Heading(_)));
+        let mut before = self.node(division).previous();
+        before = before.and_then(|one| if self.kind(one) == Kind::Paragraph { self.node(one).previous() } else { Some(one) });
+        let title = before.filter(|&title| matches!(self.kind(title), Kind::Heading(_)));
         if title.and_then(|title| self.byline(title)) != Some(division) {
             return false;
         }

@@ -161,6 +161,19 @@ pub enum Marker {
     UpperRoman,
 }
 
+impl Marker {
+    /// The name that style sheets have for the numbers (CSS Counter Styles, section 6).
+    pub(crate) const fn style_name(self) -> &'static str {
+        match self {
+            Self::Plain => "decimal",
+            Self::LowerAlpha => "lower-alpha",
+            Self::UpperAlpha => "upper-alpha",
+            Self::LowerRoman => "lower-roman",
+            Self::UpperRoman => "upper-roman",
+        }
+    }
+}
+
 /// Which part of a table a group of rows is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum RowGroupKind {

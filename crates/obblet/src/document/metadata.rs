@@ -41,6 +41,8 @@ pub struct Presentation {
     /// The levels of headings whose numbers stand before those of equations, from the highest to the lowest; equations below
     /// each are counted anew.
     pub equations_within: Option<(u8, u8)>,
+    /// Whether the source says the numbers of its equations itself.
+    pub has_equation_numbers: bool,
 }
 
 /// Title, authors, language and so on.

@@ -100,6 +100,13 @@ pub struct ListNumbering {
     pub text: String,
 }
 
+impl ListNumbering {
+    /// Whether letters stand around the number.
+    pub(crate) fn has_words(&self) -> bool {
+        self.text.contains(char::is_alphabetic)
+    }
+}
+
 /// A part of a document that stands on pages of one kind. Lengths are twentieths of a point; 0 where they are not known.
 #[derive(Clone, Debug, Default, PartialEq, Eq)]
 pub struct Section {

@@ -3,11 +3,27 @@
 use super::{Math, Node, TableKind, Tag};
 
 impl Math {
-    /// Gives numbers, from the one that the document has for it on, where there is one.
+    /// Gives numbers, from the one that the document has for it on, where there is one: `2.3`, `A1`, or `4b` for one of several
+    /// parts.
     pub(crate) fn number_from(&mut self, first: &str) {
-        let (before, first) = first.rfind('.').map_or(("", first), |stop| first.split_at(stop + 1));
-        if let Ok(first) = first.parse() {
-            self.set_numbers_behind(before, first);
+        let is_letter = first.ends_with(|c: char| c.is_ascii_lowercase());
+        let number = if is_letter { &first[..first.len() - 1] } else { first };
+        let before = number.trim_end_matches(|c: char| c.is_ascii_digit());
+        match (number[before.len()..].parse(), first.bytes().next_back()) {
+            (Ok(_), Some(letter)) if is_letter => {
+                let mut letter = i64::from(letter - b'a');
+                self.tag_rows(|| {
+                    letter += 1;
+                    format!("{number}{}", crate::numeral::numeral(letter, crate::document::Marker::LowerAlpha))
+                });
+            }
+            (Ok(first), _) => drop(self.set_numbers_behind(before, first)),
+            // What is no number, as a roman one, is that of the first row.
+            (Err(_), Some(_)) => {
+                let mut text = Some(first.to_owned());
+                self.tag_rows(|| text.take().unwrap_or_default());
+            }
+            (Err(_), None) => {}
         }
     }
 
@@ -22,33 +38,37 @@ impl Math {
             return next;
         }
         let (first, mut letters) = (next, self.parts.is_some().then_some(0_i64));
-        let mut tag = |next: &mut u32| {
-            let text = match &mut letters {
-                // All parts have the number of the first.
-                Some(letter) => {
-                    *letter += 1;
-                    *next = first.saturating_add(1);
-                    format!("{before}{first}{}", crate::numeral::numeral(*letter, crate::document::Marker::LowerAlpha))
-                }
-                None => {
-                    *next = next.saturating_add(1);
-                    format!("{before}{}", *next - 1)
-                }
-            };
-            Some(Tag { text, bare: false })
-        };
+        self.tag_rows(|| match &mut letters {
+            // All parts have the number of the first.
+            Some(letter) => {
+                *letter += 1;
+                next = first.saturating_add(1);
+                format!("{before}{first}{}", crate::numeral::numeral(*letter, crate::document::Marker::LowerAlpha))
+            }
+            None => {
+                next = next.saturating_add(1);
+                format!("{before}{}", next - 1)
+            }
+        });
+        next
+    }
 
+    /// Gives what asks for a number one after the other: rows of their own, or the whole.
+    fn tag_rows(&mut self, mut number: impl FnMut() -> String) {
+        if !self.numbered {
+            return;
+        }
+        let mut tag = || Some(Tag { text: number(), bare: false }).filter(|tag| !tag.text.is_empty());
         if let [Node::Table(table)] = &mut self.body[..]
             && matches!(table.kind, TableKind::Aligned | TableKind::Gathered)
             && table.rows.iter().any(|row| !row.unnumbered)
         {
             for row in table.rows.iter_mut().filter(|row| !row.unnumbered && row.tag.is_none()) {
-                row.tag = tag(&mut next);
+                row.tag = tag();
             }
         } else if self.tag.is_none() {
-            self.tag = tag(&mut next);
+            self.tag = tag();
         }
-        next
     }
 
     /// The rows of a formula that is one table.
@@ -67,6 +87,24 @@ impl Math {
             [Node::Reference { label, parentheses, .. }] => Some((label, *parentheses)),
             _ => None,
         }
+    }
+}
+
+impl Tag {
+    /// Its characters: formulas in it are written as they are read.
+    pub(crate) fn characters(&self) -> String {
+        if !self.text.contains('$') {
+            return self.text.clone();
+        }
+        let shown = |(at, piece): (usize, &str)| {
+            if at % 2 == 0 { piece.to_owned() } else { super::plain(&super::tex::read(piece).0) }
+        };
+        self.text.split('$').enumerate().map(shown).collect()
+    }
+
+    /// What stands beside the equation.
+    pub(crate) fn shown(&self) -> String {
+        if self.bare { self.characters() } else { format!("({})", self.characters()) }
     }
 }
 

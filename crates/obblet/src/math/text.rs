@@ -15,7 +15,7 @@ pub fn plain(math: &Math) -> String {
     let mut out = String::new();
     row(&math.body, &mut out);
     if let Some(tag) = &math.tag {
-        out.push_str(&if tag.bare { format!("  {}", tag.text) } else { format!("  ({})", tag.text) });
+        out.push_str(&format!("  {}", tag.shown()));
     }
     out.trim().to_owned()
 }
@@ -183,7 +183,7 @@ fn table(table: &Table, out: &mut String) {
             row(cell, out);
         }
         if let Some(tag) = &line.tag {
-            out.push_str(&if tag.bare { format!("  {}", tag.text) } else { format!("  ({})", tag.text) });
+            out.push_str(&format!("  {}", tag.shown()));
         }
     }
     out.push_str(close);

@@ -115,7 +115,11 @@ fn counted(doc: &Document) -> Vec<Counted> {
             found.push(one);
             continue;
         }
-        if math.numbered {
+        if math.numbered && doc.metadata.presentation.has_equation_numbers {
+            let first = doc.text(doc.formula(formula).number);
+            math.number_from(first);
+            one.number = Some(first.to_owned());
+        } else if math.numbered {
             let before = parts.before();
             if before != within {
                 (next, within) = (1, before);
@@ -124,11 +128,16 @@ fn counted(doc: &Document) -> Vec<Counted> {
             next = math.set_numbers_behind(&within, next);
         }
         if let Some(label) = math.parts.as_ref().filter(|label| !label.is_empty()) {
-            one.labels.push((label.clone(), if math.numbered { format!("{within}{}", next - 1) } else { String::new() }));
+            let number = match &one.number {
+                Some(number) if doc.metadata.presentation.has_equation_numbers => number.clone(),
+                Some(_) => format!("{within}{}", next - 1),
+                None => String::new(),
+            };
+            one.labels.push((label.clone(), number));
         }
         let rows = math.table_rows().map(|row| (&row.label, &row.tag));
         for (label, tag) in std::iter::once((&math.label, &math.tag)).chain(rows).filter(|(label, _)| !label.is_empty()) {
-            one.labels.push((label.clone(), tag.as_ref().map_or_else(String::new, |tag| tag.text.clone())));
+            one.labels.push((label.clone(), tag.as_ref().map_or_else(String::new, crate::math::Tag::characters)));
         }
         found.push(one);
     }

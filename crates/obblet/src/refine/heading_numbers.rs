@@ -1,6 +1,7 @@
 //! Numbers that headings have as text: in formats that number headings themselves they would stand there twice.
 
-use crate::document::{Document, Kind, NodeId, Step};
+use crate::document::{Document, HintRole, Kind, NodeId, Step};
+use crate::heading_count::OWN_NUMBER;
 
 /// Takes numbers out of headings, where all of them are what counting makes, and notes in the metadata how many levels are numbered.
 /// Headings among these levels that have none get the class `unnumbered`.
@@ -18,7 +19,13 @@ pub(crate) fn take_out(doc: &mut Document) {
     }
     let class = doc.intern("unnumbered");
     for heading in found.others {
+        if doc.attributes(heading).classes.iter().any(|class| doc.text(*class) == "unnumbered") {
+            continue;
+        }
         doc.attributes_mut(heading).classes.push(class);
+    }
+    if let Some(title) = found.title {
+        doc.layout_hints.at(title).part = HintRole::Title { lowered: 1 };
     }
     doc.metadata.presentation.numbered_levels = Some(found.levels);
 }
@@ -29,6 +36,8 @@ struct Found {
     /// Headings without, among the levels that have some.
     others: Vec<NodeId>,
     levels: u8,
+    /// The heading above all of them that is the title.
+    title: Option<NodeId>,
 }
 
 fn find(doc: &Document) -> Option<Found> {
@@ -44,12 +53,15 @@ fn find(doc: &Document) -> Option<Found> {
         .collect();
     // The title is above all others.
     let is_title = headings.first().is_some_and(|&(id, level)| level == 1 && number_of(doc, id).is_none());
-    if is_title && headings.iter().skip(1).all(|(_, level)| *level > 1) {
-        headings.remove(0);
-    }
+    let is_title = is_title && headings.iter().skip(1).all(|(_, level)| *level > 1);
+    let title = is_title.then(|| headings.remove(0).0);
+    // Parts and appendices, and numbers of another way of counting, are none of the others.
+    let is_other =
+        |id: NodeId| doc.attributes(id).classes.iter().any(|class| matches!(doc.text(*class), "part" | "appendix" | OWN_NUMBER));
+    headings.retain(|&(id, _)| !is_other(id));
     let highest = headings.iter().map(|(_, level)| *level).min()?;
     let mut counts = [0_u32; 6];
-    let mut found = Found { numbers: Vec::new(), others: Vec::new(), levels: 0 };
+    let mut found = Found { numbers: Vec::new(), others: Vec::new(), levels: 0, title };
     let mut plain = Vec::new();
     for (id, level) in headings {
         let at = usize::from(level - highest);

@@ -38,7 +38,7 @@ fn org_cites_as_its_style_says() {
         format!(
             "<p>Seen [<a href=\"#bib-halm\">Halm et al. 2029</a>], [see <a href=\"#bib-brand\">Brand 1987</a>, p. 3; <a href=\"#bib-halm\">Halm et al. 2029</a>; both]. \
             <a href=\"#bib-halm\">Halm et al.</a> [<a href=\"#bib-halm\">2029</a>, ch. 2] says it, <a href=\"#bib-brand\">Brand</a> too [<a href=\"#bib-brand\">1987</a>].</p>\
-            <h2 id=\"references\">References</h2><ol>{BRAND}{HALM}</ol>"
+            <h2 id=\"references\">References</h2><ul>{BRAND}{HALM}</ul>"
         )
     );
     assert!(found.is_empty(), "{found:?}");
@@ -70,7 +70,7 @@ fn org_cites_as_latex_does() {
         page,
         format!(
             "<p>Seen [see <a href=\"#bib-brand\">Brand 1987</a>, p. 3], and <a href=\"#bib-halm\">Halm et al.</a> \
-            [<a href=\"#bib-halm\">2029</a>] says it.</p><h2 id=\"references\">References</h2><ol>{BRAND}{HALM}</ol>"
+            [<a href=\"#bib-halm\">2029</a>] says it.</p><h2 id=\"references\">References</h2><ul>{BRAND}{HALM}</ul>"
         )
     );
     assert!(found.is_empty(), "{found:?}");
@@ -85,7 +85,7 @@ fn markdown_cites_where_its_front_matter_names_entries() {
         names,
         format!(
             "<p>Seen [<a href=\"#bib-halm\">Halm et al. 2029</a>], [see *not* <a href=\"#bib-brand\">Brand 1987</a>, p. 3; <a href=\"#bib-halm\">Halm et al. 2029</a>]{{}}, \
-            [<a href=\"#bib-brand\">1987</a>], <code>[@halm]</code>, [@halm], <a href=\"a.html\">@halm</a>.</p><h2 id=\"references\">References</h2><ol>{BRAND}{HALM}</ol>"
+            [<a href=\"#bib-brand\">1987</a>], <code>[@halm]</code>, [@halm], <a href=\"a.html\">@halm</a>.</p><h2 id=\"references\">References</h2><ul>{BRAND}{HALM}</ul>"
         )
     );
     assert!(found.is_empty(), "{found:?}");

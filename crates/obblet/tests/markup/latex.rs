@@ -54,7 +54,7 @@ fn text_has_its_signs_and_its_styles() {
 fn lists_and_blocks_are_what_they_say() {
     reads(
         "\\begin{itemize}\\item a\n\\item b \\begin{enumerate}[(a)]\\item x\\label{x} \\item y\\end{enumerate}\\end{itemize}\n\\begin{description}\\item[Neap [low]] small\\end{description}\nSee \\ref{x}.",
-        "<ul><li>a</li><li>b<ol type=\"a\"><li id=\"x\">x</li><li>y</li></ol></li></ul><dl><dt>Neap [low]</dt><dd>small</dd></dl><p>See <a href=\"#x\">a</a>.</p>",
+        "<ul><li>a</li><li>b<ol class=\"list1\" type=\"a\"><li id=\"x\">x</li><li>y</li></ol></li></ul><dl><dt>Neap [low]</dt><dd>small</dd></dl><p>See <a href=\"#x\">a</a>.</p>",
     );
     reads(
         "\\begin{quote}q\\end{quote}\\begin{verbatim}\n a_b % c\n\\end{verbatim}\n\\begin{lstlisting}[language=Rust]\nfn x() {}\n\\end{lstlisting}\\begin{abstract}s\\end{abstract}",
@@ -139,7 +139,7 @@ fn numbers_are_those_that_the_engine_prints() {
     );
     reads(
         "\\begin{enumerate}[{Example} I.]\\item A\\label{a}\\end{enumerate}\\begin{inparaenum}[\\itshape a) \\upshape]\\item B\\label{b}\\end{inparaenum}\\ref{a} \\ref{b}",
-        "<ol type=\"I\"><li id=\"a\">A</li></ol><ol type=\"a\"><li id=\"b\">B</li></ol><p><a href=\"#a\">I</a> <a href=\"#b\">a</a></p>",
+        "<ol class=\"list1\" type=\"I\"><li id=\"a\">A</li></ol><p>a)&nbsp;B<a href=\"#a\" id=\"b\">I</a> <a href=\"#b\">a</a></p>",
     );
 }
 

@@ -482,10 +482,7 @@ fn editions_and_languages_keep_their_notes() {
 <p>It turns.</p>
 <p>Ada Pask</p>
 </blockquote>
-<blockquote>
-<p>A long one.</p>
-</blockquote>
-<p>“said” [k, 3] Quay, up.</p>
+<p>“A long one.”“said” [k, 3] Quay, up.</p>
 <section role="doc-endnotes" aria-label="Notes">
 <ol>
 <li id="note-1"><p>so the log <a href="#note-1-mark" role="doc-backlink" aria-label="Back to the text">↑</a></p>
@@ -563,7 +560,7 @@ fn questions_and_headings_of_classes() {
         r##"\begin{questions}\question[3] Why? \begin{parts}\part one \part two\end{parts}\question How? \begin{choices}\choice a \CorrectChoice b\end{choices}\end{questions}
 \addsec{Added} \minisec{Small} Text."##,
         r##"<ol>
-<li>3 Why?<ol type="a">
+<li>(3 points) Why?<ol type="a">
 <li>one</li>
 <li>two</li>
 </ol>

@@ -7,6 +7,7 @@ mod citations;
 mod latex;
 mod latex_expansion;
 mod latex_packages;
+mod latex_printed;
 mod latex_written;
 mod math;
 mod org;

@@ -56,6 +56,7 @@ const FINDINGS: &[FindingInfo] = &[
         "LaTeX has no way to say something; the message names it, and its text is kept.",
     ),
     finding("latex.picture", &[Weight::Advice], "Pictures are in formats that browsers do not show."),
+    finding("latex.speaker-note", &[Weight::Lost], "Notes for the speaker were left out."),
     finding("latex.term", &[Weight::Changed], "Terms and acronyms are shown by their keys: they are not defined."),
     finding("latex.too-much", &[Weight::Lost], "Commands that the document defines come to too much text."),
     finding("latex.unclosed", &[Weight::Advice], "Environments or groups do not end where they should."),

@@ -36,3 +36,34 @@ pub(super) fn keywords_word(language: Option<&str>) -> &'static str {
 pub(super) fn is_abstract_word(words: &str) -> bool {
     WORDS.iter().any(|(_, word, _)| *word == words)
 }
+
+/// Names of parts of a document by the commands for them, in English, German, French, Spanish and Italian.
+const NAMES: [(&str, [&str; 5]); 13] = [
+    ("figurename", ["Figure", "Abbildung", "Figure", "Figura", "Figura"]),
+    ("tablename", ["Table", "Tabelle", "Table", "Cuadro", "Tabella"]),
+    ("contentsname", ["Contents", "Inhaltsverzeichnis", "Table des matières", "Índice", "Indice"]),
+    (
+        "listfigurename",
+        ["List of Figures", "Abbildungsverzeichnis", "Table des figures", "Índice de figuras", "Elenco delle figure"],
+    ),
+    (
+        "listtablename",
+        ["List of Tables", "Tabellenverzeichnis", "Liste des tableaux", "Índice de cuadros", "Elenco delle tabelle"],
+    ),
+    ("abstractname", ["Abstract", "Zusammenfassung", "Résumé", "Resumen", "Sommario"]),
+    ("refname", ["References", "Literatur", "Références", "Referencias", "Riferimenti bibliografici"]),
+    ("bibname", ["Bibliography", "Literaturverzeichnis", "Bibliographie", "Bibliografía", "Bibliografia"]),
+    ("indexname", ["Index", "Index", "Index", "Índice alfabético", "Indice analitico"]),
+    ("appendixname", ["Appendix", "Anhang", "Annexe", "Apéndice", "Appendice"]),
+    ("chaptername", ["Chapter", "Kapitel", "Chapitre", "Capítulo", "Capitolo"]),
+    ("partname", ["Part", "Teil", "Partie", "Parte", "Parte"]),
+    ("proofname", ["Proof", "Beweis", "Démonstration", "Demostración", "Dimostrazione"]),
+];
+
+/// What a command for the name of a part of a document prints (the documentation of babel, "Captions").
+pub(super) fn name_of_part(command: &str, language: Option<&str>) -> Option<&'static str> {
+    let (_, words) = NAMES.iter().find(|(known, _)| *known == command)?;
+    let language = language.and_then(|language| language.get(..2)).unwrap_or("en");
+    let place = ["en", "de", "fr", "es", "it"].iter().position(|known| *known == language).unwrap_or(0);
+    Some(words[place])
+}

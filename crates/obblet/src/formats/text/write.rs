@@ -2,9 +2,10 @@
 
 use super::{MathLine, Settings, Written, table};
 use crate::document::{
-    Callout, DivisionKind, Document, Finding, Formula, Kind, ListKind, NodeId, NoteId, Place, Step, TextLevel,
+    Callout, DivisionKind, Document, Finding, Formula, HintRole, Kind, ListKind, NodeId, NoteId, Place, Step, TextLevel,
 };
 use crate::fast_hash::HashMap;
+use crate::heading_count::HeadingCount;
 use crate::indent_writer::{Lines, fold};
 use crate::numeral::numeral;
 use crate::refine::structure;
@@ -34,6 +35,7 @@ pub fn write(doc: &Document, settings: &Settings) -> Written {
         out: Lines::default(),
         begun: vec![Begun::default()],
         numbers: Vec::new(),
+        headings: HeadingCount::default(),
         addresses: Vec::new(),
         known: HashMap::default(),
         raw: 0,
@@ -70,8 +72,9 @@ pub(super) struct Writer<'d> {
     settings: &'d Settings,
     out: Lines,
     begun: Vec<Begun>,
-    /// For each open list, its kind and the number of its next item.
-    numbers: Vec<(ListKind, i64)>,
+    /// Lists that are open: the number of the next item, and how it is shown.
+    numbers: Vec<(ListKind, i64, &'d str)>,
+    headings: HeadingCount,
     addresses: Vec<String>,
     known: HashMap<String, usize>,
     raw: usize,
@@ -158,6 +161,8 @@ impl Writer<'_> {
             Kind::Heading(level) => {
                 let children: Vec<NodeId> = doc.children(id).collect();
                 let text = self.inline(&children).replace('\n', " ");
+                let number = self.number(id, level);
+                let text = if number.is_empty() || text.trim().is_empty() { text } else { format!("{number} {}", text.trim()) };
                 self.heading(level, text.trim());
                 return false;
             }
@@ -173,7 +178,8 @@ impl Writer<'_> {
             }
             Kind::List(list) => {
                 self.begin();
-                self.numbers.push((list, list.start.into()));
+                let label = self.doc.numberings.get(id).map_or("", |numbering| &numbering.text);
+                self.numbers.push((list, list.start.into(), label));
                 self.begun.push(Begun { any: false, tight: list.tight });
             }
             Kind::ListItem { checked } => self.item(checked),
@@ -239,9 +245,16 @@ impl Writer<'_> {
     fn item(&mut self, checked: Option<bool>) {
         let tight = self.begun.last().is_some_and(|begun| begun.tight);
         let mut marker = String::from("- ");
-        if let Some((list, number)) = self.numbers.last_mut() {
+        if let Some((list, number, label)) = self.numbers.last_mut() {
             if list.ordered {
-                marker = format!("{}. ", numeral(*number, list.marker));
+                let shown = numeral(*number, list.marker);
+                // Where the source says so, other signs stand around the number; those of other levels are not known.
+                marker = match label.split_once('%') {
+                    Some((before, after)) if after.starts_with(|c: char| c.is_ascii_digit()) && !after[1..].contains('%') => {
+                        format!("{before}{shown}{} ", &after[1..])
+                    }
+                    _ => format!("{shown}. "),
+                };
             }
             *number += 1;
         }
@@ -251,6 +264,15 @@ impl Writer<'_> {
             None => {}
         }
         self.open(&marker, &" ".repeat(marker.width()), tight);
+    }
+
+    /// The number of a heading, where the source says that headings have numbers.
+    fn number(&mut self, id: NodeId, level: u8) -> String {
+        let written = self.headings.step(level.clamp(1, 6));
+        let levels = self.doc.metadata.presentation.numbered_levels.unwrap_or(0);
+        let has_none = matches!(self.doc.layout_hints.of(id).part, HintRole::Title { .. })
+            || self.doc.attributes(id).classes.iter().any(|class| self.doc.text(*class) == "unnumbered");
+        if has_none { String::new() } else { self.headings.number(written, levels) }
     }
 
     fn heading(&mut self, level: u8, text: &str) {
@@ -287,13 +309,29 @@ impl Writer<'_> {
         let doc = self.doc;
         let quotation = crate::quotation_marks::of(doc.metadata.language.as_deref().unwrap_or_default()).double;
         let mut out = String::new();
+        let mut after_display = false;
         for &top in nodes {
             for step in doc.walk(top) {
                 match step {
                     Step::Enter(id) => match doc.kind(id) {
-                        Kind::Text(text) | Kind::Code(text) => out.push_str(doc.text(text)),
+                        Kind::Text(text) | Kind::Code(text) => {
+                            let text = doc.text(text);
+                            if std::mem::take(&mut after_display) && text.starts_with(|c: char| c.is_alphanumeric() || c == '(') {
+                                out.push(' ');
+                            }
+                            out.push_str(text);
+                        }
                         Kind::Image { alt, .. } if !alt.is_empty() => out.push_str(&format!("[{}]", doc.text(alt))),
-                        Kind::Math(formula) => out.push_str(&self.formula(doc.formula(formula))),
+                        Kind::Math(formula) => {
+                            // One on lines of its own stands apart from the text.
+                            let is_apart = |out: &str| out.is_empty() || out.ends_with(char::is_whitespace);
+                            let formula = doc.formula(formula);
+                            if formula.display && !is_apart(&out) {
+                                out.push(' ');
+                            }
+                            out.push_str(&self.formula(formula));
+                            after_display = formula.display;
+                        }
                         Kind::SoftBreak => out.push(' '),
                         Kind::LineBreak => out.push('\u{2028}'),
                         Kind::NoteReference(NoteId(note)) => {

@@ -74,7 +74,7 @@ impl Printer {
         self.out.push_str("<mtable class=\"tagged\" displaystyle=\"true\"><mtr><mtd>");
         self.row(&math.body);
         self.out.push_str("</mtd><mtd class=\"equation-number\">");
-        self.leaf("mtext", "", &if tag.bare { tag.text.clone() } else { format!("({})", tag.text) });
+        self.leaf("mtext", "", &tag.shown());
         self.out.push_str("</mtd></mtr></mtable>");
     }
 
@@ -528,7 +528,7 @@ impl Printer {
             if has_tags {
                 self.out.push_str("<mtd class=\"equation-number\">");
                 if let Some(tag) = &row.tag {
-                    self.leaf("mtext", "", &if tag.bare { tag.text.clone() } else { format!("({})", tag.text) });
+                    self.leaf("mtext", "", &tag.shown());
                 }
                 self.out.push_str("</mtd>");
             }

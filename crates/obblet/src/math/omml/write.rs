@@ -26,7 +26,7 @@ pub fn write(math: &Math) -> String {
         Some(tag) => {
             printer.out.push_str("<m:eqArr><m:eqArrPr><m:maxDist m:val=\"1\"/></m:eqArrPr><m:e>");
             printer.row(&math.body);
-            let text = if tag.bare { format!("#{}", tag.text) } else { format!("#({})", tag.text) };
+            let text = format!("#{}", tag.shown());
             printer.run(&text, Variant::Upright);
             printer.out.push_str("</m:e></m:eqArr>");
         }
@@ -449,7 +449,7 @@ impl Printer {
             self.row(cell);
         }
         if let Some(tag) = &row.tag {
-            self.words(&if tag.bare { format!("\u{2003}{}", tag.text) } else { format!("\u{2003}({})", tag.text) });
+            self.words(&format!("\u{2003}{}", tag.shown()));
         }
         self.out.push_str("</m:e>");
     }

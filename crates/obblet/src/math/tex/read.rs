@@ -313,7 +313,7 @@ impl Parser<'_> {
             // They change lengths, or allow a line to break.
             "allowbreak" | "nobreak" | "relax" | "noindent" | "centering" | "null" | "strut" | "mathstrut" | "hfill"
             | "protect" | "medskip" | "smallskip" | "ensuremath" | "displaybreak" | "allowdisplaybreaks" | "hline" | "-"
-            | "/" => {
+            | "/" | "qedhere" => {
                 self.stack.pop();
             }
             _ if name == "xspace" || matches!(table::meaning(name), Some(Meaning::TextSize)) => {

@@ -222,7 +222,37 @@ fn grouped(number: &str) -> Row {
 fn signed(number: &str) -> Row {
     let digits = number.trim_start_matches(['-', '+']);
     let sign = number.starts_with('-').then(|| Node::operator("−", Class::Binary));
-    sign.into_iter().chain([Node::Number { text: digits.to_owned().into(), variant: Variant::Usual }]).collect()
+    sign.into_iter().chain([Node::Number { text: printed(digits).into(), variant: Variant::Usual }]).collect()
+}
+
+/// Digits as they are printed: a zero before a bare point, and five and more of them in groups (the documentation of siunitx,
+/// "Printing numbers").
+fn printed(digits: &str) -> String {
+    const LEAST: usize = 5;
+    let digits = digits.replace(',', ".");
+    let end = digits.find(|c: char| !c.is_ascii_digit() && c != '.').unwrap_or(digits.len());
+    let (number, rest) = digits.split_at(end);
+    let (whole, part) = number.split_once('.').map_or((number, None), |(whole, part)| (whole, Some(part)));
+    let mut out = String::with_capacity(digits.len() + 4);
+    if whole.is_empty() && part.is_some() {
+        out.push('0');
+    }
+    for (at, digit) in whole.chars().enumerate() {
+        if at > 0 && (whole.len() - at).is_multiple_of(3) && whole.len() >= LEAST {
+            out.push('\u{202F}');
+        }
+        out.push(digit);
+    }
+    if let Some(part) = part {
+        out.push('.');
+        for (at, digit) in part.chars().enumerate() {
+            if at > 0 && at.is_multiple_of(3) && part.len() >= LEAST {
+                out.push('\u{202F}');
+            }
+            out.push(digit);
+        }
+    }
+    out + rest
 }
 
 /// Units by their names, or as they are written.

@@ -65,14 +65,17 @@ pub fn restrict(doc: &mut Document, allowed: &[String], removed: &[String]) {
     }
 }
 
-/// Takes out all classes, but for those that say which language code is in, and that of who wrote the document.
+/// Takes out all classes, but for those that say which language code is in, how headings are counted, and who wrote the
+/// document.
 pub(crate) fn drop_classes(doc: &mut Document) {
     let nodes: Vec<NodeId> = doc.nodes().filter(|(_, node)| node.has_attributes()).map(|(id, _)| id).collect();
     for id in nodes {
         let is_language = |class: &Text| doc.text(*class).starts_with("language-") || doc.text(*class) == "display";
         let is_code = matches!(doc.kind(id), Kind::Preformatted | Kind::Code(_) | Kind::CodeBlock { .. } | Kind::TextLevel(_));
         let is_byline = |class: &Text| matches!(doc.kind(id), Kind::Division(_)) && doc.text(*class) == BYLINE;
-        let is_kept = |class: &Text| is_code && is_language(class) || is_byline(class);
+        let is_of_heading =
+            |class: &Text| matches!(doc.kind(id), Kind::Heading(_)) && crate::heading_count::CLASSES.contains(&doc.text(*class));
+        let is_kept = |class: &Text| is_code && is_language(class) || is_byline(class) || is_of_heading(class);
         let kept: Vec<Text> = doc.attributes(id).classes.iter().copied().filter(is_kept).collect();
         if kept.len() < doc.attributes(id).classes.len() {
             doc.attributes_mut(id).classes = kept.into();

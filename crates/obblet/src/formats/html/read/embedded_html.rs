@@ -171,6 +171,6 @@ fn open_tree(doc: &mut Document, top: NodeId, has_raw: &[bool], classes: bool) {
     let looks = if state.selector_inputs.is_empty() { css::ComputedStyles::default() } else { css::looks(doc, &state, &names) };
     doc.move_children(root, top);
     let mut normalizer = Normalizer::new(&mut state, &looks, classes);
-    normalizer.keep_classes(doc);
+    normalizer.keep_classes(doc, false);
     normalizer.tree(doc, top);
 }

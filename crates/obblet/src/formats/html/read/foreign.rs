@@ -29,8 +29,16 @@ fn normalize_foreign(doc: &mut Document, id: NodeId, state: &ParseState) {
     }
     if let Some(tex) = tex_within(doc, id, state) {
         let display = is_display(attributes);
+        let number = if tex.contains("\\tag") { None } else { number_within(doc, id, state) };
         let tex = doc.intern(tex.trim());
         let formula = doc.add_tex(tex, display);
+        if let Some(number) = number {
+            let number = doc.intern(&number);
+            if let Some(formula) = doc.formulas.last_mut() {
+                formula.number = number;
+            }
+            doc.metadata.presentation.has_equation_numbers = true;
+        }
         return replace(doc, id, Kind::Math(formula));
     }
     let empty = doc.plain_text(id).trim().is_empty();
@@ -62,6 +70,16 @@ fn normalize_foreign(doc: &mut Document, id: NodeId, state: &ParseState) {
     doc.push_finding(Finding::changed("html.formula", "formula is not well-formed; its characters are kept as text").at(place));
     let text = doc.intern(&words);
     replace(doc, id, Kind::Text(text));
+}
+
+/// The number beside an equation, as our own pages have it.
+fn number_within(doc: &Document, id: NodeId, state: &ParseState) -> Option<String> {
+    let cell = doc.walk(id).find_map(|step| match step {
+        Step::Enter(cell) => (value(state, cell, "class") == Some("equation-number")).then_some(cell),
+        Step::Leave(_) => None,
+    })?;
+    let text = doc.plain_text(cell);
+    text.trim().strip_prefix('(')?.strip_suffix(')').map(str::to_owned)
 }
 
 /// Elements that say what a formula means (MathML 3, chapter 4).

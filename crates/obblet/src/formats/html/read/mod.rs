@@ -17,6 +17,7 @@ mod foreign;
 mod foreign_markup;
 mod formula;
 mod fragment_filter;
+mod list_labels;
 mod looks;
 mod main_content;
 mod metadata;
@@ -123,6 +124,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     let own_styles = (options.fidelity.keeps_names() && own).then(|| own_styles::read(doc, &state));
     let page_looks = (options.fidelity.is_exact() && !own).then(|| looks::read(doc, page, &state, &names));
     drop(names);
+    list_labels::find(doc, &state);
     let root = doc.root();
     if page != root {
         doc.move_into(root, page);
@@ -135,6 +137,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     }
     if own {
         drop_own_title(doc);
+        drop_title_of_numbered(doc);
         doc.layout_hints = LayoutHints::default();
     }
     if own || options.formatting_classes {
@@ -142,7 +145,7 @@ fn build(doc: &mut Document, source: &str, options: &ReadOptions<'_>) {
     }
     let mut normalizer = Normalizer::new(&mut state, &looks, options.classes);
     normalizer.keeps_breaks = options.fidelity.is_exact();
-    normalizer.keep_classes(doc);
+    normalizer.keep_classes(doc, own);
     if let Some(styles) = own_styles {
         styles.put_into(doc);
     }
@@ -176,6 +179,15 @@ fn set_formatting(doc: &mut Document, state: &mut ParseState) {
 }
 
 /// The header that a page of our own shows its title in says nothing that the metadata does not say.
+/// The title of a page of ours may be a heading without its number; it is no title then.
+fn drop_title_of_numbered(doc: &mut Document) {
+    let (Some(title), Some(heading)) = (doc.metadata.title.as_deref(), doc.first_heading()) else { return };
+    let number = heading.strip_suffix(title).and_then(|number| number.strip_suffix(' ')).unwrap_or_default();
+    if !number.is_empty() && number.chars().all(|c| c.is_ascii_digit() || c.is_ascii_uppercase() || matches!(c, '.' | '-')) {
+        doc.metadata.title = None;
+    }
+}
+
 fn drop_own_title(doc: &mut Document) {
     let is_header = |kind: Kind| kind == Kind::Division(DivisionKind::Header);
     let header = doc.walk(doc.root()).take(64).find_map(|step| match step {

@@ -10,6 +10,7 @@ use crate::document::{
     BYLINE, Callout, DivisionKind, Document, Finding, HintRole, Kind, ListKind, NodeId, Producer, Step, TextLevel,
 };
 use crate::fast_hash::HashMap;
+use crate::heading_count;
 use crate::refine::wrappers;
 
 /// Makes what came from HTML as clean as what came from the source's own markup.
@@ -481,8 +482,9 @@ impl<'m> Normalizer<'m> {
         }
     }
 
-    /// Keeps classes: all, where they are asked for, and those that name the formats that content is for.
-    pub(super) fn keep_classes(&self, doc: &mut Document) {
+    /// Keeps classes: all, where they are asked for, and those that name the formats that content is for; on our own pages, those
+    /// that say how headings are counted.
+    pub(super) fn keep_classes(&self, doc: &mut Document, own: bool) {
         use crate::refine::targets::is_target;
         for selector_input in &self.state.selector_inputs {
             let Some(classes) =
@@ -490,12 +492,13 @@ impl<'m> Normalizer<'m> {
             else {
                 continue;
             };
+            let is_own_heading = own && matches!(doc.kind(selector_input.node), Kind::Heading(_));
             let by_program = doc.layout_hints.producer == Producer::Program;
             let is_kept = |class: &&str| {
                 if self.classes {
                     !by_program || !vendor_markup::is_own_class(class)
                 } else {
-                    is_target(class) || *class == BYLINE
+                    is_target(class) || *class == BYLINE || is_own_heading && heading_count::CLASSES.contains(class)
                 }
             };
             for class in classes.split_ascii_whitespace().filter(is_kept) {

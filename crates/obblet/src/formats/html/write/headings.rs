@@ -4,15 +4,13 @@ use super::elements::HEADINGS;
 use super::{HeadingEntry, Writer};
 use crate::document::{Finding, HintRole, Kind, NodeId, Step};
 use crate::formats::html::{Lists, Mends};
+use crate::heading_count::HeadingCount;
 
 /// What is known of the headings so far.
 #[derive(Debug, Default)]
 pub(super) struct Headings {
     pub(super) entries: Vec<HeadingEntry>,
-    /// The headings above the next one: their levels in the source, and as they are written.
-    above: Vec<(u8, u8)>,
-    counts: [u32; 6],
-    top: Option<usize>,
+    count: HeadingCount,
     /// The level of the heading that the walk is in.
     open: u8,
 }
@@ -20,41 +18,7 @@ pub(super) struct Headings {
 impl Headings {
     /// Headings below one of a level that stands above the document, if any.
     pub(super) fn below(level: u8) -> Self {
-        let above = if level == 0 { Vec::new() } else { vec![(0, level)] };
-        Self { above, ..Self::default() }
-    }
-
-    /// The level that a heading of a level in the source has when no level is left out on the way down.
-    fn step(&mut self, level: u8) -> u8 {
-        while self.above.last().is_some_and(|&(above, _)| above >= level) {
-            self.above.pop();
-        }
-        // A first heading may be of any level, where nothing is above it.
-        let written = self.above.last().map_or(level, |&(_, above)| (above + 1).min(6));
-        self.above.push((level, written));
-        written
-    }
-
-    /// A heading becomes the one above all others.
-    fn put_on_top(&mut self, level: u8) -> u8 {
-        self.above = vec![(level, 1)];
-        1
-    }
-
-    /// `2.1` for the first heading of the second level in the second of the first.
-    fn number(&mut self, level: u8, levels: u8) -> String {
-        if levels == 0 {
-            return String::new();
-        }
-        let index = usize::from(level) - 1;
-        self.counts[index] += 1;
-        self.counts[index + 1..].fill(0);
-        let top = self.top.map_or(index, |top| top.min(index));
-        self.top = Some(top);
-        if index - top >= usize::from(levels) {
-            return String::new();
-        }
-        self.counts[top..=index].iter().map(u32::to_string).collect::<Vec<_>>().join(".")
+        Self { count: HeadingCount::below(level), ..Self::default() }
     }
 }
 
@@ -63,9 +27,9 @@ impl Writer<'_, '_> {
         let level = level.clamp(1, 6);
         // One without words is a step like any other: checkers count it.
         let written = if self.options.top_heading == Some(id) {
-            self.headings.put_on_top(level)
+            self.headings.count.put_on_top(level)
         } else if self.options.mends.contains(Mends::HEADING_STEPS) {
-            self.headings.step(level)
+            self.headings.count.step(level)
         } else {
             level
         };
@@ -89,7 +53,7 @@ impl Writer<'_, '_> {
         let number = if matches!(self.doc.layout_hints.of(id).part, HintRole::Title { .. }) || self.is_unnumbered(id) {
             String::new()
         } else {
-            self.headings.number(written, self.numbered_levels())
+            self.headings.count.number(written, self.numbered_levels())
         };
         // One without words is counted, but a number alone would make a heading of it.
         let number = if number.is_empty() || self.has_words(id) { number } else { String::new() };

@@ -27,7 +27,7 @@ impl Form {
             "citeauthor" | "Citeauthor" => Self::Names,
             "citeyear" => Self::Year,
             "citeyearpar" => Self::YearInBrackets,
-            "citealp" | "citealt" | "Citealp" | "Citealt" | "citenum" => Self::Label,
+            "citealp" | "citealt" | "Citealp" | "Citealt" | "citenum" | "citen" => Self::Label,
             _ => Self::LabelInBrackets,
         }
     }
@@ -50,11 +50,13 @@ pub(super) struct CitationMarks {
     pub(super) comma: bool,
     /// What the plain command prints.
     plain: Form,
+    /// Whether entries are counted, though their labels have names and years.
+    numbers: bool,
 }
 
 impl Default for CitationMarks {
     fn default() -> Self {
-        Self { open: '[', close: ']', comma: false, plain: Form::LabelInBrackets }
+        Self { open: '[', close: ']', comma: false, plain: Form::LabelInBrackets, numbers: false }
     }
 }
 
@@ -67,7 +69,8 @@ impl Reader<'_> {
         if self.references.marks.is_some() {
             return;
         }
-        self.references.marks = Some(CitationMarks::default());
+        let numbers = package == "natbib" && (has("numbers") || has("super"));
+        self.references.marks = Some(CitationMarks { numbers, ..CitationMarks::default() });
         match package {
             "natbib" if !has("numbers") && !has("super") => {
                 let by_style = || super::citations::style_of(source) == Ok(crate::document::CitationStyle::AuthorYear);
@@ -77,11 +80,12 @@ impl Reader<'_> {
                 let by_label = || source.split("\\bibitem[").skip(1).take(3).any(is_year);
                 if by_style() || by_label() {
                     let (open, close) = if has("square") { ('[', ']') } else { ('(', ')') };
-                    self.references.marks = Some(CitationMarks { open, close, comma: true, plain: Form::InText });
+                    self.references.marks = Some(CitationMarks { open, close, comma: true, plain: Form::InText, numbers: false });
                 }
             }
             "biblatex" if ["authoryear", "apa"].iter().any(|style| options.contains(style)) => {
-                self.references.marks = Some(CitationMarks { open: '(', close: ')', comma: false, plain: Form::Label });
+                self.references.marks =
+                    Some(CitationMarks { open: '(', close: ')', comma: false, plain: Form::Label, numbers: false });
             }
             _ => {}
         }
@@ -112,11 +116,20 @@ impl Reader<'_> {
             match option {
                 "square" => (marks.open, marks.close) = ('[', ']'),
                 "round" if marks.plain == Form::InText => (marks.open, marks.close) = ('(', ')'),
-                "numbers" | "super" => *marks = CitationMarks::default(),
+                "numbers" | "super" => *marks = CitationMarks { numbers: true, ..CitationMarks::default() },
                 "aysep={}" => marks.comma = false,
                 _ => {}
             }
         }
+    }
+
+    /// `\citetext{see there}`
+    pub(super) fn text_as_citation(&mut self) {
+        let marks = self.references.marks.unwrap_or_default();
+        self.text(marks.open.encode_utf8(&mut [0; 4]));
+        let words = self.input.argument();
+        self.input.push(Sign::Char(marks.close), self.at);
+        self.input.push_all(words.into_iter());
     }
 
     /// A citation: links to the entries, with the notes around them.
@@ -256,15 +269,24 @@ impl Reader<'_> {
                 format!("{names} {}", rest.split(')').next().unwrap_or_default())
             })
         });
+        let label = if self.references.marks.is_some_and(|marks| marks.numbers) {
+            shown = None;
+            self.counters.get("bibitem").to_string()
+        } else {
+            label
+        };
         let id = self.doc.intern(&id_of_entry(&key));
         self.doc.attributes_mut(list).id = Some(id);
-        if let Some(words) = shown {
-            // A label that is no number stands before the entry.
+        let has_number = label.bytes().all(|byte| byte.is_ascii_digit());
+        if shown.is_some() || !has_number {
+            // A label that is no number stands before the entry, or is said by its words.
             if let Some(holder) = self.doc.node(list).parent()
                 && let Kind::List(kind) = self.doc.kind(holder)
             {
                 self.doc.set_kind(holder, Kind::List(ListKind { ordered: false, ..kind }));
             }
+        }
+        if let Some(words) = shown {
             self.text(&format!("[{words}] "));
         }
         self.references.name_entry(list, key, label, names);

@@ -17,6 +17,18 @@ pub(super) struct Part {
     outside: usize,
 }
 
+impl Part {
+    /// Whether blocks go into a node.
+    pub(super) fn is_of(&self, holder: NodeId) -> bool {
+        self.holder == holder
+    }
+
+    /// Lets blocks go into another node from here on.
+    pub(super) const fn goes_into(&mut self, holder: NodeId) {
+        self.holder = holder;
+    }
+}
+
 /// Styles do not stand deeper within each other.
 const MOST_STYLES: usize = 32;
 

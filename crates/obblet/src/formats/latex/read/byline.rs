@@ -6,9 +6,10 @@ use super::tokens::{Kind as Sign, Token};
 use crate::document::{BYLINE, DivisionKind, Kind, NodeId};
 
 /// Commands before the text whose argument stands below the title.
-const BELOW: [&str; 18] = [
+const BELOW: [&str; 19] = [
     "address",
     "affil",
+    "publishers",
     "affiliation",
     "altaffiliation",
     "authornote",
@@ -75,7 +76,10 @@ impl Reader<'_> {
     /// Whether the title is still to be shown: what is said of authors stands below it then.
     pub(super) fn is_title_ahead(&mut self) -> bool {
         let source = self.input.source.as_bytes();
-        let title = *self.front.byline.title.get_or_insert_with(|| memchr::memmem::rfind(source, b"\\maketitle").unwrap_or(0));
+        let title = *self.front.byline.title.get_or_insert_with(|| {
+            let commands: [&[u8]; 2] = [b"\\maketitle", b"\\titlepage"];
+            commands.iter().filter_map(|command| memchr::memmem::rfind(source, command)).max().unwrap_or(0)
+        });
         self.input.at <= title
     }
 
@@ -86,7 +90,7 @@ impl Reader<'_> {
 
     /// Takes what stands below the title, before the text begins. Whether a command says that.
     pub(super) fn byline_command(&mut self, name: &str) -> bool {
-        if !BELOW.contains(&name) || self.front.has_begun() && !(self.front.class_has_title_first() && self.is_title_ahead()) {
+        if !BELOW.contains(&name) || self.front.has_begun() && (self.front.class == "letter" || !self.is_title_ahead()) {
             return false;
         }
         self.input.take('*');
@@ -158,8 +162,8 @@ impl Reader<'_> {
         }
     }
 
-    /// Puts who wrote it and when behind the title.
-    pub(super) fn put_byline(&mut self, title: NodeId) {
+    /// Puts who wrote it and when behind the title, or the subtitle.
+    pub(super) fn put_byline(&mut self, above: NodeId) {
         // What comes behind it stands where it is.
         let byline = std::mem::replace(&mut self.front.byline, Byline { title: Some(0), ..Byline::default() });
         let day = self.front.day();
@@ -176,7 +180,7 @@ impl Reader<'_> {
         let division = self.block(Kind::Division(DivisionKind::Plain));
         let class = self.doc.intern(BYLINE);
         self.doc.attributes_mut(division).classes.push(class);
-        if let Some(next) = self.doc.node(title).next().filter(|&next| next != division) {
+        if let Some(next) = self.doc.node(above).next().filter(|&next| next != division) {
             self.doc.move_before(next, division);
         }
         self.read_into(division, false, tokens);

@@ -5,6 +5,7 @@ use super::references::{Shows, WordForm};
 use super::tokens::Kind as Sign;
 use super::vocabulary::{Plain, plain};
 use crate::document::{Kind, TextLevel};
+use crate::heading_count::OWN_NUMBER;
 
 /// A length has no more parts than this.
 const MOST_PARTS_OF_LENGTHS: usize = 8;
@@ -177,9 +178,26 @@ impl Reader<'_> {
         ) {
             self.input.overlay();
         }
+        if name == "hspace" {
+            self.wide_space();
+            return true;
+        }
         // The last one of an open command is a group like any other.
         self.skip_arguments(plain.arguments);
         true
+    }
+
+    /// A space as wide as a word space or wider parts words; any other says only how the text is set.
+    fn wide_space(&mut self) {
+        /// In scaled points, of which a point has 65,536: the space of a font of ten points is three and a third.
+        const LEAST: i64 = 2 * 65_536;
+        self.input.take('*');
+        let length = self.input.argument();
+        let is_fill = length.iter().any(|token| matches!(token.kind.command(), Some("fill" | "fil" | "stretch")));
+        let width = self.within(&length, |reader| reader.expression(super::registers::Sort::Length, 0)).unwrap_or(0);
+        if is_fill || width >= LEAST {
+            self.text(" ");
+        }
     }
 
     pub(super) fn skip_arguments(&mut self, arguments: &str) {
@@ -255,7 +273,7 @@ impl Reader<'_> {
         };
         // A part of a question is none of the document.
         if name == "part" && self.environments.iter().any(|environment| environment.name == "parts") {
-            self.item();
+            self.question();
             return true;
         }
         let Some(level) = self.counters.level(name) else { return false };
@@ -268,17 +286,20 @@ impl Reader<'_> {
             Some(number) if self.macros.shows_numbers => Some(self.number_as_shown(name, number.clone())),
             _ => counted.clone(),
         };
-        // Those of the appendix are counted with letters, which stand in their words; so are numbers that the document shows in
-        // its own way.
-        let is_own = number != counted;
-        let in_appendix = self.counters.is_appendix() || is_own;
-        // What has no number anyway need not be marked, but where its level is raised to one that has numbers.
-        let is_raised = !has_number && self.counters.numbered_levels() > 0 && level > self.counters.last_level + 1;
-        self.counters.last_level = level;
-        let heading = self.heading_of(level, is_raised || has_number && (has_star || in_appendix));
-        if let (Some(heading), Some(number), true) = (heading, &number, in_appendix) {
-            if !is_own {
-                let class = self.doc.intern("appendix");
+        // Numbers that pages do not make by counting stand in the words: those of appendices and parts, and those that the document
+        // shows in its own way.
+        let made = self.counters.number_on_page(level, number.as_deref());
+        let is_text = number.as_ref().is_some_and(|number| *number != made);
+        let heading = self.heading_of(level, is_text || number.is_none() && !made.is_empty());
+        if let (Some(heading), Some(number), true) = (heading, &number, is_text) {
+            let class = match name {
+                _ if number != counted.as_ref().unwrap_or(number) => Some(OWN_NUMBER),
+                "part" => Some("part"),
+                _ if self.counters.is_appendix() => Some("appendix"),
+                _ => None,
+            };
+            if let Some(class) = class {
+                let class = self.doc.intern(class);
                 self.doc.attributes_mut(heading).classes.push(class);
             }
             self.text(&format!("{number} "));
@@ -293,6 +314,7 @@ impl Reader<'_> {
                 "chapter" | "subsection" | "subsubsection" => name,
                 _ => "section",
             };
+            let number = self.number_in_references(name, &number);
             self.references.here(heading, number, word);
         }
         true
@@ -353,12 +375,14 @@ impl Reader<'_> {
             | "ledinnernote" | "ledouternote" | "LTRfootnote" | "RTLfootnote" => self.note(name),
             "caption" | "captionof" | "subcaption" | "tablecaption" => self.caption(name),
             "includegraphics" | "epsfig" | "epsfbox" | "psfig" | "includesvg" => self.picture(),
+            "alt" | "temporal" | "note" if self.front.class == "beamer" => self.of_some_slides(name),
             "frametitle" => {
                 self.input.overlay();
                 self.heading_of(self.counters.level_of_slides(), false);
             }
             "maketitle" | "titlepage" | "MakeTitle" | "titleframe" => self.put_title(),
-            "appendix" | "appendices" => self.counters.begin_appendix(),
+            "appendix" | "appendices" => self.begin_appendix(),
+            "frontmatter" | "backmatter" | "mainmatter" => self.counters.begin_matter(name == "mainmatter"),
             "hrule" => {
                 self.skip_rule();
                 if self.takes_blocks() {
@@ -372,7 +396,7 @@ impl Reader<'_> {
             "makeatletter" => self.input.at_is_letter = true,
             "makeatother" => self.input.at_is_letter = false,
             "today" => {}
-            "SI" | "qty" | "num" | "si" | "unit" | "ang" | "ce" | "pu" => self.quantity(name),
+            "SI" | "qty" | "num" | "si" | "unit" | "ang" | "ce" | "ch" | "pu" => self.quantity(name),
             "SIrange" | "qtyrange" | "numrange" | "SIlist" | "qtylist" | "numlist" | "numproduct" | "qtyproduct" | "tablenum"
             | "complexnum" | "complexqty" | "unitfrac" | "nicefrac" | "sfrac" => self.quantities(name),
             "footnoteref" => self.refer(Shows::Number),
@@ -440,6 +464,11 @@ impl Reader<'_> {
                 if name == "foreignblockquote" {
                     self.input.argument();
                 }
+                // A short one stands in the text.
+                if name == "blockquote" && self.is_short_quotation() {
+                    self.quote_in_text(name);
+                    return true;
+                }
                 let source = self.input.option().filter(|_| name != "blockcquote");
                 self.input.option();
                 if name == "blockcquote" {
@@ -461,7 +490,10 @@ impl Reader<'_> {
             "question" | "task" | "choice" | "CorrectChoice" | "ex" | "subpart" | "subsubpart"
                 if self.environments.iter().any(|environment| environment.kind == super::environments::Form::List) =>
             {
-                self.item();
+                match name {
+                    "question" | "subpart" | "subsubpart" => self.question(),
+                    _ => self.item(),
+                }
             }
             _ => {
                 return self.text_of_package(name)
@@ -471,6 +503,23 @@ impl Reader<'_> {
             }
         }
         true
+    }
+
+    /// Text that differs from slide to slide is what it is on those that it names; notes for the speaker are none of the slides.
+    fn of_some_slides(&mut self, name: &str) {
+        self.input.overlay();
+        if name == "note" {
+            self.input.option();
+            let words = self.input.argument();
+            let words = self.words(&words);
+            return self.tallies.speaker_notes.add_apart(self.at, &words);
+        }
+        if name == "temporal" {
+            self.input.argument();
+        }
+        let words = self.input.argument();
+        self.input.argument();
+        self.input.push_all(words.into_iter());
     }
 
     /// Text that a command stands for, or puts around its argument. Whether it is one of packages for that.
@@ -708,6 +757,7 @@ impl Reader<'_> {
             | "citeN" | "citeA" | "shortciteA" | "citealtt" | "notecite" => {
                 self.cite(name);
             }
+            "citetext" => self.text_as_citation(),
             _ => return false,
         }
         true

@@ -2,10 +2,21 @@
 
 use crate::document::Marker;
 use crate::fast_hash::HashMap;
+use crate::heading_count::HeadingCount;
 use crate::numeral::numeral;
 
 /// The counters of headings, from the highest.
 pub(super) const HEADINGS: [&str; 7] = ["part", "chapter", "section", "subsection", "subsubsection", "paragraph", "subparagraph"];
+
+/// The parts of a book, by how their chapters are counted (the LaTeX documentation of the class book).
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Matter {
+    Main,
+    /// Chapters have no numbers.
+    Uncounted,
+    /// They have letters.
+    Appendix,
+}
 
 /// All counters of a document.
 #[derive(Debug)]
@@ -16,12 +27,19 @@ pub(super) struct Counters {
     /// What counters reset, with what that resets; empty where it is to be found again.
     below: HashMap<String, Vec<String>>,
     pub(super) has_chapters: bool,
-    has_parts: bool,
-    is_appendix: bool,
+    /// Whether the source is a document of its own, and no piece of one.
+    is_whole: bool,
+    /// The place of the highest headings among all.
+    highest: usize,
+    matter: Matter,
+    /// The lowest level of a heading that had a number.
+    lowest_counted: u8,
     /// The number of the last heading that has one: what is below it and has none is referred to by it.
     pub(super) last_heading: String,
     /// The level of the last heading.
     pub(super) last_level: u8,
+    /// What pages make of the headings so far.
+    page: HeadingCount,
     /// How many levels headings go down for the title above them.
     pub(super) lowered: u8,
     /// How many levels of headings have numbers, by the counter `secnumdepth`.
@@ -68,7 +86,7 @@ impl Counters {
         };
         if has_chapters {
             put("section", "chapter");
-            for counter in ["figure", "table", "equation"] {
+            for counter in ["figure", "table", "equation", "lstlisting"] {
                 put(counter, "chapter");
             }
         }
@@ -81,10 +99,13 @@ impl Counters {
             within,
             below: HashMap::default(),
             has_chapters,
-            has_parts,
-            is_appendix: false,
+            is_whole: memchr::memmem::find(source.as_bytes(), b"\\documentclass").is_some(),
+            highest: if has_parts { 0 } else { 2 - usize::from(has_chapters) },
+            matter: Matter::Main,
+            lowest_counted: 0,
             last_heading: String::new(),
             last_level: 0,
+            page: HeadingCount::default(),
             lowered: 0,
             depth,
         }
@@ -93,14 +114,12 @@ impl Counters {
     /// The level of a heading by its command, from 1.
     pub(super) fn level(&self, name: &str) -> Option<u8> {
         let at = HEADINGS.iter().position(|known| *known == name)? as u8;
-        let highest = if self.has_parts {
-            0
-        } else if self.has_chapters {
-            1
-        } else {
-            2
+        // Sections stand directly below parts where there are no chapters.
+        let level = match at {
+            0 => 1,
+            _ => at.saturating_sub(if self.has_chapters { 1 } else { 2 }) + 1 + u8::from(self.highest == 0),
         };
-        Some((at.saturating_sub(highest) + 1 + self.lowered).min(6))
+        Some((level + self.lowered).min(6))
     }
 
     /// The level of titles of slides: below the sections that they stand in.
@@ -108,20 +127,49 @@ impl Counters {
         (self.last_level.max(1) + 1).min(6)
     }
 
+    /// The main part of a book begins, or one whose chapters have no numbers.
+    pub(super) fn begin_matter(&mut self, is_main: bool) {
+        self.matter = if is_main { Matter::Main } else { Matter::Uncounted };
+    }
+
     /// Whether headings of a command have numbers.
     pub(super) fn is_numbered(&self, name: &str) -> bool {
+        if name == "chapter" && self.matter == Matter::Uncounted {
+            return false;
+        }
+        self.is_deep_enough(name)
+    }
+
+    fn is_deep_enough(&self, name: &str) -> bool {
         HEADINGS.iter().position(|known| *known == name).is_some_and(|at| at as i64 - 1 <= self.depth)
+    }
+
+    /// Headings go down a level, for the title is above them.
+    pub(super) fn lower(&mut self) {
+        self.lowered = 1;
+        self.page.put_on_top(1);
+    }
+
+    /// The number that a page would give a heading, which counts there if it has just the number of the source.
+    pub(super) fn number_on_page(&mut self, level: u8, number: Option<&str>) -> String {
+        self.last_level = level;
+        if number.is_some() {
+            self.lowest_counted = self.lowest_counted.max(level);
+        }
+        let written = self.page.step(level);
+        let levels = self.numbered_levels();
+        let before = self.page.clone();
+        let made = self.page.number(written, levels);
+        if number != Some(made.as_str()) && !(number.is_none() && made.is_empty()) {
+            self.page = before;
+        }
+        made
     }
 
     /// How many levels of headings have numbers.
     pub(super) fn numbered_levels(&self) -> u8 {
-        let highest = match (self.has_parts, self.has_chapters) {
-            (true, _) => 0,
-            (false, true) => 1,
-            (false, false) => 2,
-        };
-        let lowest = HEADINGS[highest..].iter().rev().find(|name| self.is_numbered(name));
-        lowest.and_then(|name| self.level(name)).unwrap_or(0)
+        let lowest = HEADINGS[self.highest..].iter().rev().find(|name| self.is_deep_enough(name));
+        lowest.and_then(|name| self.level(name)).unwrap_or(0).max(self.lowest_counted)
     }
 
     /// The levels of the headings whose numbers stand before those of equations.
@@ -131,12 +179,12 @@ impl Counters {
         (first <= last).then_some((first, last))
     }
 
-    pub(super) const fn is_appendix(&self) -> bool {
-        self.is_appendix
+    pub(super) fn is_appendix(&self) -> bool {
+        self.matter == Matter::Appendix
     }
 
     pub(super) fn begin_appendix(&mut self) {
-        self.is_appendix = true;
+        self.matter = Matter::Appendix;
         self.set(if self.has_chapters { "chapter" } else { "section" }, 0);
     }
 
@@ -159,6 +207,12 @@ impl Counters {
             self.below.clear();
             self.within.insert(name.to_owned(), above.to_owned());
         }
+    }
+
+    /// Lets a counter count through the whole document.
+    pub(super) fn put_alone(&mut self, name: &str) {
+        self.below.clear();
+        self.within.remove(name);
     }
 
     /// The counter that resets another, and stands before it.
@@ -214,7 +268,7 @@ impl Counters {
 
     /// A counter with what stands before it.
     pub(super) fn number(&self, name: &str) -> String {
-        if !self.is_appendix && name != "part" && !self.within.contains_key(name) {
+        if !self.is_appendix() && name != "part" && !self.within.contains_key(name) {
             return self.get(name).to_string();
         }
         if name == "part" {
@@ -222,12 +276,13 @@ impl Counters {
         }
         // From the last part of the number to its first.
         let (mut parts, mut count) = ([(0, false); 8], 0);
+        let shows_zero = self.is_whole && !(self.has_chapters && matches!(name, "figure" | "table" | "equation" | "lstlisting"));
         let mut at = Some(name);
         while let Some(counter) = at.filter(|_| count < parts.len()) {
             let value = self.get(counter);
-            let is_letter = self.is_appendix && counter == if self.has_chapters { "chapter" } else { "section" };
-            // What counts within a section that has not begun stands alone.
-            if value > 0 || count == 0 {
+            let is_letter = self.is_appendix() && counter == if self.has_chapters { "chapter" } else { "section" };
+            // Floats before the first chapter stand alone, and so does all in a piece of a document.
+            if value > 0 || count == 0 || shows_zero {
                 parts[count] = (value, is_letter);
                 count += 1;
             }

@@ -1,6 +1,6 @@
 //! What a document defines beside commands and environments: theorems, terms, keywords, floats, code.
 
-use super::{algorithms, boxes, glossary, theorems};
+use super::{algorithms, boxes, formulas, glossary, lists, theorems};
 use crate::fast_hash::{HashMap, HashSet};
 
 /// What a document defines beside commands and environments.
@@ -23,6 +23,10 @@ pub(super) struct Definitions {
     pub(super) files: HashMap<String, String>,
     /// Environments that are floats, and the words for them.
     pub(super) floats: HashMap<String, String>,
+    /// Environments that are lists.
+    pub(super) lists: HashMap<String, lists::OwnList>,
+    /// How equations are counted.
+    pub(super) equations: formulas::Equations,
     /// Kinds of columns.
     pub(super) columns: super::columns::OwnColumns,
     /// Environments that are boxes.

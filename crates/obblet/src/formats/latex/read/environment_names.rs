@@ -121,7 +121,6 @@ const ARGUMENTS: &[(&str, &str)] = &[
     ("dinglist", "m"),
     ("dingautolist", "m"),
     ("displaycquote", "oom"),
-    ("list", "mm"),
     ("quotation", "o"),
     ("quote", "o"),
     ("rotate", "m"),

@@ -45,6 +45,12 @@ impl Reader<'_> {
         if self.own.floats.contains_key(base) {
             return self.open_float(&name);
         }
+        if matches!(base, "threeparttable" | "measuredfigure") && !self.environments.iter().any(|one| one.kind == Form::Float) {
+            return self.open_float(&name);
+        }
+        if let Some(own) = self.own.lists.get(&*name) {
+            return self.open_list(&name, own.kind);
+        }
         match sort(base) {
             Some(Sort::Code) => self.code_block(&name),
             Some(Sort::File) => self.made_file(&name),
@@ -207,7 +213,7 @@ impl Reader<'_> {
             Some(Sort::Box) => self.begin_box(name, base),
             _ if base == "appendices" => {
                 self.open_environment(name, Form::Transparent, None);
-                self.counters.begin_appendix();
+                self.begin_appendix();
             }
             Some(Sort::Open) => {
                 self.open_environment(name, Form::Transparent, None);
@@ -380,7 +386,7 @@ impl Reader<'_> {
         }
         self.open_environment(name, Form::List, None);
         self.skip_arguments(arguments(name));
-        let node = self.begin_list(kind);
+        let node = self.begin_list(name, kind);
         self.set_node(node);
     }
 
@@ -438,8 +444,10 @@ impl Reader<'_> {
         }
         match environment.kind {
             Form::Transparent | Form::Document => {
-                if environment.name == "frontmatter" {
-                    self.put_title();
+                match environment.name.as_str() {
+                    "frontmatter" => self.put_title(),
+                    "subequations" => self.end_parts_of_equations(),
+                    _ => {}
                 }
                 if self.takes_blocks() {
                     self.end_paragraph();

@@ -3,35 +3,19 @@
 use super::Reader;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, NodeId};
-use crate::refine::references::word_for;
 
 /// The counter of the parts of a float.
-const PARTS: &str = "parts of a float";
+pub(super) const PARTS: &str = "parts of a float";
 
 /// What a float is, by the name of its environment.
-fn kind_of(name: &str) -> &str {
+pub(super) fn kind_of(name: &str) -> &str {
     let name = name.trim_end_matches('*');
     match name {
         _ if name.contains("table") => "table",
+        "measuredfigure" => "figure",
         "algorithm2e" => "algorithm",
         _ if name.contains("figure") || matches!(name, "wrapfloat") => "figure",
         _ => name,
-    }
-}
-
-/// The word for a float in captions and references.
-pub(super) fn word(kind: &str, language: Option<&str>) -> &'static str {
-    let language = language.unwrap_or_default();
-    match (kind, language.get(..2).unwrap_or_default()) {
-        ("algorithm", "de") => "Algorithmus",
-        ("algorithm", "fr") => "Algorithme",
-        ("algorithm", "es" | "pt" | "it") => "Algoritmo",
-        ("algorithm", _) => "Algorithm",
-        ("listing", "fr") => "Extrait",
-        ("listing", "es") => "Listado",
-        ("listing", "it") => "Listato",
-        ("listing" | "lstlisting", _) => "Listing",
-        _ => word_for(language, kind == "table"),
     }
 }
 
@@ -55,81 +39,6 @@ impl Reader<'_> {
         let node = self.block(Kind::Figure);
         self.begin_part(node, false);
         node
-    }
-
-    /// A caption: its number, and its words.
-    pub(super) fn caption(&mut self, command: &str) {
-        let has_star = self.input.take('*');
-        let kind = if command == "captionof" {
-            let kind = self.input.argument();
-            Some(self.input.characters(&kind))
-        } else {
-            None
-        };
-        self.input.option();
-        let float = self.environments.iter().rev().find(|environment| environment.kind == super::environments::Form::Float);
-        let (holder, name) = match float {
-            Some(float) => (float.node, float.name.clone()),
-            None => (
-                self.environments
-                    .iter()
-                    .rev()
-                    .find(|one| matches!(one.name.as_str(), "longtable" | "deluxetable" | "longtblr" | "xltabular" | "longtabu"))
-                    .and_then(|_| self.tables.last().map(|table| table.node())),
-                "table".to_owned(),
-            ),
-        };
-        let Some(holder) = holder else {
-            // A caption of nothing is a paragraph.
-            return self.end_paragraph();
-        };
-        let kind = kind.unwrap_or_else(|| kind_of(&name).to_owned());
-        let is_part = name.starts_with("sub");
-        self.end_paragraph();
-        let caption = self.doc.append_at(holder, Kind::Caption, self.at);
-        if self.doc.kind(holder) == Kind::Table
-            && let Some(first) = self.doc.node(holder).first_child().filter(|&first| first != caption)
-        {
-            self.doc.move_before(first, caption);
-        }
-        if is_part {
-            self.number_part(holder, caption, &kind);
-        } else if !has_star {
-            let number = self.counters.step(if kind == "listing" { "lstlisting" } else { &kind });
-            let language = self.front.language.clone();
-            let number = self.number_as_shown(&kind, number);
-            let own = self.own.floats.get(&kind).cloned().or_else(|| self.own_word(&format!("{kind}name")));
-            let word = own.as_deref().unwrap_or_else(|| word(&kind, language.as_deref()));
-            self.references.here(holder, number.clone(), word);
-            let text = self.doc.intern(&format!("{word}\u{A0}{number}: "));
-            self.doc.append_at(caption, Kind::Text(text), self.at);
-        } else {
-            // Without a number of its own, it is the place that a label names all the same.
-            self.references.here_without_number(holder);
-        }
-        self.argument_into(caption, true);
-    }
-
-    /// The letter of a part of a float, which the number of the whole stands before in references.
-    fn number_part(&mut self, holder: NodeId, caption: NodeId, kind: &str) {
-        let whole = self.environments.iter().rev().filter(|one| one.kind == super::environments::Form::Float);
-        let outer = whole.filter(|one| !one.name.starts_with("sub")).find_map(|one| one.node);
-        let Some(outer) = outer else { return };
-        let kind = kind.trim_start_matches("sub");
-        let has_caption = self.doc.children(outer).any(|child| self.doc.kind(child) == Kind::Caption);
-        let number = if has_caption {
-            let number = self.counters.number(kind);
-            self.number_as_shown(kind, number)
-        } else {
-            self.counters.number_after(kind)
-        };
-        let count = self.counters.get(PARTS) + 1;
-        self.counters.set(PARTS, count);
-        let letter = crate::numeral::numeral(count, crate::document::Marker::LowerAlpha);
-        let language = self.front.language.clone();
-        self.references.here(holder, format!("{number}{letter}"), word(kind, language.as_deref()));
-        let text = self.doc.intern(&format!("({letter}) "));
-        self.doc.append_at(caption, Kind::Text(text), self.at);
     }
 
     /// A label, a caption and the content of a float (the documentation of jmlr): the class puts the caption where it belongs.
@@ -168,6 +77,9 @@ impl Reader<'_> {
             let caption = self.doc.append_at(figure, Kind::Caption, self.at);
             self.number_part(figure, caption, &kind);
             self.read_into(caption, true, words);
+        } else if name == "subfloat" {
+            // Without a caption, it is counted all the same.
+            self.counters.step(PARTS);
         }
     }
 
@@ -220,18 +132,6 @@ impl Reader<'_> {
             let is_first = self.doc.node(node).first_child() == Some(caption);
             if !is_first && self.doc.node(caption).next().is_some() {
                 self.doc.move_into(node, caption);
-            }
-        }
-    }
-
-    /// A caption that says nothing but its number has no colon.
-    fn end_label(&mut self, caption: NodeId) {
-        let only = self.doc.node(caption).first_child().filter(|&only| self.doc.node(only).next().is_none());
-        if let Some((only, Kind::Text(text))) = only.map(|only| (only, self.doc.kind(only))) {
-            let length = self.doc.text(text).trim_end_matches([' ', ':']).len() as u32;
-            let end = text.start + length;
-            if self.doc.text(text).ends_with(": ") {
-                self.doc.set_kind(only, Kind::Text(crate::document::Text { end, ..text }));
             }
         }
     }

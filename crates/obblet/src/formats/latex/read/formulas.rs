@@ -42,6 +42,23 @@ fn is_written_out(name: &str) -> bool {
         || matches!(name, "fi" | "else" | "or" | "unless" | "the" | "number" | "expandafter" | "csname" | "char" | "relax")
 }
 
+/// How equations are counted.
+#[derive(Debug, Default)]
+pub(super) struct Equations {
+    /// Whether the document numbers them in a way of its own, so that the reader has to count.
+    pub(super) are_counted: bool,
+    /// The number of the group whose parts are counted with letters, and how many these are.
+    parts: Option<(String, i64)>,
+}
+
+impl Equations {
+    pub(super) fn of(source: &str) -> Self {
+        let signs = ["\\theequation", "counter{equation}", "c@equation", "\\begin{subequations}"];
+        let holds = |sign: &&str| memchr::memmem::find(source.as_bytes(), sign.as_bytes()).is_some();
+        Self { are_counted: signs.iter().any(|sign| holds(&sign)), parts: None }
+    }
+}
+
 /// A formula has no more tokens.
 const MOST_TOKENS: usize = 1 << 15;
 
@@ -118,6 +135,10 @@ impl<'s> Reader<'s> {
     /// An environment that is a formula.
     pub(super) fn display(&mut self, name: &str) {
         if name == "subequations" && !self.is_one_display() {
+            let number = self.counters.step("equation");
+            let number = self.number_as_shown("equation", number);
+            self.references.count_here(number.clone());
+            self.own.equations.parts = Some((number, 0));
             return self.open_environment(name, super::environments::Form::Transparent, None);
         }
         let mut tokens = Vec::new();
@@ -353,6 +374,42 @@ impl<'s> Reader<'s> {
         }
         let text = self.doc.intern(source);
         let formula = self.doc.add_tex(text, display);
+        if let Some(number) = self.number_of_equation(source)
+            && let Some(formula) = self.doc.formulas.last_mut()
+        {
+            formula.number = number;
+        }
         self.inline(Kind::Math(formula));
+    }
+
+    /// The number of the first row of an equation, where the reader counts them.
+    fn number_of_equation(&mut self, source: &str) -> Option<crate::document::Text> {
+        if !self.own.equations.are_counted || !source.contains("\\begin{") {
+            return None;
+        }
+        let (mut math, _) = crate::math::tex::read(source);
+        let rows = i64::from(math.set_numbers(1)) - 1;
+        if !math.numbered || rows < 1 {
+            return None;
+        }
+        let first = match &mut self.own.equations.parts {
+            Some((number, parts)) => {
+                let letter = crate::numeral::numeral(*parts + 1, crate::document::Marker::LowerAlpha);
+                *parts += rows;
+                format!("{number}{letter}")
+            }
+            None => {
+                let number = self.counters.step("equation");
+                let shown = self.number_as_shown("equation", number);
+                self.counters.set("equation", self.counters.get("equation") + rows - 1);
+                shown
+            }
+        };
+        Some(self.doc.intern(&first))
+    }
+
+    /// The parts of a group of equations end.
+    pub(super) fn end_parts_of_equations(&mut self) {
+        self.own.equations.parts = None;
     }
 }

@@ -151,6 +151,7 @@ impl Reader<'_> {
                 self.input.push_all(first.into_iter());
             }
             "Description" => self.description(),
+            "thetitle" | "theauthor" | "thedate" | "@title" | "@author" | "@date" => self.text_of_front(name),
             _ if OF_PUBLICATIONS.iter().any(|(known, _)| *known == name) => self.of_publication(name),
             _ if PARTS_OF_ADDRESSES.contains(&name) => {
                 if self.is_in_text() {
@@ -179,9 +180,24 @@ impl Reader<'_> {
                     }
                 }
             }
-            _ => return false,
+            _ => match words::name_of_part(name, self.front.language.as_deref()) {
+                Some(word) => self.text(word),
+                None => return false,
+            },
         }
         true
+    }
+
+    /// The title, the authors or the day within the text.
+    fn text_of_front(&mut self, name: &str) {
+        let words = match name.trim_start_matches("the").trim_start_matches('@') {
+            "title" => self.front.title().to_owned(),
+            "author" => self.front.authors_behind(0),
+            _ => self.front.date().to_owned(),
+        };
+        if !words.is_empty() {
+            self.text(&words);
+        }
     }
 
     /// The authors behind the first few, in a paragraph of their own.
@@ -306,15 +322,11 @@ impl Reader<'_> {
                 self.step(token);
             }
             self.end_paragraph();
-            let title = match before {
-                Some(before) => self.doc.node(before).next(),
-                None => None,
-            };
+            let title = before.and_then(|before| self.doc.node(before).next());
             if let (Some(title), Some(first)) = (title, self.doc.node(self.holder()).first_child()) {
-                let byline = self.doc.byline(title);
-                self.doc.move_before(first, title);
-                if let Some(byline) = byline {
-                    self.doc.move_before(first, byline);
+                let below: Vec<_> = std::iter::successors(Some(title), |&at| self.doc.node(at).next()).collect();
+                for one in below {
+                    self.doc.move_before(first, one);
                 }
                 // What it stands above goes down a level.
                 for (heading, level) in headings {

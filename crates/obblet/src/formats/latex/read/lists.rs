@@ -1,30 +1,68 @@
 //! Lists (the LaTeX documentation, "itemize", "enumerate", "description"; of enumitem and paralist).
 
 use super::Reader;
-use super::tokens::Token;
+use super::labels::{COUNTERS, Label, USUAL, counter_of};
+use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, ListKind, Marker, NodeId};
 
 /// A list whose items are read.
 #[derive(Debug)]
 pub(super) struct List {
+    /// The list; the paragraph around it where it is in a line.
     pub(super) node: NodeId,
     kind: ListForm,
+    /// What stands between items, where they stand in a line.
+    inline: Option<Joins>,
     /// Whether an item has begun.
     has_item: bool,
     /// Whether empty lines part the items.
     loose: bool,
     /// How many parts of the document were open before it.
     parts: usize,
+    /// What counts the items.
+    counter: String,
+    /// What stands before the items, where their author says so.
+    label: Option<Label>,
     /// What references to items show, with commands for their number, where the author says so.
-    label: Option<String>,
-    /// What the item is called that is read, as references show it.
+    reference: Option<String>,
+    /// What the item is called that is read, as references show it, and as it is shown.
     number: String,
+    shown: String,
+    /// Items that have labels of their own.
+    labelled: Vec<NodeId>,
+}
+
+/// What stands between the items of a list in a line (the documentation of enumitem, "Inline lists").
+#[derive(Debug, Default)]
+struct Joins {
+    usual: Vec<Token>,
+    /// The same before the last one.
+    last: Vec<Token>,
+    /// The text that begins with what stands before the item that is read, and how long that is.
+    before: Option<(NodeId, usize)>,
 }
 
 impl List {
     /// The entries of a bibliography.
     pub(super) const fn of_entries(node: NodeId, parts: usize) -> Self {
-        Self { node, kind: ListForm::Numbers, has_item: false, loose: false, parts, label: None, number: String::new() }
+        Self::new(node, ListForm::Numbers, parts)
+    }
+
+    const fn new(node: NodeId, kind: ListForm, parts: usize) -> Self {
+        Self {
+            node,
+            kind,
+            inline: None,
+            has_item: false,
+            loose: false,
+            parts,
+            counter: String::new(),
+            label: None,
+            reference: None,
+            number: String::new(),
+            shown: String::new(),
+            labelled: Vec::new(),
+        }
     }
 }
 
@@ -39,61 +77,177 @@ pub(super) enum ListForm {
     Terms,
 }
 
-/// Counters of numbered lists, by how deep they are.
-const COUNTERS: [&str; 4] = ["enumi", "enumii", "enumiii", "enumiv"];
+/// A list that a document defines (the documentation of enumitem, `\newlist`).
+#[derive(Clone, Copy, Debug)]
+pub(super) struct OwnList {
+    pub(super) kind: ListForm,
+    pub(super) inline: bool,
+}
+
+/// What the options of a list say.
+#[derive(Debug)]
+struct Options {
+    /// Whether its items have numbers.
+    is_counted: bool,
+    label: Option<Label>,
+    reference: Option<String>,
+    /// The number before the first item; the list goes on with the last number where there is none.
+    start: Option<i64>,
+}
 
 impl Reader<'_> {
-    pub(super) fn begin_list(&mut self, kind: ListForm) -> NodeId {
-        let options = self.input.option().unwrap_or_default();
-        let written = |tokens: &[Token]| {
-            let mut text = String::new();
-            self.input.write(tokens, &mut text);
-            text
+    /// `\newlist{name}{type}{depth}`
+    pub(super) fn new_list(&mut self) {
+        let (name, kind) = (self.input.argument(), self.input.argument());
+        self.input.argument();
+        let (name, kind) = (self.input.characters(&name), self.input.characters(&kind));
+        let form = match kind.trim_end_matches('*') {
+            "enumerate" => ListForm::Numbers,
+            "description" => ListForm::Terms,
+            _ => ListForm::Bullets,
         };
-        let option = written(&options);
-        let depth = self.lists.iter().filter(|list| list.kind == ListForm::Numbers).count().min(3);
-        let is_resumed = option.contains("resume");
-        let start = option
-            .split(',')
-            .filter_map(|part| part.split_once('='))
-            .find(|(key, _)| key.trim() == "start")
-            .and_then(|(_, value)| value.trim().parse().ok());
-        if kind == ListForm::Numbers && !is_resumed {
-            self.counters.set(COUNTERS[depth], start.map_or(0, |start: i64| start - 1));
+        self.own.lists.insert(name, OwnList { kind: form, inline: kind.ends_with('*') });
+    }
+
+    /// Begins a list.
+    pub(super) fn begin_list(&mut self, name: &str, kind: ListForm) -> NodeId {
+        let option = self.input.option().unwrap_or_default();
+        if name == "tasks" {
+            self.input.between('(', ')');
         }
-        let said = |key: &str| Some(written(&self.input.value_of(&options, key))).filter(|value| !value.is_empty());
-        let (label, reference) = (said("label"), said("ref"));
-        let shown = label.as_deref().unwrap_or(&option);
-        let marker = if option.is_empty() && kind == ListForm::Numbers {
-            self.own_marker(depth).unwrap_or_else(|| marker(shown, depth))
-        } else {
-            marker(shown, depth)
+        let is_generic = name == "list";
+        let (mut kind, mut generic) = (kind, None);
+        if is_generic {
+            let (label, settings) = (self.input.argument(), self.input.argument());
+            if let Some(counter) = self.counter_used(&settings) {
+                kind = ListForm::Numbers;
+                generic = Some((label, counter));
+            }
+        }
+        let depth = self.lists.iter().filter(|list| list.kind == ListForm::Numbers).count().min(3);
+        let counter = match &generic {
+            Some((_, counter)) => counter.clone(),
+            None => self.counter_of_list(name, depth),
         };
+        let options = match (kind, &generic) {
+            (ListForm::Numbers, Some((label, _))) => Options {
+                is_counted: true,
+                label: self.label_from(label, &counter, Marker::Plain),
+                reference: None,
+                start: Some(0),
+            },
+            (ListForm::Numbers, None) => self.options_of_list(name, &option, &counter, depth),
+            _ => Options { is_counted: false, label: None, reference: None, start: None },
+        };
+        if kind == ListForm::Numbers && !options.is_counted {
+            kind = ListForm::Bullets;
+        }
+        if let Some(start) = options.start.filter(|_| kind == ListForm::Numbers) {
+            self.counters.set(&counter, start);
+        }
+        let marker = options.label.as_ref().map_or(USUAL[depth], |label| label.marker);
         let list = ListKind { ordered: kind == ListForm::Numbers, tight: true, marker, start: 1 };
-        let node = self.block(if kind == ListForm::Terms { Kind::TermList } else { Kind::List(list) });
-        let label = reference.or(label).filter(|label| label.contains('*'));
-        let parts = self.parts.len();
-        self.lists.push(List { node, kind, has_item: false, loose: false, parts, label, number: String::new() });
+        let inline = self.joins_of_list(name, &option);
+        let node = match (&inline, kind) {
+            (Some(_), _) => self.holder(),
+            (None, ListForm::Terms) => self.block(Kind::TermList),
+            (None, _) => self.block(Kind::List(list)),
+        };
+        if let Some(label) = options.label.as_ref().filter(|_| inline.is_none()) {
+            self.show_label(node, label, depth);
+        }
+        let list = List::new(node, kind, self.parts.len());
+        self.lists.push(List { inline, counter, label: options.label, reference: options.reference, ..list });
         node
     }
 
-    /// What items are marked with, where the document says so for all lists so deep.
-    fn own_marker(&self, depth: usize) -> Option<Marker> {
-        let counter = COUNTERS[depth];
-        let said = |name: String| {
-            let body = self.macros.body(&name)?;
-            body.iter().find_map(|token| {
-                Some(match token.kind.command()? {
-                    "alph" => Marker::LowerAlpha,
-                    "Alph" => Marker::UpperAlpha,
-                    "roman" => Marker::LowerRoman,
-                    "Roman" => Marker::UpperRoman,
-                    "arabic" => Marker::Plain,
-                    _ => return None,
-                })
-            })
+    /// The counter of a list by its name.
+    fn counter_of_list(&self, name: &str, depth: usize) -> String {
+        match name {
+            // Examples of linguists are counted through the whole document.
+            "exe" => "exx".to_owned(),
+            _ if self.own.lists.contains_key(name) => {
+                let same = self.environments.iter().filter(|environment| environment.name == name).count();
+                counter_of(name, same.saturating_sub(1))
+            }
+            _ => COUNTERS[depth].to_owned(),
+        }
+    }
+
+    /// The counter that the settings of a list name.
+    fn counter_used(&self, settings: &[Token]) -> Option<String> {
+        let place = settings.iter().position(|token| token.kind.command() == Some("usecounter"))?;
+        let mut rest = super::Input::of_tokens(self.input.source, settings[place + 1..].iter().cloned());
+        let counter = rest.argument();
+        Some(rest.characters(&counter)).filter(|counter| !counter.is_empty())
+    }
+
+    /// What stands between the items of a list in a line; nothing for any other list.
+    fn joins_of_list(&self, name: &str, option: &[Token]) -> Option<Joins> {
+        let is_inline = match name {
+            "enumerate*" | "itemize*" | "description*" | "inparaenum" | "inparaitem" | "inparadesc" => true,
+            _ => self.own.lists.get(name).is_some_and(|own| own.inline),
         };
-        said(format!("label{counter}")).or_else(|| said(format!("the{counter}")))
+        is_inline.then(|| {
+            let usual = self.input.value_of(option, "itemjoin");
+            let last = self.input.value_of(option, "itemjoin*");
+            Joins { last: if last.is_empty() { usual.clone() } else { last }, usual, before: None }
+        })
+    }
+
+    /// What the options of a numbered list say, and what the document says of all such lists.
+    fn options_of_list(&mut self, name: &str, option: &[Token], counter: &str, depth: usize) -> Options {
+        let usual = USUAL[depth];
+        let option_text = self.input.characters(option);
+        let pairs = self.input.pairs(option);
+        let value = |key: &str| pairs.iter().find(|(known, _)| known == key).map(|(_, value)| value.clone());
+        let is_resumed = option_text.contains("resume") || name == "exe";
+        let start = value("start").and_then(|value| self.input.characters(&value).parse::<i64>().ok());
+        let start = start.map(|start| start.saturating_sub(1)).or_else(|| (!is_resumed).then_some(0));
+        let kept = |key: &str| Some(self.kept_setting(key, counter)).filter(|kept| !kept.is_empty());
+        let star = value("label*").or_else(|| kept("label*").filter(|_| value("label").is_none()));
+        let label = value("label").or_else(|| kept("label").filter(|_| star.is_none()));
+        let reference = value("ref").or_else(|| kept("ref"));
+        // By its example, a label is not what references show.
+        let example = if label.is_none() && star.is_none() { self.label_by_example(option) } else { None };
+        let reference = reference.or_else(|| label.clone()).or_else(|| star.clone()).map(|tokens| {
+            let mut text = String::new();
+            self.input.write(&tokens, &mut text);
+            text
+        });
+        let tokens = star.clone().or(label).or(example);
+        let is_said = tokens.is_some();
+        let at = self.at;
+        let own = Token { kind: Sign::Command(format!("label{counter}").into()), at };
+        let mut label = match tokens {
+            Some(tokens) => self.label_from(&tokens, counter, usual),
+            None if self.macros.knows(&format!("label{counter}")) => self.label_from(&[own], counter, usual),
+            None if self.macros.knows(&format!("the{counter}")) => {
+                let number = Token { kind: Sign::Command(format!("the{counter}").into()), at };
+                self.label_from(&[number], counter, usual).map(|label| with_usual_signs(label, depth))
+            }
+            None => usual_label(name, depth),
+        };
+        if star.is_some()
+            && let Some(label) = &mut label
+            && let Some(above) = self.lists.iter().rev().find(|list| list.kind == ListForm::Numbers)
+        {
+            label.before.insert_str(0, &above.shown);
+        }
+        // What is no number is a bullet.
+        let is_counted = label.is_some() || !is_said;
+        Options { is_counted, label, reference: reference.filter(|reference| reference.contains('*')), start }
+    }
+
+    /// `\question[3]`, whose option says how many points it is worth (the documentation of exam).
+    pub(super) fn question(&mut self) {
+        let points = self.input.option();
+        self.item();
+        if let Some(points) = points {
+            let points = self.words(&points);
+            let word = if points == "1" { "point" } else { "points" };
+            self.text(&format!("({points} {word}) "));
+        }
     }
 
     /// Begins an item.
@@ -105,6 +259,9 @@ impl Reader<'_> {
             return;
         };
         let (node, kind, parts) = (list.node, list.kind, list.parts);
+        if list.inline.is_some() {
+            return self.item_in_line(label);
+        }
         let is_apart = self.after_empty_line && list.has_item;
         while self.parts.len() > parts {
             self.end_part();
@@ -124,20 +281,74 @@ impl Reader<'_> {
             }
         } else {
             let item = self.doc.append_at(node, Kind::ListItem { checked: None }, self.at);
-            if kind == ListForm::Numbers {
-                self.number_item(node, item, label.is_some());
+            if kind == ListForm::Numbers && label.is_none() {
+                self.number_item(node, item);
             }
             self.begin_part(item, false);
             if let Some(label) = label {
                 match checkbox(&label) {
                     Some(done) if kind == ListForm::Bullets => self.doc.set_kind(item, Kind::ListItem { checked: Some(done) }),
-                    _ => self.item_label(kind, label),
+                    _ => self.item_label(item, kind, label),
                 }
             }
         }
         if let Some(list) = self.lists.last_mut() {
             list.has_item = true;
             list.loose |= is_apart;
+        }
+    }
+
+    /// Begins an item that stands in a line with the others.
+    fn item_in_line(&mut self, label: Option<Vec<Token>>) {
+        let at = self.at;
+        let Some(list) = self.lists.last_mut() else { return };
+        let kind = list.kind;
+        let has_item = std::mem::replace(&mut list.has_item, true);
+        let joins = list.inline.as_ref().filter(|_| has_item).map(|joins| joins.usual.clone());
+        if let Some(joins) = joins {
+            let words = self.words(&joins);
+            self.trim_line();
+            // The last one may have another: the text is one of its own.
+            let text = self.doc.intern(&format!("{words} "));
+            let node = self.inline(Kind::Text(text));
+            if let Some(Joins { before, .. }) = self.lists.last_mut().and_then(|list| list.inline.as_mut()) {
+                *before = Some((node, words.len() + 1));
+            }
+        }
+        match (label, kind) {
+            (Some(label), ListForm::Terms) => {
+                self.input.push(Sign::Space, at);
+                self.styled(Kind::Strong, label);
+            }
+            (Some(label), _) => {
+                self.input.push(Sign::Space, at);
+                self.input.push_all(label.into_iter());
+            }
+            (None, ListForm::Numbers) => {
+                let (shown, full) = self.count_item();
+                self.text(&format!("{shown}\u{A0}"));
+                self.references.count_here(full);
+                self.input.skip_white();
+            }
+            (None, ListForm::Bullets) => {
+                self.text("\u{2022}\u{A0}");
+                self.input.skip_white();
+            }
+            (None, ListForm::Terms) => {}
+        }
+    }
+
+    /// A list in a line ends: what stands before its last item may differ.
+    fn end_list_in_line(&mut self, joins: &Joins) {
+        if let Some((node, length)) = joins.before
+            && joins.last != joins.usual
+            && let Kind::Text(text) = self.doc.kind(node)
+        {
+            let words = self.words(&joins.last);
+            let behind = self.doc.text(text).get(length..).unwrap_or_default();
+            let text = format!("{words} {behind}");
+            let text = self.doc.intern(&text);
+            self.doc.set_kind(node, Kind::Text(text));
         }
     }
 
@@ -163,56 +374,73 @@ impl Reader<'_> {
         Some(item)
     }
 
-    fn number_item(&mut self, list: NodeId, item: NodeId, has_label: bool) {
+    /// Counts an item: how it is shown, and what references to it show.
+    fn count_item(&mut self) -> (String, String) {
         let depth = self.lists.iter().filter(|list| list.kind == ListForm::Numbers).count().clamp(1, 4) - 1;
-        let counter = COUNTERS[depth];
-        if has_label {
-            return;
-        }
-        let number = self.counters.step(counter);
-        if let Kind::List(kind) = self.doc.kind(list)
-            && self.doc.node(list).first_child() == Some(item)
-        {
-            let start = number.parse().unwrap_or(1);
-            self.doc.set_kind(list, Kind::List(ListKind { start, ..kind }));
-        }
-        let marker = match self.doc.kind(list) {
-            Kind::List(kind) => kind.marker,
-            _ => Marker::Plain,
-        };
-        let value = number.parse().unwrap_or(0);
-        let shown = crate::numeral::numeral(value, marker);
+        let Some(counter) = self.lists.last().map(|list| list.counter.clone()) else { return Default::default() };
+        self.counters.step(&counter);
+        let value = self.counters.get(&counter);
+        let marker = self.lists.last().and_then(|list| list.label.as_ref()).map_or(USUAL[depth], |label| label.marker);
+        let number = crate::numeral::numeral(value, marker);
         // Items within others are called by the numbers of these, too (the LaTeX format, `\p@enumii`).
-        let mut above = self.lists.iter().rev().skip(1).filter(|list| list.kind == ListForm::Numbers).map(|list| &list.number);
-        let full = match self.lists.last().and_then(|list| list.label.as_deref()) {
-            Some(label) => with_number(label, value),
-            None => match (depth, above.next()) {
-                (1, Some(above)) => format!("{above}{shown}"),
-                (2, Some(above)) => {
-                    let first = above.trim_end_matches(|c: char| c.is_ascii_alphabetic());
-                    format!("{first}({}){shown}", &above[first.len()..])
+        let mut above = self.lists.iter().rev().skip(1).filter(|list| list.kind == ListForm::Numbers);
+        let around = above.next();
+        let full = match (self.lists.last().and_then(|list| list.reference.as_deref()), around) {
+            (Some(reference), around) => {
+                let before = self.lists.last().and_then(|list| list.label.as_ref()).map_or("", |label| label.before.as_str());
+                let own = with_number(reference, value);
+                match around.filter(|around| !around.shown.is_empty() && before.starts_with(&around.shown)) {
+                    Some(around) => format!("{}{own}", around.shown),
+                    None => own,
                 }
-                (3, Some(above)) => format!("{above}{shown}"),
-                _ => shown,
-            },
+            }
+            (None, Some(around)) if depth == 1 || depth == 3 => format!("{}{number}", around.number),
+            (None, Some(around)) if depth == 2 => {
+                let first = around.number.trim_end_matches(|c: char| c.is_ascii_alphabetic());
+                format!("{first}({}){number}", &around.number[first.len()..])
+            }
+            _ => number.clone(),
+        };
+        let shown = match self.lists.last().and_then(|list| list.label.as_ref()) {
+            Some(label) => label.of(value),
+            None => format!("{number}."),
         };
         if let Some(list) = self.lists.last_mut() {
             list.number.clone_from(&full);
+            list.shown.clone_from(&shown);
+        }
+        (shown, full)
+    }
+
+    fn number_item(&mut self, list: NodeId, item: NodeId) {
+        let (_, full) = self.count_item();
+        if let Kind::List(kind) = self.doc.kind(list)
+            && self.doc.node(list).first_child() == Some(item)
+        {
+            let counter = self.lists.last().map_or("", |list| list.counter.as_str());
+            let start = i32::try_from(self.counters.get(counter)).unwrap_or(1);
+            self.doc.set_kind(list, Kind::List(ListKind { start, ..kind }));
         }
         self.references.here(item, full, "item");
     }
 
     /// What an item is marked with, where its author says so: a bullet is a bullet, all else is text.
-    fn item_label(&mut self, kind: ListForm, label: Vec<Token>) {
+    fn item_label(&mut self, item: NodeId, kind: ListForm, label: Vec<Token>) {
         let words = self.words(&label);
         let is_mark = words.chars().count() <= 1 && !words.chars().all(char::is_alphanumeric)
-            || label.iter().any(|token| token.kind == super::tokens::Kind::Dollar);
+            || label.iter().any(|token| token.kind == Sign::Dollar);
         if words.is_empty() && label.is_empty() || kind == ListForm::Bullets && is_mark {
             return;
         }
-        let at = self.at;
-        self.input.push(super::tokens::Kind::Space, at);
-        self.input.push_all(label.into_iter());
+        if self.parts.len() + 1 >= super::build::MOST_PARTS {
+            self.input.push(Sign::Space, self.at);
+            return self.input.push_all(label.into_iter());
+        }
+        if let Some(list) = self.lists.last_mut() {
+            list.labelled.push(item);
+        }
+        let term = self.doc.append_at(item, Kind::Term, self.at);
+        self.read_into(term, true, label);
     }
 
     pub(super) fn end_list(&mut self) {
@@ -220,9 +448,15 @@ impl Reader<'_> {
         while self.parts.len() > list.parts {
             self.end_part();
         }
+        if let Some(joins) = &list.inline {
+            return self.end_list_in_line(joins);
+        }
         if !list.has_item {
             self.doc.unwrap(list.node);
             return;
+        }
+        if !list.labelled.is_empty() {
+            self.place_labels(&list);
         }
         // What stands before the first item is none of it; descriptions with one paragraph are text.
         for item in self.doc.children(list.node).collect::<Vec<_>>() {
@@ -243,6 +477,106 @@ impl Reader<'_> {
         }
         let end = self.at;
         self.doc.set_end(list.node, end.max(self.doc.node(list.node).offset()));
+    }
+
+    /// Puts the labels that items have of their own where they are read: where all have one, they are terms, or numbers that were
+    /// counted by hand; in other lists they begin the text of their items.
+    fn place_labels(&mut self, list: &List) {
+        let items: Vec<NodeId> = self.doc.children(list.node).collect();
+        let label_of = |doc: &crate::document::Document, item: NodeId| {
+            doc.node(item).first_child().filter(|&first| doc.kind(first) == Kind::Term)
+        };
+        let labels: Vec<NodeId> = items.iter().filter_map(|&item| label_of(&self.doc, item)).collect();
+        let all_have = labels.len() == items.len() && items.len() > 1;
+        if all_have && let Some((label, start)) = self.counted_by_hand(&labels) {
+            for label in labels {
+                self.doc.detach(label);
+            }
+            if let Kind::List(kind) = self.doc.kind(list.node) {
+                let kind = ListKind { ordered: true, marker: label.marker, start, ..kind };
+                self.doc.set_kind(list.node, Kind::List(kind));
+            }
+            let depth = self.lists.iter().filter(|list| list.kind == ListForm::Numbers).count().min(3);
+            return self.show_label(list.node, &label, depth);
+        }
+        if all_have {
+            self.doc.set_kind(list.node, Kind::TermList);
+            for (item, label) in items.into_iter().zip(labels) {
+                self.doc.move_before(item, label);
+                self.doc.set_kind(item, Kind::TermDescription);
+            }
+            return;
+        }
+        for &item in &items {
+            if let Some(label) = label_of(&self.doc, item) {
+                self.put_into_text(label);
+            }
+        }
+        if let Kind::List(kind) = self.doc.kind(list.node)
+            && kind.ordered
+        {
+            self.split_list(list.node, kind, &items, &list.labelled);
+        }
+    }
+
+    /// The way in which the labels of all items count on, and the first number.
+    fn counted_by_hand(&self, labels: &[NodeId]) -> Option<(Label, i32)> {
+        use crate::refine::lists::{Mark, typed};
+        let first = self.doc.plain_text(*labels.first()?);
+        let (Mark::Number(ways), _) = typed(&format!("{} x", first.trim()))? else { return None };
+        ways.iter().find_map(|&(marker, start)| {
+            let number = crate::numeral::numeral(start.into(), marker);
+            let (before, after) = first.trim().split_once(&number)?;
+            let label = Label { before: before.to_owned(), marker, after: after.to_owned() };
+            let counts =
+                |(place, node): (usize, &NodeId)| self.doc.plain_text(*node).trim() == label.of(i64::from(start) + place as i64);
+            labels.iter().enumerate().all(counts).then_some((label, start))
+        })
+    }
+
+    /// A label begins the text of its item.
+    fn put_into_text(&mut self, label: NodeId) {
+        let text = self.doc.node(label).next().filter(|&next| self.doc.kind(next) == Kind::Paragraph);
+        let Some(paragraph) = text else {
+            return self.doc.set_kind(label, Kind::Paragraph);
+        };
+        let space = self.doc.intern(" ");
+        self.doc.append_at(label, Kind::Text(space), self.at);
+        match self.doc.node(paragraph).first_child() {
+            Some(first) => self.doc.move_before(first, label),
+            None => self.doc.move_into(paragraph, label),
+        }
+        self.doc.unwrap(label);
+    }
+
+    /// Items with labels of their own are not counted with the others: the numbered list ends before them, and goes on behind.
+    fn split_list(&mut self, list: NodeId, kind: ListKind, items: &[NodeId], labelled: &[NodeId]) {
+        let (mut holder, mut is_counted, mut next) = (list, true, kind.start);
+        let mut others = labelled.iter().peekable();
+        for &item in items {
+            let counts = others.next_if(|&&labelled| labelled == item).is_none();
+            if counts != is_counted && (holder != list || self.doc.node(list).first_child() != Some(item)) {
+                let marker = if counts { kind.marker } else { Marker::Plain };
+                let part = Kind::List(ListKind { ordered: counts, marker, start: if counts { next } else { 1 }, ..kind });
+                let at = self.doc.node(item).offset();
+                let part = self.doc.append_at(list, part, at);
+                self.doc.move_after(holder, part);
+                if counts {
+                    self.doc.attributes_mut(part).classes = self.doc.attributes(list).classes.clone();
+                    if let Some(numbering) = self.doc.numberings.get(list).cloned() {
+                        self.doc.numberings.set(part, numbering);
+                    }
+                }
+                holder = part;
+            } else if counts != is_counted {
+                self.doc.set_kind(list, Kind::List(ListKind { ordered: counts, marker: Marker::Plain, start: 1, ..kind }));
+            }
+            is_counted = counts;
+            if holder != list {
+                self.doc.move_into(holder, item);
+            }
+            next += i32::from(counts);
+        }
     }
 
     /// The only paragraph of a part is its text.
@@ -291,40 +625,19 @@ fn checkbox(label: &[Token]) -> Option<bool> {
     })
 }
 
-/// What items are marked with, by the option of the list or by how deep it is.
-fn marker(option: &str, depth: usize) -> Marker {
-    let said = [
-        ("alph*", Marker::LowerAlpha),
-        ("Alph*", Marker::UpperAlpha),
-        ("roman*", Marker::LowerRoman),
-        ("Roman*", Marker::UpperRoman),
-        ("arabic*", Marker::Plain),
-    ];
-    if let Some((_, marker)) = said.iter().find(|(name, _)| option.contains(name)) {
-        return *marker;
-    }
-    match without_words(option).trim_matches(['(', ')', '.', '[', ']', ' ', ':', ',']) {
-        "a" => Marker::LowerAlpha,
-        "A" => Marker::UpperAlpha,
-        "i" => Marker::LowerRoman,
-        "I" => Marker::UpperRoman,
-        "1" => Marker::Plain,
-        _ => [Marker::Plain, Marker::LowerAlpha, Marker::LowerRoman, Marker::UpperAlpha][depth],
-    }
+/// What stands around the numbers of lists that say nothing of it, by how deep they are (the LaTeX format, `\labelenumi`).
+fn with_usual_signs(label: Label, depth: usize) -> Label {
+    let (before, after) = if depth == 1 { ("(", ")") } else { ("", ".") };
+    Label { before: format!("{before}{}", label.before), after: format!("{}{after}", label.after), ..label }
 }
 
-/// The text of an option without what is in braces, which stands for itself, and without commands.
-fn without_words(option: &str) -> String {
-    let (mut out, mut depth, mut rest) = (String::new(), 0_usize, option);
-    while let Some(c) = rest.chars().next() {
-        rest = &rest[c.len_utf8()..];
-        match c {
-            '{' => depth += 1,
-            '}' => depth = depth.saturating_sub(1),
-            '\\' => rest = rest.trim_start_matches(|c: char| c.is_ascii_alphabetic()),
-            c if depth == 0 => out.push(c),
-            _ => {}
-        }
-    }
-    out
+/// The label of lists that say nothing of it, where that is not the usual one.
+fn usual_label(name: &str, depth: usize) -> Option<Label> {
+    let (before, marker, after) = match (name, depth) {
+        ("tasks", _) => ("", Marker::LowerAlpha, ")"),
+        ("exe", _) => ("(", Marker::Plain, ")"),
+        ("xlist", _) => ("", Marker::LowerAlpha, "."),
+        _ => return None,
+    };
+    Some(Label { before: before.to_owned(), marker, after: after.to_owned() })
 }

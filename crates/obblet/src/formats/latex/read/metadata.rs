@@ -12,6 +12,8 @@ pub(super) struct FrontMatter {
     /// The title as it stands, until it is in the document.
     title_tokens: Vec<Token>,
     subtitle: String,
+    /// It as it stands, until it is in the document.
+    subtitle_tokens: Vec<Token>,
     /// The day as it stands, and what letters have around them.
     pub(super) date_tokens: Vec<Token>,
     pub(super) letterhead: super::letters::Letterhead,
@@ -43,6 +45,16 @@ impl FrontMatter {
         let end = [Token { kind: Kind::End, at }];
         self.title_tokens.extend(begin.into_iter().chain(note.iter().cloned()).chain(end));
         true
+    }
+
+    /// The title as text.
+    pub(super) fn title(&self) -> &str {
+        &self.title
+    }
+
+    /// The day as text.
+    pub(super) fn date(&self) -> &str {
+        &self.date
     }
 
     pub(super) const fn has_begun(&self) -> bool {
@@ -106,6 +118,7 @@ impl Reader<'_> {
                         self.own.code_marks.push('|');
                     }
                     self.languages(&options);
+                    self.take_class();
                 }
                 "usepackage" | "RequirePackage" => {
                     let options = self.input.option().unwrap_or_default();
@@ -118,6 +131,10 @@ impl Reader<'_> {
                         let mut text = String::new();
                         self.input.write(&options, &mut text);
                         self.citation_package(name, &text);
+                    }
+                    if named.split(',').any(|package| matches!(package.trim(), "caption" | "subcaption")) {
+                        let kind = if named.trim() == "subcaption" { Some("sub") } else { None };
+                        self.caption_settings(kind, &options);
                     }
                     if named.split(',').any(|package| package.trim() == "cleveref") {
                         let options = self.input.characters(&options);
@@ -215,6 +232,7 @@ impl Reader<'_> {
             "subtitle" => {
                 let words = self.input.argument();
                 self.front.subtitle = self.words(&words);
+                self.front.subtitle_tokens = words;
             }
             "author" | "Author" => self.author(),
             "date" => {
@@ -234,12 +252,21 @@ impl Reader<'_> {
             }
             "newtheorem" | "newtheorem*" | "declaretheorem" | "spnewtheorem" | "newmdtheoremenv" | "newshadetheorem"
             | "newtcbtheorem" => self.new_theorem(name),
-            "numberwithin" | "counterwithin" => {
+            "counterwithout" | "@removefromreset" => {
+                self.input.take('*');
+                let (inner, _) = (self.input.argument(), self.input.argument());
+                let inner = self.input.characters(&inner);
+                self.counters.put_alone(&inner);
+            }
+            "numberwithin" | "counterwithin" | "@addtoreset" => {
+                self.input.take('*');
                 let (inner, outer) = (self.input.argument(), self.input.argument());
                 let (inner, outer) = (self.input.characters(&inner), self.input.characters(&outer));
                 self.counters.put_within(&inner, &outer);
             }
             "newcolumntype" => self.new_column(),
+            "newlist" | "renewlist" => self.new_list(),
+            "setlist" | "setenumerate" => self.settings_of_lists(name),
             "setcitestyle" | "bibpunct" => self.citation_style(name),
             "newcounter" => {
                 let counter = self.input.argument();
@@ -268,7 +295,7 @@ impl Reader<'_> {
                     _ => self.counters.set(&counter, self.counters.get(&counter).saturating_add(value)),
                 }
             }
-            _ => return self.words_of_references(name),
+            _ => return self.style_of_theorems(name) || self.says_of_captions(name) || self.words_of_references(name),
         }
         true
     }
@@ -316,7 +343,7 @@ impl Reader<'_> {
         }
         let heading = self.block(crate::document::Kind::Heading(1));
         self.lift_title(heading);
-        self.counters.lowered = 1;
+        self.counters.lower();
         // Notes to the title are none of it, and it is one line.
         let one_line = |token: Token| match token.kind.command() {
             Some("\\" | "newline") => Token { kind: Kind::Space, ..token },
@@ -324,7 +351,17 @@ impl Reader<'_> {
             _ => token,
         };
         let plain: Vec<Token> = words.into_iter().map(one_line).collect();
-        self.put_byline(heading);
+        let subtitle = std::mem::take(&mut self.front.subtitle_tokens);
+        let has_subtitle = subtitle.iter().any(|token| !matches!(token.kind, Kind::Space | Kind::Par));
+        let below = has_subtitle.then(|| {
+            let below = self.block(crate::document::Kind::Paragraph);
+            self.doc.move_after(heading, below);
+            below
+        });
+        self.put_byline(below.unwrap_or(heading));
+        if let Some(below) = below {
+            self.read_into(below, true, subtitle);
+        }
         self.read_into(heading, true, plain);
     }
 
@@ -476,6 +513,7 @@ impl Reader<'_> {
         metadata.presentation = Presentation {
             numbered_levels: has_class.then_some(levels),
             equations_within: self.counters.equations_within(),
+            has_equation_numbers: self.own.equations.are_counted,
             ..Presentation::default()
         };
     }

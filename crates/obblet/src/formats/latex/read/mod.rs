@@ -8,8 +8,10 @@ mod bibliography;
 mod boxes;
 mod build;
 mod byline;
+mod captions;
 mod categories;
 mod citations;
+mod classes;
 mod columns;
 mod commands;
 mod conditionals;
@@ -18,12 +20,14 @@ mod definitions;
 mod encoding;
 mod environment_names;
 mod environments;
+mod escapes;
 mod expansion;
 mod floats;
 mod formulas;
 mod front_matter;
 mod glossary;
 mod include;
+mod labels;
 mod letters;
 mod lists;
 mod macros;
@@ -237,6 +241,7 @@ impl<'s> Reader<'s> {
             after_empty_line: false,
             expanding: Expanding::default(),
         };
+        reader.own.equations = formulas::Equations::of(source);
         reader.begin_part(root, false);
         reader
     }

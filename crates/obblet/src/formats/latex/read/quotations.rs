@@ -7,7 +7,7 @@ use crate::document::Kind;
 impl Reader<'_> {
     /// A quotation with the marks of the language, and what it is from.
     pub(super) fn quote_in_text(&mut self, name: &str) {
-        self.input.take('*');
+        let has_star = self.input.take('*');
         let mut source = None;
         match name {
             "foreignquote" => drop(self.input.argument()),
@@ -23,7 +23,7 @@ impl Reader<'_> {
         let language = self.front.language.clone().unwrap_or_default();
         let marks = crate::quotation_marks::of(&language);
         // Within another, it has the other marks.
-        let is_inner = self.groups.iter().any(|group| group.closing == super::Closing::Text(marks.double.1));
+        let is_inner = has_star || self.groups.iter().any(|group| group.closing == super::Closing::Text(marks.double.1));
         let (open, close) = if is_inner { marks.single } else { marks.double };
         self.text(open);
         let words = self.input.argument();
@@ -33,6 +33,15 @@ impl Reader<'_> {
         self.input.push(Sign::End, at);
         self.input.push_all(words.into_iter());
         self.open_group(super::Closing::Text(close));
+    }
+
+    /// Whether the quotation that comes is so short that it stands in the text: three lines at most (the documentation of csquotes,
+    /// `threshold`).
+    pub(super) fn is_short_quotation(&self) -> bool {
+        const LONGEST: usize = 240;
+        let rest = &self.input.source.as_bytes()[self.input.at..];
+        let end = memchr::memchr(b'}', &rest[..rest.len().min(LONGEST)]);
+        self.input.made.is_empty() && end.is_some_and(|end| memchr::memmem::find(&rest[..end], b"\n\n").is_none())
     }
 
     /// What a quotation is from, in parentheses behind it.

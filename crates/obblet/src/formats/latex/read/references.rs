@@ -59,7 +59,8 @@ pub(super) struct Named {
 impl Named {
     /// Names and year of an entry, where its label has both.
     fn names_and_year(&self) -> Option<(&str, &str)> {
-        (!self.word.is_empty()).then(|| (self.word.as_str(), self.number[self.word.len()..].trim_start()))
+        let year = self.number.strip_prefix(&self.word).filter(|_| !self.word.is_empty())?;
+        Some((self.word.as_str(), year.trim_start()))
     }
 }
 
@@ -197,6 +198,8 @@ impl Reader<'_> {
     /// References lead to what their labels name, and show its number.
     pub(super) fn resolve_references(&mut self) {
         self.resolve_groups();
+        // That package sets the letters of parts in parentheses.
+        let with_parentheses = memchr::memmem::find(self.input.source.as_bytes(), b"{subfig}").is_some();
         for Reference { node, label, shows } in std::mem::take(&mut self.references.asked) {
             let place = self.doc.node(node).offset();
             if self.front_equations().contains(&label) {
@@ -238,7 +241,10 @@ impl Reader<'_> {
                 Shows::Number => named.number.clone(),
                 Shows::Equation => format!("({})", named.number),
                 Shows::Word(how) => worded(&self.word_for(&named.word, false, how), &named.number),
-                Shows::Part => named.number.trim_start_matches(|c: char| !c.is_ascii_lowercase()).to_owned(),
+                Shows::Part => {
+                    let letter = named.number.trim_start_matches(|c: char| !c.is_ascii_lowercase());
+                    if with_parentheses { format!("({letter})") } else { letter.to_owned() }
+                }
                 Shows::Name => self.name_of(named.node),
             };
             let is_counted = matches!(self.doc.kind(named.node), Kind::Figure | Kind::Table);
@@ -296,7 +302,7 @@ impl Reader<'_> {
             let parts = named.names_and_year();
             let text = match shows {
                 ShowsOfEntry::Names => {
-                    self.show_names(node, parts.map(|(names, _)| names));
+                    self.show_names(node, Some(named.word.as_str()).filter(|names| !names.is_empty()));
                     continue;
                 }
                 ShowsOfEntry::Year => parts.map_or(&*named.number, |(_, year)| year),

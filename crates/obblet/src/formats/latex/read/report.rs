@@ -13,6 +13,7 @@ pub(super) struct Tallies {
     pub(super) unknown: Tally,
     pub(super) environments: Tally,
     pub(super) drawings: Tally,
+    pub(super) speaker_notes: Tally,
     pub(super) missing: Tally,
     pub(super) citations: Tally,
     pub(super) terms: Tally,
@@ -51,6 +52,7 @@ impl Reader<'_> {
                 lost("latex.drawing", "drawings in TeX were left out"),
                 "make a picture file of each, and show that with \\includegraphics",
             ),
+            (tallies.speaker_notes, lost("latex.speaker-note", "notes for the speaker were left out"), ""),
             (tallies.missing, changed("latex.missing-label", "references lead to labels that are not there"), ""),
             (
                 tallies.citations,

@@ -11,7 +11,17 @@ pub(super) struct Theorem {
     counter: Option<String>,
     /// Whether it is a box, whose title is an argument.
     is_box: bool,
+    /// What stands behind its number.
+    stop: String,
+    /// Whether the number stands first.
+    is_swapped: bool,
 }
+
+/// What is kept as commands of these names, which none can have: what stands behind the number in a style, and in the one that holds;
+/// whether numbers stand first.
+const STOP_OF_STYLE: &str = "stop of theorems in ";
+const STOP: &str = "stop of theorems";
+const SWAPPED: &str = "swapped theorems";
 
 /// Theorems that a document means by their names where it does not define them: its class does.
 const OF_CLASSES: [&str; 16] = [
@@ -72,7 +82,36 @@ impl Reader<'_> {
             }
             (words, Some(shared.unwrap_or_else(|| name.clone())).filter(|_| !has_star))
         };
-        self.own.theorems.insert(name, Theorem { words, counter, is_box: false });
+        let theorem = self.with_style(words, counter);
+        self.own.theorems.insert(name, theorem);
+    }
+
+    /// A theorem in the style that holds.
+    fn with_style(&mut self, words: String, counter: Option<String>) -> Theorem {
+        let stop = self.own_word(STOP).unwrap_or_else(|| ".".to_owned());
+        let stop = if self.macros.knows(STOP) && self.own_word(STOP).is_none() { String::new() } else { stop };
+        Theorem { words, counter, is_box: false, stop, is_swapped: self.macros.knows(SWAPPED) }
+    }
+
+    /// `\newtheoremstyle`, `\theoremstyle` and `\swapnumbers`. Whether a command is one of them.
+    pub(super) fn style_of_theorems(&mut self, command: &str) -> bool {
+        match command {
+            "newtheoremstyle" => {
+                let arguments: Vec<_> = (0..9).map(|_| self.input.argument()).collect();
+                let name = self.input.characters(&arguments[0]);
+                self.macros.keep(format!("{STOP_OF_STYLE}{name}").into(), arguments[6].clone());
+            }
+            "theoremstyle" => {
+                let name = self.input.argument();
+                let name = self.input.characters(&name);
+                let full_stop = || vec![super::tokens::Token { kind: Sign::Char('.'), at: 0 }];
+                let stop = self.macros.body(&format!("{STOP_OF_STYLE}{name}")).map_or_else(full_stop, |body| body.to_vec());
+                self.macros.keep(STOP.into(), stop);
+            }
+            "swapnumbers" => self.macros.keep(SWAPPED.into(), Vec::new()),
+            _ => return false,
+        }
+        true
     }
 
     /// `\newtcbtheorem[options]{name}{words}{options}{prefix}`
@@ -82,7 +121,8 @@ impl Reader<'_> {
         self.skip_arguments("mm");
         let (name, words) = (self.input.characters(&name), self.words(&words));
         let counter = Some(name.clone());
-        self.own.theorems.insert(name, Theorem { words, counter, is_box: true });
+        let theorem = Theorem { is_box: true, ..self.with_style(words, counter) };
+        self.own.theorems.insert(name, theorem);
     }
 
     /// A theorem that the class of the document defines: with numbers in those of publishers that have them.
@@ -100,7 +140,7 @@ impl Reader<'_> {
             "acmart" => Some("theorem".to_owned()),
             _ => None,
         };
-        Some(Theorem { words: capitalised(base), counter, is_box: false })
+        Some(Theorem { words: capitalised(base), counter, is_box: false, stop: ".".to_owned(), is_swapped: false })
     }
 
     /// Begins a theorem. Whether an environment is one.
@@ -118,26 +158,33 @@ impl Reader<'_> {
         let class = self.doc.intern(name);
         self.doc.attributes_mut(node).classes.push(class);
         self.begin_part(node, false);
-        let number = theorem.counter.as_ref().map(|counter| self.counters.step(counter));
+        let number = theorem.counter.as_ref().map(|counter| {
+            let number = self.counters.step(counter);
+            self.number_as_shown(counter, number)
+        });
         if let Some(number) = &number {
             self.references.here(node, number.clone(), "theorem");
             self.references.name_here(&theorem.words);
         }
-        let heading = number.map_or_else(|| theorem.words.clone(), |number| format!("{}\u{A0}{number}", theorem.words));
-        self.lead_in(&heading, note);
+        let heading = match number {
+            Some(number) if theorem.is_swapped => format!("{number}\u{A0}{}", theorem.words),
+            Some(number) => format!("{}\u{A0}{number}", theorem.words),
+            None => theorem.words.clone(),
+        };
+        self.lead_in(&heading, note, &theorem.stop);
         true
     }
 
     /// Bold words that what follows begins with.
-    pub(super) fn lead_in(&mut self, words: &str, note: Option<Vec<super::tokens::Token>>) {
+    pub(super) fn lead_in(&mut self, words: &str, note: Option<Vec<super::tokens::Token>>, stop: &str) {
         let at = self.at;
         let strong = self.inline(Kind::Strong);
-        let full_stop = if note.is_some() { "" } else { "." };
-        let text = self.doc.intern(&format!("{words}{full_stop}"));
+        let end = if note.is_some() { "" } else { stop };
+        let text = self.doc.intern(&format!("{words}{end}"));
         self.doc.append_at(strong, Kind::Text(text), at);
         self.input.push(Sign::Space, at);
         if let Some(note) = note {
-            self.input.push(Sign::Char('.'), at);
+            self.input.push_characters(stop, at);
             self.input.push(Sign::Char(')'), at);
             self.input.push_all(note.into_iter());
             self.input.push(Sign::Char('('), at);

@@ -194,7 +194,9 @@ impl Reader<'_> {
             value(&self.input.characters(&options), "language")
         };
         let Some((start, end)) = self.raw_environment(name) else { return };
-        let text = &self.input.source[start..end];
+        let escapes = self.escapes_of(name, &options);
+        let shown = (!escapes.is_none()).then(|| self.code_with_commands(start, end, &escapes));
+        let text = shown.as_deref().unwrap_or(&self.input.source[start..end]);
         // The rest of the first line is none of it, nor the spaces before the end.
         let first = text.find('\n').filter(|&at| text[..at].trim().is_empty()).map_or(0, |at| at + 1);
         let code = text[first..].trim_end_matches([' ', '\t']);
@@ -207,7 +209,12 @@ impl Reader<'_> {
         let language = language.rsplit(']').next().unwrap_or(language).trim_matches(['{', '}']);
         let (code, info) = (self.doc.intern(code), self.doc.intern(&language.to_lowercase()));
         let kind = Kind::CodeBlock { code, info };
-        let caption = self.input.value_of(options, "caption");
+        let mut caption = self.input.value_of(options, "caption");
+        let title = self.input.value_of(options, "title");
+        let has_number = !caption.is_empty();
+        if !has_number {
+            caption = title;
+        }
         let label = self.input.value_of(options, "label");
         let label = self.input.characters(&label);
         let end = self.input.at as u32;
@@ -225,11 +232,13 @@ impl Reader<'_> {
         self.doc.set_end(node, end);
         self.doc.set_end(figure, end);
         let holder = self.doc.append_at(figure, Kind::Caption, self.at);
-        let number = self.counters.step("lstlisting");
-        let word = super::floats::word("listing", self.front.language.as_deref());
-        let text = self.doc.intern(&format!("{word}\u{A0}{number}: "));
-        self.doc.append_at(holder, Kind::Text(text), self.at);
-        self.references.here(figure, number, word);
+        if has_number {
+            let number = self.counters.step("lstlisting");
+            let number = self.number_as_shown("lstlisting", number);
+            let word = super::captions::word("listing", self.front.language.as_deref());
+            self.references.here(figure, number.clone(), word);
+            self.put_label(holder, "lstlisting", word, &number);
+        }
         if !label.is_empty() {
             self.label_of(label);
         }

@@ -13,29 +13,29 @@ const SILENT: &[(&str, &str)] = &[
         "onslide jobname languagename temporal pdflastxpos autopunct @M @empty @minus @ne @plus Blinddocument BooleanFalse BooleanTrue Centering Columns ContinuedFloat \
          DoubleSpacing FloatBarrier Huge IEEEdisplaynontitleabstractindextext IEEEoverridecommandlockouts \
          IEEEpeerreviewmaketitle IEEEpubidadjcol IEEEtriggeratref LARGE Large NoValue OnehalfSpacing Pages RaggedLeft \
-         RaggedRight SingleSpacing ULforem VerbatimEnvironment VerbatimFootnotes abstractname addappheadtotoc \
-         allowbreak allowpagebreaks appendixname appendixpage appendixpageon appendixtocon autopar backmatter balance \
+         RaggedRight SingleSpacing ULforem VerbatimEnvironment VerbatimFootnotes addappheadtotoc \
+         allowbreak allowpagebreaks appendixpage appendixpageon appendixtocon autopar balance \
          beamertemplatearticlebibitems beamertemplatebookbibitems beamertemplatenavigationsymbolsempty \
-         beamertemplatetextbibitems beginnumbering bibname bibsection bigbreak bigskip blinddocument \
+         beamertemplatetextbibitems beginnumbering bibsection bigbreak bigskip blinddocument \
          boldmath break center centerfloat centering cleardoubleemptypage cleardoublepage clearforchapter clearheadinfo \
          clearpage cleartoevenpage cleartoleftpage cleartooddpage cleartoorpage cleartorecto cleartoverso colrule \
-         columnbreak contentsname cprotect dimexpr displaystyle doublespace doublespacing endcenter enddata \
+         columnbreak cprotect dimexpr displaystyle doublespace doublespacing endcenter enddata \
          enddescription endenumerate endinput enditemize endlist endminipage endnumbering endquotation \
-         endquote endtabular endtrivlist endverbatim fangsong figurename filedate fileinfo filename fileversion \
-         firmlist flushbottom flushleft flushright footnotesize frenchspacing frontispice frontmatter fullfloats fussy \
-         fussypar glueexpr heiti hfil hfillneg hline hrulefill hss huge ignorespaces indent indexname indexspace \
+         endquote endtabular endtrivlist endverbatim fangsong filedate fileinfo filename fileversion \
+         firmlist flushbottom flushleft flushright footnotesize frenchspacing frontispice fullfloats fussy \
+         fussypar glueexpr heiti hfil hfillneg hline hrulefill hss huge ignorespaces indent indexspace \
          insertframenumber insertsection insertsubsection inserttotalframenumber justify justifying kaishu large larger \
          leavevmode leftmarginpar linenumbers lishu listfiles listofabbreviations listofalgorithms listofappendices \
-         listoffigures listoflistings listofsymbols listoftables listoftodos long lstlistoflistings mainmatter \
+         listoffigures listoflistings listofsymbols listoftables listoftodos long lstlistoflistings \
          makecover makeglossaries makeindex makelabels makenomenclature maketables maketitlepage mdseries medbreak \
          medskip movetoevenpage movetooddpage newblock newcolumn newpage newpagecolumn noaffiliation nobreak noexpand \
          nofiles noindent nolinenumbers nolistsep nonfrenchspacing normalem normalfont normalmarginpar normalsize null \
          numberlinefalse obeylines obeyspaces onecolumn onehalfspace onehalfspacing outer pause pausenumbering \
          phantompart phantomsection postextual pretextual printcredits printtitlepage protect protected qed qedhere \
-         raggedbottom raggedcolumns raggedleft raggedright raggedrightmarginpar raggedyright recalctypearea refname \
+         raggedbottom raggedcolumns raggedleft raggedright raggedrightmarginpar raggedyright recalctypearea \
          relax restoregeometry resumenumbering reversemarginpar rm rmfamily sc scriptsize scriptstyle scshape \
          selectfont setSingleSpace sf sffamily sihao singlespace singlespacing sloppy small smallbreak smaller \
-         smallskip songti startdata strut subfiglabelskip tablename tableofcontents textual theendnotes tightlist tiny \
+         smallskip songti startdata strut subfiglabelskip tableofcontents textual theendnotes tightlist tiny \
          typearea unboldmath upshape vfil vfill vss wuhao xiaosihao xiaowuhao youyuan \
          z@",
     ),
@@ -76,7 +76,7 @@ const SILENT: &[(&str, &str)] = &[
          setlinespacing setminted setnonaligned setotherlanguage setotherlanguages setparsizes setsecnumdepth \
          setsecnumformat setstanzaindents setstretch settocdepth shortTitle \
          shortauthors shorttitle sisetup special startPage subsectionfont subsubsectionfont svgpath svgsetup tcbset \
-         tcbuselibrary theoremstyle thispagestyle tikzexternalize tikzfading tikzset tikzsetexternalprefix \
+         tcbuselibrary thispagestyle tikzexternalize tikzfading tikzset tikzsetexternalprefix \
          titlelabel titlerunning tocauthor toctitle typeout unimathsetup urlstyle usepgflibrary usepgfplotslibrary \
          usetikzlibrary usetikztiminglibrary vadjust vphantom wlog xeCJKsetup",
     ),
@@ -103,11 +103,11 @@ const SILENT: &[(&str, &str)] = &[
         "om",
         "AddToShipoutPicture AddToShipoutPictureBG AddToShipoutPictureFG AtBeginPart AtBeginSection AtBeginSubsection \
          DeclareNewSectionCommand DeclareTOCStyleEntry RedeclareSectionCommand addbibresource automark \
-         babelprovide captionsetup cefoot cehead cfoot chead cofoot cohead color credit declaretheoremstyle \
+         babelprovide cefoot cehead cfoot chead cofoot cohead color credit declaretheoremstyle \
          defaultfontfeatures documentclass fancyfoot fancyfootoffset fancyhead fancyheadoffset fancyhf ifoot \
          ihead includepackageonly index lefoot lehead lfoot lhead lohead markleft ofoot ohead pagecolor pgfdeclareimage \
-         pgfplotstableset rehead renewlist rfoot rhead rofoot rohead setCJKmainlang setenotez \
-         setfnsymbol setfootsepline setheadsepline setlist setmathfont usecolortheme usefonttheme \
+         pgfplotstableset rehead rfoot rhead rofoot rohead setCJKmainlang setenotez \
+         setfnsymbol setfootsepline setheadsepline setmathfont usecolortheme usefonttheme \
          useinnertheme usemintedstyle useoutertheme usepackage usetheme",
     ),
     ("sm", "enlargethispage hspace vspace"),
@@ -115,7 +115,7 @@ const SILENT: &[(&str, &str)] = &[
     (
         "mmm",
         "AddEnumerateCounter Crefformat addcontentsline addtobeamertemplate apptocmd cftsetindents crefformat \
-         crefrangeformat deffootnote definecolor makeheadrule makepsmarks newlist pretocmd setdescription",
+         crefrangeformat deffootnote definecolor makeheadrule makepsmarks pretocmd setdescription",
     ),
     ("mom", "setbeamertemplate"),
     ("omm", "lstdefinelanguage pdfbookmark"),
@@ -136,7 +136,6 @@ const SILENT: &[(&str, &str)] = &[
     ("smmmm", "titlespacing"),
     ("mmmmmm", "DeclareFontShape "),
     ("smmmmm", "titleformat"),
-    ("mmmmmmmmm", "newtheoremstyle"),
 ];
 
 /// Commands whose last argument is text as any other, by the arguments before it.
@@ -154,10 +153,10 @@ const OPEN: &[(&str, &str)] = &[
          textsf textsmaller textsw texttitle textulc textup titlecap uncover visible",
     ),
     ("m", "addtolist adjustbox clipbox marginbox minsizebox pbox resizeto scalefont settototal textsize trimbox"),
-    ("o", "frame makecell rothead shortstack smash tcbox textls"),
+    ("o", "frame lettrine makecell rothead shortstack smash tcbox textls"),
     ("mm", "maxsizebox"),
     ("mo", "scalebox"),
-    ("om", "colorbox lettrine rotatebox textcolor"),
+    ("om", "colorbox rotatebox textcolor"),
     ("oo", "framebox makebox"),
     ("moo", "raisebox"),
     ("omm", "fcolorbox"),

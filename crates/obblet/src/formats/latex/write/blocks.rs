@@ -3,7 +3,7 @@
 use super::super::own_commands::{CLASS_OF_LINES, LINES, environment_for};
 use super::preamble::{Extra, code_language};
 use super::{Writer, escape};
-use crate::document::{Attributes, DivisionKind, Document, Kind, ListKind, Marker, Markup, NodeId, Step, Text};
+use crate::document::{Attributes, DivisionKind, Document, Kind, ListKind, Markup, NodeId, Step, Text};
 use std::fmt::Write;
 
 /// A list, a quotation or another environment that is open.
@@ -125,7 +125,7 @@ impl<'d> Writer<'d> {
     pub(super) fn enter(&mut self, id: NodeId) -> bool {
         let doc = self.doc;
         let kind = doc.kind(id);
-        if self.implied.holds(id) || Some(id) == self.front.byline {
+        if self.implied.holds(id) || Some(id) == self.front.byline || Some(id) == self.front.subtitle {
             return false;
         }
         if kind.is_inline() {
@@ -244,6 +244,7 @@ impl<'d> Writer<'d> {
             return false;
         }
         self.blank();
+        let is_part = self.front.has_parts && level <= self.front.lowered;
         let level = usize::from(level.saturating_sub(self.front.lowered).clamp(1, 6)) - usize::from(self.has_chapters);
         if level >= HEADINGS.len() {
             self.no_syntax("headings of the sixth level; they are of the fifth", id);
@@ -255,8 +256,8 @@ impl<'d> Writer<'d> {
             self.instead.bold_heading = Some(id);
             return true;
         }
-        let command = HEADINGS[level.min(HEADINGS.len() - 1)];
-        let is_counted = self.in_appendix(id) || !super::numbers::is_unnumbered(self.doc, id);
+        let command = if is_part { "part" } else { HEADINGS[level.min(HEADINGS.len() - 1)] };
+        let is_counted = is_part && self.counts_part(id) || self.counts_own(id) || self.in_appendix(id) || self.is_counted(id);
         let star = if is_counted { "" } else { "*" };
         let _ = write!(self.out, "\\{command}{star}");
         let is_plain = self.doc.walk(id).all(
@@ -273,11 +274,38 @@ impl<'d> Writer<'d> {
         true
     }
 
+    /// Whether a heading is counted that says no number.
+    fn is_counted(&self, id: NodeId) -> bool {
+        let all_are_own = self.doc.metadata.presentation.numbered_levels.is_none() && !self.numbers.own.of.is_empty();
+        !all_are_own && !super::numbers::is_unnumbered(self.doc, id)
+    }
+
+    /// Whether the number of a heading is one of the document's own that the engine makes.
+    fn counts_own(&mut self, id: NodeId) -> bool {
+        let Some(number) = self.numbers.own.of.get(&id) else { return false };
+        if let Some((first, Kind::Text(text))) = self.doc.node(id).first_child().map(|first| (first, self.doc.kind(first))) {
+            let length = self.doc.text(text).len();
+            self.implied.texts.insert(first, ((number.len() + 1).min(length), length));
+        }
+        true
+    }
+
+    /// Whether a heading is that of a part, whose number the engine makes.
+    fn counts_part(&mut self, id: NodeId) -> bool {
+        let Some((first, number)) = super::numbers::number_of_part(self.doc, id) else { return false };
+        if let Kind::Text(text) = self.doc.kind(first) {
+            let length = self.doc.text(text).len();
+            self.implied.texts.insert(first, ((number + 1).min(length), length));
+        }
+        true
+    }
+
     /// Whether a heading is one of an appendix, whose letter the engine makes.
     fn in_appendix(&mut self, id: NodeId) -> bool {
         let doc = self.doc;
         let has_class = doc.attributes(id).classes.iter().any(|class| doc.text(*class) == "appendix");
-        if !has_class || doc.metadata.presentation.numbered_levels.is_none_or(|levels| levels == 0) {
+        let has_numbers = doc.metadata.presentation.numbered_levels.is_some_and(|levels| levels > 0);
+        if !has_class || !has_numbers && self.numbers.own.of.is_empty() {
             return false;
         }
         let Some((first, Kind::Text(text))) = doc.node(id).first_child().map(|first| (first, doc.kind(first))) else {
@@ -370,32 +398,10 @@ impl<'d> Writer<'d> {
             return true;
         }
         let form = if list.ordered { Form::Numbers } else { Form::Bullets };
-        self.begin_list_of(id, form, &self.list_options(list), !list.tight);
-        true
-    }
-
-    /// The options of a numbered list, where it is not counted as usual at its depth.
-    fn list_options(&self, list: ListKind) -> String {
-        if !list.ordered {
-            return String::new();
-        }
         let depth = self.lists.iter().filter(|one| one.form == Form::Numbers).count();
-        let usual = [Marker::Plain, Marker::LowerAlpha, Marker::LowerRoman, Marker::UpperAlpha].get(depth);
-        let mut options = Vec::new();
-        if usual != Some(&list.marker) {
-            let counter = match list.marker {
-                Marker::Plain => "arabic",
-                Marker::LowerAlpha => "alph",
-                Marker::UpperAlpha => "Alph",
-                Marker::LowerRoman => "roman",
-                Marker::UpperRoman => "Roman",
-            };
-            options.push(format!("label=\\{counter}*."));
-        }
-        if list.start != 1 {
-            options.push(format!("start={}", list.start));
-        }
-        options.join(", ")
+        let options = self.list_options(id, list, depth);
+        self.begin_list_of(id, form, &options, !list.tight);
+        true
     }
 
     fn has_class_of_lines(&self, id: NodeId) -> bool {

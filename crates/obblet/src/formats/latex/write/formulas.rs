@@ -204,7 +204,12 @@ impl Writer<'_> {
             || source.contains("_\\math")
             || source.contains("^\\math");
         let tex = if needs_words { math::tex::write(&tree) } else { source.to_owned() };
-        let tex = without_empty_lines(tex.trim());
+        let mut tex = without_empty_lines(tex.trim());
+        if let Some(number) = self.numbers.equations.tags.get(&id)
+            && let Some(place) = tex.find('}').filter(|_| is_whole(&tex))
+        {
+            tex.insert_str(place + 1, &format!("\\tag{{{number}}}"));
+        }
         if tex.is_empty() {
             let words = self.doc.text(formula.characters);
             return self.words(words);

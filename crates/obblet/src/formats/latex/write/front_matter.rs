@@ -19,6 +19,19 @@ impl Writer<'_> {
             self.front.lines.push(format!("\\title{{{title}}}"));
         }
         self.front.is_shown = self.front.title.is_some();
+        if let (true, Some(subtitle)) = (self.front.is_shown, metadata.subtitle.as_deref()) {
+            self.front.subtitle = self.front.title.and_then(|title| doc.subtitle(title));
+            let words = match self.front.subtitle {
+                Some(paragraph) => self.argument_of(paragraph),
+                None => self.escaped(subtitle),
+            };
+            // The standard classes have none.
+            self.front.lines.push(
+                "\\makeatletter\\providecommand{\\subtitle}[1]{\\g@addto@macro\\@title{\\\\ {\\large #1}}}\\makeatother"
+                    .to_owned(),
+            );
+            self.front.lines.push(format!("\\subtitle{{{words}}}"));
+        }
         self.front.byline = self.front.title.and_then(|title| doc.byline(title));
         let mut date = metadata.date.as_deref();
         let authors: Vec<String> = match self.front.byline {

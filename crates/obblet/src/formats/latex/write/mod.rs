@@ -3,13 +3,16 @@
 
 mod blocks;
 mod citations;
+mod equation_numbers;
 mod escape;
 mod formulas;
 mod front_matter;
 mod given_preamble;
 mod inlines;
 mod links;
+mod list_labels;
 mod numbers;
+mod own_numbers;
 mod preamble;
 mod tables;
 mod theorems;
@@ -135,7 +138,11 @@ struct Front {
     is_byline: bool,
     /// What stands below it and says who wrote the document: the preamble says that.
     byline: Option<NodeId>,
+    /// What stands below it and is the subtitle.
+    subtitle: Option<NodeId>,
     lowered: u8,
+    /// Whether the highest headings below the title are parts.
+    has_parts: bool,
     /// Whether the title is written now.
     is_open: bool,
 }
@@ -249,8 +256,12 @@ impl<'d> Writer<'d> {
         };
         writer.find_blocks_in_text();
         writer.find_title();
+        writer.find_parts();
         writer.find_chapters();
-        writer.numbers = numbers::Numbers::of(doc, writer.front.title, writer.has_chapters);
+        writer.numbers = numbers::Numbers::of(doc, writer.front.title, writer.front.lowered, writer.has_chapters);
+        if !writer.numbers.settings_of_captions(doc).is_empty() && !writer.options.fragment {
+            writer.needs.packages.insert("caption");
+        }
         writer.number_theorems();
         writer
     }
@@ -286,12 +297,31 @@ impl<'d> Writer<'d> {
         let is_whole = doc.node(first).parent().is_some_and(|parent| matches!(doc.kind(parent), Kind::Root | Kind::Division(_)));
         if is_whole
             && doc.node(first).first_child().is_some()
+            && !self.is_counted_heading(first)
             && headings.all(|(_, level)| level > 1)
             && !has_content_before(doc, first)
             && !doc.node(first).next().is_some_and(|next| matches!(doc.kind(next), Kind::List(_)) && self.is_bibliography(next))
         {
             (self.front.title, self.front.lowered) = (Some(first), 1);
         }
+    }
+
+    /// Whether a heading of the highest level is counted as the others are.
+    fn is_counted_heading(&self, id: NodeId) -> bool {
+        let doc = self.doc;
+        let has = |wanted: &str| doc.attributes(id).classes.iter().any(|class| doc.text(*class) == wanted);
+        let is_title = matches!(doc.layout_hints.of(id).part, crate::document::HintRole::Title { .. });
+        let all_are = doc.metadata.presentation.numbered_levels.is_some_and(|levels| levels > 0) && !has("unnumbered");
+        !is_title && (all_are || ["appendix", "part", crate::heading_count::OWN_NUMBER].iter().any(|class| has(class)))
+    }
+
+    /// Whether the highest headings are parts, below which the others count on.
+    fn find_parts(&mut self) {
+        let doc = self.doc;
+        let highest = self.front.lowered + 1;
+        self.front.has_parts = doc.metadata.presentation.numbered_levels.is_some_and(|levels| levels > 0)
+            && doc.nodes().any(|(id, node)| node.kind() == Kind::Heading(highest) && numbers::number_of_part(doc, id).is_some());
+        self.front.lowered += u8::from(self.front.has_parts);
     }
 
     /// Whether headings are so deep that the highest are chapters.

@@ -1,7 +1,8 @@
 //! Numbers that the engine will print, so that text which shows one can be written as a reference.
 
-use crate::document::{Document, Kind, Markup, NodeId, Step};
+use crate::document::{Document, Kind, Marker, Markup, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};
+use crate::numeral::numeral;
 use crate::refine::references::word_for;
 
 /// What will have which number.
@@ -18,6 +19,12 @@ pub(super) struct Numbers<'d> {
     pub(super) slugs: HashMap<NodeId, &'d str>,
     /// Entries of bibliographies.
     pub(super) entries: super::citations::Entries<'d>,
+    /// Numbers of the document's own.
+    pub(super) own: super::own_numbers::OwnNumbers,
+    /// Numbers of equations that counting does not make.
+    pub(super) equations: super::equation_numbers::EquationNumbers,
+    /// What captions of figures and of tables look like.
+    pub(super) looks: [Option<CaptionLook>; 2],
     /// Whether the appendix has begun.
     pub(super) has_appendix: bool,
     /// Ids of what has a label: headings, figures, tables.
@@ -25,12 +32,13 @@ pub(super) struct Numbers<'d> {
 }
 
 impl<'d> Numbers<'d> {
-    pub(super) fn of(doc: &'d Document, title: Option<NodeId>, has_chapters: bool) -> Self {
-        let mut numbers = Self { entries: super::citations::Entries::of(doc), ..Self::default() };
+    pub(super) fn of(doc: &'d Document, title: Option<NodeId>, lowered: u8, has_chapters: bool) -> Self {
+        let own = super::own_numbers::OwnNumbers::of(doc, lowered);
+        let equations = super::equation_numbers::EquationNumbers::of(doc, lowered, &own, has_chapters);
+        let mut numbers = Self { entries: super::citations::Entries::of(doc), own, equations, ..Self::default() };
         let mut counts = Counts { levels: [0; 6], figures: 0, tables: 0 };
         let numbered = doc.metadata.presentation.numbered_levels.unwrap_or(0);
         let language = doc.metadata.language.as_deref().unwrap_or_default();
-        let lowered = u8::from(title.is_some());
         for step in doc.walk_all() {
             if let Step::Enter(id) = step
                 && let Kind::Link { href } = doc.kind(id)
@@ -72,6 +80,11 @@ impl<'d> Numbers<'d> {
                         numbers.labelled.insert(label);
                     }
                 }
+                Kind::Heading(_) if numbers.own.of.contains_key(&id) => {
+                    if let (Some(own_id), Some(number)) = (own_id, numbers.own.of.get(&id)) {
+                        numbers.of.insert(own_id, (number.clone(), "section"));
+                    }
+                }
                 Kind::Heading(level) if Some(id) != title && level <= numbered && !is_unnumbered(doc, id) => {
                     let number = counts.heading(level.saturating_sub(lowered).clamp(1, 6));
                     if has_chapters && level.saturating_sub(lowered) == 1 {
@@ -89,8 +102,11 @@ impl<'d> Numbers<'d> {
                     let chapter = counts.levels[0];
                     let number =
                         if has_chapters && chapter > 0 { format!("{chapter}.{}", *count + 1) } else { (*count + 1).to_string() };
-                    if let Some(length) = length_of_label(doc, id, word, &number) {
+                    let known = numbers.looks[usize::from(is_table)].clone();
+                    if let Some((length, look)) = label_of(doc, id, word, &number, known.as_ref()) {
                         *count += 1;
+                        let number = if look.is_roman { numeral((*count).into(), Marker::UpperRoman) } else { number };
+                        numbers.looks[usize::from(is_table)] = Some(look);
                         numbers.captions.insert(id, length);
                         let holder_id = doc.attributes(holder).id.map(|id| doc.text(id));
                         if let Some(holder_id) = holder_id {
@@ -112,6 +128,23 @@ impl<'d> Numbers<'d> {
         self.labelled.insert(id);
     }
 
+    /// What captions are called and what stands behind their numbers, where that is not as usual.
+    pub(super) fn settings_of_captions(&self, doc: &Document) -> Vec<String> {
+        let is_french = doc.metadata.language.as_deref().is_some_and(|language| language.starts_with("fr"));
+        let usual = if is_french { "endash" } else { "colon" };
+        let mut out = Vec::new();
+        for (look, kind) in self.looks.iter().zip(["figure", "table"]) {
+            let Some(look) = look else { continue };
+            let word = look.word.as_ref().map(|word| format!("name={word}"));
+            let separator = look.separator.filter(|separator| *separator != usual).map(|name| format!("labelsep={name}"));
+            let settings: Vec<String> = word.into_iter().chain(separator).collect();
+            if !settings.is_empty() {
+                out.push(format!("\\captionsetup[{kind}]{{{}}}", settings.join(", ")));
+            }
+        }
+        out
+    }
+
     /// The number of what has an id, and the word before it.
     pub(super) fn of_id(&self, id: &str) -> Option<(&str, &'static str)> {
         self.of.get(id).map(|(number, word)| (number.as_str(), *word))
@@ -121,6 +154,18 @@ impl<'d> Numbers<'d> {
 /// Whether a heading is marked as one without a number.
 pub(super) fn is_unnumbered(doc: &Document, id: NodeId) -> bool {
     doc.attributes(id).classes.iter().any(|class| doc.text(*class) == "unnumbered")
+}
+
+/// The number that the words of a part begin with: its first text, and how long that is.
+pub(super) fn number_of_part(doc: &Document, heading: NodeId) -> Option<(NodeId, usize)> {
+    let first = doc.node(heading).first_child()?;
+    let Kind::Text(text) = doc.kind(first) else { return None };
+    if !doc.attributes(heading).classes.iter().any(|class| doc.text(*class) == "part") {
+        return None;
+    }
+    let number = doc.text(text).split(' ').next().unwrap_or_default();
+    let is_roman = !number.is_empty() && number.bytes().all(|byte| b"IVXLCDM".contains(&byte));
+    is_roman.then_some((first, number.len()))
 }
 
 struct Counts {
@@ -139,16 +184,68 @@ impl Counts {
     }
 }
 
-/// How long the word and the number are that a caption begins with, with what parts them from the rest.
-fn length_of_label(doc: &Document, caption: NodeId, word: &str, number: &str) -> Option<usize> {
+/// What captions begin with: the word, the number, and what parts these from the rest.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub(super) struct CaptionLook {
+    /// The word, where it is another than the usual one.
+    pub(super) word: Option<String>,
+    pub(super) is_roman: bool,
+    /// What parts the label from the text, by the name that the package for captions has for it; nothing where no text has shown it.
+    pub(super) separator: Option<&'static str>,
+}
+
+/// How long the word and the number are that a caption begins with, with what parts them from the rest; and what they look like, which
+/// is what those before it look like.
+fn label_of(
+    doc: &Document,
+    caption: NodeId,
+    usual: &str,
+    number: &str,
+    known: Option<&CaptionLook>,
+) -> Option<(usize, CaptionLook)> {
+    const LONGEST_WORD: usize = 24;
     let first = doc.node(caption).first_child()?;
     let Kind::Text(text) = doc.kind(first) else { return None };
     let text = doc.text(text);
-    let rest = text.strip_prefix(word)?.trim_start_matches(['\u{A0}', ' ']).strip_prefix(number)?;
-    let behind = match rest.strip_prefix(':').or_else(|| rest.strip_prefix('.')) {
-        Some(behind) if behind.is_empty() || behind.starts_with([' ', '\u{A0}']) => behind.trim_start_matches([' ', '\u{A0}']),
-        None if rest.is_empty() && doc.node(first).next().is_none() => rest,
-        _ => return None,
+    let (word, rest) = text.split_at(text.find(['\u{A0}', ' '])?);
+    // Another word is one where the space behind it does not break.
+    let is_word = rest.starts_with('\u{A0}')
+        && word.len() <= LONGEST_WORD
+        && word.chars().all(|c| c.is_alphabetic() || c == '.')
+        && word.starts_with(char::is_alphabetic);
+    if word != usual && !is_word {
+        return None;
+    }
+    let rest = rest.trim_start_matches(['\u{A0}', ' ']);
+    let roman = number.parse().map(|number| numeral(number, Marker::UpperRoman)).unwrap_or_default();
+    let is_roman = !rest.starts_with(number) && !roman.is_empty() && rest.starts_with(&roman);
+    let rest =
+        rest.strip_prefix(if is_roman { &roman } else { number }).filter(|rest| !rest.starts_with(char::is_alphanumeric))?;
+    let spaces = [' ', '\u{A0}'];
+    let (separator, behind) = if rest.is_empty() && doc.node(first).next().is_none() {
+        (None, rest)
+    } else if let Some(behind) = rest.strip_prefix(" \u{2013} ") {
+        (Some("endash"), behind)
+    } else if let Some(behind) = rest.strip_prefix(':').filter(|rest| rest.is_empty() || rest.starts_with(spaces)) {
+        (Some("colon"), behind.trim_start_matches(spaces))
+    } else if let Some(behind) = rest.strip_prefix('.').filter(|rest| rest.is_empty() || rest.starts_with(spaces)) {
+        (Some("period"), behind.trim_start_matches(spaces))
+    } else if let Some(behind) = rest.strip_prefix(' ').filter(|_| is_word) {
+        (Some("space"), behind)
+    } else {
+        return None;
     };
-    Some(text.len() - behind.len())
+    let look = CaptionLook { word: (word != usual).then(|| word.to_owned()), is_roman, separator };
+    let look = match known {
+        None => look,
+        Some(known) => {
+            let is_same = known.word == look.word && known.is_roman == look.is_roman;
+            let separators = (known.separator, look.separator);
+            if !is_same || matches!(separators, (Some(one), Some(other)) if one != other) {
+                return None;
+            }
+            CaptionLook { separator: known.separator.or(look.separator), ..look }
+        }
+    };
+    Some((text.len() - behind.len(), look))
 }

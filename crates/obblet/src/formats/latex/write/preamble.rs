@@ -4,7 +4,7 @@ use super::super::languages::name_of;
 use super::super::own_commands::{ABBREVIATION, COMMANDS, DETAILS, ENVIRONMENTS, LINES, ROW_HEADING};
 use super::Writer;
 use super::escape::{is_in_fonts, is_right_to_left};
-use crate::document::Direction;
+use crate::document::{Direction, Kind};
 use std::collections::BTreeSet;
 use std::fmt::Write;
 
@@ -150,6 +150,7 @@ impl Writer<'_> {
         self.babel(&mut out);
         self.packages("", &mut out);
         self.equations_within(&mut out);
+        self.own_numbers(&mut out);
         self.definitions(&mut out);
         self.title_lines(&mut out);
         out
@@ -201,11 +202,29 @@ impl Writer<'_> {
 
     /// Says where equations are counted anew, where that is not as usual.
     fn equations_within(&self, out: &mut String) {
+        if self.numbers.equations.within {
+            out.push_str("\\numberwithin{equation}{section}\n");
+        }
         let levels = self.doc.metadata.presentation.equations_within.filter(|_| self.needs.packages.contains("amsmath"));
         let Some((first, last)) = levels else { return };
         let names = &["chapter", "section", "subsection", "subsubsection"][usize::from(!self.has_chapters)..];
         if let Some(name) = names.get(usize::from(last - first.min(last))).filter(|name| **name != "chapter") {
             let _ = writeln!(out, "\\numberwithin{{equation}}{{{name}}}");
+        }
+    }
+
+    /// Says how headings and captions are numbered, where that is not as usual.
+    fn own_numbers(&self, out: &mut String) {
+        for command in self.numbers.own.commands(self.has_chapters) {
+            let _ = writeln!(out, "{command}");
+        }
+        for (look, kind) in self.numbers.looks.iter().zip(["figure", "table"]) {
+            if look.as_ref().is_some_and(|look| look.is_roman) {
+                let _ = writeln!(out, "\\renewcommand{{\\the{kind}}}{{\\Roman{{{kind}}}}}");
+            }
+        }
+        for settings in self.numbers.settings_of_captions(self.doc) {
+            let _ = writeln!(out, "{settings}");
         }
     }
 
@@ -343,8 +362,8 @@ impl Writer<'_> {
                 out.push('\n');
             }
         }
-        if self.numbers_levels() == Some(0) {
-            out.push_str("\\setcounter{secnumdepth}{0}\n");
+        if let Some(levels) = self.numbers_levels() {
+            let _ = writeln!(out, "\\setcounter{{secnumdepth}}{{{levels}}}");
         }
     }
 
@@ -363,12 +382,21 @@ impl Writer<'_> {
         defined.into_iter().filter(|(.., is_used)| *is_used).map(|(name, line, _)| (name, line)).collect()
     }
 
-    /// How many levels of headings have numbers, where that is not for the class to say.
+    /// How many levels of headings have numbers, where that is not as the class has it.
     fn numbers_levels(&self) -> Option<u8> {
-        match self.doc.metadata.presentation.numbered_levels {
-            Some(0) | None => Some(0),
-            Some(_) => None,
-        }
+        let usual = if self.has_chapters { 2 } else { 3 };
+        let levels = match self.doc.metadata.presentation.numbered_levels {
+            Some(0) | None if self.numbers.own.of.is_empty() => return Some(0),
+            Some(0) | None => return None,
+            Some(levels) => levels.saturating_sub(self.front.lowered).saturating_sub(u8::from(self.has_chapters)),
+        };
+        let level = |kind: Kind| match kind {
+            Kind::Heading(level) => level.saturating_sub(self.front.lowered).saturating_sub(u8::from(self.has_chapters)),
+            _ => 0,
+        };
+        let deepest =
+            self.doc.nodes().filter(|(_, node)| node.parent().is_some()).map(|(_, node)| level(node.kind())).max().unwrap_or(0);
+        (levels != usual && deepest > levels.min(usual)).then_some(levels)
     }
 
     fn title_lines(&self, out: &mut String) {

@@ -1,7 +1,7 @@
 //! Blocks: what stands between them, and how each begins.
 
 use super::{Bullet, Fence, HeadingForm, HtmlPieces, Writer};
-use crate::document::{Callout, Direction, DivisionKind, Kind, ListKind, Marker, NodeId, Step, Text};
+use crate::document::{Callout, Direction, DivisionKind, Kind, ListKind, ListNumbering, Marker, NodeId, Step, Text};
 use crate::formats::markdown::Extensions;
 
 /// What a block was written as, as far as it matters to the next.
@@ -358,6 +358,9 @@ impl Writer<'_, '_> {
         self.begin(Shape::Container);
         if list.marker != Marker::Plain {
             self.no_syntax("letters or roman numbers as marks of lists", id);
+        }
+        if self.doc.numberings.get(id).is_some_and(ListNumbering::has_words) {
+            self.no_syntax("words around the numbers of lists", id);
         }
         let (usual, other) = match (list.ordered, self.options.settings.bullet) {
             (true, _) => ('.', ')'),

@@ -184,7 +184,11 @@ impl<'d> Writer<'d> {
         let mut parts = Vec::new();
         let name = self.name_of_block(id);
         let classes = attributes.classes.iter().map(|class| doc.text(*class));
-        let classes: Vec<&str> = classes.filter(|class| name.as_deref() != Some(*class)).collect();
+        // That of a list says how its numbers are written on pages.
+        let numbers = |class: &str| doc.styles.iter().any(|style| style.class == class && style.numbers.is_some());
+        let is_list = matches!(kind, Kind::List(_));
+        let classes: Vec<&str> =
+            classes.filter(|class| name.as_deref() != Some(*class) && !(is_list && numbers(class))).collect();
         if !classes.is_empty() && !matches!(kind, Kind::Heading(_)) {
             parts.push(format!(":class {}", classes.join(" ")));
         }

@@ -288,12 +288,9 @@ impl Level {
     pub(in crate::formats::word) const fn style(&self) -> &'static str {
         match self.format {
             // Style sheets have no ordinals.
-            NumberFormat::Decimal | NumberFormat::Ordinal | NumberFormat::Marker(Marker::Plain) => "decimal",
+            NumberFormat::Decimal | NumberFormat::Ordinal => "decimal",
             NumberFormat::TwoDigits => "decimal-leading-zero",
-            NumberFormat::Marker(Marker::LowerAlpha) => "lower-alpha",
-            NumberFormat::Marker(Marker::UpperAlpha) => "upper-alpha",
-            NumberFormat::Marker(Marker::LowerRoman) => "lower-roman",
-            NumberFormat::Marker(Marker::UpperRoman) => "upper-roman",
+            NumberFormat::Marker(marker) => marker.style_name(),
             NumberFormat::Other(style) => style,
             NumberFormat::Bullet => "disc",
             NumberFormat::None => "none",
