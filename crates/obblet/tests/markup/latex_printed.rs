@@ -99,6 +99,15 @@ const PRINTED: &[Printed] = &[
                 r"Inline \begin{description*}\item[one] first \item[two] second\end{description*} end.",
                 "Inline one first two second end.",
             ),
+            (
+                r"We \begin{enumerate*}[label=(\roman*),before={: },itemjoin={; },after={.}]\item one\item two\end{enumerate*}",
+                "We: (i) one; (ii) two.",
+            ),
+            (
+                r"\newlist{inl}{enumerate*}{1}\setlist[inl]{label=(\alph*)}We \begin{inl}\item one \item two\end{inl}.",
+                "We (a) one (b) two.",
+            ),
+            (r"\begin{enumerate*}[label=(\roman*)]\item one\label{i} \item two\end{enumerate*} \ref{i}", "(i) one (ii) two (i)"),
         ],
     },
     Printed {
@@ -166,6 +175,28 @@ a_b  \c{d}
                 r"\part{First}\section{One}x\part{Second}\section{Two}y",
                 "I First ======= 1 One ----- x II Second ========= 2 Two ----- y",
             ),
+            (
+                r"\newcounter{ex}[section]\newcommand{\ex}{\refstepcounter{ex}Example~\theex}\section{A}\ex\label{e}\ \ex. See \ref{e}.",
+                "1 A === Example 1 Example 2. See 1.",
+            ),
+            (r"\newcommand{\q}[2]{\item[#1] #2}\begin{description}\q{a}{b}\q{c}{d}\end{description}", "a b c d"),
+            (r"\newsavebox{\bx}\sbox{\bx}{boxed}\usebox{\bx} \savebox{\bx}{again}\usebox{\bx}", "boxed again"),
+            (
+                r"\begin{tabular}{lr}a&\multicolumn{1}{l|}{b}\\\hline\end{tabular}\hspace*{1em}z",
+                "+---+---+ | a | b | +---+---+ z",
+            ),
+            (
+                r"{\obeylines a
+b
+c}",
+                "a b c",
+            ),
+            (r"a\linebreak b\newline c\\*d\\[2pt]e\break f", "ab c d ef"),
+            (r"\noindent\begin{minipage}[t]{3cm}a\end{minipage}\hfill\begin{minipage}[t]{3cm}b\end{minipage}", "a b"),
+            (r"\centerline{a}\leftline{b}\rightline{c}\llap{d}\rlap{e}", "abcde"),
+            (r"\ifx\undefined\foo no foo\else foo\fi \ifnum1<2 y\else n\fi", "no fooy"),
+            (r"\textit{a\/}\textbf{\textit{b}}{\itshape c\textup{d}}\emph{e \emph{f}}", "abcde f"),
+            (r"\newcommand\tide{high}\tide\ tide \tide{} tide \tide tide", "high tide high tide hightide"),
         ],
     },
     Printed {
@@ -221,6 +252,10 @@ a_b  \c{d}
                 "Table 1: Long +---+---+ | a | b | +===+===+ | e | f | +---+---+ 1",
             ),
             (r"\begin{longtable}{ll}\caption*{Long}\\a&b\\\end{longtable}", "Long +---+---+ | a | b | +---+---+"),
+            (
+                r"\begin{threeparttable}\caption{T}\begin{tabular}{l}a\tnote{1}\\\end{tabular}\begin{tablenotes}\item[1] note\end{tablenotes}\end{threeparttable}",
+                "Table 1: T +----+ | a1 | +----+ 1 note",
+            ),
             (r"\begin{tabularx}{5cm}{Xl}a&b\\c&d\end{tabularx}", "+---+---+ | a | b | +---+---+ | c | d | +---+---+"),
             (
                 r"\begin{tabular}{l|l}\multicolumn{2}{c}{both}\\\cline{1-2}a&b\end{tabular}",
@@ -366,6 +401,10 @@ a_b  \c{d}
                 r"\section{One}\label{a}\begin{figure}[h]X\caption{Cap}\label{f}\end{figure}\ref{f}",
                 "1 One ===== X Figure 1: Cap 1",
             ),
+            (r"\section{One}\label{a}\subsection{Two}\paragraph{Para} text \ref{a}", "1 One ===== 1.1 Two ------- Para text 1"),
+            (r"\begin{labeling}{long}\item[a] b\item[long] c\end{labeling}", "a b long c"),
+            (r"\addpart{P}\section{One}x", "P = 1 One ===== x"),
+            (r"\setkomafont{section}{\normalfont}\section{One}\marginline{m}x", "1 One ===== mx"),
         ],
     },
     Printed {
@@ -570,6 +609,8 @@ a_b  \c{d}
             (r"\chapter{One}\section{A}\label{a}\subsection{B}\label{b}x \ref{a} \ref{b}", "1 One ===== 1.1 A ----- B x 1.1 1.1"),
             (r"\chapter{One}\begin{figure}[h]X\caption{Cap}\label{f}\end{figure}\ref{f}", "1 One ===== X Figure 1.1: Cap 1.1"),
             (r"\appendix\chapter{App}\section{A}\label{a}\ref{a}", "A App ===== A.1 A ----- A.1"),
+            (r"\chapter{One}\chapterprecis{sum}x", "1 One ===== sum x"),
+            (r"\setsecnumdepth{subsection}\chapter{One}\section{A}\subsection{B}x", "1 One ===== 1.1 A ----- 1.1.1 B x"),
         ],
     },
     Printed {
@@ -662,6 +703,112 @@ a_b  \c{d}
                 "Table 1: L +---+---+ | h | i | +===+===+ | a | b | +---+---+",
             ),
             (r"\begin{tabular}{p{2cm}m{1cm}b{1cm}}a&b&c\\\end{tabular}", "+---+---+---+ | a | b | c | +---+---+---+"),
+        ],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{varioref}",
+        lines: &[(r"\section{Alpha}\label{s}See \vref{s}.", "1 Alpha ======= See 1.")],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{multicol,vwcol,parskip,indentfirst,setspace}",
+        lines: &[(r"\onehalfspacing a \begin{multicols}{2}[Head]b\end{multicols}", "a Head b")],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{verse}",
+        lines: &[(r"\poemtitle{P}\begin{verse}[3cm]a\\\vin b\\>c\end{verse}", "P a b >c")],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{xcolor,colortbl}",
+        lines: &[(
+            r"\begin{tabular}{l>{\columncolor{red}}l}\rowcolor{blue}a&b\\\cellcolor{red}c&d\end{tabular}",
+            "+---+---+ | a | b | +---+---+ | c | d | +---+---+",
+        )],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{array,hhline,arydshln}",
+        lines: &[(
+            r"\begin{tabular}{|l:l|}\hline a&b\\\hdashline c&d\\\cdashline{1-1}e&f\\\hhline{|-|-|}\end{tabular}",
+            "+---+---+ | a | b | +---+---+ | c | d | +---+---+ | e | f | +---+---+",
+        )],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{threeparttable,booktabs}",
+        lines: &[(
+            r"\begin{table}[h]\begin{threeparttable}\caption{T}\begin{tabular}{l}a\tnote{a}\\\end{tabular}\begin{tablenotes}\item[a] N\end{tablenotes}\end{threeparttable}\end{table}",
+            "Table 1: T +----+ | aa | +----+ a N",
+        )],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{relsize,textcase,soul}",
+        lines: &[(r"\larger a \smaller b \textlarger{c}\MakeTextUppercase{abc $x$}\hl{d}", "a b cABC xd")],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{outlines}",
+        lines: &[(r"\begin{outline}\1 a\2 b\1 c\end{outline}", "a b c")],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{rotating,pdflscape}",
+        lines: &[
+            (
+                r"\begin{sidewaystable}\caption{S}\begin{tabular}{l}a\end{tabular}\end{sidewaystable}",
+                "Table 1: S +---+ | a | +---+",
+            ),
+            (r"\begin{sideways}x\end{sideways}", "x"),
+        ],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{mathtools,amsthm}",
+        lines: &[(
+            r"\newtheorem{thm}{Theorem}\newtheorem{cor}[thm]{Corollary}\theoremstyle{remark}\newtheorem*{rmk}{Remark}\begin{thm}a\end{thm}\begin{cor}[b]c\end{cor}\begin{rmk}d\end{rmk}",
+            "Theorem 1. a Corollary 2 (b). c Remark. d",
+        )],
+    },
+    Printed { class: r"\documentclass{article}", preamble: r"\usepackage{imakeidx}", lines: &[(r"a\index{b}c", "ac")] },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{enumitem,hyperref,amsmath}",
+        lines: &[
+            (r"\begin{enumerate}[label=\emph{\alph*})]\item one\label{i}\item two\end{enumerate}\ref{i}", "a) one b) two a)"),
+            (r"\begin{enumerate}[label=(\arabic{section}.\arabic*)]\item one\label{i}\end{enumerate}\ref{i}", "(0.1) one (0.1)"),
+            (r"\begin{enumerate}[label=\Alph*,start=3,ref=item~\Alph*]\item one\label{i}\end{enumerate}\ref{i}", "C one item C"),
+            (
+                r"\begin{enumerate}[series=s]\item one\end{enumerate}x\begin{enumerate}[resume=s]\item two\end{enumerate}",
+                "1. one x 2. two",
+            ),
+            (r"\begin{itemize}[label={},leftmargin=0pt]\item one\item two\end{itemize}", "- one - two"),
+            (r"\setlist{nosep}\begin{enumerate}\item one\end{enumerate}", "1. one"),
+            (
+                r"\setlist[enumerate]{label=\arabic*)}\begin{enumerate}\item one\begin{enumerate}\item in\end{enumerate}\end{enumerate}",
+                "1) one 1) in",
+            ),
+            (
+                r"\newlist{q}{enumerate}{1}\setlist[q,1]{label=Q\arabic*.,ref=Q\arabic*}\begin{q}\item one\label{i}\end{q}\ref{i}\begin{q}[resume]\item two\end{q}",
+                "Q1. one Q1 Q2. two",
+            ),
+            (r"\begin{enumerate}[label={[\arabic*]}]\item one\item two\end{enumerate}", "[1] one [2] two"),
+            (r"\begin{enumerate}[label=\protect\textbf{\arabic*}]\item one\end{enumerate}", "1 one"),
+            (r"\begin{enumerate}[label=\fbox{\arabic*}]\item one\end{enumerate}", "1 one"),
+            (r"\begin{enumerate}[label=$\bullet$]\item one\item two\end{enumerate}", "- one - two"),
+            (r"\begin{enumerate}\item[\textbf{Q1}] one\item[\textbf{Q2}] two\end{enumerate}", "Q1 one Q2 two"),
+            (r"\begin{itemize}\item[1.] one\item[2.] two\item[3.] three\end{itemize}", "1. one 2. two 3. three"),
+            (r"\begin{itemize}\item[Ebb] one\item[Flood] two\end{itemize}", "Ebb one Flood two"),
+            (r"\begin{itemize}\item[--] one\item[--] two\end{itemize}", "- one - two"),
+            (r"\begin{enumerate}\item one\item[] cont\item two\end{enumerate}", "1. one cont 2. two"),
+            (r"\begin{enumerate}\item one\item[1a.] cont\item two\end{enumerate}", "1. one - 1a. cont 2. two"),
+            (
+                r"\renewcommand{\theenumii}{\arabic{enumii}}\renewcommand{\labelenumii}{\theenumi.\theenumii}\begin{enumerate}\item one\begin{enumerate}\item in\label{i}\end{enumerate}\end{enumerate}\ref{i}",
+                "1. one 1.1 in 11",
+            ),
         ],
     },
 ];

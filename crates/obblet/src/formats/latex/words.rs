@@ -67,3 +67,12 @@ pub(super) fn name_of_part(command: &str, language: Option<&str>) -> Option<&'st
     let place = ["en", "de", "fr", "es", "it"].iter().position(|known| *known == language).unwrap_or(0);
     Some(words[place])
 }
+
+/// The word for a figure or a table in captions, as the languages of babel have it.
+pub(super) fn caption_word(language: &str, is_table: bool) -> &'static str {
+    match (language.get(..2).unwrap_or_default(), is_table) {
+        ("fr", true) => "Table",
+        ("es", true) => "Cuadro",
+        _ => crate::refine::references::word_for(language, is_table),
+    }
+}

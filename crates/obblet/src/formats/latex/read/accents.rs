@@ -109,7 +109,7 @@ impl Reader<'_> {
             return self.text(if self.marks_of_text == super::MarksOfText::WithStraight { "\"" } else { "\u{201D}" });
         }
         for (signs, words) in
-            [("`", "\u{201E}"), ("'", "\u{201C}"), ("<", "\u{AB}"), (">", "\u{BB}"), ("-", "\u{AD}"), ("\"", "")]
+            [("`", "\u{201E}"), ("'", "\u{201C}"), ("<", "\u{AB}"), (">", "\u{BB}"), ("-", "\u{AD}"), ("\"", ""), ("|", "")]
         {
             if signs.chars().all(|sign| self.input.take(sign)) {
                 return self.text(words);

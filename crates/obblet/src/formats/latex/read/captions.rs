@@ -5,7 +5,6 @@ use super::environments::Form;
 use super::floats::{PARTS, kind_of};
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, Marker, NodeId, Text};
-use crate::refine::references::word_for;
 
 /// What a document sets for all captions.
 const ALL: &str = "*";
@@ -22,7 +21,7 @@ pub(super) fn word(kind: &str, language: Option<&str>) -> &'static str {
         ("listing", "es") => "Listado",
         ("listing", "it") => "Listato",
         ("listing" | "lstlisting", _) => "Listing",
-        _ => word_for(language, kind == "table"),
+        _ => super::super::words::caption_word(language, kind == "table"),
     }
 }
 

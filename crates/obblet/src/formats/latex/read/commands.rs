@@ -737,6 +737,11 @@ impl Reader<'_> {
             "ref" | "pageref" | "vref" | "thref" | "labelcref" | "autopageref" | "vpageref" | "cpageref" | "zref" | "fullref"
             | "lineref" | "lref" => self.refer(Shows::Number),
             "eqref" => self.refer(Shows::Equation),
+            "footref" => {
+                self.style(Kind::Superscript);
+                self.refer(Shows::Number);
+                self.styles.pop();
+            }
             "autoref" | "cref" | "zcref" | "fref" | "prettyref" => {
                 self.refer(Shows::Word(if name == "autoref" { WordForm::Printed } else { WordForm::Small }));
             }

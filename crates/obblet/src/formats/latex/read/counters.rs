@@ -1,7 +1,7 @@
 //! Counters: numbers of headings, figures, tables, theorems and items (the LaTeX documentation, "Counters").
 
 use crate::document::Marker;
-use crate::fast_hash::HashMap;
+use crate::fast_hash::{HashMap, HashSet};
 use crate::heading_count::HeadingCount;
 use crate::numeral::numeral;
 
@@ -24,6 +24,8 @@ pub(super) struct Counters {
     values: HashMap<String, i64>,
     /// The counter that resets another, and stands before it.
     within: HashMap<String, String>,
+    /// Counters that another resets without standing before them.
+    alone: HashSet<String>,
     /// What counters reset, with what that resets; empty where it is to be found again.
     below: HashMap<String, Vec<String>>,
     pub(super) has_chapters: bool,
@@ -97,6 +99,7 @@ impl Counters {
         Self {
             values: HashMap::default(),
             within,
+            alone: HashSet::default(),
             below: HashMap::default(),
             has_chapters,
             is_whole: memchr::memmem::find(source.as_bytes(), b"\\documentclass").is_some(),
@@ -138,6 +141,15 @@ impl Counters {
             return false;
         }
         self.is_deep_enough(name)
+    }
+
+    /// Numbers headings down to those of a command (the documentation of memoir).
+    pub(super) fn number_down_to(&mut self, name: &str) {
+        match HEADINGS.iter().position(|known| *known == name) {
+            Some(at) => self.depth = at as i64 - 1,
+            None if name == "all" => self.depth = 5,
+            None => self.depth = -2,
+        }
     }
 
     fn is_deep_enough(&self, name: &str) -> bool {
@@ -205,6 +217,18 @@ impl Counters {
     pub(super) fn put_within(&mut self, name: &str, above: &str) {
         if name != above {
             self.below.clear();
+            self.alone.remove(name);
+            self.within.insert(name.to_owned(), above.to_owned());
+        }
+    }
+
+    /// Makes a counter be reset by another that does not stand before it.
+    pub(super) fn reset_by(&mut self, name: &str, above: &str) {
+        if name != above {
+            self.below.clear();
+            if !self.within.contains_key(name) {
+                self.alone.insert(name.to_owned());
+            }
             self.within.insert(name.to_owned(), above.to_owned());
         }
     }
@@ -286,7 +310,7 @@ impl Counters {
                 parts[count] = (value, is_letter);
                 count += 1;
             }
-            at = self.within.get(counter).map(String::as_str);
+            at = self.within.get(counter).filter(|_| !self.alone.contains(counter)).map(String::as_str);
         }
         let mut number = String::with_capacity(8);
         for (value, is_letter) in parts[..count].iter().rev() {

@@ -121,6 +121,8 @@ const ARGUMENTS: &[(&str, &str)] = &[
     ("dinglist", "m"),
     ("dingautolist", "m"),
     ("displaycquote", "oom"),
+    ("labeling", "om"),
+    ("basedescript", "m"),
     ("quotation", "o"),
     ("quote", "o"),
     ("rotate", "m"),

@@ -23,8 +23,8 @@ pub(super) struct List {
     counter: String,
     /// What stands before the items, where their author says so.
     label: Option<Label>,
-    /// What references to items show, with commands for their number, where the author says so.
-    reference: Option<String>,
+    /// What references to items show, where the author says so.
+    reference: Option<Label>,
     /// What the item is called that is read, as references show it, and as it is shown.
     number: String,
     shown: String,
@@ -35,6 +35,9 @@ pub(super) struct List {
 /// What stands between the items of a list in a line (the documentation of enumitem, "Inline lists").
 #[derive(Debug, Default)]
 struct Joins {
+    /// What stands before the first item, and behind the last.
+    begin: Vec<Token>,
+    end: Vec<Token>,
     usual: Vec<Token>,
     /// The same before the last one.
     last: Vec<Token>,
@@ -90,7 +93,7 @@ struct Options {
     /// Whether its items have numbers.
     is_counted: bool,
     label: Option<Label>,
-    reference: Option<String>,
+    reference: Option<Label>,
     /// The number before the first item; the list goes on with the last number where there is none.
     start: Option<i64>,
 }
@@ -156,6 +159,11 @@ impl Reader<'_> {
         if let Some(label) = options.label.as_ref().filter(|_| inline.is_none()) {
             self.show_label(node, label, depth);
         }
+        if let Some(joins) = inline.as_ref().filter(|joins| !joins.begin.is_empty()) {
+            let words = self.words(&joins.begin);
+            self.trim_line();
+            self.text(&format!("{words} "));
+        }
         let list = List::new(node, kind, self.parts.len());
         self.lists.push(List { inline, counter, label: options.label, reference: options.reference, ..list });
         node
@@ -191,7 +199,8 @@ impl Reader<'_> {
         is_inline.then(|| {
             let usual = self.input.value_of(option, "itemjoin");
             let last = self.input.value_of(option, "itemjoin*");
-            Joins { last: if last.is_empty() { usual.clone() } else { last }, usual, before: None }
+            let (begin, end) = (self.input.value_of(option, "before"), self.input.value_of(option, "after"));
+            Joins { begin, end, last: if last.is_empty() { usual.clone() } else { last }, usual, before: None }
         })
     }
 
@@ -210,11 +219,8 @@ impl Reader<'_> {
         let reference = value("ref").or_else(|| kept("ref"));
         // By its example, a label is not what references show.
         let example = if label.is_none() && star.is_none() { self.label_by_example(option) } else { None };
-        let reference = reference.or_else(|| label.clone()).or_else(|| star.clone()).map(|tokens| {
-            let mut text = String::new();
-            self.input.write(&tokens, &mut text);
-            text
-        });
+        let said = reference.or_else(|| label.clone()).or_else(|| star.clone());
+        let mut reference = said.and_then(|tokens| self.label_from(&tokens, counter, usual));
         let tokens = star.clone().or(label).or(example);
         let is_said = tokens.is_some();
         let at = self.at;
@@ -233,10 +239,13 @@ impl Reader<'_> {
             && let Some(above) = self.lists.iter().rev().find(|list| list.kind == ListForm::Numbers)
         {
             label.before.insert_str(0, &above.shown);
+            if let Some(reference) = &mut reference {
+                reference.before.insert_str(0, &above.shown);
+            }
         }
         // What is no number is a bullet.
         let is_counted = label.is_some() || !is_said;
-        Options { is_counted, label, reference: reference.filter(|reference| reference.contains('*')), start }
+        Options { is_counted, label, reference, start }
     }
 
     /// `\question[3]`, whose option says how many points it is worth (the documentation of exam).
@@ -256,6 +265,12 @@ impl Reader<'_> {
         let label = self.input.option().map(|label| self.short_label(label));
         let Some(list) = self.lists.last() else {
             self.end_paragraph();
+            // A mark of a note below a table.
+            let is_note = self.environments.iter().any(|environment| environment.name == "tablenotes");
+            if let Some(label) = label.filter(|label| is_note && !label.is_empty()) {
+                self.input.push(Sign::Space, self.at);
+                self.styled(Kind::Superscript, label);
+            }
             return;
         };
         let (node, kind, parts) = (list.node, list.kind, list.parts);
@@ -263,12 +278,17 @@ impl Reader<'_> {
             return self.item_in_line(label);
         }
         let is_apart = self.after_empty_line && list.has_item;
+        // Without a number, it goes on with the one before.
+        let goes_on = kind == ListForm::Numbers && list.has_item && label.as_ref().is_some_and(Vec::is_empty);
         while self.parts.len() > parts {
             self.end_part();
         }
         if parts >= super::build::MOST_PARTS {
             self.end_paragraph();
             return;
+        }
+        if let Some(item) = self.doc.node(node).last_child().filter(|_| goes_on) {
+            return self.begin_part(item, false);
         }
         if kind == ListForm::Terms {
             // Without a term, it goes on describing the one before.
@@ -340,6 +360,11 @@ impl Reader<'_> {
 
     /// A list in a line ends: what stands before its last item may differ.
     fn end_list_in_line(&mut self, joins: &Joins) {
+        if !joins.end.is_empty() {
+            let words = self.words(&joins.end);
+            self.trim_line();
+            self.text(&words);
+        }
         if let Some((node, length)) = joins.before
             && joins.last != joins.usual
             && let Kind::Text(text) = self.doc.kind(node)
@@ -385,14 +410,12 @@ impl Reader<'_> {
         // Items within others are called by the numbers of these, too (the LaTeX format, `\p@enumii`).
         let mut above = self.lists.iter().rev().skip(1).filter(|list| list.kind == ListForm::Numbers);
         let around = above.next();
-        let full = match (self.lists.last().and_then(|list| list.reference.as_deref()), around) {
-            (Some(reference), around) => {
-                let before = self.lists.last().and_then(|list| list.label.as_ref()).map_or("", |label| label.before.as_str());
-                let own = with_number(reference, value);
-                match around.filter(|around| !around.shown.is_empty() && before.starts_with(&around.shown)) {
-                    Some(around) => format!("{}{own}", around.shown),
-                    None => own,
-                }
+        let prefix = format!("p@{counter}");
+        let full = match (self.lists.last().and_then(|list| list.reference.as_ref()), around) {
+            (Some(reference), _) => reference.of(value).trim().to_owned(),
+            (None, _) if self.macros.knows(&prefix) => {
+                let tokens = self.written_out(&[Token { kind: Sign::Command(prefix.into()), at: self.at }]);
+                format!("{}{number}", self.words(&tokens))
             }
             (None, Some(around)) if depth == 1 || depth == 3 => format!("{}{number}", around.number),
             (None, Some(around)) if depth == 2 => {
@@ -589,27 +612,6 @@ impl Reader<'_> {
             self.doc.unwrap(only);
         }
     }
-}
-
-/// A label with a number in place of the commands for it, and without those that say how it looks.
-fn with_number(label: &str, value: i64) -> String {
-    let (mut out, mut rest) = (String::new(), label);
-    while let Some(at) = rest.find('\\') {
-        out.push_str(&rest[..at]);
-        rest = &rest[at + 1..];
-        let letters = rest.bytes().take_while(u8::is_ascii_alphabetic).count();
-        let name = &rest[..letters];
-        rest = &rest[letters..];
-        if let Some(behind) = rest.strip_prefix('*') {
-            out.push_str(&super::counters::shown_as(value, name));
-            rest = behind;
-        } else {
-            rest = rest.trim_start();
-        }
-    }
-    out.push_str(rest);
-    out.retain(|c| !matches!(c, '{' | '}'));
-    out.trim().to_owned()
 }
 
 fn list_has_item(list: Option<&List>) -> bool {

@@ -262,9 +262,18 @@ impl Reader<'_> {
                 self.input.take('*');
                 let (inner, outer) = (self.input.argument(), self.input.argument());
                 let (inner, outer) = (self.input.characters(&inner), self.input.characters(&outer));
-                self.counters.put_within(&inner, &outer);
+                if name == "@addtoreset" {
+                    self.counters.reset_by(&inner, &outer);
+                } else {
+                    self.counters.put_within(&inner, &outer);
+                }
             }
             "newcolumntype" => self.new_column(),
+            "setsecnumdepth" | "maxsecnumdepth" => {
+                let name = self.input.argument();
+                let name = self.input.characters(&name);
+                self.counters.number_down_to(&name);
+            }
             "newlist" | "renewlist" => self.new_list(),
             "setlist" | "setenumerate" => self.settings_of_lists(name),
             "setcitestyle" | "bibpunct" => self.citation_style(name),
@@ -273,7 +282,7 @@ impl Reader<'_> {
                 let counter = self.input.characters(&counter);
                 if let Some(above) = self.input.option() {
                     let above = self.input.characters(&above);
-                    self.counters.put_within(&counter, &above);
+                    self.counters.reset_by(&counter, &above);
                 }
             }
             "stepcounter" | "refstepcounter" => {

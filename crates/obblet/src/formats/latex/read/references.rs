@@ -162,9 +162,24 @@ impl Reader<'_> {
         self.label_of(label);
     }
 
+    /// The number of the note that is read.
+    fn number_of_open_note(&self) -> Option<String> {
+        const LATEST: usize = 8;
+        let first = self.doc.notes.len().saturating_sub(LATEST);
+        let notes = self.doc.notes.get(first..)?;
+        let place = notes.iter().rposition(|note| self.parts.iter().any(|part| part.is_of(note.body)))?;
+        Some((first + place + 1).to_string())
+    }
+
     /// Lets a label name what has the number that was given last.
     pub(super) fn label_of(&mut self, label: String) {
         if label.is_empty() {
+            return;
+        }
+        // In a note, it names the number of that.
+        if let Some(number) = self.number_of_open_note() {
+            let node = self.anchor(&id_of(&label));
+            self.references.labels.entry(label).or_insert(Named { node, number, word: String::new() });
             return;
         }
         if let Some(named) = self.references.now.clone() {

@@ -256,6 +256,15 @@ impl Reader<'_> {
                 self.input.argument();
             }
             "addlinespace" => drop(self.input.option()),
+            "cdashline" | "cdashlinelr" => drop(self.input.argument()),
+            "diagbox" | "slashbox" | "backslashbox" => {
+                self.input.option();
+                let (first, second) = (self.input.argument(), self.input.argument());
+                let at = self.at;
+                self.input.push_all(second.into_iter());
+                self.input.push_characters(" / ", at);
+                self.input.push_all(first.into_iter());
+            }
             "tabularnewline" => {
                 self.input.option();
                 self.next_row();

@@ -11,6 +11,8 @@ pub(super) struct Theorem {
     counter: Option<String>,
     /// Whether it is a box, whose title is an argument.
     is_box: bool,
+    /// What stands before the labels of boxes.
+    prefix: String,
     /// What stands behind its number.
     stop: String,
     /// Whether the number stands first.
@@ -90,7 +92,7 @@ impl Reader<'_> {
     fn with_style(&mut self, words: String, counter: Option<String>) -> Theorem {
         let stop = self.own_word(STOP).unwrap_or_else(|| ".".to_owned());
         let stop = if self.macros.knows(STOP) && self.own_word(STOP).is_none() { String::new() } else { stop };
-        Theorem { words, counter, is_box: false, stop, is_swapped: self.macros.knows(SWAPPED) }
+        Theorem { words, counter, is_box: false, prefix: String::new(), stop, is_swapped: self.macros.knows(SWAPPED) }
     }
 
     /// `\newtheoremstyle`, `\theoremstyle` and `\swapnumbers`. Whether a command is one of them.
@@ -116,12 +118,21 @@ impl Reader<'_> {
 
     /// `\newtcbtheorem[options]{name}{words}{options}{prefix}`
     fn new_box_theorem(&mut self) {
-        self.input.option();
+        let options = self.input.option().unwrap_or_default();
         let (name, words) = (self.input.argument(), self.input.argument());
-        self.skip_arguments("mm");
-        let (name, words) = (self.input.characters(&name), self.words(&words));
-        let counter = Some(name.clone());
-        let theorem = Theorem { is_box: true, ..self.with_style(words, counter) };
+        self.input.argument();
+        let prefix = self.input.argument();
+        let (name, words, prefix) = (self.input.characters(&name), self.words(&words), self.input.characters(&prefix));
+        let options = self.input.characters(&options);
+        let value = |key: &str| {
+            let pairs = options.split(',').filter_map(|part| part.split_once('='));
+            pairs.filter(|(known, _)| known.trim() == key).map(|(_, value)| value.trim().to_owned()).next()
+        };
+        if let Some(above) = value("number within") {
+            self.counters.put_within(&name, &above);
+        }
+        let counter = value("use counter").or_else(|| value("use counter from")).unwrap_or_else(|| name.clone());
+        let theorem = Theorem { is_box: true, prefix, ..self.with_style(words, Some(counter)) };
         self.own.theorems.insert(name, theorem);
     }
 
@@ -140,15 +151,41 @@ impl Reader<'_> {
             "acmart" => Some("theorem".to_owned()),
             _ => None,
         };
-        Some(Theorem { words: capitalised(base), counter, is_box: false, stop: ".".to_owned(), is_swapped: false })
+        Some(Theorem {
+            words: capitalised(base),
+            counter,
+            is_box: false,
+            prefix: String::new(),
+            stop: ".".to_owned(),
+            is_swapped: false,
+        })
     }
 
     /// Begins a theorem. Whether an environment is one.
     pub(super) fn begin_theorem(&mut self, name: &str) -> bool {
+        // One that is said again elsewhere names its sort, and a command for that (the documentation of thm-restate).
+        if matches!(name, "restatable" | "restatable*") && self.takes_blocks() {
+            let note = self.input.option();
+            let (kind, _) = (self.input.argument(), self.input.argument());
+            let kind = self.input.characters(&kind);
+            if let Some(note) = note {
+                let at = self.at;
+                self.input.push(Sign::Char(']'), at);
+                self.input.push_all(note.into_iter());
+                self.input.push(Sign::Char('['), at);
+            }
+            return kind != name && self.begin_theorem(&kind);
+        }
         let Some(theorem) = self.own.theorems.get(name).cloned().or_else(|| self.theorem_of_class(name)) else { return false };
+        let mut label = String::new();
         let note = if theorem.is_box {
+            self.input.option();
             let title = self.input.argument();
-            self.input.argument();
+            let name = self.input.argument();
+            let name = self.input.characters(&name);
+            if !name.is_empty() {
+                label = format!("{}:{name}", theorem.prefix);
+            }
             Some(title).filter(|title| !title.is_empty())
         } else {
             self.input.overlay();
@@ -165,6 +202,7 @@ impl Reader<'_> {
         if let Some(number) = &number {
             self.references.here(node, number.clone(), "theorem");
             self.references.name_here(&theorem.words);
+            self.label_of(label);
         }
         let heading = match number {
             Some(number) if theorem.is_swapped => format!("{number}\u{A0}{}", theorem.words),

@@ -211,6 +211,19 @@ impl Reader<'_> {
         let kind = Kind::CodeBlock { code, info };
         let mut caption = self.input.value_of(options, "caption");
         let title = self.input.value_of(options, "title");
+        // What lists of listings show stands before it in brackets.
+        let begins = |caption: &[Token]| {
+            matches!(caption.first(), Some(Token { kind: Sign::Text(start, _), .. })
+            if self.input.source.as_bytes().get(*start as usize) == Some(&b'['))
+        };
+        if matches!(&caption[..], [Token { kind: Sign::Begin, .. }, .., Token { kind: Sign::End, .. }]) {
+            caption = caption[1..caption.len() - 1].to_vec();
+        }
+        if begins(&caption) {
+            let mut inner = super::Input::of_tokens(self.input.source, caption.iter().cloned());
+            inner.option();
+            caption = std::iter::from_fn(|| inner.next()).collect();
+        }
         let has_number = !caption.is_empty();
         if !has_number {
             caption = title;

@@ -68,12 +68,12 @@ const SILENT: &[(&str, &str)] = &[
          ctexset doublerulesepcolor firstlinenum floatstyle fontencoding fontfamily fontseries fontshape \
          geometry glossary headstyles hphantom hypersetup hyphenate hyphenation hyphenchar includeonly includepackage \
          lineation linenumincrement linespread lstdeletekeywords lstloadlanguages lstset makepagestyle \
-         makesavenoteenv markright maxsecnumdepth maxtocdepth mdfsetup message needspace newbox newfam \
+         makesavenoteenv markright maxtocdepth mdfsetup message needspace newbox newfam \
          newgeometry newinsert newlanguage newmuskip newread newsavebox newwrite nobibintoc nomname \
          numberlineformat offprints orcid pagenumbering pagestyle partfont pdfcatalog pdfinfo pgfkeys pgfplotsset \
          pgfqkeys phantom phantomfoo psset restylefloat runningauthor runningtitle savesymbol sectionfont \
          selectlanguage setCJKmainlanguage setbeamercovered setbeamersize setcopyright setcounterpageref \
-         setlinespacing setminted setnonaligned setotherlanguage setotherlanguages setparsizes setsecnumdepth \
+         setlinespacing setminted setnonaligned setotherlanguage setotherlanguages setparsizes \
          setsecnumformat setstanzaindents setstretch settocdepth shortTitle \
          shortauthors shorttitle sisetup special startPage subsectionfont subsubsectionfont svgpath svgsetup tcbset \
          tcbuselibrary thispagestyle tikzexternalize tikzfading tikzset tikzsetexternalprefix \

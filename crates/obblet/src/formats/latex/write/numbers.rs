@@ -3,7 +3,6 @@
 use crate::document::{Document, Kind, Marker, Markup, NodeId, Step};
 use crate::fast_hash::{HashMap, HashSet};
 use crate::numeral::numeral;
-use crate::refine::references::word_for;
 
 /// What will have which number.
 #[derive(Debug, Default)]
@@ -97,7 +96,7 @@ impl<'d> Numbers<'d> {
                 Kind::Caption => {
                     let Some(holder) = node.parent() else { continue };
                     let is_table = doc.kind(holder) == Kind::Table;
-                    let word = word_for(language, is_table);
+                    let word = super::super::words::caption_word(language, is_table);
                     let count = if is_table { &mut counts.tables } else { &mut counts.figures };
                     let chapter = counts.levels[0];
                     let number =
