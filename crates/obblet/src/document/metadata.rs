@@ -34,7 +34,7 @@ impl Direction {
 /// What a source itself says of how its pages are made; it wins over a profile.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub struct Presentation {
-    /// How many levels of headings have numbers; 0 for none.
+    /// How many levels of headings have numbers, from the highest that has any; 0 for none.
     pub numbered_levels: Option<u8>,
     /// How deep the list of contents goes; 0 for none.
     pub contents: Option<u8>,

@@ -75,7 +75,7 @@ fn find(doc: &Document) -> Option<Found> {
         match number_of(doc, id) {
             Some((shown, length)) if shown == number => {
                 counts = expected;
-                found.levels = found.levels.max(level);
+                found.levels = found.levels.max(level - highest + 1);
                 found.numbers.push((id, length));
             }
             // Another one than counting makes: the numbers are the author's.
@@ -83,7 +83,7 @@ fn find(doc: &Document) -> Option<Found> {
             None => plain.push((id, level)),
         }
     }
-    found.others = plain.into_iter().filter(|(_, level)| *level <= found.levels).map(|(id, _)| id).collect();
+    found.others = plain.into_iter().filter(|(_, level)| level - highest < found.levels).map(|(id, _)| id).collect();
     // One heading that begins with a one may be anything.
     (found.numbers.len() > 1 && found.numbers.len() > found.others.len()).then_some(found)
 }

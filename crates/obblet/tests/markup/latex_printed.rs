@@ -6,8 +6,10 @@
 use crate::support;
 
 use obblet::Format;
+use obblet::formats::latex;
 use obblet::profile::Profile;
 use support::convert::convert;
+use support::linear::grows_linearly;
 
 /// What is printed for texts with the same class and preamble.
 struct Printed {
@@ -384,7 +386,7 @@ c}",
         lines: &[
             (
                 r#""`Hallo"' "a "s "-x \glqq a\grqq{} \flqq b\frqq \begin{abstract}A\end{abstract}"#,
-                "„Hallo“ ä ß ­x „a“ «b» Zusammenfassung A",
+                "„Hallo“ ä ß \u{AD}x „a“ «b» Zusammenfassung A",
             ),
             (
                 r"\begin{figure}X\caption{Bild}\end{figure}\begin{table}\caption{Tab}\end{table}",
@@ -862,4 +864,47 @@ fn they_are_the_same_when_the_page_comes_back() {
         .map(|(latex, expected, source)| format!("{source}\n  gives {}\n  for   {expected}\n  by {latex}", words(&latex)))
         .collect();
     assert!(wrong.is_empty(), "{}", wrong.join("\n"));
+}
+
+#[test]
+fn labels_captions_and_equations_take_linear_time() {
+    type Shape = (&'static str, fn(usize) -> String);
+    let shapes: [Shape; 15] = [
+        ("labels of lists", |n| "\\begin{enumerate}[label=\\textbf{(\\alph*)}]\\item a\\end{enumerate}".repeat(n / 62)),
+        ("one label for all lists", |n| {
+            let label = format!("\\renewcommand\\labelenumi{{{}\\arabic{{enumi}}}}", "x\\relax ".repeat(n / 16));
+            label + &"\\begin{enumerate}\\item a\\end{enumerate}".repeat(n / 76)
+        }),
+        ("a label by an example", |n| format!("\\begin{{enumerate}}[{}]\\item a", "{1}".repeat(n / 3))),
+        ("labels by hand", |n| "\\begin{itemize}".to_owned() + &"\\item[a)] b".repeat(n / 11)),
+        ("items in a line", |n| "\\begin{enumerate*}".to_owned() + &"\\item a".repeat(n / 7)),
+        ("items with and without labels", |n| "\\begin{enumerate}".to_owned() + &"\\item a\\item[b] c".repeat(n / 17)),
+        ("kinds of lists", |n| "\\newlist{a}{enumerate}{2}\\begin{a}\\item ".repeat(n / 40)),
+        ("captions of one float", |n| "\\begin{figure}".to_owned() + &"a\\caption{b}".repeat(n / 12)),
+        ("captions of nothing", |n| "\\captionof{figure}{a}".repeat(n / 21)),
+        ("commands in code", |n| format!("\\begin{{alltt}}\n{}\n\\end{{alltt}}", "\\b{".repeat(n / 3))),
+        ("formulas in code", |n| format!("\\begin{{lstlisting}}[mathescape]\n{}\n\\end{{lstlisting}}", "$a".repeat(n / 2))),
+        ("equations that are counted", |n| "\\theequation".to_owned() + &"\\begin{equation}a\\end{equation}".repeat(n / 31)),
+        ("parts of equations", |n| "\\begin{subequations}\\begin{equation}a\\end{equation}b".repeat(n / 51)),
+        ("labels in notes", |n| "\\footnote{\\label{a}".repeat(n / 19)),
+        ("boxes with theorems", |n| "\\newtcbtheorem{a}{b}{}{c}\\begin{a}{d}{e}".repeat(n / 40)),
+    ];
+    let read = |source: &[u8]| latex::read(source, &latex::Settings::default());
+    let failed: Vec<String> =
+        shapes.iter().filter_map(|(name, shape)| grows_linearly(name, 1_600, |n| shape(n).into_bytes(), read).err()).collect();
+    assert_eq!(failed, [""; 0]);
+    let written: [Shape; 3] = [
+        ("numbers of a class", |n| "\\documentclass{IEEEtran}".to_owned() + &"\\section{A}\\subsection{B}".repeat(n / 26)),
+        ("captions of a class", |n| {
+            "\\documentclass{llncs}".to_owned() + &"\\begin{figure}a\\caption{b}\\end{figure}".repeat(n / 39)
+        }),
+        ("numbers of equations", |n| {
+            "\\documentclass{article}\\renewcommand{\\theequation}{A\\arabic{equation}}".to_owned()
+                + &"\\begin{equation}a\\end{equation}".repeat(n / 31)
+        }),
+    ];
+    let write = |source: &[u8]| convert(source, Format::Latex, Format::Latex, &[]);
+    let failed: Vec<String> =
+        written.iter().filter_map(|(name, shape)| grows_linearly(name, 800, |n| shape(n).into_bytes(), write).err()).collect();
+    assert_eq!(failed, [""; 0]);
 }

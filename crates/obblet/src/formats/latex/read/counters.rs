@@ -178,10 +178,13 @@ impl Counters {
         made
     }
 
-    /// How many levels of headings have numbers.
+    /// How many levels of headings have numbers, from chapters or sections on.
     pub(super) fn numbered_levels(&self) -> u8 {
+        let highest = if self.has_chapters { "chapter" } else { "section" };
+        let first = self.level(highest).unwrap_or(1);
         let lowest = HEADINGS[self.highest..].iter().rev().find(|name| self.is_deep_enough(name));
-        lowest.and_then(|name| self.level(name)).unwrap_or(0).max(self.lowest_counted)
+        let lowest = lowest.and_then(|name| self.level(name)).unwrap_or(0).max(self.lowest_counted);
+        (lowest + 1).saturating_sub(first)
     }
 
     /// The levels of the headings whose numbers stand before those of equations.

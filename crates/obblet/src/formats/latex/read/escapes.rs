@@ -62,6 +62,8 @@ impl Reader<'_> {
     pub(super) fn code_with_commands(&mut self, start: usize, end: usize, escapes: &Escapes) -> String {
         let source = self.input.source;
         let (mut out, mut at) = (String::with_capacity(end - start), start);
+        // Up to here, no group ends that has begun.
+        let mut unended = start;
         let after = self.input.at;
         while let Some(c) = source[at..end].chars().next() {
             let rest = &source[at..end];
@@ -70,7 +72,7 @@ impl Reader<'_> {
                 (_, Some((open, close))) => {
                     self.text_between(at + open.len(), end, close, &mut out).map(|length| open.len() + length)
                 }
-                (Some([begins, ..]), None) if c == begins => self.text_of_command(at, end, &mut out),
+                (Some([begins, ..]), None) if c == begins => self.text_of_command(at, end, &mut unended, &mut out),
                 (Some([_, open, close]), None) if c == open || c == close => Some(c.len_utf8()),
                 _ if c == '$' && escapes.formulas => self.text_between(at + 1, end, "$", &mut out).map(|length| 1 + length),
                 _ => None,
@@ -99,11 +101,14 @@ impl Reader<'_> {
     }
 
     /// The words of a command and its arguments; how long that is.
-    fn text_of_command(&mut self, start: usize, end: usize, out: &mut String) -> Option<usize> {
+    fn text_of_command(&mut self, start: usize, end: usize, unended: &mut usize, out: &mut String) -> Option<usize> {
         let bytes = &self.input.source.as_bytes()[..end.min(start + LONGEST)];
         let letters = bytes[start + 1..].iter().take_while(|byte| byte.is_ascii_alphabetic()).count();
         let mut at = start + 1 + letters.max(1);
         while bytes.get(at) == Some(&b'{') {
+            if at < *unended {
+                return None;
+            }
             let mut depth = 0_usize;
             let length = bytes[at..].iter().position(|byte| {
                 match byte {
@@ -112,7 +117,11 @@ impl Reader<'_> {
                     _ => {}
                 }
                 depth == 0
-            })?;
+            });
+            let Some(length) = length else {
+                *unended = bytes.len();
+                return None;
+            };
             at += length + 1;
         }
         if !self.input.source.is_char_boundary(at) || at > end {

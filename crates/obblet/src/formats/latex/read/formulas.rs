@@ -55,7 +55,7 @@ impl Equations {
     pub(super) fn of(source: &str) -> Self {
         let signs = ["\\theequation", "counter{equation}", "c@equation", "\\begin{subequations}"];
         let holds = |sign: &&str| memchr::memmem::find(source.as_bytes(), sign.as_bytes()).is_some();
-        Self { are_counted: signs.iter().any(|sign| holds(&sign)), parts: None }
+        Self { are_counted: signs.iter().any(holds), parts: None }
     }
 }
 

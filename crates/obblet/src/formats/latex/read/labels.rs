@@ -11,6 +11,8 @@ pub(super) const COUNTERS: [&str; 4] = ["enumi", "enumii", "enumiii", "enumiv"];
 pub(super) const USUAL: [Marker; 4] = [Marker::Plain, Marker::LowerAlpha, Marker::LowerRoman, Marker::UpperAlpha];
 /// Stands for the number while a label is read.
 const NUMBER: char = '\u{E000}';
+/// A label has no more tokens.
+const LONGEST: usize = 200;
 /// Commands stand so deep in each other in a label.
 const DEEPEST: usize = 6;
 /// Keys of lists that a document sets for all lists of a kind are kept as commands of these names, which none can have.
@@ -67,7 +69,7 @@ impl Reader<'_> {
 
     /// Puts a sign in the place of the command that shows a counter, and the numbers of others for theirs.
     fn find_number(&mut self, tokens: &[Token], found: &mut Found<'_>, depth: usize) {
-        let tokens = self.spread(tokens);
+        let tokens = self.spread(&tokens[..tokens.len().min(LONGEST)]);
         let mut rest = &tokens[..];
         while let Some((token, behind)) = rest.split_first() {
             rest = behind;
@@ -139,23 +141,24 @@ impl Reader<'_> {
     /// The label of an option that shows how the first item begins, as in `[(a)]`: its first letter or one outside of braces
     /// stands for the number.
     pub(super) fn label_by_example(&self, option: &[Token]) -> Option<Vec<Token>> {
-        let tokens = self.spread(option);
-        let is_outside = |place: usize| {
-            let before = &tokens[..place];
-            let count = |kind: &Sign| before.iter().filter(|token| token.kind == *kind).count();
-            count(&Sign::Begin) == count(&Sign::End)
-        };
+        let tokens = self.spread(&option[..option.len().min(LONGEST)]);
         let letter_at = |place: usize| matches!(tokens.get(place), Some(Token { kind: Sign::Char(c), .. }) if c.is_alphabetic());
         if tokens.iter().any(|token| matches!(token.kind, Sign::Char('=' | '<'))) {
             return None;
         }
+        let mut depth = 0_usize;
         let place = (0..tokens.len()).find(|&place| {
+            match tokens[place].kind {
+                Sign::Begin => depth += 1,
+                Sign::End => depth = depth.saturating_sub(1),
+                _ => {}
+            }
             let is_sign = match tokens[place].kind {
                 Sign::Char('1') => true,
-                Sign::Char('a' | 'A' | 'i' | 'I') => !(place > 0 && letter_at(place - 1)) && !letter_at(place + 1),
+                Sign::Char('a' | 'A' | 'i' | 'I') => !(letter_at(place + 1) || place > 0 && letter_at(place - 1)),
                 _ => false,
             };
-            is_sign && is_outside(place)
+            is_sign && depth == 0
         })?;
         let at = tokens[place].at;
         let command = match tokens[place].kind {

@@ -120,27 +120,7 @@ impl Reader<'_> {
                     self.languages(&options);
                     self.take_class();
                 }
-                "usepackage" | "RequirePackage" => {
-                    let options = self.input.option().unwrap_or_default();
-                    let package = self.input.argument();
-                    if self.input.characters(&package) == "babel" {
-                        self.languages(&options);
-                    }
-                    let named = self.input.characters(&package);
-                    if let Some(name) = named.split(',').map(str::trim).find(|name| matches!(*name, "natbib" | "biblatex")) {
-                        let mut text = String::new();
-                        self.input.write(&options, &mut text);
-                        self.citation_package(name, &text);
-                    }
-                    if named.split(',').any(|package| matches!(package.trim(), "caption" | "subcaption")) {
-                        let kind = if named.trim() == "subcaption" { Some("sub") } else { None };
-                        self.caption_settings(kind, &options);
-                    }
-                    if named.split(',').any(|package| package.trim() == "cleveref") {
-                        let options = self.input.characters(&options);
-                        self.wording_options(&options);
-                    }
-                }
+                "usepackage" | "RequirePackage" => self.package(),
                 "setmainlanguage" | "setdefaultlanguage" => {
                     self.input.option();
                     let name = self.input.argument();
@@ -203,6 +183,29 @@ impl Reader<'_> {
         }
     }
 
+    /// A package, whose options may say something of the text.
+    fn package(&mut self) {
+        let options = self.input.option().unwrap_or_default();
+        let package = self.input.argument();
+        if self.input.characters(&package) == "babel" {
+            self.languages(&options);
+        }
+        let named = self.input.characters(&package);
+        if let Some(name) = named.split(',').map(str::trim).find(|name| matches!(*name, "natbib" | "biblatex")) {
+            let mut text = String::new();
+            self.input.write(&options, &mut text);
+            self.citation_package(name, &text);
+        }
+        if named.split(',').any(|package| matches!(package.trim(), "caption" | "subcaption")) {
+            let kind = if named.trim() == "subcaption" { Some("sub") } else { None };
+            self.caption_settings(kind, &options);
+        }
+        if named.split(',').any(|package| package.trim() == "cleveref") {
+            let options = self.input.characters(&options);
+            self.wording_options(&options);
+        }
+    }
+
     /// The last language that options name is that of the text.
     fn languages(&mut self, options: &[Token]) {
         let words = self.input.characters(options);
@@ -252,6 +255,23 @@ impl Reader<'_> {
             }
             "newtheorem" | "newtheorem*" | "declaretheorem" | "spnewtheorem" | "newmdtheoremenv" | "newshadetheorem"
             | "newtcbtheorem" => self.new_theorem(name),
+            "newcolumntype" => self.new_column(),
+            "newlist" | "renewlist" => self.new_list(),
+            "setlist" | "setenumerate" => self.settings_of_lists(name),
+            "setcitestyle" | "bibpunct" => self.citation_style(name),
+            _ => {
+                return self.says_of_counters(name)
+                    || self.style_of_theorems(name)
+                    || self.says_of_captions(name)
+                    || self.words_of_references(name);
+            }
+        }
+        true
+    }
+
+    /// Takes what a document says of its counters. Whether a command says that.
+    fn says_of_counters(&mut self, name: &str) -> bool {
+        match name {
             "counterwithout" | "@removefromreset" => {
                 self.input.take('*');
                 let (inner, _) = (self.input.argument(), self.input.argument());
@@ -268,15 +288,11 @@ impl Reader<'_> {
                     self.counters.put_within(&inner, &outer);
                 }
             }
-            "newcolumntype" => self.new_column(),
             "setsecnumdepth" | "maxsecnumdepth" => {
                 let name = self.input.argument();
                 let name = self.input.characters(&name);
                 self.counters.number_down_to(&name);
             }
-            "newlist" | "renewlist" => self.new_list(),
-            "setlist" | "setenumerate" => self.settings_of_lists(name),
-            "setcitestyle" | "bibpunct" => self.citation_style(name),
             "newcounter" => {
                 let counter = self.input.argument();
                 let counter = self.input.characters(&counter);
@@ -304,7 +320,7 @@ impl Reader<'_> {
                     _ => self.counters.set(&counter, self.counters.get(&counter).saturating_add(value)),
                 }
             }
-            _ => return self.style_of_theorems(name) || self.says_of_captions(name) || self.words_of_references(name),
+            _ => return false,
         }
         true
     }

@@ -244,7 +244,7 @@ impl<'d> Writer<'d> {
             return false;
         }
         self.blank();
-        let is_part = self.front.has_parts && level <= self.front.lowered;
+        let is_part = self.front.parts > 0 && level <= self.front.lowered;
         let level = usize::from(level.saturating_sub(self.front.lowered).clamp(1, 6)) - usize::from(self.has_chapters);
         if level >= HEADINGS.len() {
             self.no_syntax("headings of the sixth level; they are of the fifth", id);

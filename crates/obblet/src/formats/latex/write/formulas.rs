@@ -204,12 +204,7 @@ impl Writer<'_> {
             || source.contains("_\\math")
             || source.contains("^\\math");
         let tex = if needs_words { math::tex::write(&tree) } else { source.to_owned() };
-        let mut tex = without_empty_lines(tex.trim());
-        if let Some(number) = self.numbers.equations.tags.get(&id)
-            && let Some(place) = tex.find('}').filter(|_| is_whole(&tex))
-        {
-            tex.insert_str(place + 1, &format!("\\tag{{{number}}}"));
-        }
+        let tex = self.with_tag(id, without_empty_lines(tex.trim()));
         if tex.is_empty() {
             let words = self.doc.text(formula.characters);
             return self.words(words);
@@ -255,6 +250,16 @@ impl Writer<'_> {
             self.out.push_str("\\)");
         }
         let _ = id;
+    }
+
+    /// An equation with its number, where counting does not make that.
+    fn with_tag(&self, id: NodeId, mut tex: String) -> String {
+        if let Some(number) = self.numbers.equations.tags.get(&id)
+            && let Some(place) = tex.find('}').filter(|_| is_whole(&tex))
+        {
+            tex.insert_str(place + 1, &format!("\\tag{{{number}}}"));
+        }
+        tex
     }
 
     /// Whether a command is one of a package, and none that the document defines.

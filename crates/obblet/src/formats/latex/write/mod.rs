@@ -141,8 +141,8 @@ struct Front {
     /// What stands below it and is the subtitle.
     subtitle: Option<NodeId>,
     lowered: u8,
-    /// Whether the highest headings below the title are parts.
-    has_parts: bool,
+    /// How many levels below the title are parts: one, or none.
+    parts: u8,
     /// Whether the title is written now.
     is_open: bool,
 }
@@ -319,9 +319,10 @@ impl<'d> Writer<'d> {
     fn find_parts(&mut self) {
         let doc = self.doc;
         let highest = self.front.lowered + 1;
-        self.front.has_parts = doc.metadata.presentation.numbered_levels.is_some_and(|levels| levels > 0)
+        let has_parts = doc.metadata.presentation.numbered_levels.is_some_and(|levels| levels > 0)
             && doc.nodes().any(|(id, node)| node.kind() == Kind::Heading(highest) && numbers::number_of_part(doc, id).is_some());
-        self.front.lowered += u8::from(self.front.has_parts);
+        self.front.parts = u8::from(has_parts);
+        self.front.lowered += self.front.parts;
     }
 
     /// Whether headings are so deep that the highest are chapters.

@@ -38,13 +38,7 @@ impl<'d> Numbers<'d> {
         let mut counts = Counts { levels: [0; 6], figures: 0, tables: 0 };
         let numbered = doc.metadata.presentation.numbered_levels.unwrap_or(0);
         let language = doc.metadata.language.as_deref().unwrap_or_default();
-        for step in doc.walk_all() {
-            if let Step::Enter(id) = step
-                && let Kind::Link { href } = doc.kind(id)
-            {
-                numbers.linked.extend(doc.text(href).strip_prefix('#'));
-            }
-        }
+        numbers.linked = linked(doc);
         let mut slugs = HashMap::default();
         for step in doc.walk_all() {
             let Step::Enter(id) = step else { continue };
@@ -84,7 +78,9 @@ impl<'d> Numbers<'d> {
                         numbers.of.insert(own_id, (number.clone(), "section"));
                     }
                 }
-                Kind::Heading(level) if Some(id) != title && level <= numbered && !is_unnumbered(doc, id) => {
+                Kind::Heading(level)
+                    if Some(id) != title && level.saturating_sub(lowered) <= numbered && !is_unnumbered(doc, id) =>
+                {
                     let number = counts.heading(level.saturating_sub(lowered).clamp(1, 6));
                     if has_chapters && level.saturating_sub(lowered) == 1 {
                         (counts.figures, counts.tables) = (0, 0);
@@ -165,6 +161,18 @@ pub(super) fn number_of_part(doc: &Document, heading: NodeId) -> Option<(NodeId,
     let number = doc.text(text).split(' ').next().unwrap_or_default();
     let is_roman = !number.is_empty() && number.bytes().all(|byte| b"IVXLCDM".contains(&byte));
     is_roman.then_some((first, number.len()))
+}
+
+/// The ids that links lead to.
+fn linked(doc: &Document) -> HashSet<&str> {
+    let target = |step: Step| match step {
+        Step::Enter(id) => match doc.kind(id) {
+            Kind::Link { href } => doc.text(href).strip_prefix('#'),
+            _ => None,
+        },
+        Step::Leave(_) => None,
+    };
+    doc.walk_all().filter_map(target).collect()
 }
 
 struct Counts {

@@ -388,7 +388,7 @@ impl Writer<'_> {
         let levels = match self.doc.metadata.presentation.numbered_levels {
             Some(0) | None if self.numbers.own.of.is_empty() => return Some(0),
             Some(0) | None => return None,
-            Some(levels) => levels.saturating_sub(self.front.lowered).saturating_sub(u8::from(self.has_chapters)),
+            Some(levels) => levels.saturating_sub(u8::from(self.has_chapters)),
         };
         let level = |kind: Kind| match kind {
             Kind::Heading(level) => level.saturating_sub(self.front.lowered).saturating_sub(u8::from(self.has_chapters)),
