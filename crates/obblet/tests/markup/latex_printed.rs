@@ -449,6 +449,11 @@ c}",
                 r"\begin{frame}{Tide}\begin{exampleblock}{E}x\end{exampleblock}\begin{quote}Q\end{quote}\note{hidden}\end{frame}",
                 "Tide ---- E x > Q",
             ),
+            (
+                r"\setbeamertemplate{caption}[numbered]\begin{frame}{Tide}\begin{figure}X\caption{C}\end{figure}\end{frame}",
+                "Tide ---- X Figure 1: C",
+            ),
+            (r"\begin{frame}{Tide}\color<1>{red}c\end{frame}", "Tide ---- c"),
         ],
     },
     Printed {

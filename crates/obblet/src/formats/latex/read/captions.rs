@@ -6,6 +6,8 @@ use super::floats::{PARTS, kind_of};
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, Marker, NodeId, Text};
 
+/// The package for parts is the oldest one: kept as a command of this name, which none can have.
+pub(super) const OLD_PARTS: &str = "parts in parentheses";
 /// What a document sets for all captions.
 const ALL: &str = "*";
 
@@ -47,9 +49,25 @@ impl Reader<'_> {
                 let name = self.input.characters(&name);
                 self.macros.keep(format!("caption format {name}").into(), words);
             }
+            "ContinuedFloat" => self.continued_float(),
+            "setbeamertemplate" => self.template_of_slides(),
             _ => return false,
         }
         true
+    }
+
+    /// `\setbeamertemplate{caption}[numbered]`: of these, only the numbers of captions say something of the text.
+    fn template_of_slides(&mut self) {
+        let template = self.input.argument();
+        let template = self.input.characters(&template);
+        while let Some(option) = self.input.option() {
+            if template == "caption" && self.input.characters(&option) == "numbered" {
+                self.macros.keep("caption labelformat of *".into(), option);
+            }
+        }
+        if self.input.takes_begin() {
+            self.input.up_to_end();
+        }
     }
 
     /// `\captionsetup[figure]{labelsep=period}`, and the options of the package.
@@ -84,7 +102,7 @@ impl Reader<'_> {
             "nonumber" => word.to_owned(),
             "parens" => format!("{word}\u{A0}({number})"),
             "brace" => format!("{word}\u{A0}{number})"),
-            "" | "default" | "simple" | "original" => format!("{word}\u{A0}{number}"),
+            "" | "default" | "simple" | "original" | "numbered" => format!("{word}\u{A0}{number}"),
             own => self.formatted(own, word, number).unwrap_or_else(|| format!("{word}\u{A0}{number}")),
         };
         let is_french = matches!(kind, "figure" | "table")
@@ -278,7 +296,10 @@ impl Reader<'_> {
         let letter = crate::numeral::numeral(count, Marker::LowerAlpha);
         let letter = self.number_as_shown(&counter, letter);
         let word = self.word_of_caption(kind);
-        self.references.here(holder, format!("{number}{letter}"), &word);
+        // The oldest package for parts sets their letters in parentheses, also in references.
+        let in_references =
+            if self.macros.knows(OLD_PARTS) { format!("{number}({letter})") } else { format!("{number}{letter}") };
+        self.references.here(holder, in_references, &word);
         let label = match self.caption_setting("labelformat", PARTS).as_deref() {
             Some("empty") => return,
             Some("simple") => format!("{letter} "),

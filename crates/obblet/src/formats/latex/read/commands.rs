@@ -174,7 +174,17 @@ impl Reader<'_> {
     fn plain_command(&mut self, name: &str, plain: Plain) -> bool {
         if matches!(
             name,
-            "only" | "uncover" | "onslide" | "visible" | "invisible" | "pause" | "alt" | "frame" | "structure" | "column"
+            "only"
+                | "uncover"
+                | "onslide"
+                | "visible"
+                | "invisible"
+                | "pause"
+                | "alt"
+                | "frame"
+                | "structure"
+                | "column"
+                | "color"
         ) {
             self.input.overlay();
         }

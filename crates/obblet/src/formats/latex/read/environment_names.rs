@@ -77,7 +77,7 @@ const NAMES: &[(Sort, &str)] = &[
     (Sort::Tabs, "tabbing"),
     (
         Sort::Float,
-        "figure table wrapfigure wraptable subfigure subtable SCfigure sidewaysfigure sidewaystable marginfigure \
+        "figure table wrapfigure wraptable subfigure subtable SCfigure SCtable sidewaysfigure sidewaystable marginfigure \
          margintable teaserfigure floatingfigure floatingtable listing algorithm algorithm2e",
     ),
     (Sort::Lines, "algorithmic algpseudocode"),

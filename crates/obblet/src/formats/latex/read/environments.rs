@@ -379,7 +379,8 @@ impl Reader<'_> {
     }
 
     fn open_list(&mut self, name: &str, kind: ListForm) {
-        if !self.takes_blocks() || self.parts.len() >= super::build::MOST_PARTS {
+        let takes_list = self.takes_blocks() || self.is_list_in_line(name);
+        if !takes_list || self.parts.len() >= super::build::MOST_PARTS {
             self.open_environment(name, Form::Transparent, None);
             self.input.option();
             return;

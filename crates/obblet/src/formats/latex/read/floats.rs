@@ -6,6 +6,8 @@ use crate::document::{Kind, NodeId};
 
 /// The counter of the parts of a float.
 pub(super) const PARTS: &str = "parts of a float";
+/// How many the float before had.
+const PARTS_BEFORE: &str = "parts of the float before";
 
 /// What a float is, by the name of its environment.
 pub(super) fn kind_of(name: &str) -> &str {
@@ -26,7 +28,10 @@ impl Reader<'_> {
     /// Begins a figure, or a table with a caption.
     pub(super) fn begin_float(&mut self, name: &str) -> NodeId {
         self.input.option();
-        if matches!(name, "wrapfigure" | "wraptable" | "subfigure" | "subtable" | "minipage" | "SCfigure") {
+        if name.starts_with("SC") {
+            self.input.option();
+        }
+        if matches!(name, "wrapfigure" | "wraptable" | "subfigure" | "subtable" | "minipage") {
             if name.starts_with("wrap") {
                 self.input.argument();
                 self.input.option();
@@ -34,11 +39,20 @@ impl Reader<'_> {
             self.input.argument();
         }
         if !name.starts_with("sub") {
+            self.counters.set(PARTS_BEFORE, self.counters.get(PARTS));
             self.counters.set(PARTS, 0);
         }
         let node = self.block(Kind::Figure);
         self.begin_part(node, false);
         node
+    }
+
+    /// `\ContinuedFloat`: the float has the number of the one before, and its parts count on.
+    pub(super) fn continued_float(&mut self) {
+        let float = self.environments.iter().rev().find(|one| one.kind == super::environments::Form::Float);
+        let Some(kind) = float.map(|float| kind_of(&float.name).to_owned()) else { return };
+        self.counters.set(PARTS, self.counters.get(PARTS_BEFORE));
+        self.counters.set(&kind, self.counters.get(&kind).saturating_sub(1).max(0));
     }
 
     /// A label, a caption and the content of a float (the documentation of jmlr): the class puts the caption where it belongs.

@@ -190,13 +190,17 @@ impl Reader<'_> {
         Some(rest.characters(&counter)).filter(|counter| !counter.is_empty())
     }
 
-    /// What stands between the items of a list in a line; nothing for any other list.
-    fn joins_of_list(&self, name: &str, option: &[Token]) -> Option<Joins> {
-        let is_inline = match name {
+    /// Whether the items of a list stand in a line.
+    pub(super) fn is_list_in_line(&self, name: &str) -> bool {
+        match name {
             "enumerate*" | "itemize*" | "description*" | "inparaenum" | "inparaitem" | "inparadesc" => true,
             _ => self.own.lists.get(name).is_some_and(|own| own.inline),
-        };
-        is_inline.then(|| {
+        }
+    }
+
+    /// What stands between the items of a list in a line; nothing for any other list.
+    fn joins_of_list(&self, name: &str, option: &[Token]) -> Option<Joins> {
+        self.is_list_in_line(name).then(|| {
             let usual = self.input.value_of(option, "itemjoin");
             let last = self.input.value_of(option, "itemjoin*");
             let (begin, end) = (self.input.value_of(option, "before"), self.input.value_of(option, "after"));
@@ -223,16 +227,10 @@ impl Reader<'_> {
         let mut reference = said.and_then(|tokens| self.label_from(&tokens, counter, usual));
         let tokens = star.clone().or(label).or(example);
         let is_said = tokens.is_some();
-        let at = self.at;
-        let own = Token { kind: Sign::Command(format!("label{counter}").into()), at };
+        let own = self.own_label(counter, depth);
         let mut label = match tokens {
             Some(tokens) => self.label_from(&tokens, counter, usual),
-            None if self.macros.knows(&format!("label{counter}")) => self.label_from(&[own], counter, usual),
-            None if self.macros.knows(&format!("the{counter}")) => {
-                let number = Token { kind: Sign::Command(format!("the{counter}").into()), at };
-                self.label_from(&[number], counter, usual).map(|label| with_usual_signs(label, depth))
-            }
-            None => usual_label(name, depth),
+            None => own.or_else(|| usual_label(name, depth)),
         };
         if star.is_some()
             && let Some(label) = &mut label
@@ -246,6 +244,21 @@ impl Reader<'_> {
         // What is no number is a bullet.
         let is_counted = label.is_some() || !is_said;
         Options { is_counted, label, reference, start }
+    }
+
+    /// The label that a document defines for the items of a counter.
+    fn own_label(&mut self, counter: &str, depth: usize) -> Option<Label> {
+        if !self.macros.shows_numbers {
+            return None;
+        }
+        let (label, number) = (format!("label{counter}"), format!("the{counter}"));
+        let has_label = self.macros.knows(&label);
+        if !has_label && !self.macros.knows(&number) {
+            return None;
+        }
+        let command = Token { kind: Sign::Command(if has_label { label } else { number }.into()), at: self.at };
+        let found = self.label_from(&[command], counter, USUAL[depth])?;
+        Some(if has_label { found } else { with_usual_signs(found, depth) })
     }
 
     /// `\question[3]`, whose option says how many points it is worth (the documentation of exam).
@@ -410,7 +423,7 @@ impl Reader<'_> {
         // Items within others are called by the numbers of these, too (the LaTeX format, `\p@enumii`).
         let mut above = self.lists.iter().rev().skip(1).filter(|list| list.kind == ListForm::Numbers);
         let around = above.next();
-        let prefix = format!("p@{counter}");
+        let prefix = if self.macros.shows_numbers { format!("p@{counter}") } else { String::new() };
         let full = match (self.lists.last().and_then(|list| list.reference.as_ref()), around) {
             (Some(reference), _) => reference.of(value).trim().to_owned(),
             (None, _) if self.macros.knows(&prefix) => {

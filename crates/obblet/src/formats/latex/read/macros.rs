@@ -200,7 +200,7 @@ impl Macros {
     /// Gives a command a meaning, or takes it away: for all groups where that was said, or to the end of the group.
     fn set(&mut self, name: Rc<str>, meaning: Option<Macro>, is_global: bool) {
         self.defined += 1;
-        self.shows_numbers |= name.starts_with("the");
+        self.shows_numbers |= ["the", "p@", "label"].iter().any(|start| name.starts_with(start));
         if is_global || self.is_global {
             self.for_all.insert(name.clone(), self.defined);
             self.is_global = false;

@@ -200,6 +200,9 @@ impl Reader<'_> {
             let kind = if named.trim() == "subcaption" { Some("sub") } else { None };
             self.caption_settings(kind, &options);
         }
+        if named.split(',').any(|package| package.trim() == "subfigure") {
+            self.macros.keep(super::captions::OLD_PARTS.into(), Vec::new());
+        }
         if named.split(',').any(|package| package.trim() == "cleveref") {
             let options = self.input.characters(&options);
             self.wording_options(&options);

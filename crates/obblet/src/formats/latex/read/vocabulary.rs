@@ -10,7 +10,7 @@ use std::sync::LazyLock;
 const SILENT: &[(&str, &str)] = &[
     (
         "",
-        "onslide jobname languagename temporal pdflastxpos autopunct @M @empty @minus @ne @plus Blinddocument BooleanFalse BooleanTrue Centering Columns ContinuedFloat \
+        "onslide jobname languagename temporal pdflastxpos autopunct @M @empty @minus @ne @plus Blinddocument BooleanFalse BooleanTrue Centering Columns \
          DoubleSpacing FloatBarrier Huge IEEEdisplaynontitleabstractindextext IEEEoverridecommandlockouts \
          IEEEpeerreviewmaketitle IEEEpubidadjcol IEEEtriggeratref LARGE Large NoValue OnehalfSpacing Pages RaggedLeft \
          RaggedRight SingleSpacing ULforem VerbatimEnvironment VerbatimFootnotes addappheadtotoc \
@@ -117,7 +117,6 @@ const SILENT: &[(&str, &str)] = &[
         "AddEnumerateCounter Crefformat addcontentsline addtobeamertemplate apptocmd cftsetindents crefformat \
          crefrangeformat deffootnote definecolor makeheadrule makepsmarks pretocmd setdescription",
     ),
-    ("mom", "setbeamertemplate"),
     ("omm", "lstdefinelanguage pdfbookmark"),
     (
         "omo",
