@@ -2,7 +2,7 @@
 
 use super::tokens::{Kind as Sign, Token};
 use super::{Reader, counters};
-use crate::document::{ListNumbering, Marker, NamedStyle, NodeId, NumberStyle};
+use crate::document::{ListNumbering, Marker, NamedStyle, NodeId, NumberStyle, Property, StyleProperties, Value};
 use crate::numeral::numeral;
 
 /// Counters of numbered lists, by how deep they are.
@@ -18,6 +18,10 @@ const DEEPEST: usize = 6;
 /// Keys of lists that a document sets for all lists of a kind are kept as commands of these names, which none can have.
 const KEPT: [&str; 3] = ["label", "label*", "ref"];
 
+/// Labels of no more characters stand where numbers do.
+const SHORT: usize = 4;
+/// About as wide is a character, in twips.
+const WIDTH: i32 = 130;
 /// So many kinds of labels have styles of their own.
 const MOST_STYLES: usize = 300;
 
@@ -222,13 +226,24 @@ impl Reader<'_> {
             return;
         }
         let after = if label.after.ends_with(' ') { label.after.clone() } else { format!("{} ", label.after) };
+        // Long ones would stand outside of the text.
+        let length = label.before.chars().count() + 2 + label.after.trim_end().chars().count();
+        let mut properties = StyleProperties::new();
+        if length > SHORT {
+            properties.push((Property::PaddingLeft, Value::twips(length.min(60) as i32 * WIDTH)));
+        }
         let numbers = NumberStyle { like: label.marker.style_name().to_owned(), before: label.before.clone(), after };
         let known = self.doc.styles.iter().find(|style| style.numbers.as_ref() == Some(&numbers));
         let class = match known {
             Some(style) => style.class.clone(),
             None => {
                 let class = format!("list{}", self.doc.styles.iter().filter(|style| style.numbers.is_some()).count() + 1);
-                self.doc.styles.push(NamedStyle { class: class.clone(), numbers: Some(numbers), ..NamedStyle::default() });
+                self.doc.styles.push(NamedStyle {
+                    class: class.clone(),
+                    properties,
+                    numbers: Some(numbers),
+                    ..NamedStyle::default()
+                });
                 class
             }
         };

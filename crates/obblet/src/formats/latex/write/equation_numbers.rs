@@ -9,6 +9,8 @@ use crate::math;
 pub(super) struct EquationNumbers {
     /// Whether they are counted within the highest headings.
     pub(super) within: bool,
+    /// What stands before all of them.
+    pub(super) before: Option<String>,
     /// Numbers of single equations.
     pub(super) tags: HashMap<NodeId, String>,
 }
@@ -48,7 +50,18 @@ impl EquationNumbers {
             equation.number == format!("{heading}.{expected}")
         });
         if within {
-            return Self { within, tags: HashMap::default() };
+            return Self { within, ..Self::default() };
+        }
+        let before =
+            equations.first().map(|first| first.number.trim_end_matches(|c: char| c.is_ascii_digit())).unwrap_or_default();
+        let mut next = 1;
+        let count_on = equations.iter().all(|equation| {
+            let expected = next;
+            next += equation.rows;
+            equation.number == format!("{before}{expected}")
+        });
+        if count_on && before.chars().all(|c| c.is_alphanumeric() || matches!(c, '.' | '-')) {
+            return Self { before: Some(before.to_owned()), ..Self::default() };
         }
         let (mut next, mut tags) = (1, HashMap::default());
         for equation in equations {
@@ -58,7 +71,7 @@ impl EquationNumbers {
                 next += equation.rows;
             }
         }
-        Self { within: false, tags }
+        Self { tags, ..Self::default() }
     }
 }
 

@@ -205,6 +205,9 @@ impl Writer<'_> {
         if self.numbers.equations.within {
             out.push_str("\\numberwithin{equation}{section}\n");
         }
+        if let Some(before) = &self.numbers.equations.before {
+            let _ = writeln!(out, "\\renewcommand{{\\theequation}}{{{before}\\arabic{{equation}}}}");
+        }
         let levels = self.doc.metadata.presentation.equations_within.filter(|_| self.needs.packages.contains("amsmath"));
         let Some((first, last)) = levels else { return };
         let names = &["chapter", "section", "subsection", "subsubsection"][usize::from(!self.has_chapters)..];
