@@ -16,9 +16,7 @@ impl Document {
         if !matches!(self.kind(next), Kind::Division(_)) {
             return None;
         }
-        let is_byline = self.node(next).has_attributes()
-            && self.attributes(next).classes.iter().any(|class| self.text(*class) == BYLINE)
-            && self.children(next).all(|child| self.kind(child) == Kind::Paragraph);
+        let is_byline = self.is_of_class(next, BYLINE) && self.children(next).all(|child| self.kind(child) == Kind::Paragraph);
         is_byline.then_some(next)
     }
 

@@ -331,6 +331,11 @@ impl Document {
         self.attributes.iter().any(|attributes| attributes.id.is_some())
     }
 
+    /// Whether a node has a class.
+    pub(crate) fn is_of_class(&self, node: NodeId, class: &str) -> bool {
+        self.node(node).has_attributes() && self.attributes(node).classes.iter().any(|one| self.text(*one) == class)
+    }
+
     /// Whether a node has, or had, a class of a sort.
     pub(crate) fn has_class(&self, is: impl Fn(&str) -> bool) -> bool {
         self.attributes.iter().any(|attributes| attributes.classes.iter().any(|class| is(self.text(*class))))

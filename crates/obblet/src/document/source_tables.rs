@@ -101,6 +101,13 @@ pub struct ListNumbering {
 }
 
 impl ListNumbering {
+    /// What stands before and behind the number of an item; nothing where it shows the number of another level, too.
+    pub(crate) fn around(&self) -> Option<(&str, &str)> {
+        let (before, after) = self.text.split_once('%')?;
+        let after = after.strip_prefix(char::from(b'1' + self.level.min(8)))?;
+        (!after.contains('%')).then_some((before, after))
+    }
+
     /// Whether letters stand around the number.
     pub(crate) fn has_words(&self) -> bool {
         self.text.contains(char::is_alphabetic)

@@ -159,7 +159,7 @@ impl Parts {
 
     fn heading(&mut self, doc: &Document, heading: NodeId, level: u8) {
         let Some((first, last)) = self.levels.filter(|(first, last)| (*first..=*last).contains(&level)) else { return };
-        let has_class = |wanted: &str| doc.attributes(heading).classes.iter().any(|class| doc.text(*class) == wanted);
+        let has_class = |class: &str| doc.is_of_class(heading, class);
         if has_class("appendix") && level == first {
             // Headings of an appendix begin with their letters.
             let words = doc.plain_text(heading);

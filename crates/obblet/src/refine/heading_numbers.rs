@@ -19,7 +19,7 @@ pub(crate) fn take_out(doc: &mut Document) {
     }
     let class = doc.intern("unnumbered");
     for heading in found.others {
-        if doc.attributes(heading).classes.iter().any(|class| doc.text(*class) == "unnumbered") {
+        if doc.is_of_class(heading, "unnumbered") {
             continue;
         }
         doc.attributes_mut(heading).classes.push(class);
@@ -56,8 +56,7 @@ fn find(doc: &Document) -> Option<Found> {
     let is_title = is_title && headings.iter().skip(1).all(|(_, level)| *level > 1);
     let title = is_title.then(|| headings.remove(0).0);
     // Parts and appendices, and numbers of another way of counting, are none of the others.
-    let is_other =
-        |id: NodeId| doc.attributes(id).classes.iter().any(|class| matches!(doc.text(*class), "part" | "appendix" | OWN_NUMBER));
+    let is_other = |id: NodeId| ["part", "appendix", OWN_NUMBER].iter().any(|class| doc.is_of_class(id, class));
     headings.retain(|&(id, _)| !is_other(id));
     let highest = headings.iter().map(|(_, level)| *level).min()?;
     let mut counts = [0_u32; 6];

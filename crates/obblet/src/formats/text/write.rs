@@ -2,7 +2,8 @@
 
 use super::{MathLine, Settings, Written, table};
 use crate::document::{
-    Callout, DivisionKind, Document, Finding, Formula, HintRole, Kind, ListKind, NodeId, NoteId, Place, Step, TextLevel,
+    Callout, DivisionKind, Document, Finding, Formula, HintRole, Kind, ListKind, ListNumbering, NodeId, NoteId, Place, Step,
+    TextLevel,
 };
 use crate::fast_hash::HashMap;
 use crate::heading_count::HeadingCount;
@@ -34,7 +35,7 @@ pub fn write(doc: &Document, settings: &Settings) -> Written {
         settings,
         out: Lines::default(),
         begun: vec![Begun::default()],
-        numbers: Vec::new(),
+        lists: Vec::new(),
         headings: HeadingCount::default(),
         addresses: Vec::new(),
         known: HashMap::default(),
@@ -66,14 +67,24 @@ struct Begun {
     tight: bool,
 }
 
+/// A list that is open.
+#[derive(Clone, Copy, Debug)]
+struct OpenList<'d> {
+    kind: ListKind,
+    /// The number of the next item.
+    next: i64,
+    /// What stands before and behind the numbers, where the source says so.
+    around: Option<(&'d str, &'d str)>,
+}
+
 /// Writes one document.
 pub(super) struct Writer<'d> {
     pub(super) doc: &'d Document,
     settings: &'d Settings,
     out: Lines,
     begun: Vec<Begun>,
-    /// Lists that are open: the number of the next item, and how it is shown.
-    numbers: Vec<(ListKind, i64, &'d str)>,
+    /// Lists that are open, the innermost last.
+    lists: Vec<OpenList<'d>>,
     headings: HeadingCount,
     addresses: Vec<String>,
     known: HashMap<String, usize>,
@@ -178,8 +189,8 @@ impl Writer<'_> {
             }
             Kind::List(list) => {
                 self.begin();
-                let label = self.doc.numberings.get(id).map_or("", |numbering| &numbering.text);
-                self.numbers.push((list, list.start.into(), label));
+                let around = self.doc.numberings.get(id).and_then(ListNumbering::around);
+                self.lists.push(OpenList { kind: list, next: list.start.into(), around });
                 self.begun.push(Begun { any: false, tight: list.tight });
             }
             Kind::ListItem { checked } => self.item(checked),
@@ -224,7 +235,7 @@ impl Writer<'_> {
                 self.out.pop();
             }
             Kind::List(_) => {
-                self.numbers.pop();
+                self.lists.pop();
                 self.begun.pop();
             }
             _ => {}
@@ -245,18 +256,16 @@ impl Writer<'_> {
     fn item(&mut self, checked: Option<bool>) {
         let tight = self.begun.last().is_some_and(|begun| begun.tight);
         let mut marker = String::from("- ");
-        if let Some((list, number, label)) = self.numbers.last_mut() {
-            if list.ordered {
-                let shown = numeral(*number, list.marker);
+        if let Some(list) = self.lists.last_mut() {
+            if list.kind.ordered {
+                let shown = numeral(list.next, list.kind.marker);
                 // Where the source says so, other signs stand around the number; those of other levels are not known.
-                marker = match label.split_once('%') {
-                    Some((before, after)) if after.starts_with(|c: char| c.is_ascii_digit()) && !after[1..].contains('%') => {
-                        format!("{before}{shown}{} ", &after[1..])
-                    }
-                    _ => format!("{shown}. "),
+                marker = match list.around {
+                    Some((before, after)) => format!("{before}{shown}{after} "),
+                    None => format!("{shown}. "),
                 };
             }
-            *number += 1;
+            list.next += 1;
         }
         match checked {
             Some(true) => marker.push_str("[x] "),
@@ -270,8 +279,8 @@ impl Writer<'_> {
     fn number(&mut self, id: NodeId, level: u8) -> String {
         let written = self.headings.step(level.clamp(1, 6));
         let levels = self.doc.metadata.presentation.numbered_levels.unwrap_or(0);
-        let has_none = matches!(self.doc.layout_hints.of(id).part, HintRole::Title { .. })
-            || self.doc.attributes(id).classes.iter().any(|class| self.doc.text(*class) == "unnumbered");
+        let has_none =
+            matches!(self.doc.layout_hints.of(id).part, HintRole::Title { .. }) || self.doc.is_of_class(id, "unnumbered");
         if has_none { String::new() } else { self.headings.number(written, levels) }
     }
 

@@ -309,7 +309,8 @@ fn office_item(value: &str) -> Option<(u32, u8)> {
     Some((definition.wrapping_mul(1000).wrapping_add(list), level))
 }
 
-fn list_style(value: &str) -> Option<(bool, Marker)> {
+/// Whether a kind of list has numbers, and which.
+pub(super) fn list_style(value: &str) -> Option<(bool, Marker)> {
     Some(match value {
         "disc" | "circle" | "square" => (false, Marker::Plain),
         "decimal" | "decimal-leading-zero" => (true, Marker::Plain),

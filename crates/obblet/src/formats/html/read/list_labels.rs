@@ -57,14 +57,8 @@ fn label_of(body: &str) -> Option<Label> {
     for declaration in declarations(body) {
         match declaration.name.as_str() {
             "system" => {
-                marker = match declaration.value.strip_prefix("extends")?.trim() {
-                    "decimal" => Some(Marker::Plain),
-                    "lower-alpha" => Some(Marker::LowerAlpha),
-                    "upper-alpha" => Some(Marker::UpperAlpha),
-                    "lower-roman" => Some(Marker::LowerRoman),
-                    "upper-roman" => Some(Marker::UpperRoman),
-                    _ => None,
-                }
+                let like = super::css::list_style(declaration.value.strip_prefix("extends")?.trim());
+                marker = like.filter(|(has_numbers, _)| *has_numbers).map(|(_, marker)| marker);
             }
             "prefix" => before = string(declaration.written())?,
             "suffix" => after = string(declaration.written())?,

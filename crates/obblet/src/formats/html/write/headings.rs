@@ -70,8 +70,7 @@ impl Writer<'_, '_> {
 
     /// Whether the source says that a heading has no number where others have.
     fn is_unnumbered(&self, id: NodeId) -> bool {
-        self.doc.node(id).has_attributes()
-            && self.doc.attributes(id).classes.iter().any(|&class| self.doc.text(class) == "unnumbered")
+        self.doc.is_of_class(id, "unnumbered")
     }
 
     /// How many levels of headings have numbers.

@@ -107,10 +107,8 @@ impl Reader<'_> {
     pub(super) fn mark_lines(&mut self) {
         let Some(list) = self.lists.last().map(|list| list.node) else { return };
         let doc = &self.doc;
-        let is_inner = doc.ancestors(list).skip(1).any(|above| {
-            doc.node(above).has_attributes()
-                && doc.attributes(above).classes.iter().any(|class| doc.text(*class) == CLASS_OF_LINES)
-        });
+        let is_inner =
+            doc.ancestors(list).skip(1).any(|above| doc.node(above).has_attributes() && doc.is_of_class(above, CLASS_OF_LINES));
         if !is_inner {
             let class = self.doc.intern(CLASS_OF_LINES);
             self.doc.attributes_mut(list).classes.push(class);

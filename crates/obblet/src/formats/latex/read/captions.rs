@@ -167,12 +167,7 @@ impl Reader<'_> {
         let is_part = name.starts_with("sub");
         self.end_paragraph();
         let holder = if is_part { holder } else { self.next_of_float(holder) };
-        let caption = self.doc.append_at(holder, Kind::Caption, self.at);
-        if self.doc.kind(holder) == Kind::Table
-            && let Some(first) = self.doc.node(holder).first_child().filter(|&first| first != caption)
-        {
-            self.doc.move_before(first, caption);
-        }
+        let caption = self.caption_in(holder);
         if is_part {
             self.number_part(holder, caption, &kind);
         } else if !has_star {
@@ -184,6 +179,17 @@ impl Reader<'_> {
             self.references.here_without_number(holder);
         }
         self.argument_into(caption, true);
+    }
+
+    /// Puts a caption into what it is for: that of a table comes first.
+    fn caption_in(&mut self, holder: NodeId) -> NodeId {
+        let caption = self.doc.append_at(holder, Kind::Caption, self.at);
+        if self.doc.kind(holder) == Kind::Table
+            && let Some(first) = self.doc.node(holder).first_child().filter(|&first| first != caption)
+        {
+            self.doc.move_before(first, caption);
+        }
+        caption
     }
 
     /// What a caption is for, and the environment of that.
@@ -259,12 +265,7 @@ impl Reader<'_> {
             self.input.push(Sign::Par, self.at);
             return self.input.push_all(words.into_iter());
         };
-        let caption = self.doc.append_at(holder, Kind::Caption, self.at);
-        if self.doc.kind(holder) == Kind::Table
-            && let Some(first) = self.doc.node(holder).first_child().filter(|&first| first != caption)
-        {
-            self.doc.move_before(first, caption);
-        }
+        let caption = self.caption_in(holder);
         if let Some((number, word)) = counted {
             self.references.here(holder, number.clone(), &word);
             self.put_label(caption, &kind, &word, &number);

@@ -1,4 +1,5 @@
-//! How classes number headings, floats and items (the documentation of IEEEtran, REVTeX, amsart, llncs, memoir, svjour and acmart).
+//! How classes number headings, floats and items (the documentation of IEEEtran, REVTeX, amsart, llncs, svjour,
+//! memoir and beamer).
 
 use super::Reader;
 use super::tokens::{Kind as Sign, Token};
@@ -27,7 +28,7 @@ const CLASSES: &[Class] = &[
         ],
     },
     Class {
-        names: &["revtex4-2", "revtex4-1", "revtex4", "apsrev4-2"],
+        names: &["revtex4-2", "revtex4-1", "revtex4"],
         depth: None,
         commands: &[
             ("thesection", r"\Roman{section}"),

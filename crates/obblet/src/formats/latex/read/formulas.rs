@@ -53,9 +53,12 @@ pub(super) struct Equations {
 
 impl Equations {
     pub(super) fn of(source: &str) -> Self {
-        let signs = ["\\theequation", "counter{equation}", "c@equation", "\\begin{subequations}"];
-        let holds = |sign: &&str| memchr::memmem::find(source.as_bytes(), sign.as_bytes()).is_some();
-        Self { are_counted: signs.iter().any(holds), parts: None }
+        let is_sign = |at: usize| {
+            let before = &source.as_bytes()[..at];
+            ["\\the", "counter{", "c@", "\\begin{sub"].iter().any(|sign| before.ends_with(sign.as_bytes()))
+        };
+        let are_counted = memchr::memmem::find_iter(source.as_bytes(), b"equation").any(is_sign);
+        Self { are_counted, parts: None }
     }
 }
 

@@ -1,7 +1,7 @@
 //! Lists (the LaTeX documentation, "itemize", "enumerate", "description"; of enumitem and paralist).
 
 use super::Reader;
-use super::labels::{COUNTERS, Label, USUAL, counter_of};
+use super::list_labels::{COUNTERS, Label, USUAL, counter_of};
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, ListKind, Marker, NodeId};
 

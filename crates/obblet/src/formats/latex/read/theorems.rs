@@ -90,8 +90,10 @@ impl Reader<'_> {
 
     /// A theorem in the style that holds.
     fn with_style(&mut self, words: String, counter: Option<String>) -> Theorem {
-        let stop = self.own_word(STOP).unwrap_or_else(|| ".".to_owned());
-        let stop = if self.macros.knows(STOP) && self.own_word(STOP).is_none() { String::new() } else { stop };
+        let stop = match self.macros.body(STOP) {
+            Some(body) => self.words(&body),
+            None => ".".to_owned(),
+        };
         Theorem { words, counter, is_box: false, prefix: String::new(), stop, is_swapped: self.macros.knows(SWAPPED) }
     }
 

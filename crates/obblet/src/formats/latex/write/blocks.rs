@@ -303,7 +303,7 @@ impl<'d> Writer<'d> {
     /// Whether a heading is one of an appendix, whose letter the engine makes.
     fn in_appendix(&mut self, id: NodeId) -> bool {
         let doc = self.doc;
-        let has_class = doc.attributes(id).classes.iter().any(|class| doc.text(*class) == "appendix");
+        let has_class = doc.is_of_class(id, "appendix");
         let has_numbers = doc.metadata.presentation.numbered_levels.is_some_and(|levels| levels > 0);
         if !has_class || !has_numbers && self.numbers.own.of.is_empty() {
             return false;
@@ -405,7 +405,7 @@ impl<'d> Writer<'d> {
     }
 
     fn has_class_of_lines(&self, id: NodeId) -> bool {
-        self.doc.attributes(id).classes.iter().any(|class| self.doc.text(*class) == CLASS_OF_LINES)
+        self.doc.is_of_class(id, CLASS_OF_LINES)
     }
 
     fn begin_list_of(&mut self, id: NodeId, form: Form, options: &str, loose: bool) {

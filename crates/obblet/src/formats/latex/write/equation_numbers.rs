@@ -84,7 +84,7 @@ fn equations(doc: &Document, lowered: u8, own: &super::own_numbers::OwnNumbers) 
         let Step::Enter(node) = step else { continue };
         match doc.kind(node) {
             Kind::Heading(level) if level == lowered + 1 => {
-                let has = |wanted: &str| doc.attributes(node).classes.iter().any(|class| doc.text(*class) == wanted);
+                let has = |class: &str| doc.is_of_class(node, class);
                 if let Some(number) = own.of.get(&node) {
                     number.clone_into(&mut heading);
                 } else if has("appendix") {

@@ -12,20 +12,14 @@ impl Writer<'_> {
         }
         let usual = [Marker::Plain, Marker::LowerAlpha, Marker::LowerRoman, Marker::UpperAlpha].get(depth);
         let mut options = Vec::new();
-        let around = self.doc.numberings.get(id).and_then(around_number);
+        let around = self.doc.numberings.get(id).and_then(ListNumbering::around);
         // Those of the second level stand in parentheses anyway.
         let is_usual = match around {
             None | Some(("", ".")) => true,
             Some(around) => around == ("(", ")") && depth == 1,
         };
         if usual != Some(&list.marker) || !is_usual {
-            let counter = match list.marker {
-                Marker::Plain => "arabic",
-                Marker::LowerAlpha => "alph",
-                Marker::UpperAlpha => "Alph",
-                Marker::LowerRoman => "roman",
-                Marker::UpperRoman => "Roman",
-            };
+            let counter = counting_command(list.marker);
             let (before, after) = around.unwrap_or(("", "."));
             let mut label = String::new();
             super::escape::text(before, self.marks, &mut self.needs, &mut label);
@@ -41,9 +35,13 @@ impl Writer<'_> {
     }
 }
 
-/// What stands before and behind the number of an item, where it holds no number of another level.
-fn around_number(numbering: &ListNumbering) -> Option<(&str, &str)> {
-    let (before, after) = numbering.text.split_once('%')?;
-    let after = after.strip_prefix(|c: char| c.is_ascii_digit())?;
-    (!after.contains('%')).then_some((before, after))
+/// The command that shows a counter in a way of counting.
+pub(super) const fn counting_command(marker: Marker) -> &'static str {
+    match marker {
+        Marker::Plain => "arabic",
+        Marker::LowerAlpha => "alph",
+        Marker::UpperAlpha => "Alph",
+        Marker::LowerRoman => "roman",
+        Marker::UpperRoman => "Roman",
+    }
 }

@@ -309,7 +309,7 @@ impl<'d> Writer<'d> {
     /// Whether a heading of the highest level is counted as the others are.
     fn is_counted_heading(&self, id: NodeId) -> bool {
         let doc = self.doc;
-        let has = |wanted: &str| doc.attributes(id).classes.iter().any(|class| doc.text(*class) == wanted);
+        let has = |class: &str| doc.is_of_class(id, class);
         let is_title = matches!(doc.layout_hints.of(id).part, crate::document::HintRole::Title { .. });
         let all_are = doc.metadata.presentation.numbered_levels.is_some_and(|levels| levels > 0) && !has("unnumbered");
         !is_title && (all_are || ["appendix", "part", crate::heading_count::OWN_NUMBER].iter().any(|class| has(class)))

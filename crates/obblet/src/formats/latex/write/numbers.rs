@@ -148,14 +148,14 @@ impl<'d> Numbers<'d> {
 
 /// Whether a heading is marked as one without a number.
 pub(super) fn is_unnumbered(doc: &Document, id: NodeId) -> bool {
-    doc.attributes(id).classes.iter().any(|class| doc.text(*class) == "unnumbered")
+    doc.is_of_class(id, "unnumbered")
 }
 
 /// The number that the words of a part begin with: its first text, and how long that is.
 pub(super) fn number_of_part(doc: &Document, heading: NodeId) -> Option<(NodeId, usize)> {
     let first = doc.node(heading).first_child()?;
     let Kind::Text(text) = doc.kind(first) else { return None };
-    if !doc.attributes(heading).classes.iter().any(|class| doc.text(*class) == "part") {
+    if !doc.is_of_class(heading, "part") {
         return None;
     }
     let number = doc.text(text).split(' ').next().unwrap_or_default();

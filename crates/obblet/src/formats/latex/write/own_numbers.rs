@@ -61,13 +61,7 @@ impl OwnNumbers {
         let mut out = Vec::new();
         for (at, way) in self.ways.iter().enumerate() {
             let (Some(way), Some(name)) = (way, names.get(at)) else { continue };
-            let counter = match way.marker {
-                Marker::Plain => "arabic",
-                Marker::LowerAlpha => "alph",
-                Marker::UpperAlpha => "Alph",
-                Marker::LowerRoman => "roman",
-                Marker::UpperRoman => "Roman",
-            };
+            let counter = super::list_labels::counting_command(way.marker);
             let before = match (way.behind, at.checked_sub(1).and_then(|above| names.get(above))) {
                 (Some(sign), Some(above)) if sign != '\0' => format!("\\the{above}{sign}"),
                 (Some(_), Some(above)) => format!("\\the{above}"),
@@ -81,7 +75,7 @@ impl OwnNumbers {
 
 /// The number that the words of a heading begin with, and whether it is one of the document's own; the others are of appendices.
 fn number_of(doc: &Document, heading: NodeId) -> Option<(&str, bool)> {
-    let has = |wanted: &str| doc.attributes(heading).classes.iter().any(|class| doc.text(*class) == wanted);
+    let has = |class: &str| doc.is_of_class(heading, class);
     let Kind::Text(text) = doc.kind(doc.node(heading).first_child()?) else { return None };
     let number = doc.text(text).split(' ').next().filter(|number| !number.is_empty())?;
     if has(OWN_NUMBER) { Some((number, true)) } else { has("appendix").then_some((number, false)) }

@@ -156,8 +156,9 @@ impl Numberings {
             return joint;
         }
         let usual = usual(list.marker);
-        let definition = match known.and_then(around_number) {
+        let definition = match known.and_then(ListNumbering::around).filter(|(before, after)| before.len() + after.len() < 60) {
             Some((before, after)) => {
+                let (before, after) = (before.to_owned(), after.to_owned());
                 let own = Definition { format: FORMATS[usual].0, before, after, levels: Default::default() };
                 *self.places.entry(own).or_insert_with_key(|own| {
                     self.definitions.push(own.clone());
@@ -212,14 +213,6 @@ fn usual(marker: Marker) -> usize {
 /// The name of a way of counting (section 17.18.59).
 fn format_of(marker: Marker) -> &'static str {
     FORMATS[usual(marker)].0
-}
-
-/// What stands before and behind the number of an item, where its text holds no number of another level.
-fn around_number(numbering: &ListNumbering) -> Option<(String, String)> {
-    let own = format!("%{}", numbering.level + 1);
-    let (before, after) = numbering.text.split_once(&own)?;
-    (!before.contains('%') && !after.contains('%') && before.len() + after.len() < 60)
-        .then(|| (before.to_owned(), after.to_owned()))
 }
 
 fn print_level(out: &mut Printer, index: usize, definition: &Definition, level: u8, has_style: bool) {

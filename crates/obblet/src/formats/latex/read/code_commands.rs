@@ -137,8 +137,9 @@ impl Reader<'_> {
     fn tokens_up_to(&mut self, start: usize, end: usize) -> Vec<Token> {
         self.input.at = start;
         let mut tokens = Vec::new();
+        // Behind white space and comments, a token may begin behind the end.
         while self.input.at < end
-            && let Some(token) = self.input.next()
+            && let Some(token) = self.input.next().filter(|token| (token.at as usize) < end)
         {
             tokens.push(token);
         }
