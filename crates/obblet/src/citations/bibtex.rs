@@ -1,6 +1,6 @@
 //! Files of entries (the documentation of BibTeX and of biblatex), read entry by entry.
 
-use super::entry::Entry;
+use super::entry::{Entry, MONTHS};
 use crate::fast_hash::HashMap;
 use std::collections::hash_map::Entry as Slot;
 
@@ -12,22 +12,8 @@ const MOST_UNCLOSED: usize = 100;
 
 /// The entries of a file. What can't be understood is passed over.
 pub(super) fn parse(source: &str) -> Vec<Entry> {
-    let months = [
-        "January",
-        "February",
-        "March",
-        "April",
-        "May",
-        "June",
-        "July",
-        "August",
-        "September",
-        "October",
-        "November",
-        "December",
-    ];
     let mut strings: HashMap<String, String> =
-        months.iter().map(|month| (month[..3].to_ascii_lowercase(), (*month).to_owned())).collect();
+        MONTHS.iter().map(|month| (month[..3].to_ascii_lowercase(), (*month).to_owned())).collect();
     let mut parser = Parser { source, at: 0, made: 0, unclosed: 0 };
     let mut entries = Vec::new();
     while let Some(ahead) = memchr::memchr(b'@', &source.as_bytes()[parser.at..]) {
@@ -56,13 +42,47 @@ pub(super) fn parse(source: &str) -> Vec<Entry> {
                         slot.insert(value);
                     }
                 }
-                if !entry.key.is_empty() {
+                if !entry.key.is_empty() && entry.kind != "set" {
                     entries.push(entry);
                 }
             }
         }
     }
+    inherit(&mut entries);
     entries
+}
+
+/// Entries have what they do not say from the entry that they refer to: a part from the whole that it is in (the documentation of
+/// BibTeX, "crossref"; of biblatex, "xdata").
+fn inherit(entries: &mut [Entry]) {
+    let refers = |entry: &Entry| ["crossref", "xdata"].iter().find_map(|name| entry.fields.get(*name).cloned());
+    if !entries.iter().any(|entry| refers(entry).is_some()) {
+        return;
+    }
+    let wholes: HashMap<String, usize> = entries.iter().enumerate().rev().map(|(at, entry)| (entry.key.clone(), at)).collect();
+    let mut made = 0;
+    for at in 0..entries.len() {
+        let Some(&whole) = refers(&entries[at]).and_then(|key| wholes.get(key.trim())) else { continue };
+        if whole == at {
+            continue;
+        }
+        let is_part = entries[at].fields.contains_key("crossref");
+        let given: Vec<(String, String)> =
+            entries[whole].fields.iter().map(|(name, value)| (name.clone(), value.clone())).collect();
+        made += given.iter().map(|(_, value)| value.len()).sum::<usize>();
+        if made > MOST_TEXT {
+            return;
+        }
+        for (name, value) in given {
+            let name = match name.as_str() {
+                "crossref" | "xdata" | "keywords" | "shorthand" => continue,
+                "title" if is_part => "booktitle".to_owned(),
+                "subtitle" if is_part => "booksubtitle".to_owned(),
+                _ => name,
+            };
+            entries[at].fields.entry(name).or_insert(value);
+        }
+    }
 }
 
 struct Parser<'s> {

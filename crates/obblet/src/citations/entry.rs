@@ -1,203 +1,178 @@
-//! An entry: its names, what it is called where it is cited, and what is printed of it.
+//! An entry: its fields, and what it is called where it is cited.
 
+use super::names::{Joining, Name, Names, folded, plain};
+use super::words::Words;
+use crate::document::{BibliographyStyle, EntryOrder};
 use crate::fast_hash::HashMap;
-use std::fmt::Write;
-
-/// What stands for names that are not given.
-const OTHERS: &str = "et al.";
 
 /// An entry of a file. Its fields are LaTeX.
-#[derive(Debug, Default)]
+#[derive(Clone, Debug, Default)]
 pub(crate) struct Entry {
     pub(crate) key: String,
     pub(super) kind: String,
     pub(super) fields: HashMap<String, String>,
 }
 
+/// A day, or a part of one, as an entry has it.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub(super) struct Day {
+    pub(super) year: String,
+    /// The number of the month.
+    pub(super) month: Option<usize>,
+    pub(super) day: String,
+}
+
 impl Entry {
-    fn field(&self, names: &[&str]) -> Option<&str> {
-        names.iter().find_map(|name| self.fields.get(*name)).map(String::as_str).filter(|text| !text.trim().is_empty())
+    /// The first of some fields that there is.
+    pub(super) fn field(&self, names: &[&str]) -> Option<&str> {
+        names.iter().find_map(|name| self.fields.get(*name).map(|text| text.trim()).filter(|text| !text.is_empty()))
     }
 
-    /// The names of those who wrote it, or who published it: family and given names.
-    fn names(&self) -> Vec<(String, String)> {
-        self.field(&["author", "editor"]).map(names).unwrap_or_default()
+    pub(super) fn authors(&self) -> Names {
+        self.field(&["author"]).map(Names::of).unwrap_or_default()
     }
 
-    pub(crate) fn year(&self) -> &str {
-        let year = self.field(&["year", "date"]).unwrap_or_default();
-        year.get(..4).filter(|_| year.len() > 4 && year.as_bytes()[4] == b'-').unwrap_or(year)
+    pub(super) fn editors(&self) -> Names {
+        self.field(&["editor"]).map(Names::of).unwrap_or_default()
     }
 
-    pub(super) fn sort_key(&self) -> String {
-        let names: Vec<String> =
-            self.names().iter().map(|(family, given)| format!("{} {}", plain(family), plain(given))).collect();
-        format!("{} {} {}", names.join(" "), self.year(), plain(self.field(&["title"]).unwrap_or(&self.key))).to_lowercase()
+    /// The names of those who wrote it, or who published it.
+    fn names(&self) -> Names {
+        let names = self.authors();
+        if names.all.is_empty() { self.editors() } else { names }
+    }
+
+    /// Title and subtitle, with what stands between.
+    pub(super) fn title(&self, between: &str) -> Option<String> {
+        joined(self.field(&["title"]), self.field(&["subtitle"]), between)
+    }
+
+    /// The title of the whole that it is a part of.
+    pub(super) fn title_of_whole(&self, between: &str) -> Option<String> {
+        joined(self.field(&["booktitle", "maintitle"]), self.field(&["booksubtitle"]), between)
+    }
+
+    pub(super) fn journal(&self) -> Option<&str> {
+        self.field(&["journaltitle", "journal"])
+    }
+
+    pub(super) fn date(&self) -> Day {
+        if let Some(date) = self.field(&["date"]) {
+            let mut parts = date.split('/').next().unwrap_or_default().splitn(3, '-');
+            let year = parts.next().unwrap_or_default().to_owned();
+            let month = parts.next().and_then(|month| month.parse().ok()).filter(|month| (1..=12).contains(month));
+            let day = parts.next().unwrap_or_default().trim_start_matches('0').to_owned();
+            return Day { year, month, day };
+        }
+        let month = self.field(&["month"]).and_then(number_of_month);
+        Day { year: self.field(&["year"]).unwrap_or_default().to_owned(), month, day: String::new() }
+    }
+
+    pub(crate) fn year(&self) -> String {
+        self.date().year
+    }
+
+    /// What entries are sorted by; the place where they are cited first comes into it where the style says so.
+    pub(super) fn sort_key(&self, style: BibliographyStyle, cited: usize) -> (String, String, String, usize) {
+        let names: Vec<String> = self
+            .names()
+            .all
+            .iter()
+            .map(|name| {
+                let family = if style.entries.is_quoted() { name.family.clone() } else { name.whole_family() };
+                // What is short comes first: a space is before all letters.
+                format!("{}  {}", folded(&family), folded(&name.given))
+            })
+            .collect();
+        let names = if names.is_empty() { folded(self.called_without_names()) } else { names.join("   ") };
+        let title = folded(self.field(&["sorttitle", "title"]).unwrap_or(&self.key));
+        let title = ["a ", "an ", "the "].iter().find_map(|article| title.strip_prefix(article)).unwrap_or(&title).to_owned();
+        let year = folded(&self.year());
+        match style.order {
+            EntryOrder::Cited => (String::new(), String::new(), String::new(), cited),
+            EntryOrder::NameYearTitle => (names, year, title, 0),
+            EntryOrder::NameTitleYear => (names, title, year, 0),
+            EntryOrder::NameYearCited => (names, year, String::new(), cited),
+            EntryOrder::Label => (folded(&self.letters(style)), format!("{names}{year}"), title, 0),
+            EntryOrder::YearNameTitle => (year, names, title, 0),
+            EntryOrder::LastYearFirst => {
+                let turned = year.chars().map(|c| c.to_digit(10).map_or(c, |digit| char::from(b'9' - digit as u8)));
+                (turned.collect(), names, title, 0)
+            }
+        }
     }
 
     /// Letters of the names and the year: `Bra87`.
-    pub(super) fn letters(&self) -> String {
+    pub(super) fn letters(&self, style: BibliographyStyle) -> String {
+        if let Some(label) = self.field(&["shorthand"]) {
+            return label.to_owned();
+        }
+        let is_quoted = style.entries.is_quoted();
         let names = self.names();
-        let has_others = names.last().is_some_and(|(family, _)| family == OTHERS);
-        let families: Vec<String> =
-            names.iter().filter(|(family, _)| family != OTHERS).map(|(family, _)| plain(family)).collect();
-        let mut letters: String = match &families[..] {
-            [] => plain(&self.key).chars().take(3).collect(),
-            [only] => only.chars().take(3).collect(),
-            more => more.iter().take(3).filter_map(|family| family.chars().next()).collect(),
+        let letters_of = |name: &Name, count: usize| {
+            let small: String = if is_quoted {
+                String::new()
+            } else {
+                name.prefix.split_whitespace().filter_map(|word| word.chars().next()).collect()
+            };
+            let words = plain(&name.family);
+            let count = if small.is_empty() { count } else { 1 };
+            small + &words.chars().filter(|c| c.is_alphanumeric()).take(count).collect::<String>()
         };
-        if families.len() > 4 || has_others {
+        // Up to so many names are told by a letter each.
+        let most = if is_quoted { 3 } else { 4 };
+        let mut letters = match &names.all[..] {
+            [] => plain(self.called_without_names()).chars().filter(|c| c.is_alphanumeric()).take(3).collect(),
+            [only] => letters_of(only, 3),
+            [first, ..] if is_quoted && names.all.len() > most => letters_of(first, 3),
+            all => all.iter().take(if all.len() > most { 3 } else { most }).map(|name| letters_of(name, 1)).collect::<String>(),
+        };
+        if names.all.len() > most || names.has_others {
             letters.push('+');
         }
-        letters.extend(self.year().chars().rev().take(2).collect::<Vec<_>>().into_iter().rev());
+        letters.extend(self.year().chars().filter(char::is_ascii_digit).skip(2).take(2));
         letters
     }
 
-    pub(crate) fn short_names(&self) -> String {
-        let names = self.names();
-        match &names[..] {
-            [] => self.key.clone(),
-            [(one, _)] => one.clone(),
-            [(one, _), (other, _)] => format!("{one} and {other}"),
-            [(one, _), ..] => format!("{one} et al."),
-        }
+    fn called_without_names(&self) -> &str {
+        self.field(&["label", "organization", "institution", "shorttitle", "title"]).unwrap_or(&self.key)
     }
 
-    /// What is printed of it.
-    pub(super) fn text(&self) -> String {
-        let mut parts: Vec<String> = Vec::new();
-        let names: Vec<String> = self.names().into_iter().map(|(family, given)| initials(&given) + &family).collect();
-        if let Some((last, others)) = names.split_last() {
-            let and = if last == OTHERS { "" } else { "and " };
-            parts.push(if others.is_empty() { last.clone() } else { format!("{} {and}{last}", others.join(", ")) });
-        }
-        let title = self.field(&["title"]).map(str::to_owned);
-        let is_part = self.field(&["journal", "journaltitle", "booktitle"]).is_some();
-        parts.extend(title.map(|title| if is_part { title } else { format!("\\emph{{{title}}}") }));
-        let mut place: Vec<String> = Vec::new();
-        if let Some(journal) = self.field(&["journal", "journaltitle"]) {
-            let mut text = format!("\\emph{{{journal}}}");
-            if let Some(volume) = self.field(&["volume"]) {
-                let _ = write!(text, " \\textbf{{{volume}}}");
-            }
-            if let Some(number) = self.field(&["number", "issue"]) {
-                let _ = write!(text, "({number})");
-            }
-            place.push(text);
-        } else if let Some(book) = self.field(&["booktitle"]) {
-            place.push(format!("In \\emph{{{book}}}"));
-        }
-        let thesis = match self.kind.as_str() {
-            "phdthesis" => Some("PhD thesis"),
-            "mastersthesis" => Some("Master's thesis"),
-            "techreport" | "report" => Some("Technical report"),
-            _ => None,
-        };
-        place.extend(self.field(&["type"]).or(thesis).map(str::to_owned));
-        for names in [
-            &["edition"][..],
-            &["publisher"],
-            &["school", "institution", "organization"],
-            &["address", "location"],
-            &["howpublished"],
-        ] {
-            place.extend(self.field(names).map(str::to_owned));
-        }
-        place.extend(self.field(&["pages"]).map(|pages| format!("pages {}", pages.replace("--", "-").replace('-', "--"))));
-        place.extend(Some(self.year().to_owned()).filter(|year| !year.is_empty()));
-        parts.extend(Some(place.join(", ")).filter(|place| !place.is_empty()));
-        parts.extend(self.field(&["note"]).map(str::to_owned));
-        let mut text = parts.iter().map(|part| part.trim_end_matches('.')).collect::<Vec<_>>().join(". ");
-        text.push('.');
-        if let Some(doi) = self.field(&["doi"]) {
-            let _ = write!(text, " \\doi{{{}}}", doi.trim_start_matches("https://doi.org/"));
-        } else if let Some(url) = self.field(&["url"]) {
-            let _ = write!(text, " \\url{{{url}}}");
-        }
-        text
+    /// The names as a citation has them: no more than some.
+    pub(crate) fn short_names(&self, style: BibliographyStyle, words: &Words) -> String {
+        self.names_up_to(usize::from(style.most_cited.unwrap_or(2)), style, words)
+    }
+
+    /// All of the names as a citation has them.
+    pub(crate) fn all_names(&self, style: BibliographyStyle, words: &Words) -> String {
+        self.names_up_to(usize::MAX, style, words)
+    }
+
+    fn names_up_to(&self, most: usize, style: BibliographyStyle, words: &Words) -> String {
+        let words = Joining { and: words.and, others: words.others, comma: words.comma_before_and, comma_of_two: false };
+        let shown = self
+            .names()
+            .joined(most, words, |name| if style.entries.is_quoted() { name.family.clone() } else { name.whole_family() });
+        if shown.is_empty() { self.called_without_names().to_owned() } else { shown }
     }
 }
 
-/// Names that are joined with "and": family and given names of each.
-fn names(text: &str) -> Vec<(String, String)> {
-    let mut found = Vec::new();
-    for name in split_words(text, "and").into_iter().take(50) {
-        let name = name.trim();
-        if name == "others" {
-            found.push((OTHERS.to_owned(), String::new()));
-        } else if let Some((family, given)) = split_at_comma(name) {
-            found.push((family.trim().to_owned(), given.trim().to_owned()));
-        } else {
-            let words = split_words(name, "");
-            let (family, given) = words.split_last().map_or((name, &[][..]), |(family, given)| (*family, given));
-            found.push((family.to_owned(), given.join(" ")));
-        }
+fn joined(first: Option<&str>, second: Option<&str>, between: &str) -> Option<String> {
+    match (first, second) {
+        (Some(first), Some(second)) => Some(format!("{first}{between}{second}")),
+        (first, second) => first.or(second).map(str::to_owned),
     }
-    found.retain(|(family, _)| !family.is_empty());
-    found
 }
 
-/// A text in pieces between the word, or between spaces where there is no word; what stands in braces is one.
-fn split_words<'t>(text: &'t str, word: &str) -> Vec<&'t str> {
-    let (mut found, mut depth, mut start) = (Vec::new(), 0_i32, 0);
-    let bytes = text.as_bytes();
-    let mut at = 0;
-    while at < bytes.len() {
-        match bytes[at] {
-            b'{' => depth += 1,
-            b'}' => depth -= 1,
-            byte if depth == 0 && byte.is_ascii_whitespace() => {
-                let behind = text[at..].trim_start();
-                let next = text.len() - behind.len();
-                let ends = word.is_empty() || behind.strip_prefix(word).is_some_and(|rest| rest.starts_with(char::is_whitespace));
-                if ends {
-                    found.push(&text[start..at]);
-                    start = next + word.len();
-                    at = start;
-                    continue;
-                }
-            }
-            _ => {}
-        }
-        at += 1;
-    }
-    found.push(&text[start.min(text.len())..]);
-    found.retain(|piece| !piece.trim().is_empty());
-    found
-}
+/// The names of the months, as files of entries know them.
+pub(super) const MONTHS: [&str; 12] =
+    ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
 
-fn split_at_comma(name: &str) -> Option<(&str, &str)> {
-    let mut depth = 0_i32;
-    let at = name.bytes().position(|byte| {
-        depth += i32::from(byte == b'{') - i32::from(byte == b'}');
-        byte == b',' && depth == 0
-    })?;
-    Some((&name[..at], &name[at + 1..]))
-}
-
-/// Given names by their first letters, each with a full stop and a space that does not break.
-fn initials(given: &str) -> String {
-    let mut out = String::new();
-    for name in split_words(given, "") {
-        let first = if name.starts_with(['\\', '{']) { name } else { &name[..name.chars().next().map_or(0, char::len_utf8)] };
-        let _ = write!(out, "{first}.~");
-    }
-    out
-}
-
-/// The letters of a text without its commands.
-fn plain(text: &str) -> String {
-    let mut out = String::new();
-    let mut letters = text.chars().peekable();
-    while let Some(c) = letters.next() {
-        if c == '\\' {
-            // An accent is a sign; a longer name is a command.
-            if letters.next_if(|c| !c.is_alphabetic()).is_none() {
-                while letters.next_if(|c| c.is_alphabetic()).is_some() {}
-            }
-        } else if c.is_alphanumeric() || c == ' ' {
-            out.push(c);
-        }
-    }
-    out.trim().to_owned()
+fn number_of_month(text: &str) -> Option<usize> {
+    let begin = text.get(..3)?;
+    MONTHS
+        .iter()
+        .position(|month| month[..3].eq_ignore_ascii_case(begin))
+        .map(|at| at + 1)
+        .or_else(|| text.parse().ok().filter(|number| (1..=12).contains(number)))
 }

@@ -41,7 +41,9 @@ mod walk;
 pub(crate) mod white_space;
 
 pub use attributes::{Attributes, AttributesId};
-pub use bibliography::{Bibliography, Citation, CitationForm, CitationStyle, CitedEntry};
+pub use bibliography::{
+    Bibliography, BibliographyStyle, Citation, CitationForm, CitationStyle, CitedEntry, EntryForm, EntryOrder,
+};
 pub use byline::BYLINE;
 pub use content::OutlineHeading;
 pub(crate) use finding::finding;

@@ -1,6 +1,6 @@
 //! Citations of documents that name files of entries: they lead to the entries, whose list stands where the source wants it.
 
-use crate::citations;
+use crate::citations::{self, Wanted, Words};
 use crate::document::{Attributes, Bibliography, Citation, CitationForm, CitationStyle, Document, Finding, Kind, NodeId, Text};
 use crate::fast_hash::HashMap;
 use crate::formats::latex;
@@ -33,14 +33,15 @@ fn resolve_all(doc: &mut Document, bibliography: &Bibliography, files: &FilesAro
     let texts = read(doc, &bibliography.files, files);
     let cited = bibliography.citations.iter().flat_map(|citation| &citation.entries);
     let keys: Vec<&str> = cited.map(|entry| entry.key.as_str()).collect();
-    let entries = citations::chosen(&texts, &keys, keys.contains(&"*"), style);
+    let wanted = Wanted { keys: &keys, all: keys.contains(&"*") };
+    let entries = citations::listed(&texts, wanted, style, Words::of(doc.metadata.language.as_deref().unwrap_or_default()));
     let mut called: HashMap<&str, Called> = HashMap::default();
     for (at, entry) in entries.iter().enumerate() {
-        let (names, year) = (plain(&entry.short_names()), plain(entry.year()));
-        let label = match style {
-            CitationStyle::AuthorYear => format!("{names} {year}").trim().to_owned(),
-            CitationStyle::Letters => plain(&citations::label(entry, style)),
-            CitationStyle::Numbers | CitationStyle::CitedOrder => (at + 1).to_string(),
+        let (names, year) = (plain(&entry.names), plain(&entry.year));
+        let label = match style.labels {
+            CitationStyle::AuthorYear | CitationStyle::AuthorTitle => format!("{names} {year}").trim().to_owned(),
+            CitationStyle::Letters => plain(&entry.letters),
+            CitationStyle::Numbers => (at + 1).to_string(),
         };
         called.insert(&entry.key, Called { label, names, year });
     }
@@ -48,7 +49,7 @@ fn resolve_all(doc: &mut Document, bibliography: &Bibliography, files: &FilesAro
     let mut missing = Tally::default();
     let parents = bibliography.citations.iter().filter_map(|citation| doc.node(citation.node).parent()).collect();
     for citation in &bibliography.citations {
-        show(doc, citation, style, &called, has_list, &mut missing);
+        show(doc, citation, style.labels, &called, has_list, &mut missing);
     }
     doc.join_texts_in(parents);
     if missing.count() > 0 {
@@ -58,7 +59,7 @@ fn resolve_all(doc: &mut Document, bibliography: &Bibliography, files: &FilesAro
         doc.push_finding(finding.hint("add the entries, or correct the keys"));
     }
     if let Some(place) = bibliography.place.filter(|_| !entries.is_empty()) {
-        list(doc, place, &citations::list(&entries, style));
+        list(doc, place, &citations::list((1..).zip(&entries), style.labels, "thebibliography"));
     }
 }
 
@@ -206,7 +207,7 @@ fn list(doc: &mut Document, place: NodeId, source: &str) {
             None => 2,
         };
         let heading = doc.append_at(place, Kind::Heading(level), offset);
-        let words: Text = doc.intern(latex::heading_of_entries(&language));
+        let words: Text = doc.intern(latex::heading_of_entries(&language, false));
         doc.append_at(heading, Kind::Text(words), offset);
         doc.move_before(place, heading);
     }

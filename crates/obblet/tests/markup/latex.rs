@@ -201,19 +201,16 @@ fn bibliographies_are_sorted_and_labelled_as_the_style_says() {
     };
     let plain = with_bibliography(&paper("plain"), entries);
     assert!(plain.contains("See [<a href=\"#bib-a\">1</a>] and [<a href=\"#bib-b\">2</a>, p.&nbsp;2]."), "{plain}");
-    assert!(plain.contains("<li id=\"bib-a\">J.&nbsp;Müller. On "), "{plain}");
-    assert!(
-        plain.contains("<em>Tides</em> <strong>3</strong>, pages 1–9, 2001. <a href=\"https://doi.org/10.1/a_b\">10.1/a_b</a>"),
-        "{plain}"
-    );
-    assert!(plain.contains("A.&nbsp;Pask, T.&nbsp;Halm et al. <em>The Sea</em>. Ballast Quay Press, 1999.</li>"), "{plain}");
+    assert!(plain.contains("<li id=\"bib-a\">J. Müller. On "), "{plain}");
+    assert!(plain.contains("<em>Tides</em>, 3:1–9, 2001. doi: <a href=\"https://doi.org/10.1/a_b\">10.1/a_b</a>"), "{plain}");
+    assert!(plain.contains("Anwen Pask, Tolliver Halm, et&nbsp;al. <em>The Sea</em>. Ballast Quay Press, 1999.</li>"), "{plain}");
     assert!(!plain.contains("Unread") && !plain.contains("Twice"), "{plain}");
     let letters = with_bibliography(&paper("alpha"), entries);
     assert!(letters.contains("[<a href=\"#bib-a\">Mul01</a>]") && letters.contains("<li id=\"bib-a\">[Mul01] J."), "{letters}");
     let authors = with_bibliography(&paper("plainnat"), entries);
-    assert!(authors.contains("<a href=\"#bib-a\">Müller 2001</a>") && authors.contains(">Pask et al. 1999</a>"), "{authors}");
+    assert!(authors.contains("<a href=\"#bib-a\">Müller, 2001</a>") && authors.contains(">Pask et al., 1999</a>"), "{authors}");
     let cited = with_bibliography(&paper("unsrt").replace("\\cite{a}", "\\cite{b}, \\cite{a}"), entries);
-    assert!(cited.find("bib-b\">A.").unwrap() < cited.find("bib-a\">J.").unwrap(), "{cited}");
+    assert!(cited.find("bib-b\">Anwen").unwrap() < cited.find("bib-a\">J.").unwrap(), "{cited}");
 }
 
 #[test]

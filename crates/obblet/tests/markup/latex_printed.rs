@@ -4,6 +4,7 @@
 #![allow(missing_docs, clippy::unwrap_used, clippy::panic, reason = "tests")]
 
 mod articles;
+mod citations;
 mod classes;
 mod lists;
 

@@ -733,7 +733,7 @@ impl Reader<'_> {
                 let target = self.input.argument();
                 let target = super::references::id_of(&self.input.characters(&target));
                 let href = self.doc.intern(&format!("#{target}"));
-                self.references.leads_to_entries |= target.starts_with(super::references::ENTRY);
+                self.citations.leads_to_entries |= target.starts_with(super::citations::ENTRY);
                 self.styled_argument(Kind::Link { href });
             }
             "hypertarget" => {
@@ -765,11 +765,7 @@ impl Reader<'_> {
             | "theoremref" | "lemmaref" | "remarkref" | "corollaryref" | "definitionref" | "conjectureref" | "axiomref"
             | "exampleref" | "appendixref" => self.refer(Shows::Word(WordForm::Capital)),
             "nameref" => self.refer(Shows::Name),
-            "cite" | "citep" | "citet" | "parencite" | "textcite" | "autocite" | "footcite" | "citealp" | "citealt"
-            | "nocite" | "citeauthor" | "Citeauthor" | "citeyear" | "citeyearpar" | "Textcite" | "Citealp" | "Citealt"
-            | "citenum" | "Citet" | "Citep" | "fullcite" | "supercite" | "onlinecite" | "shortcite" | "citeonline" | "citen"
-            | "inlinecite" | "smartcite" | "Parencite" | "Autocite" | "footfullcite" | "citetitle" | "citeyearNP" | "citeNP"
-            | "citeN" | "citeA" | "shortciteA" | "citealtt" | "notecite" => {
+            name if super::citations::is_citation(name) => {
                 self.cite(name);
             }
             "citetext" => self.text_as_citation(),

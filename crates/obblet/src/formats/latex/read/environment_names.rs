@@ -82,6 +82,7 @@ const NAMES: &[(Sort, &str)] = &[
     ),
     (Sort::Lines, "algorithmic algpseudocode"),
     (Sort::Entries, "thebibliography"),
+    (Sort::Entries, super::entry_lists::WITHOUT_HEADING),
     (Sort::Document, "document"),
     (Sort::Quotation, "quote quotation displayquote verse epigraphs displaycquote vquote extract citacao"),
     (Sort::Abstract, "abstract onlyabstract"),

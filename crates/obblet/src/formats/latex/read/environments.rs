@@ -76,7 +76,7 @@ impl Reader<'_> {
             }
             Some(Sort::Entries) => {
                 self.open_environment(&name, Form::List, None);
-                self.begin_bibliography();
+                self.begin_bibliography(base);
             }
             Some(Sort::Document) => self.open_environment(&name, Form::Document, None),
             other => self.begin_block(&name, base, other),

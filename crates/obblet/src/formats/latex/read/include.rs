@@ -1,6 +1,7 @@
 //! Files that a document takes in as text, and those that keep its own commands (the LaTeX documentation, "Splitting the input").
 
-use crate::document::{CitationStyle, Document, Finding, Inclusion};
+use crate::citations::{self, Listed, Wanted, Words};
+use crate::document::{BibliographyStyle, CitationStyle, Document, Finding, Inclusion};
 use crate::fast_hash::HashSet;
 use crate::media::FilesAround;
 use crate::simd_scan::{OneOf, Window, places};
@@ -10,6 +11,14 @@ use std::path::{Path, PathBuf};
 pub(super) struct Expanded {
     pub(super) text: String,
     pub(super) inclusions: Vec<Inclusion>,
+    /// The entries of the files that it cites from.
+    pub(super) bibliography: Option<Bibliography>,
+}
+
+/// What a source cites, from files of entries.
+pub(super) struct Bibliography {
+    pub(super) entries: Vec<Listed>,
+    pub(super) labels: CitationStyle,
 }
 
 /// Files stand no deeper within each other, there are no more of them, and they have no more bytes together.
@@ -37,19 +46,31 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
         return None;
     }
     let mut include = Include { files, read: Vec::new(), failures: Vec::new(), bytes: 0, open: Vec::new(), unknown_style: None };
-    let mut expanded = Expanded { text: String::with_capacity(source.len() * 2), inclusions: Vec::new() };
+    let mut expanded = Expanded { text: String::with_capacity(source.len() * 2), inclusions: Vec::new(), bibliography: None };
     let mut copied = 0;
     let mut failed = 0;
     let mut has_bibliography = false;
+    let mut resources = None;
+    let mut has_chapters = false;
     for request in requests {
+        if request.kind == Kind::Resource {
+            resources.get_or_insert(request);
+            continue;
+        }
         let text = if request.kind == Kind::Bibliography {
-            // The first list has all.
-            if std::mem::replace(&mut has_bibliography, true) {
+            if !std::mem::replace(&mut has_bibliography, true) {
+                // What stands before has been taken in already.
+                let around = format!("{}{}", expanded.text, &source[copied..]);
+                has_chapters = super::counters::Counters::of(&around).has_chapters;
+                expanded.bibliography = include.bibliography(&request, &around);
+            } else if !request.name.is_empty() {
+                // The first list has all.
                 continue;
             }
-            // What stands before has been taken in already.
-            let around = format!("{}{}", expanded.text, &source[copied..]);
-            include.bibliography(&request, &around)
+            match &expanded.bibliography {
+                Some(known) => Some(super::entry_lists::printed(&known.entries, known.labels, &request.options, has_chapters)),
+                None => include.list_of_another_run(),
+            }
         } else {
             include.take(&request, Path::new(""))
         };
@@ -71,6 +92,12 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
         let end = expanded.text.len() as u32;
         expanded.inclusions.push(Inclusion { start, end, at: request.start as u32, behind: request.end as u32 });
     }
+    if let Some(request) = resources.filter(|_| !has_bibliography) {
+        // What is cited is named, though nothing is listed.
+        let around = format!("{}{}", expanded.text, &source[copied..]);
+        expanded.bibliography = include.bibliography(&request, &around);
+        include.failures.clear();
+    }
     if let Some(name) = include.unknown_style {
         let message = format!("the style {name} is not known: citations and their list follow the style numbers");
         doc.push_finding(Finding::changed("latex.citation-style", message).about(&name));
@@ -80,16 +107,16 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
     }
     expanded.text.push_str(&source[copied..]);
     doc.source.includes = include.read;
-    (!expanded.inclusions.is_empty()).then_some(expanded)
+    (!expanded.inclusions.is_empty() || expanded.bibliography.is_some()).then_some(expanded)
 }
 
 impl Include<'_> {
-    /// The list of what a document cites, from the files that it names.
-    fn bibliography(&mut self, request: &Request, source: &str) -> Option<String> {
+    /// What a document cites, from the files that it names.
+    fn bibliography(&mut self, request: &Request, source: &str) -> Option<Bibliography> {
         let mut names: Vec<String> =
             request.name.split(',').map(|name| name.trim().to_owned()).filter(|name| !name.is_empty()).collect();
         if names.is_empty() {
-            names = super::citations::resources(source);
+            names = super::cited_keys::resources(source);
         }
         let mut texts = Vec::new();
         let mut failures = Vec::new();
@@ -107,23 +134,29 @@ impl Include<'_> {
             }
             texts.push(text);
         }
-        if texts.is_empty()
-            && let Some(list) = self.list_of_another_run()
-        {
-            return Some(list);
-        }
         if texts.is_empty() {
             // Where others are read, citations of what is not there are named by themselves.
-            self.failures.append(&mut failures);
+            if !self.has_list_of_another_run() {
+                self.failures.append(&mut failures);
+            }
             return None;
         }
-        let (keys, all) = super::citations::cited(source);
-        let style = super::citations::style_of(source).unwrap_or_else(|name| {
+        let (keys, all) = super::cited_keys::cited(source);
+        let style = super::cited_keys::style_of(source).unwrap_or_else(|name| {
             self.unknown_style = Some(name.to_owned());
-            CitationStyle::Numbers
+            BibliographyStyle { labels: CitationStyle::Numbers, ..BibliographyStyle::default() }
         });
-        let entries = crate::citations::chosen(&texts, &keys, all, style);
-        (!entries.is_empty()).then(|| crate::citations::list(&entries, style))
+        // Only one package has the words of other languages.
+        let language = super::cited_keys::options_of_biblatex(source).map_or("", |_| language_of(source));
+        let entries = citations::listed(&texts, Wanted { keys: &keys, all }, style, Words::of(language));
+        (!entries.is_empty()).then_some(Bibliography { entries, labels: style.labels })
+    }
+
+    fn has_list_of_another_run(&mut self) -> bool {
+        let read = self.read.len();
+        let has = self.list_of_another_run().is_some();
+        self.read.truncate(read);
+        has
     }
 
     /// The list that a program has made of the entries, where it stands beside the document.
@@ -164,7 +197,7 @@ impl Include<'_> {
         self.open.push(path);
         let mut out = String::with_capacity(text.len());
         let mut copied = 0;
-        for request in inner.into_iter().filter(|request| request.kind != Kind::Bibliography) {
+        for request in inner.into_iter().filter(|request| matches!(request.kind, Kind::Part | Kind::Package)) {
             let Some(part) = self.take(&request, folder) else { continue };
             out.push_str(&text[copied..request.start]);
             copied = request.end;
@@ -214,6 +247,8 @@ struct Request {
     end: usize,
     folder: String,
     name: String,
+    /// What it says of a list of entries.
+    options: String,
     kind: Kind,
 }
 
@@ -223,6 +258,8 @@ enum Kind {
     Part,
     Package,
     Bibliography,
+    /// A file of entries, which is named before it is used.
+    Resource,
 }
 
 /// The commands that take in files; what stands in comments and in verbatim text takes in none.
@@ -268,6 +305,7 @@ fn requests(source: &str) -> Vec<Request> {
                 | [b'u', b's', ..]
                 | [b'R', b'e', ..]
                 | [b'e', b'n', ..]
+                | [b'a', b'd', ..]
         ) {
             at += 1 + rest[1..].chars().next().map_or(0, char::len_utf8);
             continue;
@@ -292,7 +330,7 @@ fn requests(source: &str) -> Vec<Request> {
 }
 
 /// What commands begin with that take in files in the text; pictures are not text.
-const IN_TEXT: [&str; 9] = [
+const IN_TEXT: [&str; 10] = [
     "\\input",
     "\\include",
     "\\import",
@@ -302,6 +340,7 @@ const IN_TEXT: [&str; 9] = [
     "\\loadglsentries",
     "\\bibliography",
     "\\printbibliography",
+    "\\addbibresource",
 ];
 
 /// Commands that take in packages.
@@ -323,6 +362,7 @@ fn holds_one_of(source: &str, names: &[&str]) -> bool {
                     | [b'p', b'r', b'i']
                     | [b'u', b's', b'e']
                     | [b'R', b'e', b'q']
+                    | [b'a', b'd', b'd']
             )
         });
         let rest = &bytes[at..];
@@ -359,16 +399,22 @@ fn request(rest: &str, start: usize) -> Option<Request> {
         "input" | "include" | "subfile" | "loadglsentries" => (String::new(), argument(&mut at)?, Kind::Part),
         "bibliography" => (String::new(), argument(&mut at)?, Kind::Bibliography),
         "printbibliography" => {
-            if let Some(options) = rest[at..].strip_prefix('[') {
-                at += options.find(']')? + 2;
+            let mut options = "";
+            if let Some(text) = rest[at..].strip_prefix('[') {
+                let end = text.find(']')?;
+                options = &text[..end];
+                at += end + 2;
             }
-            return Some(Request {
-                start,
-                end: start + at,
-                folder: String::new(),
-                name: String::new(),
-                kind: Kind::Bibliography,
-            });
+            let (folder, name, options) = (String::new(), String::new(), options.to_owned());
+            return Some(Request { start, end: start + at, folder, name, options, kind: Kind::Bibliography });
+        }
+        "addbibresource" => {
+            if let Some(text) = rest[at..].strip_prefix('[') {
+                at += text.find(']')? + 2;
+            }
+            argument(&mut at)?;
+            let (folder, name, options) = (String::new(), String::new(), String::new());
+            return Some(Request { start, end: start + at, folder, name, options, kind: Kind::Resource });
         }
         "import" | "subimport" | "inputfrom" | "includefrom" | "subinputfrom" => {
             (argument(&mut at)?.trim_end_matches('/').to_owned(), argument(&mut at)?, Kind::Part)
@@ -383,5 +429,17 @@ fn request(rest: &str, start: usize) -> Option<Request> {
         }
         _ => return None,
     };
-    (!name.is_empty()).then(|| Request { start, end: start + at, folder, name, kind })
+    (!name.is_empty()).then(|| Request { start, end: start + at, folder, name, options: String::new(), kind })
+}
+
+/// The language that a source sets last.
+fn language_of(source: &str) -> &'static str {
+    let of = |names: &[&str]| names.iter().any(|name| source.contains(name));
+    if of(&["ngerman]{babel}", "german]{babel}", "\\setmainlanguage{german}", "\\setdefaultlanguage{german}"]) {
+        "de"
+    } else if of(&["french]{babel}", "francais]{babel}", "\\setmainlanguage{french}", "\\setdefaultlanguage{french}"]) {
+        "fr"
+    } else {
+        ""
+    }
 }

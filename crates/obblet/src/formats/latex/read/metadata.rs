@@ -119,6 +119,9 @@ impl Reader<'_> {
                     }
                     self.languages(&options);
                     self.take_class();
+                    let mut text = String::new();
+                    self.input.write(&options, &mut text);
+                    self.citations_of_class(&text);
                 }
                 "usepackage" | "RequirePackage" => self.package(),
                 "setmainlanguage" | "setdefaultlanguage" => {
@@ -191,7 +194,11 @@ impl Reader<'_> {
             self.languages(&options);
         }
         let named = self.input.characters(&package);
-        if let Some(name) = named.split(',').map(str::trim).find(|name| matches!(*name, "natbib" | "biblatex")) {
+        if let Some(name) = named
+            .split(',')
+            .map(str::trim)
+            .find(|name| matches!(*name, "natbib" | "biblatex" | "cite" | "apacite" | "harvard" | "chicago"))
+        {
             let mut text = String::new();
             self.input.write(&options, &mut text);
             self.citation_package(name, &text);
@@ -261,7 +268,7 @@ impl Reader<'_> {
             "newcolumntype" => self.new_column(),
             "newlist" | "renewlist" => self.new_list(),
             "setlist" | "setenumerate" => self.settings_of_lists(name),
-            "setcitestyle" | "bibpunct" => self.citation_style(name),
+            "setcitestyle" | "bibpunct" | "biboptions" => self.citation_style(name),
             _ => {
                 return self.says_of_counters(name)
                     || self.style_of_theorems(name)

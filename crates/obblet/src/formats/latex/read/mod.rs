@@ -10,7 +10,9 @@ mod build;
 mod byline;
 mod captions;
 mod categories;
+mod citation_marks;
 mod citations;
+mod cited_keys;
 mod classes;
 mod code_commands;
 mod columns;
@@ -19,6 +21,7 @@ mod conditionals;
 mod counters;
 mod definitions;
 mod encoding;
+mod entry_lists;
 mod environment_names;
 mod environments;
 mod expansion;
@@ -39,6 +42,7 @@ mod reference_words;
 mod references;
 mod registers;
 mod report;
+mod resolved_citations;
 mod symbols;
 mod tables;
 mod theorems;
@@ -87,7 +91,11 @@ pub fn read_with(bytes: &[u8], _settings: &Settings, files: &FilesAround<'_>) ->
     let mut whole = Document::with_pool(expanded.text.clone(), expanded.text.len() / 24 + 16);
     whole.source = doc.source.including(&source, expanded.inclusions);
     whole.findings = doc.findings;
-    Reader::new(&expanded.text, whole, files).run()
+    let mut reader = Reader::new(&expanded.text, whole, files);
+    if let Some(known) = expanded.bibliography {
+        reader.citations.know(known.entries, known.labels);
+    }
+    reader.run()
 }
 
 /// Whether a command means something to the reader by its name.
@@ -193,6 +201,7 @@ struct Reader<'s> {
     tables: Vec<tables::Table>,
     counters: counters::Counters,
     references: references::References,
+    citations: citations::Citations,
     /// The id of what comes next.
     pending_id: Option<Text>,
     front: metadata::FrontMatter,
@@ -230,6 +239,7 @@ impl<'s> Reader<'s> {
             tables: Vec::new(),
             counters: counters::Counters::of(source),
             references: references::References::default(),
+            citations: citations::Citations::default(),
             pending_id: None,
             front: metadata::FrontMatter::default(),
             footnotes: Vec::new(),

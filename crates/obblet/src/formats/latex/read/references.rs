@@ -15,53 +15,16 @@ pub(super) struct References {
     counted: String,
     labels: HashMap<String, Named>,
     asked: Vec<Reference>,
-    entries: HashMap<String, Named>,
-    cited: Vec<Cited>,
-    /// How citations are set, where a package for them is there.
-    pub(super) marks: Option<super::bibliography::CitationMarks>,
     pub(super) groups: Vec<Group>,
     pub(super) wording: Wording,
-    /// Whether links lead to entries by the names that a package gives these.
-    pub(super) leads_to_entries: bool,
-}
-
-/// What a package begins the names of entries with.
-pub(super) const ENTRY: &str = "cite.";
-
-/// A link to an entry of the bibliography.
-#[derive(Debug)]
-struct Cited {
-    node: NodeId,
-    key: String,
-    shows: ShowsOfEntry,
-}
-
-/// What a link shows of the entry that it leads to.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum ShowsOfEntry {
-    Label,
-    /// Its names; the link stands in a span with what parts it from the rest, which goes where the names are not known.
-    Names,
-    /// Its year; the label where it has none.
-    Year,
-    /// What parts it from the one before: labels with names have commas of their own.
-    Between,
 }
 
 /// What a label names.
 #[derive(Clone, Debug)]
 pub(super) struct Named {
-    node: NodeId,
+    pub(super) node: NodeId,
     pub(super) number: String,
     pub(super) word: String,
-}
-
-impl Named {
-    /// Names and year of an entry, where its label has both.
-    fn names_and_year(&self) -> Option<(&str, &str)> {
-        let year = self.number.strip_prefix(&self.word).filter(|_| !self.word.is_empty())?;
-        Some((self.word.as_str(), year.trim_start()))
-    }
 }
 
 /// A reference to what a label names.
@@ -123,15 +86,9 @@ impl References {
         }
     }
 
-    /// An entry of the bibliography has a label, which may begin with names.
-    pub(super) fn name_entry(&mut self, node: NodeId, key: String, label: String, names: String) {
+    /// What comes next has no number.
+    pub(super) fn forget(&mut self) {
         self.now = None;
-        self.entries.entry(key).or_insert(Named { node, number: label, word: names });
-    }
-
-    /// A link cites an entry.
-    pub(super) fn cite(&mut self, link: NodeId, key: &str, shows: ShowsOfEntry) {
-        self.cited.push(Cited { node: link, key: key.to_owned(), shows });
     }
 
     /// Makes a link of what is already in the document.
@@ -272,88 +229,13 @@ impl Reader<'_> {
         }
     }
 
-    /// Citations lead to their entries, and show what these are called.
-    pub(super) fn resolve_citations(&mut self) {
-        if self.references.leads_to_entries {
-            let links: Vec<(NodeId, Text)> = self
-                .doc
-                .nodes()
-                .filter_map(|(id, node)| if let Kind::Link { href } = node.kind() { Some((id, href)) } else { None })
-                .collect();
-            for (node, href) in links {
-                let key = self.doc.text(href).strip_prefix('#').and_then(|target| target.strip_prefix(ENTRY));
-                if let Some(named) = key.and_then(|key| self.references.entries.get(key)).cloned() {
-                    let id = self.id_for(named.node, "");
-                    let href = self.doc.intern(&format!("#{id}"));
-                    self.doc.set_kind(node, Kind::Link { href });
-                }
-            }
-        }
-        let mut changed = Vec::new();
-        for Cited { node, key, shows } in std::mem::take(&mut self.references.cited) {
-            let place = self.doc.node(node).offset();
-            if matches!(shows, ShowsOfEntry::Names | ShowsOfEntry::Between) {
-                let holder = if shows == ShowsOfEntry::Names { self.doc.node(node).parent() } else { Some(node) };
-                changed.extend(holder.and_then(|holder| self.doc.node(holder).parent()));
-            }
-            let has_names = self.references.entries.get(&key).is_some_and(|named| named.names_and_year().is_some());
-            if shows == ShowsOfEntry::Between {
-                let text = self.doc.intern(if has_names { "; " } else { ", " });
-                self.doc.set_kind(node, Kind::Text(text));
-                continue;
-            }
-            let Some(named) = self.references.entries.get(&key).cloned() else {
-                if shows != ShowsOfEntry::Names {
-                    self.tallies.citations.add_apart(place, &key);
-                }
-                self.show_names(node, None);
-                let text = self.doc.intern(&key);
-                self.doc.set_kind(node, Kind::Text(text));
-                continue;
-            };
-            let id = self.id_for(named.node, &key);
-            let href = self.doc.intern(&format!("#{id}"));
-            self.doc.set_kind(node, Kind::Link { href });
-            let parts = named.names_and_year();
-            let text = match shows {
-                ShowsOfEntry::Names => {
-                    self.show_names(node, Some(named.word.as_str()).filter(|names| !names.is_empty()));
-                    continue;
-                }
-                ShowsOfEntry::Year => parts.map_or(&*named.number, |(_, year)| year),
-                ShowsOfEntry::Label | ShowsOfEntry::Between => &named.number,
-            };
-            let with_comma =
-                parts.filter(|_| shows == ShowsOfEntry::Label && self.references.marks.is_some_and(|marks| marks.comma));
-            let text = match with_comma.map(|(names, year)| format!("{names}, {year}")) {
-                Some(text) => self.doc.intern(&text),
-                None => self.doc.intern(text),
-            };
-            self.doc.append_at(node, Kind::Text(text), place);
-        }
-        self.doc.join_texts_in(changed);
-    }
-
-    /// Shows the names of an entry in a link, or takes it out with the span that it stands in.
-    fn show_names(&mut self, link: NodeId, names: Option<&str>) {
-        let Some(span) = self.doc.node(link).parent().filter(|&span| self.doc.kind(span) == Kind::Span) else { return };
-        if let Some(names) = names {
-            let place = self.doc.node(link).offset();
-            let text = self.doc.intern(names);
-            self.doc.append_at(link, Kind::Text(text), place);
-            self.doc.unwrap(span);
-        } else {
-            self.doc.detach(span);
-        }
-    }
-
     fn name_of(&self, node: NodeId) -> String {
         let caption = self.doc.children(node).find(|&child| self.doc.kind(child) == Kind::Caption);
         self.doc.plain_text(caption.unwrap_or(node)).split_whitespace().collect::<Vec<_>>().join(" ")
     }
 
     /// The id of a node; one made of a label, where it has none.
-    fn id_for(&mut self, node: NodeId, label: &str) -> String {
+    pub(super) fn id_for(&mut self, node: NodeId, label: &str) -> String {
         if let Some(id) = self.doc.attributes(node).id {
             return self.doc.text(id).to_owned();
         }

@@ -36,6 +36,23 @@ impl Input<'_> {
         is_wanted
     }
 
+    /// What is in the group that comes next; what is white before something else stays.
+    pub(super) fn group(&mut self) -> Option<Vec<Token>> {
+        let mut white = Vec::new();
+        loop {
+            let token = self.single()?;
+            match token.kind {
+                Kind::Space => white.push(token),
+                Kind::Begin => return Some(self.up_to_end()),
+                _ => {
+                    self.made.push(token);
+                    self.push_all(white.into_iter());
+                    return None;
+                }
+            }
+        }
+    }
+
     /// What stands between two signs, where the first comes next.
     pub(super) fn between(&mut self, open: char, close: char) -> Option<Vec<Token>> {
         if (open, close) == ('[', ']') {

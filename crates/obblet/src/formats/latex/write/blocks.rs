@@ -388,8 +388,7 @@ impl<'d> Writer<'d> {
             return false;
         }
         if self.is_bibliography(id) && self.depth() == 0 {
-            self.blank();
-            self.line("\\begin{thebibliography}{99}");
+            self.begin_bibliography(id, list.ordered);
             self.lists.push(List { form: Form::Entries, loose: true, end: "\\end{thebibliography}".to_owned() });
             return true;
         }

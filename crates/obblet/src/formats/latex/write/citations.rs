@@ -8,16 +8,19 @@ use std::fmt::Write;
 /// What an id of an entry of a bibliography begins with.
 const ENTRY: &str = "bib-";
 
-/// Headings of bibliographies as the environment makes them, in the languages of documents.
-const USUAL_HEADINGS: [&str; 7] =
-    ["References", "Bibliography", "Literatur", "Literaturverzeichnis", "R\u{e9}f\u{e9}rences", "Bibliographie", "Referencias"];
-
 /// The entries of bibliographies, and what they are called where they are cited.
 #[derive(Debug, Default)]
 pub(super) struct Entries<'d> {
     of: HashMap<&'d str, Called>,
-    /// Whether all of them are cited by names and years.
+    by_number: HashMap<usize, &'d str>,
+    /// Whether all that are cited are so by names and years.
     by_names: bool,
+    /// The heading that the environment makes for now; nothing where it is the usual one.
+    heading: Option<String>,
+    /// Whether the next list has its heading.
+    has_heading: bool,
+    /// Whether lists show no numbers.
+    is_bare: bool,
 }
 
 /// What an entry is called.
@@ -28,18 +31,25 @@ struct Called {
     /// The label that stands before it there.
     label: String,
     names: String,
+    /// All names, where some citations say these.
+    all_names: String,
     year: String,
+    is_cited: bool,
 }
 
 impl<'d> Entries<'d> {
     pub(super) fn of(doc: &'d Document) -> Self {
         let mut entries = Self::default();
         let mut texts: Vec<(&'d str, String)> = Vec::new();
+        let mut is_ordered = false;
         for (id, node) in doc.nodes() {
             match node.kind() {
-                Kind::List(_) => {
+                Kind::List(list) => {
+                    let has_entries = doc.children(id).next().is_some_and(|item| key_of(doc, item).is_some());
+                    is_ordered |= list.ordered && has_entries;
                     for (at, item) in doc.children(id).enumerate() {
                         let Some(key) = key_of(doc, item) else { break };
+                        entries.by_number.entry(at + 1).or_insert(key);
                         entries.of.entry(key).or_insert(Called {
                             number: at + 1,
                             label: label_of(doc, item),
@@ -58,24 +68,33 @@ impl<'d> Entries<'d> {
         if entries.of.is_empty() {
             return entries;
         }
+        let mut before: (String, String) = Default::default();
         for (key, text) in texts {
             let Some(called) = entries.of.get_mut(key) else { continue };
+            called.is_cited = true;
             let (names, year) = names_and_year(&text).unwrap_or(("", &*text));
-            if is_year(year) {
-                year.clone_into(&mut called.year);
+            let same_year = letter_of_year(year).filter(|_| names.is_empty() && !before.1.is_empty());
+            if is_year(year) || same_year.is_some() {
+                // Another year of the same names is said without these.
+                called.year = match same_year {
+                    Some(letter) => format!("{}{letter}", before.1.trim_end_matches(|c: char| c.is_ascii_lowercase())),
+                    None => year.to_owned(),
+                };
                 if !names.is_empty() {
-                    names.clone_into(&mut called.names);
+                    called.say_names(names);
+                } else if called.names.is_empty() {
+                    called.names.clone_from(&before.0);
                 }
-            } else if called.names.is_empty() && !text.starts_with(|c: char| c.is_ascii_digit()) {
-                called.names = text;
+                before = (called.names.clone(), called.year.clone());
+            } else if !text.starts_with(|c: char| c.is_ascii_digit()) {
+                called.say_names(&text);
+                before = (called.names.clone(), String::new());
             }
         }
-        entries.by_names = entries.of.values().all(|called| {
-            called.label.is_empty()
-                && !called.names.is_empty()
-                && !called.year.is_empty()
-                && !called.names.contains(['(', '[', ']'])
-        });
+        let has_names =
+            |called: &Called| called.label.is_empty() && !called.names.is_empty() && !called.names.contains(['(', '[', ']']);
+        entries.by_names = entries.of.values().any(|called| has_names(called) && !called.year.is_empty())
+            && entries.of.values().all(|called| has_names(called) || (!called.is_cited && !is_ordered));
         entries
     }
 
@@ -83,6 +102,37 @@ impl<'d> Entries<'d> {
     pub(super) fn key_of(&self, id: &'d str) -> Option<&'d str> {
         id.strip_prefix(ENTRY).filter(|key| self.of.contains_key(key))
     }
+}
+
+impl Called {
+    /// Takes names that a citation says: the short ones, or all of them.
+    fn say_names(&mut self, names: &str) {
+        let is_short = |names: &str| names.ends_with("et al.") || names.ends_with("et\u{A0}al.");
+        if self.names.is_empty() || self.names == names {
+            names.clone_into(&mut self.names);
+        } else if is_short(&self.names) {
+            names.clone_into(&mut self.all_names);
+        } else if is_short(names) {
+            self.all_names = std::mem::replace(&mut self.names, names.to_owned());
+        }
+    }
+
+    /// Whether a text is its year, or the letter of it, behind another entry by the same names.
+    fn says_year(&self, text: &str, before: &Self) -> bool {
+        let is_letter = letter_of_year(text).is_some_and(|letter| self.year.ends_with(letter));
+        self.names == before.names && (text == self.year || is_letter)
+    }
+
+    /// The option of the command that has a citation say all names.
+    fn star(&self, names: &str) -> &'static str {
+        if !self.all_names.is_empty() && names == self.all_names { "*" } else { "" }
+    }
+}
+
+/// The letter that stands for a year which has been said before.
+fn letter_of_year(text: &str) -> Option<char> {
+    let mut letters = text.chars();
+    letters.next().filter(|letter| letter.is_ascii_lowercase() && letters.next().is_none())
 }
 
 /// Names and a year behind them, with or without a comma between.
@@ -134,6 +184,9 @@ struct InBrackets<'d> {
     nodes: Vec<NodeId>,
     /// The text behind the last link, and what of it is no part of the citation.
     rest: (NodeId, usize, usize),
+    /// Whether commas stand between, and whether numbers are left out within a range.
+    has_commas: bool,
+    has_range: bool,
 }
 
 impl<'d> Writer<'d> {
@@ -162,24 +215,64 @@ impl<'d> Writer<'d> {
         if !is_above || !doc.children(id).all(|child| matches!(doc.kind(child), Kind::Text(_))) {
             return false;
         }
-        let words = doc.plain_text(id);
-        if !USUAL_HEADINGS.contains(&words.trim()) {
-            let command = if self.has_chapters { "bibname" } else { "refname" };
-            let words = self.escaped(words.trim());
-            self.blank();
-            self.line(&format!("\\renewcommand{{\\{command}}}{{{words}}}"));
+        let is_numbered =
+            doc.metadata.presentation.numbered_levels.is_some_and(|levels| levels > 0) && !super::numbers::is_unnumbered(doc, id);
+        if is_numbered {
+            return false;
         }
+        let words = doc.plain_text(id);
+        let words = words.trim();
+        let usual = self.usual_heading_of_bibliography();
+        self.set_heading_of_bibliography(Some(words).filter(|words| *words != usual));
+        self.numbers.entries.has_heading = true;
         true
+    }
+
+    /// The heading that the environment makes in the language of the document.
+    fn usual_heading_of_bibliography(&self) -> &'static str {
+        let language = self.doc.metadata.language.as_deref().unwrap_or_default();
+        crate::formats::latex::heading_of_entries(language, self.has_chapters)
+    }
+
+    /// Says which heading the environment makes.
+    fn set_heading_of_bibliography(&mut self, words: Option<&str>) {
+        if self.numbers.entries.heading.as_deref() == words {
+            return;
+        }
+        let command = if self.has_chapters { "bibname" } else { "refname" };
+        let shown = words.unwrap_or_else(|| self.usual_heading_of_bibliography()).to_owned();
+        let shown = self.escaped(&shown);
+        self.blank();
+        self.line(&format!("\\renewcommand{{\\{command}}}{{{shown}}}"));
+        self.numbers.entries.heading = words.map(str::to_owned);
+    }
+
+    /// Begins a list of entries.
+    pub(super) fn begin_bibliography(&mut self, list: NodeId, is_ordered: bool) {
+        if !std::mem::take(&mut self.numbers.entries.has_heading) {
+            self.set_heading_of_bibliography(Some(""));
+        }
+        let has_label = |item| !label_of(self.doc, item).is_empty();
+        let is_bare = !is_ordered && !self.numbers.entries.by_names && !self.doc.children(list).any(has_label);
+        if is_bare && !self.numbers.entries.is_bare {
+            // Its entries have no numbers.
+            self.line("\\makeatletter\\renewcommand{\\@biblabel}[1]{}\\makeatother");
+        }
+        self.numbers.entries.is_bare |= is_bare;
+        self.blank();
+        self.line(if is_bare { "\\begin{thebibliography}{}" } else { "\\begin{thebibliography}{99}" });
     }
 
     /// Begins an entry of a bibliography. Whether it is one.
     pub(super) fn begins_entry(&mut self, item: NodeId) -> bool {
         let Some(key) = key_of(self.doc, item) else { return false };
         let called = self.numbers.entries.of.get(key).filter(|_| self.numbers.entries.by_names);
-        let label = match called.map(|called| (called.names.clone(), called.year.clone())) {
-            Some((names, year)) => {
+        let label = match called.map(|called| (called.names.clone(), called.year.clone(), called.all_names.clone())) {
+            Some((names, year, all_names)) => {
                 self.needs.packages.insert("natbib");
-                format!("[{}({year})]", self.escaped(&names))
+                let (names, all_names) = (self.escaped(&names), self.escaped(&all_names));
+                let names = if names.is_empty() { "{}" } else { &names };
+                format!("[{names}({year}){all_names}]")
             }
             None => self.label_of_entry(item),
         };
@@ -196,11 +289,12 @@ impl<'d> Writer<'d> {
             let is_label = words == called.number.to_string() || (!called.label.is_empty() && words == called.label);
             return is_label && self.cites_in_brackets(link, "cite");
         }
-        let (names, year) = (called.names.clone(), called.year.clone());
+        let year = called.year.clone();
         self.needs.packages.insert("natbib");
-        if words == names {
-            if !self.cites_in_text(link, key, &year) {
-                let _ = write!(self.out, "\\citeauthor{{{key}}}");
+        if words == called.names || words == called.all_names {
+            let star = called.star(&words);
+            if !self.cites_in_text(link, key, &year, star) {
+                let _ = write!(self.out, "\\citeauthor{star}{{{key}}}");
             }
             return true;
         }
@@ -210,11 +304,22 @@ impl<'d> Writer<'d> {
             }
             return true;
         }
-        names_and_year(&words) == Some((&*names, &*year)) && self.cites_in_brackets(link, "citep")
+        let Some((names, said)) = names_and_year(&words) else { return false };
+        let is_all = names == called.all_names && !names.is_empty();
+        if said != year || !(is_all || names == called.names) {
+            return false;
+        }
+        let star = called.star(names);
+        if !self.cites_in_brackets(link, "citep") {
+            self.needs.citation_comma |= has_comma(&words);
+            let command = if has_comma(&words) { "citealp" } else { "citealt" };
+            let _ = write!(self.out, "\\{command}{star}{{{key}}}");
+        }
+        true
     }
 
     /// Names with the year behind them in brackets.
-    fn cites_in_text(&mut self, link: NodeId, key: &str, year: &str) -> bool {
+    fn cites_in_text(&mut self, link: NodeId, key: &str, year: &str, star: &str) -> bool {
         let doc = self.doc;
         let Some(between) = doc.node(link).next() else { return false };
         let Kind::Text(text) = doc.kind(between) else { return false };
@@ -230,9 +335,13 @@ impl<'d> Writer<'d> {
         }
         let Some(citation) = self.up_to_bracket(next, close) else { return false };
         self.needs.round_citations |= close == ')';
-        let [Cited { note, .. }] = &citation.cited[..] else { return false };
-        let note = self.note_of_citation(note);
-        let _ = write!(self.out, "\\citet{note}{{{key}}}");
+        let Some((last, others)) = citation.cited.split_last() else { return false };
+        if others.iter().any(|cited| !cited.note.is_empty()) || !self.are_years(&citation.cited) {
+            return false;
+        }
+        let note = self.note_of_citation(&last.note);
+        let keys: Vec<&str> = citation.cited.iter().map(|cited| cited.key).collect();
+        let _ = write!(self.out, "\\citet{star}{note}{{{}}}", keys.join(","));
         self.implied.nodes.extend([between, next]);
         self.imply(citation);
         true
@@ -259,7 +368,11 @@ impl<'d> Writer<'d> {
         let Some((begin, close)) = begun.filter(|(_, close)| *close == ']' || command != "cite") else { return false };
         let Some(citation) = self.up_to_bracket(link, close) else { return false };
         let Some((last, others)) = citation.cited.split_last() else { return false };
-        let is_called = citation.cited.iter().all(|cited| self.is_called(cited, command));
+        let is_called = match command {
+            "citep" => self.are_called_by_names(&citation.cited),
+            "citeyearpar" => citation.cited.len() == 1,
+            _ => citation.cited.iter().all(|cited| self.is_called(cited)),
+        };
         if !is_called || others.iter().any(|cited| !cited.note.is_empty()) {
             return false;
         }
@@ -271,18 +384,48 @@ impl<'d> Writer<'d> {
         // Brackets around another command are not those of a citation.
         self.needs.round_citations |= close == ')';
         self.needs.citation_comma |= command == "citep" && citation.cited.iter().any(|cited| has_comma(&cited.text));
+        self.needs.commas_between_citations |= command == "citep" && citation.has_commas;
+        if citation.has_range {
+            self.needs.packages.insert("cite");
+        }
+        let called = self.numbers.entries.of.get(last.key);
+        let star = match (command, called, names_and_year(&last.text)) {
+            ("citep", Some(called), Some((names, _))) => called.star(names),
+            _ => "",
+        };
         self.out.truncate(begin);
-        let _ = write!(self.out, "\\{command}{note}{{{}}}", keys.join(","));
+        let _ = write!(self.out, "\\{command}{star}{note}{{{}}}", keys.join(","));
         self.imply(citation);
         true
     }
 
-    /// Whether a link shows what the command prints.
-    fn is_called(&self, cited: &Cited<'_>, command: &str) -> bool {
-        self.numbers.entries.of.get(cited.key).is_some_and(|called| match command {
-            "citep" => names_and_year(&cited.text) == Some((&*called.names, &*called.year)),
-            "citeyearpar" => cited.text == called.year,
-            _ => cited.text == called.number.to_string() || (!called.label.is_empty() && cited.text == called.label),
+    /// Whether a link shows the number or the label of its entry.
+    fn is_called(&self, cited: &Cited<'_>) -> bool {
+        self.numbers.entries.of.get(cited.key).is_some_and(|called| {
+            cited.text == called.number.to_string() || (!called.label.is_empty() && cited.text == called.label)
+        })
+    }
+
+    /// Whether links show names and years of their entries; names that come again are left out.
+    fn are_called_by_names(&self, cited: &[Cited<'_>]) -> bool {
+        let mut before: Option<&Called> = None;
+        cited.iter().all(|cited| {
+            let Some(called) = self.numbers.entries.of.get(cited.key) else { return false };
+            let is_whole = names_and_year(&cited.text).is_some_and(|(names, year)| {
+                year == called.year && (names == called.names || (!names.is_empty() && names == called.all_names))
+            });
+            let says_year = before.is_some_and(|before| called.says_year(&cited.text, before));
+            before = Some(called);
+            is_whole || says_year
+        })
+    }
+
+    /// Whether links show the years of entries by the same names.
+    fn are_years(&self, cited: &[Cited<'_>]) -> bool {
+        let called: Vec<Option<&Called>> = cited.iter().map(|cited| self.numbers.entries.of.get(cited.key)).collect();
+        cited.iter().enumerate().skip(1).all(|(at, cited)| match (called[at - 1], called[at]) {
+            (Some(before), Some(called)) => called.says_year(&cited.text, before),
+            _ => false,
         })
     }
 
@@ -297,10 +440,26 @@ impl<'d> Writer<'d> {
         self.implied.nodes.extend(citation.nodes);
     }
 
+    /// The entries between two that are the ends of a range of numbers.
+    fn between_numbers(&self, first: NodeId, last: NodeId) -> Option<Vec<Cited<'d>>> {
+        /// A range has no more numbers.
+        const LONGEST_RANGE: usize = 200;
+        let number = |link| self.doc.plain_text(link).parse::<usize>().ok();
+        let (first, last) = (number(first)?, number(last)?);
+        if last <= first + 1 || last - first > LONGEST_RANGE {
+            return None;
+        }
+        let key_of = |number: usize| self.numbers.entries.by_number.get(&number).copied();
+        (first + 1..last)
+            .map(|number| Some(Cited { key: key_of(number)?, text: number.to_string(), note: String::new() }))
+            .collect()
+    }
+
     /// The links from one on up to the bracket that ends them.
     fn up_to_bracket(&self, link: NodeId, close: char) -> Option<InBrackets<'d>> {
         let doc = self.doc;
         let (mut cited, mut nodes) = (Vec::new(), Vec::new());
+        let (mut has_commas, mut has_range) = (false, false);
         let mut at = link;
         loop {
             let Kind::Link { href } = doc.kind(at) else { return None };
@@ -311,13 +470,21 @@ impl<'d> Writer<'d> {
             if let Some(end) = text.find(close).filter(|end| *end == 0 || text.starts_with(',')) {
                 let note = text[..end].trim_start_matches([',', ' ', '\u{A0}']).to_owned();
                 cited.push(Cited { key, text: doc.plain_text(at), note });
-                return Some(InBrackets { cited, nodes, rest: (behind, end + 1, text.len()) });
-            }
-            if !matches!(text.trim(), "," | ";") {
-                return None;
+                return Some(InBrackets { cited, nodes, rest: (behind, end + 1, text.len()), has_commas, has_range });
             }
             cited.push(Cited { key, text: doc.plain_text(at), note: String::new() });
-            at = doc.node(behind).next()?;
+            let next = doc.node(behind).next()?;
+            match text.trim() {
+                // A letter alone has a comma before it, whatever stands between citations.
+                "," => has_commas |= text != ",",
+                ";" => {}
+                "\u{2013}" => {
+                    has_range = true;
+                    cited.extend(self.between_numbers(at, next)?);
+                }
+                _ => return None,
+            }
+            at = next;
             nodes.extend([behind, at]);
         }
     }

@@ -28,9 +28,10 @@ pub(super) struct Needs {
     pub(super) code_characters: BTreeSet<char>,
     fonts: Fonts,
     extras: BTreeSet<Extra>,
-    /// Whether citations stand in parentheses, and whether a comma is between names and year.
+    /// Whether citations stand in parentheses, whether a comma is between names and year, and whether one parts them.
     pub(super) round_citations: bool,
     pub(super) citation_comma: bool,
+    pub(super) commas_between_citations: bool,
     /// Definitions of commands in formulas.
     pub(super) math: BTreeSet<&'static str>,
 }
@@ -178,11 +179,17 @@ impl Writer<'_> {
             "lua-ul",
             "amsthm",
             "natbib",
+            "cite",
         ] {
             if self.needs.packages.contains(package) && !is_known(package) {
                 let options = match package {
                     "lua-ul" => "[soul]",
-                    "natbib" if !self.needs.round_citations => "[square]",
+                    "natbib" => match (self.needs.round_citations, self.needs.commas_between_citations) {
+                        (true, true) => "[comma]",
+                        (true, false) => "",
+                        (false, true) => "[square,comma]",
+                        (false, false) => "[square]",
+                    },
                     "unicode-math" if self.needs.packages.contains("mathtools") => {
                         "[warnings-off={mathtools-colon, mathtools-overbracket}]"
                     }

@@ -1,6 +1,6 @@
 //! Metadata in YAML at the top of a document, between two lines of three hyphens.
 
-use crate::document::{CitationStyle, Direction, Document, Finding};
+use crate::document::{BibliographyStyle, Direction, Document, Finding};
 use std::collections::BTreeMap;
 
 /// YAML that is larger than this is not metadata.
@@ -141,7 +141,7 @@ fn fill(doc: &mut Document, entries: Entries) {
             known => {
                 match known {
                     "bibliography" => bibliography.files = value.texts(),
-                    "citations" => bibliography.style = CitationStyle::from_name(&text).unwrap_or_default(),
+                    "citations" => bibliography.style = BibliographyStyle::from_name(&text).unwrap_or_default(),
                     _ => {}
                 }
                 metadata.other.push((key, text));

@@ -2,7 +2,7 @@
 
 use super::Reader;
 use super::options::{Shows, keyword};
-use crate::document::{CitationStyle, DivisionKind, Kind, NodeId};
+use crate::document::{BibliographyStyle, DivisionKind, Kind, NodeId};
 use crate::formats::org::OUTPUT_NAME;
 
 /// What keywords say of the block below them.
@@ -39,7 +39,7 @@ impl Reader<'_> {
             None => super::latex::files_of_bibliography(self.source),
         };
         self.doc.bibliography.style =
-            self.options.value("cite_export").and_then(|style| CitationStyle::from_name(&style)).unwrap_or_default();
+            self.options.value("cite_export").and_then(|style| BibliographyStyle::from_name(&style)).unwrap_or_default();
         for (name, value) in &self.options.properties {
             self.properties.set(0, name, value);
         }

@@ -1,0 +1,288 @@
+//! How packages set citations: their brackets, what stands between them, and how numbers are sorted and joined (the documentation of
+//! natbib, "Selecting citation punctuation"; of cite; of biblatex, "Standard styles").
+
+use super::Reader;
+use super::citations::Form;
+use crate::document::{BibliographyStyle, CitationStyle};
+
+/// What entries are called in the text.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) enum CalledBy {
+    /// Their labels, or names and year, whatever the list has.
+    #[default]
+    Label,
+    /// Names and title.
+    Title,
+    /// All that is printed of them for the first time, names and title then.
+    Whole,
+}
+
+/// How citations are set.
+#[derive(Clone, Copy, Debug)]
+#[allow(clippy::struct_excessive_bools, reason = "each is an option of a package")]
+pub(super) struct CitationMarks {
+    pub(super) open: &'static str,
+    pub(super) close: &'static str,
+    /// What stands between citations, between names and year, and before a note.
+    pub(super) between: &'static str,
+    pub(super) before_year: &'static str,
+    pub(super) before_note: &'static str,
+    /// What the plain command prints, and the one that leaves it to the style.
+    pub(super) plain: Form,
+    pub(super) automatic: Form,
+    pub(super) called_by: CalledBy,
+    /// Whether entries are counted, though their labels have names and years.
+    pub(super) numbers: bool,
+    /// Whether citations are sorted as the list is.
+    pub(super) sorts: bool,
+    /// Whether three numbers that follow each other are a range, and names that come again are left out.
+    pub(super) joins: bool,
+    /// Whether the package is biblatex, whose lists of names end with "and", and whose notes say what is a page.
+    pub(super) is_biblatex: bool,
+    /// Whether names in brackets are joined by `&`.
+    pub(super) ampersand: bool,
+}
+
+impl Default for CitationMarks {
+    fn default() -> Self {
+        Self {
+            open: "[",
+            close: "]",
+            between: ", ",
+            before_year: " ",
+            before_note: ", ",
+            plain: Form::Brackets,
+            automatic: Form::Brackets,
+            called_by: CalledBy::Label,
+            numbers: false,
+            sorts: false,
+            joins: false,
+            is_biblatex: false,
+            ampersand: false,
+        }
+    }
+}
+
+/// What signs of settings are as text that does not end.
+fn sign(text: &str) -> &'static str {
+    match text.trim().trim_matches(['{', '}']).trim() {
+        "(" => "(",
+        ")" => ")",
+        "[" => "[",
+        "]" => "]",
+        "," => ", ",
+        ";" => "; ",
+        ":" => ": ",
+        "<" => "<",
+        ">" => ">",
+        "" => "",
+        _ => " ",
+    }
+}
+
+impl CitationMarks {
+    const fn by_numbers(mut self) -> Self {
+        (self.numbers, self.between, self.plain) = (true, ", ", Form::Brackets);
+        self
+    }
+
+    const fn superscript(mut self) -> Self {
+        (self.numbers, self.plain, self.automatic) = (true, Form::Superscript, Form::Superscript);
+        self
+    }
+
+    fn brackets(&mut self, open: &str, close: &str) {
+        (self.open, self.close) = (sign(open), sign(close));
+    }
+}
+
+impl Reader<'_> {
+    /// Packages for citations say how these are set.
+    pub(super) fn citation_package(&mut self, package: &str, options: &str) {
+        // The first one is the one that is loaded.
+        if self.citations.has_package && package != "cite" {
+            return;
+        }
+        self.citations.has_package = true;
+        let has = |name: &str| options.split([',', '{', '}', ' ']).any(|option| option.trim() == name);
+        self.citations.marks = match package {
+            "natbib" => self.marks_of_natbib(&has),
+            "biblatex" => marks_of_biblatex(options),
+            "apacite" => CitationMarks { before_year: ", ", ampersand: true, ..marks_by_names() },
+            "harvard" => CitationMarks { ampersand: true, ..marks_by_names() },
+            "chicago" => marks_by_names(),
+            _ => {
+                let mut marks = CitationMarks { sorts: !has("nosort"), joins: !has("nocompress"), ..CitationMarks::default() };
+                if self.front.class == "IEEEtran" {
+                    (marks.between, marks.joins) = ("], [", true);
+                }
+                if has("super") || has("superscript") {
+                    marks.plain = Form::Superscript;
+                }
+                marks
+            }
+        };
+    }
+
+    /// Some classes have a package for citations with them.
+    pub(super) fn citations_of_class(&mut self, options: &str) {
+        match self.front.class.as_str() {
+            "revtex4" | "revtex4-1" | "revtex4-2" | "acmart" => self.citation_package("natbib", "numbers,sort&compress"),
+            "elsarticle" => self.citation_package("natbib", options),
+            "IEEEtran" => self.citations.marks.between = "], [",
+            _ => {}
+        }
+    }
+
+    fn marks_of_natbib(&self, has: &dyn Fn(&str) -> bool) -> CitationMarks {
+        let source = self.input.source;
+        let mut marks = CitationMarks {
+            sorts: has("sort") || has("sort&compress"),
+            joins: has("sort&compress") || has("compress"),
+            ..CitationMarks::default()
+        };
+        let style = super::cited_keys::style_of(source).ok();
+        let is_year =
+            |rest: &str| rest.split(']').next().is_some_and(|label| label.contains('(') || label.contains("citeauthoryear"));
+        let by_label = || source.split("\\bibitem[").skip(1).take(3).any(is_year);
+        let by_names = has("authoryear") || style.is_some_and(|style| style.labels == CitationStyle::AuthorYear) || by_label();
+        if has("super") {
+            return marks.superscript();
+        }
+        if has("numbers") || !by_names {
+            marks = if has("numbers") { marks.by_numbers() } else { marks };
+            if has("round") {
+                marks.brackets("(", ")");
+            }
+            return marks;
+        }
+        // Styles of that package have brackets of their own, where no option names others.
+        let named = super::cited_keys::name_of_style(source);
+        let has_square = named.is_some_and(|name| ["plainnat", "abbrvnat", "unsrtnat"].contains(&name));
+        let is_set = ["round", "square", "curly", "angle", "comma", "semicolon", "colon"].iter().any(|option| has(option));
+        (marks.open, marks.close, marks.between) = if has_square && !is_set { ("[", "]", ", ") } else { ("(", ")", "; ") };
+        if has("square") {
+            marks.brackets("[", "]");
+        }
+        if has("comma") {
+            marks.between = ", ";
+        }
+        marks.before_year = ", ";
+        marks.plain = Form::InText;
+        marks
+    }
+
+    /// `\setcitestyle{square,aysep={}}`, and the older `\bibpunct`.
+    pub(super) fn citation_style(&mut self, name: &str) {
+        let marks_of = |marks: &mut CitationMarks, key: &str, value: &str| match key {
+            "open" => marks.open = sign(value),
+            "close" => marks.close = sign(value),
+            "citesep" => marks.between = sign(value),
+            "aysep" => marks.before_year = if sign(value).is_empty() { " " } else { sign(value) },
+            "notesep" => marks.before_note = sign(value),
+            _ => {}
+        };
+        if name == "bibpunct" {
+            self.input.option();
+            let arguments: Vec<String> = (0..6)
+                .map(|_| {
+                    let argument = self.input.argument();
+                    self.input.characters(&argument)
+                })
+                .collect();
+            let mut marks = self.citations.marks;
+            for (key, value) in ["open", "close", "citesep", "mode", "aysep"].into_iter().zip(&arguments) {
+                marks_of(&mut marks, key, value);
+            }
+            match arguments[3].as_str() {
+                "s" => marks = marks.superscript(),
+                "n" => marks = CitationMarks { open: marks.open, close: marks.close, ..marks.by_numbers() },
+                _ => {}
+            }
+            self.citations.marks = marks;
+            return;
+        }
+        let options = self.input.argument();
+        let mut text = String::new();
+        self.input.write(&options, &mut text);
+        let marks = &mut self.citations.marks;
+        // A comma within braces is a value.
+        let mut depth = 0;
+        let parts = text.split(|c: char| {
+            depth += i32::from(c == '{') - i32::from(c == '}');
+            c == ',' && depth == 0
+        });
+        for option in parts.map(str::trim) {
+            match option {
+                "square" => marks.brackets("[", "]"),
+                "round" => marks.brackets("(", ")"),
+                "semicolon" => marks.between = "; ",
+                "comma" => marks.between = ", ",
+                "numbers" => *marks = marks.by_numbers(),
+                "super" => *marks = marks.superscript(),
+                "authoryear" => {
+                    (marks.numbers, marks.plain, marks.before_year) = (false, Form::InText, ", ");
+                }
+                option => {
+                    if let Some((key, value)) = option.split_once('=') {
+                        marks_of(marks, key.trim(), value);
+                    }
+                }
+            }
+        }
+    }
+}
+
+fn marks_by_names() -> CitationMarks {
+    CitationMarks { open: "(", close: ")", between: "; ", ..CitationMarks::default() }
+}
+
+fn marks_of_biblatex(options: &str) -> CitationMarks {
+    let style = BibliographyStyle::of_biblatex(options);
+    let value = |name: &str| {
+        options
+            .split(',')
+            .filter_map(|option| option.split_once('='))
+            .find(|(key, _)| key.trim() == name)
+            .map(|(_, value)| value.trim())
+    };
+    let named = value("citestyle").or_else(|| value("style")).unwrap_or("numeric");
+    let is_apa = named.starts_with("apa");
+    let mut marks = CitationMarks {
+        is_biblatex: true,
+        ampersand: is_apa,
+        sorts: named.contains("comp") || value("sortcites").is_some_and(|value| value != "false"),
+        joins: named.contains("comp"),
+        ..CitationMarks::default()
+    };
+    if named.starts_with("verbose") || named.starts_with("reading") {
+        marks.called_by = CalledBy::Whole;
+    } else if named.starts_with("authortitle") {
+        marks.called_by = CalledBy::Title;
+    }
+    match style.labels {
+        CitationStyle::AuthorYear | CitationStyle::AuthorTitle => {
+            (marks.open, marks.close, marks.between, marks.plain) = ("(", ")", "; ", Form::Label);
+            if is_apa || options.contains("natbib") {
+                marks.before_year = ", ";
+            }
+            if !named.starts_with("authoryear") && !is_apa {
+                marks.automatic = Form::Note;
+            }
+        }
+        CitationStyle::Letters => marks.between = "; ",
+        CitationStyle::Numbers => {
+            if named.starts_with("ieee") {
+                (marks.between, marks.sorts, marks.joins) = ("], [", true, true);
+            }
+        }
+    }
+    match value("autocite") {
+        Some("footnote") => marks.automatic = Form::Note,
+        Some("superscript") => marks.automatic = Form::Superscript,
+        Some("inline") => marks.automatic = Form::Brackets,
+        Some("plain") => marks.automatic = Form::Label,
+        _ => {}
+    }
+    marks
+}
