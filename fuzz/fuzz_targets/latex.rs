@@ -1,4 +1,4 @@
-//! Any bytes, converted from LaTeX, become valid and safe HTML, and Org that can be read again.
+//! Any bytes, converted from LaTeX, become valid and safe HTML, and Org that can be read again; so do those that name entries in a file.
 #![no_main]
 #![allow(dead_code)]
 
@@ -7,7 +7,8 @@ mod dom;
 #[path = "../../crates/obblet/tests/support/validity.rs"]
 mod validity;
 
-use obblet::formats::{latex, org};
+use obblet::formats::{html, latex, org};
+use obblet::media::{FilesAround, MemoryMedia};
 use obblet::profile::Profile;
 use obblet::{Format, convert};
 
@@ -19,4 +20,12 @@ libfuzzer_sys::fuzz_target!(|bytes: &[u8]| {
     let settings = org::Settings::default();
     let doc = latex::read(bytes, &latex::Settings::default());
     drop(org::read(&org::write(&doc, &settings).bytes, &settings));
+    // The same bytes are a file of entries, too.
+    let mut media = MemoryMedia::default();
+    media.insert("refs.bib", bytes.to_vec());
+    let files = FilesAround { root: Some(&media), limit: 1 << 20, ..FilesAround::default() };
+    let source = [bytes, b"\\nocite{*}\\bibliography{refs}"].concat();
+    let html = html::write(&latex::read_with(&source, &latex::Settings::default(), &files), &html::Options::default()).html;
+    let faults = validity::faults(&html);
+    assert!(faults.is_empty(), "{faults:#?}\n{html}");
 });

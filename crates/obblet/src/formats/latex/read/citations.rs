@@ -195,15 +195,8 @@ pub(super) fn is_citation(name: &str) -> bool {
         "textcites",
         WITHIN_NOTE,
     ];
-    let mut small = String::new();
-    let name = if name.starts_with(|c: char| c.is_ascii_uppercase()) {
-        small.push_str(&name[..1].to_ascii_lowercase());
-        small.push_str(&name[1..]);
-        &small
-    } else {
-        name
-    };
-    name.contains("cite") && NAMES.contains(&name)
+    // Each may begin a sentence, with a capital letter.
+    name.as_bytes().windows(3).any(|letters| letters == b"ite") && NAMES.iter().any(|known| known.eq_ignore_ascii_case(name))
 }
 
 fn keys_of(text: &str) -> Vec<String> {

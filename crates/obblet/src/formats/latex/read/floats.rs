@@ -213,8 +213,8 @@ impl Reader<'_> {
     }
 
     fn is_file(&self, path: &str) -> bool {
-        let root = self.files.root;
-        root.zip(self.files.path(path)).is_some_and(|(root, path)| matches!(root.there(&path), crate::media::There::File(_)))
+        let Some(root) = self.files.root else { return false };
+        self.files.path(path).is_some_and(|path| matches!(root.there(&path), crate::media::There::File(_)))
     }
 }
 

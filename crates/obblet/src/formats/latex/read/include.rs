@@ -174,6 +174,9 @@ impl Include<'_> {
 
     /// The text of a file, with those that it takes in itself.
     fn take(&mut self, request: &Request, folder: &Path) -> Option<String> {
+        if request.kind == Kind::Package && self.files.root.is_none() {
+            return None;
+        }
         let name = if request.folder.is_empty() { request.name.clone() } else { format!("{}/{}", request.folder, request.name) };
         let found = self.find(&name, folder);
         let (path, text) = match found {
