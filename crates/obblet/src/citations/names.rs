@@ -159,7 +159,10 @@ fn split_words<'t>(text: &'t str, word: &str) -> Vec<&'t str> {
             byte if depth == 0 && (byte.is_ascii_whitespace() || (word.is_empty() && byte == b'~')) => {
                 let behind = text[at..].trim_start_matches(|c: char| c.is_ascii_whitespace() || c == '~');
                 let next = text.len() - behind.len();
-                let ends = word.is_empty() || behind.strip_prefix(word).is_some_and(|rest| rest.starts_with(char::is_whitespace));
+                let ends = word.is_empty()
+                    || behind.get(..word.len()).is_some_and(|begin| {
+                        begin.eq_ignore_ascii_case(word) && behind[word.len()..].starts_with(char::is_whitespace)
+                    });
                 if ends {
                     found.push(&text[start..at]);
                     start = next + word.len();
@@ -288,7 +291,7 @@ mod tests {
         assert_eq!(joined("A B and C D and others", 9), "B, D, et al.");
         assert_eq!(joined("A B and C D and E {and F}", 9), "B, D, and {and F}");
         assert_eq!(joined("A B and C D and E F", 2), "B et al.");
-        assert_eq!(joined("A B and C D and others", 2), "B et al.");
+        assert_eq!(joined("A B AND C D and others", 2), "B et al.");
         assert_eq!(folded("M{\\\"u}ller Ångström \\O ye"), "muller angstrom o ye");
     }
 }

@@ -558,4 +558,9 @@ fn what_citations_show_is_bounded() {
     let read = latex::read_with(source.as_bytes(), &latex::Settings::default(), &files);
     let text = read.plain_text(read.root());
     assert!(text.contains("word word") && text.len() < 10_000_000, "{}", text.len());
+    let source =
+        "\\usepackage{biblatex}\\addbibresource{refs.bib}\\nocite{*}".to_owned() + &"\\printbibliography ".repeat(10_000);
+    let read = latex::read_with(source.as_bytes(), &latex::Settings::default(), &files);
+    let text = read.plain_text(read.root());
+    assert!(text.contains("word word") && text.len() < 10_000_000, "{}", text.len());
 }

@@ -6,8 +6,8 @@ use crate::document::CitationStyle;
 /// The environment of a list that has no heading of its own.
 pub(super) const WITHOUT_HEADING: &str = "entries-without-heading";
 
-/// The list that a command asks for by its options, as LaTeX.
-pub(super) fn printed(entries: &[Listed], labels: CitationStyle, options: &str, has_chapters: bool) -> String {
+/// The list that a command asks for by its options, as LaTeX; a title that only another file can define is none.
+pub(super) fn printed(entries: &[Listed], labels: CitationStyle, options: &str, source: &str) -> String {
     let values = |name: &str| {
         let name = name.to_owned();
         parts(options).into_iter().filter_map(move |(key, value)| (key == name).then_some(value))
@@ -24,7 +24,9 @@ pub(super) fn printed(entries: &[Listed], labels: CitationStyle, options: &str, 
     if chosen.is_empty() {
         return String::new();
     }
-    let title = values("title").next_back();
+    let has_chapters = super::counters::Counters::of(source).has_chapters;
+    let is_defined = |title: &&str| !title.starts_with('\\') || source.matches(title).nth(1).is_some();
+    let title = values("title").next_back().filter(is_defined);
     let heading = values("heading").next_back().unwrap_or("bibliography");
     if title.is_none() && matches!(heading, "bibliography" | "bibintoc") {
         return citations::list(chosen, labels, "thebibliography");

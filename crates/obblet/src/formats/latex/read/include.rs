@@ -26,6 +26,9 @@ const DEEPEST: usize = 10;
 const MOST_FILES: usize = 500;
 const MOST_BYTES: usize = 1 << 26;
 
+/// A document has no more lists of entries.
+const MOST_LISTS: usize = 50;
+
 /// So many files that were not read are named.
 const MOST_NAMED: usize = 20;
 
@@ -50,25 +53,30 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
     let mut copied = 0;
     let mut failed = 0;
     let mut has_bibliography = false;
+    let mut lists = 0;
     let mut resources = None;
-    let mut has_chapters = false;
     for request in requests {
         if request.kind == Kind::Resource {
             resources.get_or_insert(request);
             continue;
         }
         let text = if request.kind == Kind::Bibliography {
-            if !std::mem::replace(&mut has_bibliography, true) {
-                // What stands before has been taken in already.
-                let around = format!("{}{}", expanded.text, &source[copied..]);
-                has_chapters = super::counters::Counters::of(&around).has_chapters;
+            lists += 1;
+            if lists > MOST_LISTS || expanded.text.len() > MOST_BYTES {
+                continue;
+            }
+            let is_first = !std::mem::replace(&mut has_bibliography, true);
+            // What stands before has been taken in already.
+            let around = if is_first { format!("{}{}", expanded.text, &source[copied..]) } else { String::new() };
+            if is_first {
                 expanded.bibliography = include.bibliography(&request, &around);
             } else if !request.name.is_empty() {
                 // The first list has all.
                 continue;
             }
+            let around = if is_first { &around } else { source };
             match &expanded.bibliography {
-                Some(known) => Some(super::entry_lists::printed(&known.entries, known.labels, &request.options, has_chapters)),
+                Some(known) => Some(super::entry_lists::printed(&known.entries, known.labels, &request.options, around)),
                 None => include.list_of_another_run(),
             }
         } else {

@@ -167,6 +167,10 @@ impl Reader<'_> {
                 _ if by_title => {
                     for (at, entry) in entries.iter().enumerate() {
                         shown.text(if at > 0 { "; " } else { "" });
+                        if !entry.is_known {
+                            shown.text(&entry.called.label);
+                            continue;
+                        }
                         if marks.called_by == CalledBy::Whole && asked.form != Form::InText && seen.insert(entry.key.clone()) {
                             self.part_of_entry(shown, entry, true);
                             continue;
