@@ -14,7 +14,7 @@ const MOST_UNCLOSED: usize = 100;
 pub(super) fn parse(source: &str) -> Vec<Entry> {
     let mut strings: HashMap<String, String> =
         MONTHS.iter().map(|month| (month[..3].to_ascii_lowercase(), (*month).to_owned())).collect();
-    let mut parser = Parser { source, at: 0, made: 0, unclosed: 0 };
+    let mut parser = Parser::new(source);
     let mut entries = Vec::new();
     while let Some(ahead) = memchr::memchr(b'@', &source.as_bytes()[parser.at..]) {
         parser.at += ahead + 1;
@@ -85,7 +85,7 @@ fn inherit(entries: &mut [Entry]) {
     }
 }
 
-struct Parser<'s> {
+pub(super) struct Parser<'s> {
     source: &'s str,
     at: usize,
     /// How long the abbreviations are that were written out.
@@ -95,6 +95,19 @@ struct Parser<'s> {
 }
 
 impl<'s> Parser<'s> {
+    pub(super) const fn new(source: &'s str) -> Self {
+        Self { source, at: 0, made: 0, unclosed: 0 }
+    }
+
+    /// What has not been read.
+    pub(super) fn rest(&self) -> &'s str {
+        &self.source[self.at..]
+    }
+
+    pub(super) const fn skip(&mut self, bytes: usize) {
+        self.at += bytes;
+    }
+
     fn skip_white(&mut self) {
         let rest = &self.source[self.at..];
         self.at += rest.len() - rest.trim_start().len();
@@ -109,7 +122,7 @@ impl<'s> Parser<'s> {
         &rest[..length]
     }
 
-    fn takes(&mut self, wanted: char) -> bool {
+    pub(super) fn takes(&mut self, wanted: char) -> bool {
         self.skip_white();
         let is_there = self.source[self.at..].starts_with(wanted);
         self.at += usize::from(is_there);
@@ -127,7 +140,7 @@ impl<'s> Parser<'s> {
     }
 
     /// The text up to a sign outside of braces, which is passed.
-    fn balanced(&mut self, close: char) -> &'s str {
+    pub(super) fn balanced(&mut self, close: char) -> &'s str {
         let start = self.at;
         let mut depth = 0_usize;
         for (at, byte) in self.source.as_bytes()[start..].iter().enumerate() {
@@ -150,7 +163,7 @@ impl<'s> Parser<'s> {
     }
 
     /// A name with its value: pieces in braces or quotation marks, numbers and abbreviations.
-    fn field(&mut self, strings: &HashMap<String, String>) -> Option<(String, String)> {
+    pub(super) fn field(&mut self, strings: &HashMap<String, String>) -> Option<(String, String)> {
         let name = self.name().to_ascii_lowercase();
         if name.is_empty() || !self.takes('=') {
             return None;

@@ -1,6 +1,7 @@
 //! Bibliographies: entries from files, chosen by what is cited, sorted and labelled as a style says, and written as LaTeX, which the
 //! fields of entries are in anyway.
 
+mod amsrefs;
 mod bibtex;
 mod entry;
 mod entry_text;
@@ -47,11 +48,17 @@ pub(crate) struct Wanted<'k> {
 
 /// The entries that a text cites, from files of them, in the order of the style.
 pub(crate) fn listed(files: &[String], wanted: Wanted<'_>, style: BibliographyStyle, words: &'static Words) -> Vec<Listed> {
-    let mut entries: Vec<Entry> = Vec::new();
     let mut known = HashSet::default();
-    for file in files {
-        entries.extend(bibtex::parse(file).into_iter().filter(|entry| known.insert(entry.key.clone())));
-    }
+    let entries = files.iter().flat_map(|file| bibtex::parse(file)).filter(|entry| known.insert(entry.key.clone()));
+    arranged(entries.collect(), wanted, style, words)
+}
+
+/// The entries that a document holds itself, in its order, or as the style sorts them.
+pub(crate) fn held(source: &str, style: BibliographyStyle, words: &'static Words) -> Vec<Listed> {
+    arranged(amsrefs::parse(source), Wanted { keys: &[], all: true }, style, words)
+}
+
+fn arranged(mut entries: Vec<Entry>, wanted: Wanted<'_>, style: BibliographyStyle, words: &'static Words) -> Vec<Listed> {
     let mut order: HashMap<&str, usize> = HashMap::default();
     for (at, key) in wanted.keys.iter().enumerate() {
         order.entry(key).or_insert(at);

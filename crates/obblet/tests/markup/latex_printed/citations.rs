@@ -395,6 +395,27 @@ const CITED: &[Cited] = &[
             "A (Pask & Venn 2003) B Pask (2001) C (see Drew et al. 1987) D Zell’s (2012)",
         )],
     },
+    Cited {
+        preamble: r"\documentclass{article}\usepackage[alphabetic]{amsrefs}",
+        lines: &[(
+            r"\cite{a} \cite{b}*{p. 3} \citelist{\cite{a}\cite{b}*{p. 4}}\begin{bibdiv}\begin{biblist}\bib{a}{book}{author={Pask, Orla},title={Tides},publisher={Press},date={2001}}\bib{b}{article}{author={Drew, Ivo},author={Lahn, Mette},title={Lights},journal={Coasts},volume={3},date={1999},pages={1--4}}\end{biblist}\end{bibdiv}",
+            "[Pas01] [DL99, p. 3] [Pas01, DL99, p. 4]",
+        )],
+    },
+    Cited {
+        preamble: r"\documentclass{article}",
+        lines: &[(
+            r"\cite{a,b} \cite[p.~3]{c}\begin{thebibliography}{PV03}\bibitem[Pas01]{a} A.\bibitem[PV03]{b} B.\bibitem{c} C.\end{thebibliography}",
+            "[Pas01, PV03] [1, p. 3]",
+        )],
+    },
+    Cited {
+        preamble: r"\documentclass{article}\usepackage{natbib}",
+        lines: &[(
+            r"\citet{a} \citep{b} \citep{a,b,c} \citet*{c} \citep[e.g.,][p.~2]{a} \citeauthor{c} \citeyear{b} \citealt{a} \cite{b}\begin{thebibliography}{9}\bibitem[Pask(2001)]{a} A.\bibitem[Pask(2003)]{b} B.\bibitem[Drew et~al.(1987)Drew, Lahn, and Soll]{c} C.\end{thebibliography}",
+            "Pask (2001) (Pask, 2003) (Pask, 2001, 2003; Drew et al., 1987) Drew, Lahn, and Soll (1987) (e.g., Pask, 2001, p. 2) Drew et al. 2003 Pask 2001 Pask (2003)",
+        )],
+    },
 ];
 
 /// Pages of all documents, each with its source and what is printed.
@@ -403,7 +424,11 @@ fn pages() -> Vec<(String, String, &'static str)> {
         .iter()
         .flat_map(|cited| {
             cited.lines.iter().map(|(text, expected)| {
-                let list = if cited.preamble.contains("biblatex") { "" } else { "\\bibliography{refs}" };
+                let list = if cited.preamble.contains("biblatex") || text.contains("bibliography}") || text.contains("biblist") {
+                    ""
+                } else {
+                    "\\bibliography{refs}"
+                };
                 let begin = format!("{}\n\\begin{{document}}\n", cited.preamble);
                 (format!("{begin}{text}{list}\n\\end{{document}}\n"), *expected)
             })

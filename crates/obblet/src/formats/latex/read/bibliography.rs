@@ -9,7 +9,8 @@ impl Reader<'_> {
     /// Begins the list of what is cited, with a heading above it.
     pub(super) fn begin_bibliography(&mut self, name: &str) {
         self.input.argument();
-        if name != super::entry_lists::WITHOUT_HEADING {
+        // Slides have headings of their own.
+        if name != super::entry_lists::WITHOUT_HEADING && self.front.class != "beamer" {
             self.heading_of_bibliography();
         }
         self.counters.set("bibitem", 0);
@@ -55,7 +56,16 @@ impl Reader<'_> {
         let key = self.input.argument();
         let key = self.input.characters(&key);
         let Some(list) = self.begin_entry() else { return };
-        let number = self.counters.step("bibitem");
+        // Entries with labels of their own are not counted, but where the package counts all.
+        let is_counted = label.is_none() || self.citations.marks.numbers;
+        let number = if is_counted { self.counters.step("bibitem") } else { String::new() };
+        let is_among_labels = label.is_none()
+            && self
+                .doc
+                .node(list)
+                .parent()
+                .is_some_and(|list| matches!(self.doc.kind(list), Kind::List(ListKind { ordered: false, .. })))
+            && !self.macros.knows("@biblabel");
         let label_is_parts = label.as_ref().is_some_and(|label| {
             let words = self.words(label);
             words.contains('(') && words.contains(')')
@@ -64,7 +74,7 @@ impl Reader<'_> {
             Some(label) => self.called_by_label(&label),
             None => Called { label: number, ..Called::default() },
         };
-        let mut shown = called.is_own.then(|| called.label.clone());
+        let mut shown = (called.is_own || is_among_labels).then(|| called.label.clone());
         if self.citations.marks.numbers {
             shown = None;
             called.label = self.counters.get("bibitem").to_string();

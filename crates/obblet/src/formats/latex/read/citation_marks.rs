@@ -41,6 +41,8 @@ pub(super) struct CitationMarks {
     pub(super) is_biblatex: bool,
     /// Whether names in brackets are joined by `&`.
     pub(super) ampersand: bool,
+    /// Whether notes stand behind the keys.
+    pub(super) notes_behind: bool,
 }
 
 impl Default for CitationMarks {
@@ -59,6 +61,7 @@ impl Default for CitationMarks {
             joins: false,
             is_biblatex: false,
             ampersand: false,
+            notes_behind: false,
         }
     }
 }
@@ -111,6 +114,7 @@ impl Reader<'_> {
             "apacite" => CitationMarks { before_year: ", ", ampersand: true, ..marks_by_names() },
             "harvard" => CitationMarks { ampersand: true, ..marks_by_names() },
             "chicago" => marks_by_names(),
+            "amsrefs" => CitationMarks { notes_behind: true, ..CitationMarks::default() },
             _ => {
                 let mut marks = CitationMarks { sorts: !has("nosort"), joins: !has("nocompress"), ..CitationMarks::default() };
                 if self.front.class == "IEEEtran" {

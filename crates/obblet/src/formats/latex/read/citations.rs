@@ -271,6 +271,7 @@ impl Reader<'_> {
             (behind, _) => (words_before, behind),
         };
         let before = if command == "citeaffixed" { Some(self.input.argument()) } else { before };
+        let behind = if marks.notes_behind && self.input.takes_character('*') { Some(self.input.argument()) } else { behind };
         let before = before.map(|before| self.words(&before).trim().to_owned()).unwrap_or_default();
         if asked.form == Form::Superscript && moves_sign(command, &marks) {
             self.sign_before_mark();
@@ -402,6 +403,28 @@ impl Reader<'_> {
         let close = asked.close(&marks);
         self.group(asked, cited);
         self.text(close);
+    }
+
+    /// `\citelist{\cite{one}\cite{other}*{p. 3}}`
+    pub(super) fn list_of_citations(&mut self) {
+        let marks = self.citations.marks;
+        let tokens = self.input.argument();
+        let mut rest = super::Input::of_tokens(self.input.source, tokens.into_iter());
+        let mut cited: Vec<Cited> = Vec::new();
+        while let Some(token) = rest.next()
+            && cited.len() < MOST_KEYS
+        {
+            if !token.kind.command().is_some_and(is_citation) {
+                continue;
+            }
+            let keys = rest.argument();
+            let keys = keys_of(&rest.characters(&keys));
+            let note = if rest.takes_character('*') { rest.argument() } else { Vec::new() };
+            cited.push(Cited { before: String::new(), keys, behind: self.words(&note).trim().to_owned() });
+        }
+        let asked = Asked { form: Form::Brackets, is_capital: false, all_names: false, is_possessive: false };
+        self.group(asked, cited);
+        self.text(marks.close);
     }
 
     /// What stands in parentheses that come next.

@@ -1,7 +1,7 @@
 //! What a source cites, by which style, and where the entries are: known before it is read, since the list of them is text that is
 //! taken in (the LaTeX documentation, "Citations"; of natbib and biblatex).
 
-use crate::document::{BibliographyStyle, CitationStyle};
+use crate::document::{BibliographyStyle, CitationStyle, EntryForm, EntryOrder};
 use crate::fast_hash::HashSet;
 
 /// An argument is no longer.
@@ -56,6 +56,21 @@ fn is_by_numbers(source: &str) -> bool {
     packages
         .chain(set.map(|(options, _)| options))
         .any(|options| options.split(',').any(|option| matches!(option.trim(), "numbers" | "super")))
+}
+
+/// The style of entries that a document holds itself, by the options of the package for these (the documentation of amsrefs,
+/// "Package options").
+pub(super) fn style_of_amsrefs(source: &str) -> BibliographyStyle {
+    let options = source.find("]{amsrefs}").and_then(|end| source[..end].rsplit_once('[')).map_or("", |(_, options)| options);
+    let has = |name: &str| options.split(',').any(|option| option.trim() == name);
+    let labels = if has("alphabetic") || has("shortalphabetic") || has("y2k") {
+        CitationStyle::Letters
+    } else if has("author-year") {
+        CitationStyle::AuthorYear
+    } else {
+        CitationStyle::Numbers
+    };
+    BibliographyStyle { labels, entries: EntryForm::FullNames, order: EntryOrder::Cited, ..BibliographyStyle::default() }
 }
 
 /// The files that a document names besides.

@@ -769,6 +769,7 @@ impl Reader<'_> {
                 self.cite(name);
             }
             "citetext" => self.text_as_citation(),
+            "citelist" => self.list_of_citations(),
             _ => return false,
         }
         true

@@ -1,10 +1,9 @@
 //! Files that a document takes in as text, and those that keep its own commands (the LaTeX documentation, "Splitting the input").
 
+use super::requests::{ENTRIES, Kind, Request, requests};
 use crate::citations::{self, Listed, Wanted, Words};
 use crate::document::{BibliographyStyle, CitationStyle, Document, Finding, Inclusion};
-use crate::fast_hash::HashSet;
 use crate::media::FilesAround;
-use crate::simd_scan::{OneOf, Window, places};
 use std::path::{Path, PathBuf};
 
 /// A source with the files that it takes in.
@@ -60,7 +59,9 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
             resources.get_or_insert(request);
             continue;
         }
-        let text = if request.kind == Kind::Bibliography {
+        let text = if request.kind == Kind::Entries {
+            Some(held_entries(source, &request))
+        } else if request.kind == Kind::Bibliography {
             lists += 1;
             if lists > MOST_LISTS || expanded.text.len() > MOST_BYTES {
                 continue;
@@ -252,197 +253,6 @@ fn body(text: &str) -> &str {
     rest.split_once("\\end{document}").map_or(rest, |(body, _)| body)
 }
 
-/// A command that takes in a file.
-struct Request {
-    start: usize,
-    end: usize,
-    folder: String,
-    name: String,
-    /// What it says of a list of entries.
-    options: String,
-    kind: Kind,
-}
-
-/// What a file is to the document.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum Kind {
-    Part,
-    Package,
-    Bibliography,
-    /// A file of entries, which is named before it is used.
-    Resource,
-}
-
-/// The commands that take in files; what stands in comments and in verbatim text takes in none.
-fn requests(source: &str) -> Vec<Request> {
-    // Packages are asked for before the text, and nothing else need be looked for where no other name stands.
-    let find = |what: &str| memchr::memmem::find(source.as_bytes(), what.as_bytes());
-    let source = match find("\n\\begin{document}") {
-        Some(text) if !holds_one_of(source, &IN_TEXT) => &source[..text],
-        None if !holds_one_of(source, &IN_TEXT) && !holds_one_of(source, &PACKAGES) => "",
-        _ => source,
-    };
-    let mut found = Vec::new();
-    let bytes = source.as_bytes();
-    let mut verbatim: Option<&str> = None;
-    let mut ends: HashSet<&str> = HashSet::default();
-    let mut at = 0;
-    let mut window = Window::default();
-    loop {
-        at = window.next_stop(bytes, &OneOf(*b"\\%"), at);
-        if at >= bytes.len() {
-            break;
-        }
-        let rest = &source[at..];
-        if let Some(end) = verbatim {
-            if rest.starts_with(end) {
-                verbatim = None;
-            }
-            at += 1;
-            continue;
-        }
-        if rest.starts_with('%') {
-            at += memchr::memchr(b'\n', rest.as_bytes()).unwrap_or(rest.len());
-            continue;
-        }
-        // Nearly all commands are none of those looked for.
-        if !matches!(
-            &bytes[at + 1..],
-            [b'i', b'n' | b'm', ..]
-                | [b'b', b'e' | b'i', ..]
-                | [b's', b'u', ..]
-                | [b'l', b'o', ..]
-                | [b'p', b'r', ..]
-                | [b'u', b's', ..]
-                | [b'R', b'e', ..]
-                | [b'e', b'n', ..]
-                | [b'a', b'd', ..]
-        ) {
-            at += 1 + rest[1..].chars().next().map_or(0, char::len_utf8);
-            continue;
-        }
-        if let Some((_, end)) = VERBATIM.iter().find(|(begin, _)| rest.starts_with(begin)) {
-            if !ends.contains(end) && !rest.contains(end) {
-                ends.insert(end);
-            } else if !ends.contains(end) {
-                verbatim = Some(end);
-            }
-            at += 1;
-            continue;
-        }
-        if rest.starts_with("\\end{document}") {
-            break;
-        }
-        let request = request(rest, at);
-        at = request.as_ref().map_or_else(|| at + 1 + rest[1..].chars().next().map_or(0, char::len_utf8), |request| request.end);
-        found.extend(request);
-    }
-    found
-}
-
-/// What commands begin with that take in files in the text; pictures are not text.
-const IN_TEXT: [&str; 10] = [
-    "\\input",
-    "\\include",
-    "\\import",
-    "\\subimport",
-    "\\subinput",
-    "\\subfile",
-    "\\loadglsentries",
-    "\\bibliography",
-    "\\printbibliography",
-    "\\addbibresource",
-];
-
-/// Commands that take in packages.
-const PACKAGES: [&str; 2] = ["\\usepackage", "\\RequirePackage"];
-
-/// Whether one of some commands stands in a source.
-fn holds_one_of(source: &str, names: &[&str]) -> bool {
-    let bytes = source.as_bytes();
-    places(bytes, [b'\\']).any(|at| {
-        // Nearly all commands are none of those that take in files.
-        let may_be = bytes.get(at + 1..at + 4).is_some_and(|begin| {
-            matches!(
-                begin,
-                [b'i', b'n', b'p' | b'c']
-                    | [b'i', b'm', b'p']
-                    | [b's', b'u', b'b']
-                    | [b'l', b'o', b'a']
-                    | [b'b', b'i', b'b']
-                    | [b'p', b'r', b'i']
-                    | [b'u', b's', b'e']
-                    | [b'R', b'e', b'q']
-                    | [b'a', b'd', b'd']
-            )
-        });
-        let rest = &bytes[at..];
-        may_be && names.iter().any(|name| rest.starts_with(name.as_bytes()) && !rest[name.len()..].starts_with(b"graphics"))
-    })
-}
-
-/// Environments whose text is no LaTeX.
-const VERBATIM: [(&str, &str); 6] = [
-    ("\\begin{verbatim}", "\\end{verbatim}"),
-    ("\\begin{verbatim*}", "\\end{verbatim*}"),
-    ("\\begin{Verbatim}", "\\end{Verbatim}"),
-    ("\\begin{lstlisting}", "\\end{lstlisting}"),
-    ("\\begin{minted}", "\\end{minted}"),
-    ("\\begin{comment}", "\\end{comment}"),
-];
-
-fn request(rest: &str, start: usize) -> Option<Request> {
-    let letters = rest[1..].bytes().take_while(u8::is_ascii_alphabetic).count();
-    let name = &rest[1..=letters];
-    let mut at = 1 + letters;
-    let argument = |at: &mut usize| {
-        let text = rest.get(*at..)?.trim_start();
-        let skipped = rest.len() - *at - text.len();
-        let inner = text.strip_prefix('{')?;
-        let length = inner.find(['}', '\n', '{', '\\', '#'])?;
-        if !inner[length..].starts_with('}') {
-            return None;
-        }
-        *at += skipped + length + 2;
-        Some(inner[..length].trim().to_owned())
-    };
-    let (folder, name, kind) = match name {
-        "input" | "include" | "subfile" | "loadglsentries" => (String::new(), argument(&mut at)?, Kind::Part),
-        "bibliography" => (String::new(), argument(&mut at)?, Kind::Bibliography),
-        "printbibliography" => {
-            let mut options = "";
-            if let Some(text) = rest[at..].strip_prefix('[') {
-                let end = text.find(']')?;
-                options = &text[..end];
-                at += end + 2;
-            }
-            let (folder, name, options) = (String::new(), String::new(), options.to_owned());
-            return Some(Request { start, end: start + at, folder, name, options, kind: Kind::Bibliography });
-        }
-        "addbibresource" => {
-            if let Some(text) = rest[at..].strip_prefix('[') {
-                at += text.find(']')? + 2;
-            }
-            argument(&mut at)?;
-            let (folder, name, options) = (String::new(), String::new(), String::new());
-            return Some(Request { start, end: start + at, folder, name, options, kind: Kind::Resource });
-        }
-        "import" | "subimport" | "inputfrom" | "includefrom" | "subinputfrom" => {
-            (argument(&mut at)?.trim_end_matches('/').to_owned(), argument(&mut at)?, Kind::Part)
-        }
-        // A package beside the document holds commands of its author.
-        "usepackage" | "RequirePackage" => {
-            let name = argument(&mut at)?;
-            if name.contains(',') {
-                return None;
-            }
-            (String::new(), format!("{name}.sty"), Kind::Package)
-        }
-        _ => return None,
-    };
-    (!name.is_empty()).then(|| Request { start, end: start + at, folder, name, options: String::new(), kind })
-}
-
 /// The language that a source sets last.
 fn language_of(source: &str) -> &'static str {
     let of = |names: &[&str]| names.iter().any(|name| source.contains(name));
@@ -453,4 +263,12 @@ fn language_of(source: &str) -> &'static str {
     } else {
         ""
     }
+}
+
+/// The list of entries that a document holds itself.
+fn held_entries(source: &str, request: &Request) -> String {
+    let style = super::cited_keys::style_of_amsrefs(source);
+    let entries = citations::held(&source[request.start..request.end], style, Words::of(""));
+    let environment = if request.name == ENTRIES[0].0 { "thebibliography" } else { super::entry_lists::WITHOUT_HEADING };
+    citations::list((1..).zip(&entries), style.labels, environment)
 }

@@ -197,7 +197,7 @@ impl Reader<'_> {
         if let Some(name) = named
             .split(',')
             .map(str::trim)
-            .find(|name| matches!(*name, "natbib" | "biblatex" | "cite" | "apacite" | "harvard" | "chicago"))
+            .find(|name| matches!(*name, "natbib" | "biblatex" | "cite" | "apacite" | "harvard" | "chicago" | "amsrefs"))
         {
             let mut text = String::new();
             self.input.write(&options, &mut text);

@@ -42,6 +42,7 @@ mod reference_words;
 mod references;
 mod registers;
 mod report;
+mod requests;
 mod resolved_citations;
 mod symbols;
 mod tables;

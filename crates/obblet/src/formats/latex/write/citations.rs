@@ -475,8 +475,8 @@ impl<'d> Writer<'d> {
             cited.push(Cited { key, text: doc.plain_text(at), note: String::new() });
             let next = doc.node(behind).next()?;
             match text.trim() {
-                // A letter alone has a comma before it, whatever stands between citations.
-                "," => has_commas |= text != ",",
+                // A year or a letter alone has a comma before it, whatever stands between citations.
+                "," => has_commas |= names_and_year(&doc.plain_text(next)).is_some(),
                 ";" => {}
                 "\u{2013}" => {
                     has_range = true;
