@@ -1,6 +1,6 @@
 //! Names of people and bodies as entries have them (the documentation of BibTeX, "Names").
 
-use unicode_normalization::UnicodeNormalization;
+use crate::formats::latex::without_accent;
 
 /// An entry has no more names.
 const MOST_NAMES: usize = 100;
@@ -263,7 +263,7 @@ pub(super) fn folded(text: &str) -> String {
     if letters.is_ascii() {
         return letters.to_ascii_lowercase();
     }
-    let bare = letters.nfd().filter(|c| !unicode_normalization::char::is_combining_mark(*c));
+    let bare = letters.chars().filter(|c| !('\u{300}'..='\u{36F}').contains(c)).map(without_accent);
     bare.collect::<String>().to_lowercase().replace('ß', "ss").replace('ø', "o").replace('ł', "l")
 }
 

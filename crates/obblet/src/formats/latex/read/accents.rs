@@ -52,6 +52,20 @@ pub(super) fn accented(accent: &str, base: &str) -> Option<String> {
     Some(out)
 }
 
+/// The letter that has an accent, without it; any other as it is.
+pub(crate) fn without_accent(letter: char) -> char {
+    let base_in = |composed: &str| {
+        let mut letters = composed.chars();
+        while let (Some(base), Some(whole)) = (letters.next(), letters.next()) {
+            if whole == letter {
+                return Some(base);
+            }
+        }
+        None
+    };
+    ACCENTS.iter().find_map(|(_, _, composed)| base_in(composed)).unwrap_or(letter)
+}
+
 impl Reader<'_> {
     /// Writes a letter with an accent, where a command is one.
     pub(super) fn accent(&mut self, name: &str) -> bool {

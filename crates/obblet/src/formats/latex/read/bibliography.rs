@@ -57,7 +57,7 @@ impl Reader<'_> {
         let key = self.input.characters(&key);
         let Some(list) = self.begin_entry() else { return };
         // Entries with labels of their own are not counted, but where the package counts all.
-        let is_counted = label.is_none() || self.citations.marks.numbers;
+        let is_counted = label.is_none() || self.references.citations.marks.numbers;
         let number = if is_counted { self.counters.step("bibitem") } else { String::new() };
         let is_among_labels = label.is_none()
             && self
@@ -75,15 +75,15 @@ impl Reader<'_> {
             None => Called { label: number, ..Called::default() },
         };
         let mut shown = (called.is_own || is_among_labels).then(|| called.label.clone());
-        if self.citations.marks.numbers {
+        if self.references.citations.marks.numbers {
             shown = None;
             called.label = self.counters.get("bibitem").to_string();
         }
-        let by_names = !self.citations.marks.numbers && !called.names.is_empty();
+        let by_names = !self.references.citations.marks.numbers && !called.names.is_empty();
         let id = self.doc.intern(&id_of_entry(&key));
         self.doc.attributes_mut(list).id = Some(id);
         let has_number = !by_names && called.label.bytes().all(|byte| byte.is_ascii_digit());
-        let has_parts = label_is_parts && !self.citations.marks.numbers;
+        let has_parts = label_is_parts && !self.references.citations.marks.numbers;
         if shown.is_some() || !has_number || has_parts {
             // A label that is no number stands before the entry, or is said by its words.
             if let Some(holder) = self.doc.node(list).parent()
@@ -96,7 +96,7 @@ impl Reader<'_> {
             self.text(&format!("[{words}] "));
         }
         self.references.forget();
-        self.citations.name_entry(key, list, called);
+        self.references.citations.name_entry(key, list, called);
     }
 
     /// What the label of an entry says of it: names and years, as packages for these have them, or a label of its own.

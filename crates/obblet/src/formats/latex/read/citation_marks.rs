@@ -94,6 +94,11 @@ impl CitationMarks {
         self
     }
 
+    /// Whether numbers stand above the line, behind names too.
+    pub(super) fn is_raised(&self) -> bool {
+        self.plain == Form::Superscript && !self.is_biblatex
+    }
+
     fn brackets(&mut self, open: &str, close: &str) {
         (self.open, self.close) = (sign(open), sign(close));
     }
@@ -103,12 +108,12 @@ impl Reader<'_> {
     /// Packages for citations say how these are set.
     pub(super) fn citation_package(&mut self, package: &str, options: &str) {
         // The first one is the one that is loaded.
-        if self.citations.has_package && package != "cite" {
+        if self.references.citations.has_package && package != "cite" {
             return;
         }
-        self.citations.has_package = true;
+        self.references.citations.has_package = true;
         let has = |name: &str| options.split([',', '{', '}', ' ']).any(|option| option.trim() == name);
-        self.citations.marks = match package {
+        self.references.citations.marks = match package {
             "natbib" => self.marks_of_natbib(&has),
             "biblatex" => marks_of_biblatex(options),
             "apacite" => CitationMarks { before_year: ", ", ampersand: true, ..marks_by_names() },
@@ -133,7 +138,7 @@ impl Reader<'_> {
         match self.front.class.as_str() {
             "revtex4" | "revtex4-1" | "revtex4-2" | "acmart" => self.citation_package("natbib", "numbers,sort&compress"),
             "elsarticle" => self.citation_package("natbib", options),
-            "IEEEtran" => self.citations.marks.between = "], [",
+            "IEEEtran" => self.references.citations.marks.between = "], [",
             _ => {}
         }
     }
@@ -194,7 +199,7 @@ impl Reader<'_> {
                     self.input.characters(&argument)
                 })
                 .collect();
-            let mut marks = self.citations.marks;
+            let mut marks = self.references.citations.marks;
             for (key, value) in ["open", "close", "citesep", "mode", "aysep"].into_iter().zip(&arguments) {
                 marks_of(&mut marks, key, value);
             }
@@ -203,13 +208,13 @@ impl Reader<'_> {
                 "n" => marks = CitationMarks { open: marks.open, close: marks.close, ..marks.by_numbers() },
                 _ => {}
             }
-            self.citations.marks = marks;
+            self.references.citations.marks = marks;
             return;
         }
         let options = self.input.argument();
         let mut text = String::new();
         self.input.write(&options, &mut text);
-        let marks = &mut self.citations.marks;
+        let marks = &mut self.references.citations.marks;
         // A comma within braces is a value.
         let mut depth = 0;
         let parts = text.split(|c: char| {

@@ -86,8 +86,9 @@ impl Asked {
     }
 
     /// What ends it behind its notes.
-    const fn close(self, marks: &CitationMarks) -> &'static str {
+    fn close(self, marks: &CitationMarks) -> &'static str {
         match self.form {
+            Form::InText if marks.is_raised() => "",
             Form::Brackets | Form::InText | Form::YearInBrackets => marks.close,
             _ => "",
         }
@@ -225,7 +226,7 @@ impl Citations {
 impl Reader<'_> {
     /// `\citetext{see there}`
     pub(super) fn text_as_citation(&mut self) {
-        let marks = self.citations.marks;
+        let marks = self.references.citations.marks;
         self.text(marks.open);
         let words = self.input.argument();
         let at = self.at;
@@ -236,7 +237,7 @@ impl Reader<'_> {
 
     /// A citation: the entries, with the notes around them.
     pub(super) fn cite(&mut self, command: &str) {
-        let marks = self.citations.marks;
+        let marks = self.references.citations.marks;
         let mut asked = Asked::of(command, &marks);
         if self.input.take('*') {
             if marks.is_biblatex && asked.form != Form::Names {
@@ -275,6 +276,8 @@ impl Reader<'_> {
         let before = before.map(|before| self.words(&before).trim().to_owned()).unwrap_or_default();
         if asked.form == Form::Superscript && moves_sign(command, &marks) {
             self.sign_before_mark();
+        } else if asked.form == Form::Superscript && !marks.is_biblatex {
+            self.trim_line();
         }
         let close = asked.close(&marks);
         self.group(asked, vec![Cited { before, keys, behind: String::new() }]);
@@ -305,12 +308,12 @@ impl Reader<'_> {
     fn group(&mut self, asked: Asked, cited: Vec<Cited>) {
         let span = self.inline(Kind::Span);
         self.doc.set_end(span, self.at);
-        self.citations.groups.push(Group { span, asked, cited });
+        self.references.citations.groups.push(Group { span, asked, cited });
     }
 
     /// The word before what is a page, where a package says it.
     fn word_of_pages(&self, note: &[Token]) -> String {
-        if !self.citations.marks.is_biblatex || note.is_empty() || note.len() > 60 {
+        if !self.references.citations.marks.is_biblatex || note.is_empty() || note.len() > 60 {
             return String::new();
         }
         let mut text = String::new();
@@ -349,7 +352,7 @@ impl Reader<'_> {
             tokens.extend(keys);
             tokens.push(token(Sign::End));
         }
-        if moves_sign(command, &self.citations.marks) {
+        if moves_sign(command, &self.references.citations.marks) {
             self.sign_before_mark();
         }
         tokens.push(token(Sign::Char('.')));
@@ -367,7 +370,7 @@ impl Reader<'_> {
 
     /// `\parencites(see)(there)[3]{one}[4]{other}`
     fn cite_several(&mut self, asked: Asked) {
-        let marks = self.citations.marks;
+        let marks = self.references.citations.marks;
         let first = self.in_parentheses();
         let second = self.in_parentheses();
         let (before, behind) = match (first, second) {
@@ -407,7 +410,7 @@ impl Reader<'_> {
 
     /// `\citelist{\cite{one}\cite{other}*{p. 3}}`
     pub(super) fn list_of_citations(&mut self) {
-        let marks = self.citations.marks;
+        let marks = self.references.citations.marks;
         let tokens = self.input.argument();
         let mut rest = super::Input::of_tokens(self.input.source, tokens.into_iter());
         let mut cited: Vec<Cited> = Vec::new();

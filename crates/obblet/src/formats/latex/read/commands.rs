@@ -733,7 +733,7 @@ impl Reader<'_> {
                 let target = self.input.argument();
                 let target = super::references::id_of(&self.input.characters(&target));
                 let href = self.doc.intern(&format!("#{target}"));
-                self.citations.leads_to_entries |= target.starts_with(super::citations::ENTRY);
+                self.references.citations.leads_to_entries |= target.starts_with(super::citations::ENTRY);
                 self.styled_argument(Kind::Link { href });
             }
             "hypertarget" => {

@@ -53,6 +53,7 @@ mod verbatim;
 mod vocabulary;
 
 use super::Settings;
+pub(crate) use accents::without_accent;
 pub(crate) use bibliography::{heading_of_entries, id_of_entry};
 
 use crate::document::{Document, Kind, NodeId, Text};
@@ -94,7 +95,7 @@ pub fn read_with(bytes: &[u8], _settings: &Settings, files: &FilesAround<'_>) ->
     whole.findings = doc.findings;
     let mut reader = Reader::new(&expanded.text, whole, files);
     if let Some(known) = expanded.bibliography {
-        reader.citations.know(known.entries, known.labels);
+        reader.references.citations.know(known.entries, known.labels);
     }
     reader.run()
 }
@@ -202,7 +203,6 @@ struct Reader<'s> {
     tables: Vec<tables::Table>,
     counters: counters::Counters,
     references: references::References,
-    citations: citations::Citations,
     /// The id of what comes next.
     pending_id: Option<Text>,
     front: metadata::FrontMatter,
@@ -240,7 +240,6 @@ impl<'s> Reader<'s> {
             tables: Vec::new(),
             counters: counters::Counters::of(source),
             references: references::References::default(),
-            citations: citations::Citations::default(),
             pending_id: None,
             front: metadata::FrontMatter::default(),
             footnotes: Vec::new(),

@@ -15,6 +15,8 @@ pub(super) struct References {
     counted: String,
     labels: HashMap<String, Named>,
     asked: Vec<Reference>,
+    /// What is cited.
+    pub(super) citations: super::citations::Citations,
     pub(super) groups: Vec<Group>,
     pub(super) wording: Wording,
 }

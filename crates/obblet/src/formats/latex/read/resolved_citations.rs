@@ -3,9 +3,11 @@
 use super::Reader;
 use super::bibliography::id_of_entry;
 use super::citation_marks::CalledBy;
-use super::citations::{Asked, Called, Cited, ENTRY, Form, Group};
+use super::citations::{Asked, Called, Cited, ENTRY, Form, Group, Printed};
+use crate::citations::Listed;
 use crate::document::{CitationStyle, Document, Kind, NodeId, Text};
 use crate::fast_hash::{HashMap, HashSet};
+use std::rc::Rc;
 
 /// What citations show is together no longer; then keys stand for entries.
 const MOST_SHOWN: usize = 1 << 22;
@@ -15,6 +17,8 @@ enum Piece {
     Text(String),
     /// Words that lead to the entry of a key, where it is printed.
     Link(String, String),
+    /// The same above the line.
+    Raised(String, String),
     /// LaTeX, which has been read, and leads to that entry as a whole or not at all.
     Read(Box<Document>, Option<String>),
 }
@@ -23,7 +27,7 @@ enum Piece {
 #[derive(Clone, Debug, Default)]
 struct Entry {
     key: String,
-    called: Called,
+    called: Rc<Called>,
     /// Whether it is called by names and year.
     by_names: bool,
     /// Where it stands in the list.
@@ -45,7 +49,7 @@ impl Reader<'_> {
     /// Citations lead to their entries, and show what these are called.
     pub(super) fn resolve_citations(&mut self) {
         self.lead_to_entries();
-        let groups = std::mem::take(&mut self.citations.groups);
+        let groups = std::mem::take(&mut self.references.citations.groups);
         if groups.is_empty() {
             return;
         }
@@ -53,9 +57,9 @@ impl Reader<'_> {
         let mut seen = HashSet::default();
         let mut plain = HashMap::default();
         let mut room = MOST_SHOWN;
-        let mut marks = self.citations.marks;
+        let mut marks = self.references.citations.marks;
         let mut between_names = marks.between;
-        match (self.citations.has_package, self.citations.listed.is_empty()) {
+        match (self.references.citations.has_package, self.references.citations.listed.is_empty()) {
             (true, _) => {}
             // What styles give as labels has a comma.
             (false, false) => marks.before_year = ", ",
@@ -85,7 +89,7 @@ impl Reader<'_> {
 
     /// Links by the names that a package gives entries lead to them.
     fn lead_to_entries(&mut self) {
-        if !self.citations.leads_to_entries {
+        if !self.references.citations.leads_to_entries {
             return;
         }
         let links: Vec<(NodeId, Text)> = self
@@ -95,7 +99,7 @@ impl Reader<'_> {
             .collect();
         for (node, href) in links {
             let key = self.doc.text(href).strip_prefix('#').and_then(|target| target.strip_prefix(ENTRY));
-            if let Some(entry) = key.and_then(|key| self.citations.printed.get(key)).map(|printed| printed.node) {
+            if let Some(entry) = key.and_then(|key| self.references.citations.printed.get(key)).map(|printed| printed.node) {
                 let id = self.id_for(entry, "");
                 let href = self.doc.intern(&format!("#{id}"));
                 self.doc.set_kind(node, Kind::Link { href });
@@ -103,39 +107,29 @@ impl Reader<'_> {
         }
     }
 
-    /// What is known of an entry.
-    fn entry_of(&mut self, key: &str, place: u32, plain: &mut HashMap<String, Called>) -> Entry {
-        let printed = self.citations.printed.get(key).map(|printed| (printed.called.clone(), printed.place));
-        let listed = self.citations.listed.get(key);
-        let called = match (&printed, listed) {
-            (None, None) => {
-                self.tallies.citations.add_apart(place, key);
-                let called = Called { label: key.to_owned(), ..Called::default() };
-                return Entry { key: key.to_owned(), called, ..Entry::default() };
-            }
-            (Some((called, _)), None) => called.clone(),
-            (printed, Some((number, listed))) => {
-                let known = plain.entry(key.to_owned()).or_insert_with(|| Called {
-                    label: if listed.letters.is_empty() { number.to_string() } else { readable(&listed.letters) },
-                    names: readable(&listed.names),
-                    all_names: readable(&listed.all_names),
-                    year: readable(&listed.year),
-                    is_own: false,
-                });
-                let mut called = known.clone();
-                if let Some((printed, _)) = printed {
-                    called.label.clone_from(&printed.label);
-                }
+    /// What is known of an entry; what all entries are called is put together once.
+    fn entry_of(&mut self, key: &str, place: u32, known: &mut HashMap<String, Rc<Called>>) -> Entry {
+        let printed = self.references.citations.printed.get(key);
+        let listed = self.references.citations.listed.get(key);
+        if printed.is_none() && listed.is_none() {
+            self.tallies.citations.add_apart(place, key);
+            let called = Rc::new(Called { label: key.to_owned(), ..Called::default() });
+            return Entry { key: key.to_owned(), called, ..Entry::default() };
+        }
+        let called = match known.get(key) {
+            Some(called) => Rc::clone(called),
+            None => {
+                let called = Rc::new(called_of(printed, listed));
+                known.insert(key.to_owned(), Rc::clone(&called));
                 called
             }
         };
-        let labels = self.citations.labels;
-        let by_names = match (&printed, self.citations.marks.numbers) {
+        let by_names = match (listed, self.references.citations.marks.numbers) {
             (_, true) => false,
-            (Some((printed, _)), _) if listed.is_none() => !printed.names.is_empty(),
-            _ => matches!(labels, CitationStyle::AuthorYear | CitationStyle::AuthorTitle),
+            (None, _) => !called.names.is_empty(),
+            _ => matches!(self.references.citations.labels, CitationStyle::AuthorYear | CitationStyle::AuthorTitle),
         };
-        let place = printed.map(|(_, place)| place + 1).or(listed.map(|(number, _)| *number)).unwrap_or_default();
+        let place = printed.map(|printed| printed.place + 1).or(listed.map(|(number, _)| *number)).unwrap_or_default();
         Entry { key: key.to_owned(), called, by_names, place, is_known: true }
     }
 
@@ -213,7 +207,9 @@ impl Reader<'_> {
 
     /// The title of an entry, or all that is printed of it.
     fn part_of_entry(&mut self, shown: &mut Shown<'_>, entry: &Entry, whole: bool) {
-        let Some((_, listed)) = self.citations.listed.get(&entry.key) else { return shown.link(&entry.called.label, entry) };
+        let Some((_, listed)) = self.references.citations.listed.get(&entry.key) else {
+            return shown.link(&entry.called.label, entry);
+        };
         let source = if whole { listed.whole.trim_end_matches('.') } else { &listed.title };
         if !shown.takes(source.len()) {
             return shown.link(&entry.called.label, entry);
@@ -230,6 +226,10 @@ impl Reader<'_> {
                 Piece::Text(text) => {
                     let text = self.doc.intern(&text);
                     self.doc.append_joined(holder, text, place);
+                }
+                Piece::Raised(words, key) => {
+                    let mark = self.doc.append_at(holder, Kind::Superscript, place);
+                    self.put(mark, vec![Piece::Link(words, key)], place);
                 }
                 Piece::Link(words, key) => {
                     let inside = self.link_to(holder, &key, place);
@@ -253,13 +253,30 @@ impl Reader<'_> {
 
     /// A link to an entry; the holder itself, where the entry is not printed.
     fn link_to(&mut self, holder: NodeId, key: &str, place: u32) -> NodeId {
-        let Some(entry) = self.citations.printed.get(key).map(|printed| printed.node) else { return holder };
+        let Some(entry) = self.references.citations.printed.get(key).map(|printed| printed.node) else { return holder };
         let id = match self.doc.attributes(entry).id {
             Some(id) => self.doc.text(id).to_owned(),
             None => id_of_entry(key),
         };
         let href = self.doc.intern(&format!("#{id}"));
         self.doc.append_at(holder, Kind::Link { href }, place)
+    }
+}
+
+/// What an entry is called by the list that has it, and by the file that it is from.
+fn called_of(printed: Option<&Printed>, listed: Option<&(usize, Listed)>) -> Called {
+    let Some((number, listed)) = listed else { return printed.map(|printed| printed.called.clone()).unwrap_or_default() };
+    let label = match printed {
+        Some(printed) => printed.called.label.clone(),
+        None if listed.letters.is_empty() => number.to_string(),
+        None => readable(&listed.letters),
+    };
+    Called {
+        label,
+        names: readable(&listed.names),
+        all_names: readable(&listed.all_names),
+        year: readable(&listed.year),
+        is_own: false,
     }
 }
 
@@ -429,14 +446,18 @@ impl Shown<'_> {
                 continue;
             }
             if at > 0 {
-                self.text(marks.close);
+                self.text(if marks.is_raised() { "" } else { marks.close });
                 let next = std::slice::from_ref(entry);
                 self.text(&between(asked, &marks, number + at, count, next));
             }
-            // Names are no link where they are no more than words.
+            let is_raised = marks.is_raised() && entry.is_known;
             if !called.names.is_empty() {
                 let names = asked.names(entry);
                 self.link(&names, entry);
+                if is_raised {
+                    self.pieces.push(Piece::Raised(called.label.clone(), entry.key.clone()));
+                    continue;
+                }
                 self.text(if asked.is_possessive { "’s " } else { " " });
             }
             self.text(marks.open);

@@ -1,6 +1,7 @@
 //! Citations, and the list of what is cited (the LaTeX documentation, "thebibliography"; of natbib).
 
 use super::Writer;
+use super::preamble::Extra;
 use crate::document::{Document, Kind, NodeId};
 use crate::fast_hash::HashMap;
 use std::fmt::Write;
@@ -13,14 +14,23 @@ const ENTRY: &str = "bib-";
 pub(super) struct Entries<'d> {
     of: HashMap<&'d str, Called>,
     by_number: HashMap<usize, &'d str>,
-    /// Whether all that are cited are so by names and years.
-    by_names: bool,
+    cited_by: CitedBy,
     /// The heading that the environment makes for now; nothing where it is the usual one.
     heading: Option<String>,
     /// Whether the next list has its heading.
     has_heading: bool,
     /// Whether lists show no numbers.
     is_bare: bool,
+}
+
+/// What all citations of a document show.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+enum CitedBy {
+    #[default]
+    Numbers,
+    /// Numbers above the line.
+    RaisedNumbers,
+    NamesAndYears,
 }
 
 /// What an entry is called.
@@ -42,6 +52,7 @@ impl<'d> Entries<'d> {
         let mut entries = Self::default();
         let mut texts: Vec<(&'d str, String)> = Vec::new();
         let mut is_ordered = false;
+        let (mut raised, mut on_line) = (0, 0);
         for (id, node) in doc.nodes() {
             match node.kind() {
                 Kind::List(list) => {
@@ -59,7 +70,12 @@ impl<'d> Entries<'d> {
                 }
                 Kind::Link { href } => {
                     if let Some(key) = key_of_address(doc.text(href)) {
-                        texts.push((key, doc.plain_text(id)));
+                        let words = doc.plain_text(id);
+                        if words.bytes().all(|byte| byte.is_ascii_digit()) && words.len() < 4 {
+                            let is_raised = node.parent().is_some_and(|parent| doc.kind(parent) == Kind::Superscript);
+                            *if is_raised { &mut raised } else { &mut on_line } += 1;
+                        }
+                        texts.push((key, words));
                     }
                 }
                 _ => {}
@@ -67,6 +83,9 @@ impl<'d> Entries<'d> {
         }
         if entries.of.is_empty() {
             return entries;
+        }
+        if raised > 0 && on_line == 0 {
+            entries.cited_by = CitedBy::RaisedNumbers;
         }
         let mut before: (String, String) = Default::default();
         for (key, text) in texts {
@@ -93,9 +112,16 @@ impl<'d> Entries<'d> {
         }
         let has_names =
             |called: &Called| called.label.is_empty() && !called.names.is_empty() && !called.names.contains(['(', '[', ']']);
-        entries.by_names = entries.of.values().any(|called| has_names(called) && !called.year.is_empty())
+        let by_names = entries.of.values().any(|called| has_names(called) && !called.year.is_empty())
             && entries.of.values().all(|called| has_names(called) || (!called.is_cited && !is_ordered));
+        if by_names {
+            entries.cited_by = CitedBy::NamesAndYears;
+        }
         entries
+    }
+
+    fn by_names(&self) -> bool {
+        self.cited_by == CitedBy::NamesAndYears
     }
 
     /// The key of the entry that has an id.
@@ -253,7 +279,7 @@ impl<'d> Writer<'d> {
             self.set_heading_of_bibliography(Some(""));
         }
         let has_label = |item| !label_of(self.doc, item).is_empty();
-        let is_bare = !is_ordered && !self.numbers.entries.by_names && !self.doc.children(list).any(has_label);
+        let is_bare = !is_ordered && !self.numbers.entries.by_names() && !self.doc.children(list).any(has_label);
         if is_bare && !self.numbers.entries.is_bare {
             // Its entries have no numbers.
             self.line("\\makeatletter\\renewcommand{\\@biblabel}[1]{}\\makeatother");
@@ -266,7 +292,7 @@ impl<'d> Writer<'d> {
     /// Begins an entry of a bibliography. Whether it is one.
     pub(super) fn begins_entry(&mut self, item: NodeId) -> bool {
         let Some(key) = key_of(self.doc, item) else { return false };
-        let called = self.numbers.entries.of.get(key).filter(|_| self.numbers.entries.by_names);
+        let called = self.numbers.entries.of.get(key).filter(|_| self.numbers.entries.by_names());
         let label = match called.map(|called| (called.names.clone(), called.year.clone(), called.all_names.clone())) {
             Some((names, year, all_names)) => {
                 self.needs.packages.insert("natbib");
@@ -285,7 +311,7 @@ impl<'d> Writer<'d> {
         let Some(key) = key_of_address(href) else { return false };
         let Some(called) = self.numbers.entries.of.get(key) else { return false };
         let words = self.doc.plain_text(link);
-        if !self.numbers.entries.by_names {
+        if !self.numbers.entries.by_names() {
             let is_label = words == called.number.to_string() || (!called.label.is_empty() && words == called.label);
             return is_label && self.cites_in_brackets(link, "cite");
         }
@@ -311,10 +337,47 @@ impl<'d> Writer<'d> {
         }
         let star = called.star(names);
         if !self.cites_in_brackets(link, "citep") {
-            self.needs.citation_comma |= has_comma(&words);
+            self.needs.add(Extra::CommasBeforeYears, has_comma(&words));
             let command = if has_comma(&words) { "citealp" } else { "citealt" };
             let _ = write!(self.out, "\\{command}{star}{{{key}}}");
         }
+        true
+    }
+
+    /// Writes a citation whose numbers stand above the line. Whether it is one.
+    pub(super) fn cites_above_line(&mut self, id: NodeId) -> bool {
+        let entries = &self.numbers.entries;
+        // The package leaves no space before it.
+        if entries.cited_by != CitedBy::RaisedNumbers || self.out.ends_with([' ', '\n', '~']) {
+            return false;
+        }
+        let doc = self.doc;
+        let (mut cited, mut before, mut has_range): (Vec<Cited<'d>>, Option<NodeId>, bool) = (Vec::new(), None, false);
+        let mut children = doc.children(id);
+        while let Some(link) = children.next() {
+            let Kind::Link { href } = doc.kind(link) else { return false };
+            let Some(key) = key_of_address(doc.text(href)) else { return false };
+            if let Some(first) = before {
+                let Some(between) = self.between_numbers(first, link) else { return false };
+                cited.extend(between);
+            }
+            cited.push(Cited { key, text: doc.plain_text(link), note: String::new() });
+            let Some(sign) = children.next() else { break };
+            let Kind::Text(text) = doc.kind(sign) else { return false };
+            match doc.text(text).trim() {
+                "," => before = None,
+                "\u{2013}" => (before, has_range) = (Some(link), true),
+                _ => return false,
+            }
+        }
+        if cited.is_empty() || !cited.iter().all(|cited| self.is_called(cited)) {
+            return false;
+        }
+        self.needs.packages.insert("natbib");
+        self.needs.add(Extra::RaisedCitations, true);
+        self.needs.add(Extra::RangesOfCitations, has_range);
+        let keys: Vec<&str> = cited.iter().map(|cited| cited.key).collect();
+        let _ = write!(self.out, "\\cite{{{}}}", keys.join(","));
         true
     }
 
@@ -334,7 +397,7 @@ impl<'d> Writer<'d> {
             return false;
         }
         let Some(citation) = self.up_to_bracket(next, close) else { return false };
-        self.needs.round_citations |= close == ')';
+        self.needs.add(Extra::RoundCitations, close == ')');
         let Some((last, others)) = citation.cited.split_last() else { return false };
         if others.iter().any(|cited| !cited.note.is_empty()) || !self.are_years(&citation.cited) {
             return false;
@@ -382,9 +445,11 @@ impl<'d> Writer<'d> {
         }
         let keys: Vec<&str> = citation.cited.iter().map(|cited| cited.key).collect();
         // Brackets around another command are not those of a citation.
-        self.needs.round_citations |= close == ')';
-        self.needs.citation_comma |= command == "citep" && citation.cited.iter().any(|cited| has_comma(&cited.text));
-        self.needs.commas_between_citations |= command == "citep" && citation.has_commas;
+        self.needs.add(Extra::RoundCitations, close == ')');
+        let is_by_names = command == "citep";
+        let has_comma = is_by_names && citation.cited.iter().any(|cited| has_comma(&cited.text));
+        self.needs.add(Extra::CommasBeforeYears, has_comma);
+        self.needs.add(Extra::CommasBetweenCitations, is_by_names && citation.has_commas);
         if citation.has_range {
             self.needs.packages.insert("cite");
         }

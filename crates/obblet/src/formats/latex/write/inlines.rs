@@ -74,6 +74,7 @@ impl Writer<'_> {
                 self.out.push_str("}]{");
             }
             Kind::TextLevel(TextLevel::RubyText) => self.out.push('('),
+            Kind::Superscript if self.cites_above_line(id) => return false,
             _ => {
                 self.place_of(id);
                 self.begin_style(id, kind);

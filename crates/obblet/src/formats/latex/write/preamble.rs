@@ -28,10 +28,6 @@ pub(super) struct Needs {
     pub(super) code_characters: BTreeSet<char>,
     fonts: Fonts,
     extras: BTreeSet<Extra>,
-    /// Whether citations stand in parentheses, whether a comma is between names and year, and whether one parts them.
-    pub(super) round_citations: bool,
-    pub(super) citation_comma: bool,
-    pub(super) commas_between_citations: bool,
     /// Definitions of commands in formulas.
     pub(super) math: BTreeSet<&'static str>,
 }
@@ -47,6 +43,16 @@ pub(super) enum Extra {
     DeepLists,
     /// Images that are not there.
     MissingImages,
+    /// Citations stand in parentheses.
+    RoundCitations,
+    /// A comma is between the names of citations and the year.
+    CommasBeforeYears,
+    /// Citations are parted by commas.
+    CommasBetweenCitations,
+    /// Numbers of citations stand above the line.
+    RaisedCitations,
+    /// Numbers of citations are in ranges.
+    RangesOfCitations,
 }
 
 /// What fonts must have.
@@ -157,6 +163,20 @@ impl Writer<'_> {
         out
     }
 
+    /// The options of the package for citations.
+    fn options_of_citations(&self) -> &'static str {
+        let has = |extra| self.needs.has(extra);
+        if has(Extra::RaisedCitations) {
+            return if has(Extra::RangesOfCitations) { "[super,sort&compress]" } else { "[super]" };
+        }
+        match (has(Extra::RoundCitations), has(Extra::CommasBetweenCitations)) {
+            (true, true) => "[comma]",
+            (true, false) => "",
+            (false, true) => "[square,comma]",
+            (false, false) => "[square]",
+        }
+    }
+
     /// Loads the packages that the text needs and that are not named in `known`.
     fn packages(&self, known: &str, out: &mut String) {
         let is_known = |package: &str| known.split(['{', '}', ',']).any(|word| word.trim() == package);
@@ -184,19 +204,14 @@ impl Writer<'_> {
             if self.needs.packages.contains(package) && !is_known(package) {
                 let options = match package {
                     "lua-ul" => "[soul]",
-                    "natbib" => match (self.needs.round_citations, self.needs.commas_between_citations) {
-                        (true, true) => "[comma]",
-                        (true, false) => "",
-                        (false, true) => "[square,comma]",
-                        (false, false) => "[square]",
-                    },
+                    "natbib" => self.options_of_citations(),
                     "unicode-math" if self.needs.packages.contains("mathtools") => {
                         "[warnings-off={mathtools-colon, mathtools-overbracket}]"
                     }
                     _ => "",
                 };
                 let _ = writeln!(out, "\\usepackage{options}{{{package}}}");
-                if package == "natbib" && !self.needs.citation_comma {
+                if package == "natbib" && !self.needs.has(Extra::CommasBeforeYears) && !self.needs.has(Extra::RaisedCitations) {
                     // The text has no comma between names and year.
                     out.push_str("\\setcitestyle{aysep={}}\n");
                 }
