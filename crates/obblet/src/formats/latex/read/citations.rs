@@ -321,6 +321,15 @@ impl Reader<'_> {
         word_of_pages(&text, self.front.language.as_deref().unwrap_or_default())
     }
 
+    /// A note that is to be read again; so long a one that it is none loses the commands in it, which would be read once more each.
+    fn short_note(&mut self, note: Vec<Token>) -> Vec<Token> {
+        if note.len() <= LONGEST_NOTE {
+            return note;
+        }
+        let at = self.at;
+        self.words(&note).chars().map(|c| Token { kind: Sign::Char(c), at }).collect()
+    }
+
     /// A note that cites.
     fn cite_in_note(&mut self, command: &str, is_several: bool) {
         let at = self.at;
@@ -334,7 +343,7 @@ impl Reader<'_> {
             for (open, close) in [('(', ')'), ('(', ')')] {
                 if let Some(words) = self.in_parentheses() {
                     tokens.push(token(Sign::Char(open)));
-                    tokens.extend(words);
+                    tokens.extend(self.short_note(words));
                     tokens.push(token(Sign::Char(close)));
                 }
             }
@@ -343,7 +352,7 @@ impl Reader<'_> {
             for _ in 0..2 {
                 if let Some(option) = self.input.option() {
                     tokens.push(token(Sign::Char('[')));
-                    tokens.extend(option);
+                    tokens.extend(self.short_note(option));
                     tokens.push(token(Sign::Char(']')));
                 }
             }

@@ -162,6 +162,7 @@ impl Reader<'_> {
                     for (at, entry) in entries.iter().enumerate() {
                         shown.text(if at > 0 { "; " } else { "" });
                         if !entry.is_known {
+                            shown.text(if asked.form == Form::InText { marks.open } else { "" });
                             shown.text(&entry.called.label);
                             continue;
                         }
@@ -450,15 +451,22 @@ impl Shown<'_> {
                 let next = std::slice::from_ref(entry);
                 self.text(&between(asked, &marks, number + at, count, next));
             }
-            let is_raised = marks.is_raised() && entry.is_known;
             if !called.names.is_empty() {
                 let names = asked.names(entry);
                 self.link(&names, entry);
-                if is_raised {
+            }
+            if marks.is_raised() {
+                if entry.is_known {
                     self.pieces.push(Piece::Raised(called.label.clone(), entry.key.clone()));
-                    continue;
+                } else {
+                    self.text(&called.label);
                 }
-                self.text(if asked.is_possessive { "’s " } else { " " });
+                continue;
+            }
+            match (called.names.is_empty(), asked.is_possessive) {
+                (true, _) => {}
+                (false, true) => self.text("’s "),
+                (false, false) => self.text(" "),
             }
             self.text(marks.open);
             if at == 0 && !cited.before.is_empty() {
