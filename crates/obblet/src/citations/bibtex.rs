@@ -69,7 +69,7 @@ fn inherit(entries: &mut [Entry]) {
         let is_part = entries[at].fields.contains_key("crossref");
         let given: Vec<(String, String)> =
             entries[whole].fields.iter().map(|(name, value)| (name.clone(), value.clone())).collect();
-        made += given.iter().map(|(_, value)| value.len()).sum::<usize>();
+        made += given.iter().map(|(name, value)| name.len() + value.len() + 1).sum::<usize>();
         if made > MOST_TEXT {
             return;
         }

@@ -119,7 +119,7 @@ impl Entry {
             let count = if small.is_empty() { count } else { 1 };
             small + &words.chars().filter(|c| c.is_alphanumeric()).take(count).collect::<String>()
         };
-        // Up to so many names are told by a letter each.
+        // Up to so many names give one letter each.
         let most = if is_quoted { 3 } else { 4 };
         let mut letters = match &names.all[..] {
             [] => plain(self.called_without_names()).chars().filter(|c| c.is_alphanumeric()).take(3).collect(),

@@ -99,6 +99,22 @@ impl Printed<'_> {
         self.entry.field(names).map(str::to_owned)
     }
 
+    /// Its pages behind the word for one or for several.
+    fn pages(&self, one: &str, several: &str) -> Option<String> {
+        let pages = self.entry.field(&["pages"])?;
+        Some(format!("{}~{}", if is_several(pages) { several } else { one }, range(pages)))
+    }
+
+    fn edition(&self, word: &str) -> Option<String> {
+        self.entry.field(&["edition"]).map(|edition| format!("{} {word}", super::words::ordinal(edition)))
+    }
+
+    /// The series that it is in, with its number there.
+    fn series(&self) -> Option<String> {
+        let number = self.entry.field(&["number"]).map(|number| format!(" {number}")).unwrap_or_default();
+        self.entry.field(&["series"]).map(|series| format!("{series}{number}"))
+    }
+
     /// All that is printed.
     pub(super) fn text(&self) -> String {
         let mut parts = match self.style.entries {
@@ -203,13 +219,10 @@ impl Printed<'_> {
         let series = match (volume.clone(), self.field(&["series"])) {
             (Some(volume), Some(series)) => Some(format!("volume {volume} of {}", italic(&series))),
             (Some(volume), None) => Some(format!("volume {volume}")),
-            (None, series) => {
-                series.map(|series| series + &self.field(&["number"]).map(|number| format!(" {number}")).unwrap_or_default())
-            }
+            (None, _) => self.series(),
         };
-        let pages =
-            entry.field(&["pages"]).map(|pages| format!("{} {}", if is_several(pages) { "pages" } else { "page" }, range(pages)));
-        let edition = self.field(&["edition"]).map(|edition| format!("{} edition", super::words::ordinal(&edition)));
+        let pages = self.pages("page", "pages");
+        let edition = self.edition("edition");
         let place = self.field(&["address", "location"]);
         match shape {
             Shape::Article => {
@@ -333,12 +346,8 @@ impl Printed<'_> {
         };
         let edition = self.field(&["edition"]).map(|edition| words.edition(&edition));
         let volume = self.field(&["volume"]).map(|volume| format!("{} {volume}", words.volume));
-        let series = self
-            .field(&["series"])
-            .map(|series| series + &self.field(&["number"]).map(|number| format!(" {number}")).unwrap_or_default());
-        let pages = entry
-            .field(&["pages"])
-            .map(|pages| format!("{}~{}", if is_several(pages) { words.pages } else { words.page }, range(pages)));
+        let series = self.series();
+        let pages = self.pages(words.page, words.pages);
         let note = self.field(&["note"]);
         match shape {
             Shape::Article => {
@@ -389,9 +398,8 @@ impl Printed<'_> {
         let is_edited = authors.all.is_empty();
         out.0 = if is_edited { edited.clone().unwrap_or_default() } else { self.names(&authors, straight, joining) };
         let title = entry.title(": ");
-        let edition = self.field(&["edition"]).map(|edition| format!("{} ed.", super::words::ordinal(&edition)));
-        let pages =
-            entry.field(&["pages"]).map(|pages| format!("{}~{}", if is_several(pages) { "pp." } else { "p." }, range(pages)));
+        let edition = self.edition("ed.");
+        let pages = self.pages("p.", "pp.");
         let volume = self.field(&["volume"]).map(|volume| format!("vol.~{volume}"));
         let date = self.plain_date();
         let quoted = title.clone().map(|title| format!("“{title},”"));
@@ -458,7 +466,7 @@ impl Printed<'_> {
         };
         out.with(" ", Some(format!("({year})")));
         let title = entry.title(": ");
-        let edition = self.field(&["edition"]).map(|edition| format!("{} ed.", super::words::ordinal(&edition)));
+        let edition = self.edition("ed.");
         let volume = self.field(&["volume"]).map(|volume| format!("Vol.~{volume}"));
         let in_brackets = |parts: [Option<String>; 3]| {
             let parts: Vec<String> = parts.into_iter().flatten().collect();
@@ -481,9 +489,7 @@ impl Printed<'_> {
                 } else {
                     marked(self.names(&editors, |name| name.straight(true), joining)) + ", "
                 };
-                let pages = entry
-                    .field(&["pages"])
-                    .map(|pages| format!("{}~{}", if is_several(pages) { "pp." } else { "p." }, range(pages)));
+                let pages = self.pages("p.", "pp.");
                 out.stop(title).stop(
                     entry
                         .title_of_whole(": ")

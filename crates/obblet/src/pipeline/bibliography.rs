@@ -37,10 +37,10 @@ fn resolve_all(doc: &mut Document, bibliography: &Bibliography, files: &FilesAro
     let entries = citations::listed(&texts, wanted, style, Words::of(doc.metadata.language.as_deref().unwrap_or_default()));
     let mut called: HashMap<&str, Called> = HashMap::default();
     for (at, entry) in entries.iter().enumerate() {
-        let (names, year) = (plain(&entry.names), plain(&entry.year));
+        let (names, year) = (latex::readable(&entry.names), latex::readable(&entry.year));
         let label = match style.labels {
             CitationStyle::AuthorYear | CitationStyle::AuthorTitle => format!("{names} {year}").trim().to_owned(),
-            CitationStyle::Letters => plain(&entry.letters),
+            CitationStyle::Letters => latex::readable(&entry.letters),
             CitationStyle::Numbers => (at + 1).to_string(),
         };
         called.insert(&entry.key, Called { label, names, year });
@@ -83,15 +83,6 @@ fn read(doc: &mut Document, names: &[String], files: &FilesAround<'_>) -> Vec<St
         doc.source.includes.extend(path.filter(|path| !doc.source.includes.contains(path)));
     }
     texts
-}
-
-/// The characters that a field of an entry shows.
-fn plain(text: &str) -> String {
-    if !text.contains(['\\', '{', '}', '~', '$', '-', '`', '\'']) {
-        return text.to_owned();
-    }
-    let doc = latex::read(text.as_bytes(), &latex::Settings::default());
-    doc.plain_text(doc.root()).trim().to_owned()
 }
 
 /// Shows a citation by what its entries are called.

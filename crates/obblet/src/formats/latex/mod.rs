@@ -14,7 +14,7 @@ mod write;
 
 pub(in crate::formats) use descriptor::DESCRIPTOR;
 pub(in crate::formats) use read::{characters_of, is_formula, is_layout, is_text_style};
-pub(crate) use read::{heading_of_entries, id_of_entry, without_accent};
+pub(crate) use read::{heading_of_entries, id_of_entry, readable, without_accent};
 pub use read::{read, read_with};
 pub use settings::Settings;
 pub use write::{Options, write, write_with};

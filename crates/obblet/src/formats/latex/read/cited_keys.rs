@@ -48,7 +48,7 @@ pub(super) fn style_of(source: &str) -> Result<BibliographyStyle, &str> {
     }
 }
 
-/// Whether natbib is told to count entries.
+/// Whether natbib counts entries.
 fn is_by_numbers(source: &str) -> bool {
     let packages =
         source.match_indices("]{natbib}").filter_map(|(end, _)| source[..end].rsplit_once('[').map(|(_, options)| options));

@@ -100,6 +100,15 @@ pub fn read_with(bytes: &[u8], _settings: &Settings, files: &FilesAround<'_>) ->
     reader.run()
 }
 
+/// The characters that a few words of LaTeX show, such as a field of an entry.
+pub(crate) fn readable(text: &str) -> String {
+    if !text.contains(['\\', '{', '}', '~', '$', '-', '`', '\'']) {
+        return text.to_owned();
+    }
+    let read = read(text.as_bytes(), &Settings::default());
+    read.plain_text(read.root()).trim().to_owned()
+}
+
 /// Whether a command means something to the reader by its name.
 pub(super) fn is_known(name: &str) -> bool {
     vocabulary::is_known(name)

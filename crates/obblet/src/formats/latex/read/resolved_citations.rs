@@ -270,24 +270,15 @@ fn called_of(printed: Option<&Printed>, listed: Option<&(usize, Listed)>) -> Cal
     let label = match printed {
         Some(printed) => printed.called.label.clone(),
         None if listed.letters.is_empty() => number.to_string(),
-        None => readable(&listed.letters),
+        None => super::readable(&listed.letters),
     };
     Called {
         label,
-        names: readable(&listed.names),
-        all_names: readable(&listed.all_names),
-        year: readable(&listed.year),
+        names: super::readable(&listed.names),
+        all_names: super::readable(&listed.all_names),
+        year: super::readable(&listed.year),
         is_own: false,
     }
-}
-
-/// The characters that LaTeX shows.
-fn readable(text: &str) -> String {
-    if !text.contains(['\\', '{', '}', '~', '$', '-', '`', '\'']) {
-        return text.to_owned();
-    }
-    let read = super::read(text.as_bytes(), &super::Settings::default());
-    read.plain_text(read.root()).trim().to_owned()
 }
 
 /// What stands between the citations of one command.
