@@ -516,13 +516,14 @@ fn citations_come_back_as_the_commands_that_made_them() {
 #[test]
 fn citations_and_entries_take_linear_time() {
     type Shape = (&'static str, fn(usize) -> String);
-    let cited: [Shape; 10] = [
+    let cited: [Shape; 11] = [
         ("citations of several", |n| "\\usepackage{biblatex}".to_owned() + &"\\parencites(a)[b]{c}[d]{e} ".repeat(n / 28)),
         ("brackets that do not end", |n| "\\usepackage{biblatex}".to_owned() + &"\\cites(".repeat(n / 7)),
         ("notes that do not end", |n| "\\usepackage{biblatex}".to_owned() + &"\\footcites(a)[".repeat(n / 14)),
         ("notes within each other", |n| {
             "\\usepackage{biblatex}".to_owned() + &"\\footcite[".repeat(n / 14) + &"]{a}".repeat(n / 14)
         }),
+        ("lists that the document holds", |n| "\\begin{biblist}\\bib{a}{book}{}\\end{biblist}".repeat(n / 48)),
         ("notes that cite", |n| "\\usepackage{biblatex}".to_owned() + &"\\autocite{a}. \\footcite{b}".repeat(n / 27)),
         ("angle brackets", |n| "\\usepackage{apacite}".to_owned() + &"\\cite<a".repeat(n / 7)),
         ("many keys", |n| format!("\\usepackage[numbers,sort&compress]{{natbib}}\\cite{{{}}}", "a,".repeat(n / 2))),

@@ -54,13 +54,15 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
     let mut has_bibliography = false;
     let mut lists = 0;
     let mut resources = None;
+    let mut style_held = None;
     for request in requests {
         if request.kind == Kind::Resource {
             resources.get_or_insert(request);
             continue;
         }
         let text = if request.kind == Kind::Entries {
-            Some(held_entries(source, &request))
+            let style = *style_held.get_or_insert_with(|| super::cited_keys::style_of_amsrefs(source));
+            Some(held_entries(source, &request, style))
         } else if request.kind == Kind::Bibliography {
             lists += 1;
             if lists > MOST_LISTS || expanded.text.len() > MOST_BYTES {
@@ -83,16 +85,7 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
         } else {
             include.take(&request, Path::new(""))
         };
-        for (path, why) in std::mem::take(&mut include.failures) {
-            failed += 1;
-            if failed <= MOST_NAMED {
-                let place = doc.source.place(doc.pool(), request.start as u32);
-                let finding = Finding::lost("latex.include", format!("file {path} was not included: {why}"));
-                doc.push_finding(
-                    finding.hint("check its path; it counts from the folder of the main file").about(&path).at(place),
-                );
-            }
-        }
+        failed += include.name_failures(doc, &request, failed);
         let Some(text) = text else { continue };
         expanded.text.push_str(&source[copied..request.start]);
         copied = request.end;
@@ -105,7 +98,7 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
         // What is cited is named, though nothing is listed.
         let around = format!("{}{}", expanded.text, &source[copied..]);
         expanded.bibliography = include.bibliography(&request, &around);
-        include.failures.clear();
+        failed += include.name_failures(doc, &request, failed);
     }
     if let Some(name) = include.unknown_style {
         let message = format!("the style {name} is not known: citations and their list follow the style numbers");
@@ -120,6 +113,17 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
 }
 
 impl Include<'_> {
+    /// Names the files that were not read; so many were before. Returns how many there are.
+    fn name_failures(&mut self, doc: &mut Document, request: &Request, before: usize) -> usize {
+        let failures = std::mem::take(&mut self.failures);
+        let place = doc.source.place(doc.pool(), request.start as u32);
+        for (path, why) in failures.iter().take(MOST_NAMED.saturating_sub(before)) {
+            let finding = Finding::lost("latex.include", format!("file {path} was not included: {why}"));
+            doc.push_finding(finding.hint("check its path; it counts from the folder of the main file").about(path).at(place));
+        }
+        failures.len()
+    }
+
     /// What a document cites, from the files that it names.
     fn bibliography(&mut self, request: &Request, source: &str) -> Option<Bibliography> {
         let mut names: Vec<String> =
@@ -266,8 +270,7 @@ fn language_of(source: &str) -> &'static str {
 }
 
 /// The list of entries that a document holds itself.
-fn held_entries(source: &str, request: &Request) -> String {
-    let style = super::cited_keys::style_of_amsrefs(source);
+fn held_entries(source: &str, request: &Request, style: BibliographyStyle) -> String {
     let entries = citations::held(&source[request.start..request.end], style, Words::of(""));
     let environment = if request.name == ENTRIES[0].0 { "thebibliography" } else { super::entry_lists::WITHOUT_HEADING };
     citations::list((1..).zip(&entries), style.labels, environment)
