@@ -17,10 +17,40 @@ pub(super) enum CalledBy {
     Whole,
 }
 
+/// A package whose commands cite.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub(super) enum Package {
+    /// The engine's own command alone.
+    #[default]
+    None,
+    Amsrefs,
+    Apacite,
+    Biblatex,
+    Chicago,
+    Cite,
+    Harvard,
+    Natbib,
+}
+
+impl Package {
+    pub(super) fn of(name: &str) -> Option<Self> {
+        Some(match name {
+            "amsrefs" => Self::Amsrefs,
+            "apacite" => Self::Apacite,
+            "biblatex" => Self::Biblatex,
+            "chicago" => Self::Chicago,
+            "cite" => Self::Cite,
+            "harvard" => Self::Harvard,
+            "natbib" => Self::Natbib,
+            _ => return None,
+        })
+    }
+}
+
 /// How citations are set.
 #[derive(Clone, Copy, Debug)]
-#[allow(clippy::struct_excessive_bools, reason = "each is an option of a package")]
 pub(super) struct CitationMarks {
+    pub(super) package: Package,
     pub(super) open: &'static str,
     pub(super) close: &'static str,
     /// What stands between citations, between names and year, and before a note.
@@ -37,17 +67,14 @@ pub(super) struct CitationMarks {
     pub(super) sorts: bool,
     /// Whether three numbers that follow each other are a range, and names that come again are left out.
     pub(super) joins: bool,
-    /// Whether the package is biblatex, whose lists of names end with "and", and whose notes say what is a page.
-    pub(super) is_biblatex: bool,
-    /// Whether names in brackets are joined by `&`.
-    pub(super) ampersand: bool,
-    /// Whether notes stand behind the keys.
-    pub(super) notes_behind: bool,
+    /// What joins the last of several names in brackets.
+    pub(super) and: &'static str,
 }
 
 impl Default for CitationMarks {
     fn default() -> Self {
         Self {
+            package: Package::None,
             open: "[",
             close: "]",
             between: ", ",
@@ -59,9 +86,7 @@ impl Default for CitationMarks {
             numbers: false,
             sorts: false,
             joins: false,
-            is_biblatex: false,
-            ampersand: false,
-            notes_behind: false,
+            and: "and",
         }
     }
 }
@@ -94,9 +119,14 @@ impl CitationMarks {
         self
     }
 
+    /// Whether lists of names end with "and", and notes say what is a page.
+    pub(super) fn is_biblatex(&self) -> bool {
+        self.package == Package::Biblatex
+    }
+
     /// Whether numbers stand above the line, behind names too.
     pub(super) fn is_raised(&self) -> bool {
-        self.plain == Form::Superscript && !self.is_biblatex
+        self.plain == Form::Superscript && !self.is_biblatex()
     }
 
     fn brackets(&mut self, open: &str, close: &str) {
@@ -106,21 +136,20 @@ impl CitationMarks {
 
 impl Reader<'_> {
     /// Packages for citations say how these are set.
-    pub(super) fn citation_package(&mut self, package: &str, options: &str) {
+    pub(super) fn citation_package(&mut self, package: Package, options: &str) {
         // The first one is the one that is loaded.
-        if self.references.citations.has_package && package != "cite" {
+        if self.references.citations.marks.package != Package::None && package != Package::Cite {
             return;
         }
-        self.references.citations.has_package = true;
         let has = |name: &str| options.split([',', '{', '}', ' ']).any(|option| option.trim() == name);
-        self.references.citations.marks = match package {
-            "natbib" => self.marks_of_natbib(&has),
-            "biblatex" => marks_of_biblatex(options),
-            "apacite" => CitationMarks { before_year: ", ", ampersand: true, ..marks_by_names() },
-            "harvard" => CitationMarks { ampersand: true, ..marks_by_names() },
-            "chicago" => marks_by_names(),
-            "amsrefs" => CitationMarks { notes_behind: true, ..CitationMarks::default() },
-            _ => {
+        let marks = match package {
+            Package::Natbib => self.marks_of_natbib(&has),
+            Package::Biblatex => marks_of_biblatex(options),
+            Package::Apacite => CitationMarks { before_year: ", ", and: "&", ..marks_by_names() },
+            Package::Harvard => CitationMarks { and: "&", ..marks_by_names() },
+            Package::Chicago => marks_by_names(),
+            Package::Amsrefs | Package::None => CitationMarks::default(),
+            Package::Cite => {
                 let mut marks = CitationMarks { sorts: !has("nosort"), joins: !has("nocompress"), ..CitationMarks::default() };
                 if self.front.class == "IEEEtran" {
                     (marks.between, marks.joins) = ("], [", true);
@@ -131,13 +160,14 @@ impl Reader<'_> {
                 marks
             }
         };
+        self.references.citations.marks = CitationMarks { package, ..marks };
     }
 
     /// Some classes have a package for citations with them.
     pub(super) fn citations_of_class(&mut self, options: &str) {
         match self.front.class.as_str() {
-            "revtex4" | "revtex4-1" | "revtex4-2" | "acmart" => self.citation_package("natbib", "numbers,sort&compress"),
-            "elsarticle" => self.citation_package("natbib", options),
+            "revtex4" | "revtex4-1" | "revtex4-2" | "acmart" => self.citation_package(Package::Natbib, "numbers,sort&compress"),
+            "elsarticle" => self.citation_package(Package::Natbib, options),
             "IEEEtran" => self.references.citations.marks.between = "], [",
             _ => {}
         }
@@ -258,8 +288,7 @@ fn marks_of_biblatex(options: &str) -> CitationMarks {
     let named = value("citestyle").or_else(|| value("style")).unwrap_or("numeric");
     let is_apa = named.starts_with("apa");
     let mut marks = CitationMarks {
-        is_biblatex: true,
-        ampersand: is_apa,
+        and: if is_apa { "&" } else { "and" },
         sorts: named.contains("comp") || value("sortcites").is_some_and(|value| value != "false"),
         joins: named.contains("comp"),
         ..CitationMarks::default()

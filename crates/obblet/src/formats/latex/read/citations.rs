@@ -2,7 +2,7 @@
 //! of natbib, "Basic commands"; of biblatex, "Citation commands").
 
 use super::Reader;
-use super::citation_marks::CitationMarks;
+use super::citation_marks::{CitationMarks, Package};
 use super::tokens::{Kind as Sign, Token};
 use crate::citations::Listed;
 use crate::document::{CitationStyle, Kind, NodeId};
@@ -61,7 +61,7 @@ impl Asked {
             "cite" => marks.plain,
             "citet" | "textcite" | "citen" if small != "citen" => Form::InText,
             "citeauthor" | "citefullauthor" => Form::Names,
-            "citeyear" if marks.open == "(" && !marks.is_biblatex && marks.plain == Form::Brackets => Form::YearInBrackets,
+            "citeyear" if marks.open == "(" && !marks.is_biblatex() && marks.plain == Form::Brackets => Form::YearInBrackets,
             "citeyear" | "citeyearnp" | "citedate" => Form::Year,
             "citea" | "citeasnoun" | "possessivecite" | "shortcitea" => Form::InText,
             _ if command == "citeN" => Form::InText,
@@ -136,7 +136,6 @@ pub(super) struct Group {
 #[derive(Debug, Default)]
 pub(super) struct Citations {
     pub(super) marks: CitationMarks,
-    pub(super) has_package: bool,
     pub(super) printed: HashMap<String, Printed>,
     /// The entries of files, with their places in the order of the style.
     pub(super) listed: HashMap<String, (usize, Listed)>,
@@ -206,7 +205,7 @@ fn keys_of(text: &str) -> Vec<String> {
 
 /// Whether a command that makes a mark above the line leaves it to the package where the sign stands that follows.
 fn moves_sign(command: &str, marks: &CitationMarks) -> bool {
-    if marks.is_biblatex { command.to_ascii_lowercase().starts_with("auto") } else { !marks.numbers }
+    if marks.is_biblatex() { command.to_ascii_lowercase().starts_with("auto") } else { !marks.numbers }
 }
 
 impl Citations {
@@ -240,13 +239,13 @@ impl Reader<'_> {
         let marks = self.references.citations.marks;
         let mut asked = Asked::of(command, &marks);
         if self.input.take('*') {
-            if marks.is_biblatex && asked.form != Form::Names {
+            if marks.is_biblatex() && asked.form != Form::Names {
                 asked.form = match asked.form {
                     Form::Brackets if marks.plain == Form::Label => Form::YearInBrackets,
                     Form::Label if marks.plain == Form::Label => Form::Year,
                     form => form,
                 };
-            } else if !marks.is_biblatex {
+            } else if !marks.is_biblatex() {
                 asked.all_names = true;
             }
         }
@@ -254,7 +253,7 @@ impl Reader<'_> {
             self.input.argument();
             return;
         }
-        let is_several = marks.is_biblatex && command.ends_with("cites");
+        let is_several = marks.is_biblatex() && command.ends_with("cites");
         if asked.form == Form::Note {
             return self.cite_in_note(command, is_several);
         }
@@ -262,7 +261,7 @@ impl Reader<'_> {
             return self.cite_several(asked);
         }
         // One package has words before in angle brackets, another has them behind.
-        let words_before = if marks.ampersand { self.input.between('<', '>') } else { None };
+        let words_before = if marks.package == Package::Apacite { self.input.between('<', '>') } else { None };
         let first = self.input.option();
         let second = self.input.option();
         let keys = self.input.argument();
@@ -272,11 +271,15 @@ impl Reader<'_> {
             (behind, _) => (words_before, behind),
         };
         let before = if command == "citeaffixed" { Some(self.input.argument()) } else { before };
-        let behind = if marks.notes_behind && self.input.takes_character('*') { Some(self.input.argument()) } else { behind };
+        let behind = if marks.package == Package::Amsrefs && self.input.takes_character('*') {
+            Some(self.input.argument())
+        } else {
+            behind
+        };
         let before = before.map(|before| self.words(&before).trim().to_owned()).unwrap_or_default();
         if asked.form == Form::Superscript && moves_sign(command, &marks) {
             self.sign_before_mark();
-        } else if asked.form == Form::Superscript && !marks.is_biblatex {
+        } else if asked.form == Form::Superscript && !marks.is_biblatex() {
             self.trim_line();
         }
         let close = asked.close(&marks);
@@ -284,7 +287,7 @@ impl Reader<'_> {
         let at = self.at;
         let close = close.chars().map(|c| Token { kind: Sign::Char(c), at });
         let behind = behind.filter(|behind| !behind.is_empty()).unwrap_or_default();
-        if asked.form == Form::Superscript && marks.is_biblatex {
+        if asked.form == Form::Superscript && marks.is_biblatex() {
             return;
         }
         let page = self.word_of_pages(&behind);
@@ -313,7 +316,7 @@ impl Reader<'_> {
 
     /// The word before what is a page, where a package says it.
     fn word_of_pages(&self, note: &[Token]) -> String {
-        if !self.references.citations.marks.is_biblatex || note.is_empty() || note.len() > 60 {
+        if !self.references.citations.marks.is_biblatex() || note.is_empty() || note.len() > 60 {
             return String::new();
         }
         let mut text = String::new();

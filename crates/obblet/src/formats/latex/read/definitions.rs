@@ -13,6 +13,8 @@ pub(super) struct Definitions {
     /// Words of algorithms by the commands for them, and the lines of algorithms that are read.
     pub(super) keywords: HashMap<String, String>,
     pub(super) lines: Vec<algorithms::Lines>,
+    /// Whether lines within lines of algorithms stand in braces, once that was looked for.
+    pub(super) lines_in_braces: Option<bool>,
     /// Environments that begin behind their last ends.
     pub(super) endless: HashSet<String>,
     /// Environments whose text is code.

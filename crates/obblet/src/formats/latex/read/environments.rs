@@ -407,8 +407,9 @@ impl Reader<'_> {
     }
 
     /// Whether algorithms of this document are those of the package that has no environment for lines.
-    fn has_lines_in_braces(&self) -> bool {
-        memchr::memmem::find(self.input.source.as_bytes(), b"{algorithm2e}").is_some()
+    fn has_lines_in_braces(&mut self) -> bool {
+        let source = self.input.source.as_bytes();
+        *self.own.lines_in_braces.get_or_insert_with(|| memchr::memmem::find(source, b"{algorithm2e}").is_some())
     }
 
     /// `\end`

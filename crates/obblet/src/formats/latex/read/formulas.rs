@@ -211,8 +211,13 @@ impl<'s> Reader<'s> {
 
     /// Whether what comes up to the end of the group is one environment of formulas, beside a label.
     fn is_one_display(&self) -> bool {
-        let rest = &self.input.source[self.input.at..];
-        let Some((body, _)) = rest.split_once("\\end{subequations}").filter(|_| self.input.made.is_empty()) else { return false };
+        if !self.input.made.is_empty() {
+            return false;
+        }
+        // No further than to the next of its name, whether that ends it or is another: all of them together look at everything once.
+        let body =
+            self.input.source[self.input.at..].split_once("{subequations}").and_then(|(body, _)| body.strip_suffix("\\end"));
+        let Some(body) = body else { return false };
         let is_label =
             |rest: &str| rest.is_empty() || rest.starts_with("\\label{") && rest.ends_with('}') && !rest.contains('\n');
         let Some((before, inner)) = body.split_once("\\begin{") else { return false };

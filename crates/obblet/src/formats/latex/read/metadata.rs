@@ -194,14 +194,10 @@ impl Reader<'_> {
             self.languages(&options);
         }
         let named = self.input.characters(&package);
-        if let Some(name) = named
-            .split(',')
-            .map(str::trim)
-            .find(|name| matches!(*name, "natbib" | "biblatex" | "cite" | "apacite" | "harvard" | "chicago" | "amsrefs"))
-        {
+        if let Some(package) = named.split(',').find_map(|name| super::citation_marks::Package::of(name.trim())) {
             let mut text = String::new();
             self.input.write(&options, &mut text);
-            self.citation_package(name, &text);
+            self.citation_package(package, &text);
         }
         if named.split(',').any(|package| matches!(package.trim(), "caption" | "subcaption")) {
             let kind = if named.trim() == "subcaption" { Some("sub") } else { None };

@@ -2,7 +2,7 @@
 
 use super::Reader;
 use super::bibliography::id_of_entry;
-use super::citation_marks::CalledBy;
+use super::citation_marks::{CalledBy, Package};
 use super::citations::{Asked, Called, Cited, ENTRY, Form, Group, Printed};
 use crate::citations::Listed;
 use crate::document::{CitationStyle, Document, Kind, NodeId, Text};
@@ -59,7 +59,7 @@ impl Reader<'_> {
         let mut room = MOST_SHOWN;
         let mut marks = self.references.citations.marks;
         let mut between_names = marks.between;
-        match (self.references.citations.has_package, self.references.citations.listed.is_empty()) {
+        match (marks.package != Package::None, self.references.citations.listed.is_empty()) {
             (true, _) => {}
             // What styles give as labels has a comma.
             (false, false) => marks.before_year = ", ",
@@ -283,7 +283,7 @@ fn called_of(printed: Option<&Printed>, listed: Option<&(usize, Listed)>) -> Cal
 
 /// What stands between the citations of one command.
 fn between(asked: Asked, marks: &super::citation_marks::CitationMarks, number: usize, count: usize, next: &[Entry]) -> String {
-    if asked.form == Form::InText && marks.is_biblatex {
+    if asked.form == Form::InText && marks.is_biblatex() {
         return match (number + next.len() >= count, number) {
             (true, 1) => " and ".to_owned(),
             (true, _) => ", and ".to_owned(),
@@ -389,7 +389,7 @@ impl Shown<'_> {
     /// Names and years: names that come again are not said again, where the package joins them.
     fn names_and_years(&mut self, asked: Asked, entries: &[Entry]) {
         let marks = *self.marks;
-        let joins = !marks.is_biblatex || marks.joins;
+        let joins = !marks.is_biblatex() || marks.joins;
         let before_year = if asked.form == Form::NamesAndYear { " " } else { marks.before_year };
         for (at, entry) in entries.iter().enumerate() {
             let called = &entry.called;
@@ -404,7 +404,7 @@ impl Shown<'_> {
                 continue;
             }
             let mut names = asked.names(entry);
-            if marks.ampersand {
+            if marks.and == "&" {
                 names = names.replace(" and ", " & ").replace(", & ", " & ");
             }
             self.link(&format!("{names}{before_year}{}", called.year), entry);
@@ -429,7 +429,7 @@ impl Shown<'_> {
     fn in_text(&mut self, asked: Asked, cited: &Cited, entries: &[Entry], number: usize, count: usize) {
         let marks = *self.marks;
         let entries = self.sorted(entries);
-        let joins = !marks.is_biblatex || marks.joins;
+        let joins = !marks.is_biblatex() || marks.joins;
         for (at, entry) in entries.iter().enumerate() {
             let called = &entry.called;
             let before = at.checked_sub(1).map(|before| &entries[before]);
