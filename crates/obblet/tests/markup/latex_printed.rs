@@ -7,6 +7,7 @@ mod articles;
 mod citations;
 mod classes;
 mod lists;
+mod terms;
 
 use crate::support;
 
@@ -26,7 +27,7 @@ struct Printed {
 
 /// All documents, with what is printed for each.
 fn documents() -> impl Iterator<Item = (String, &'static str)> {
-    let all = [lists::PRINTED, articles::PRINTED, classes::PRINTED].concat();
+    let all = [lists::PRINTED, articles::PRINTED, classes::PRINTED, terms::PRINTED].concat();
     all.into_iter().flat_map(|printed| {
         let Printed { class, preamble, lines } = printed;
         lines.iter().map(move |(text, expected)| {

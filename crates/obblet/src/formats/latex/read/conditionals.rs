@@ -323,15 +323,40 @@ impl Reader<'_> {
     /// Whether two tokens mean the same.
     fn is_same(&self, one: &Token, other: &Token) -> bool {
         match (one.kind.command(), other.kind.command()) {
-            (Some(one), Some(other)) => {
-                let is_unknown = |name: &str| !self.macros.knows(name) && !super::vocabulary::is_known(name);
-                let (meant, others) = (self.macros.meaning(one), self.macros.meaning(other));
-                meant == others || self.macros.means_same(one, other, &self.input) || is_unknown(one) && is_unknown(other)
-            }
+            (Some(one), Some(other)) => match (self.sign_named(one), self.sign_named(other)) {
+                (None, None) => {
+                    let is_unknown = |name: &str| !self.macros.knows(name) && !super::vocabulary::is_known(name);
+                    let (meant, others) = (self.macros.meaning(one), self.macros.meaning(other));
+                    meant == others || self.macros.means_same(one, other, &self.input) || is_unknown(one) && is_unknown(other)
+                }
+                (Some(sign), None) => self.macros.only_token(other).is_some_and(|known| known.kind == sign),
+                (None, Some(sign)) => self.macros.only_token(one).is_some_and(|known| known.kind == sign),
+                (Some(one), Some(other)) => one == other,
+            },
             (None, None) => self.is_same_sign(one, other),
-            (Some(name), None) => self.macros.only_token(name).is_some_and(|known| self.is_same_sign(known, other)),
-            (None, Some(name)) => self.macros.only_token(name).is_some_and(|known| self.is_same_sign(known, one)),
+            (Some(name), None) => self.is_sign(name, other),
+            (None, Some(name)) => self.is_sign(name, one),
         }
+    }
+
+    /// Whether a command was let be a sign.
+    fn is_sign(&self, name: &str, sign: &Token) -> bool {
+        match self.sign_named(name) {
+            Some(named) => named == sign.kind,
+            None => self.macros.only_token(name).is_some_and(|known| self.is_same_sign(known, sign)),
+        }
+    }
+
+    /// The sign that a command of the format was let be.
+    fn sign_named(&self, name: &str) -> Option<Kind> {
+        let name = self.macros.meaning(name);
+        let sign = match name {
+            "bgroup" => Kind::Begin,
+            "egroup" => Kind::End,
+            "@sptoken" => Kind::Space,
+            _ => return None,
+        };
+        (!self.macros.knows(name)).then_some(sign)
     }
 
     fn is_same_sign(&self, one: &Token, other: &Token) -> bool {

@@ -262,6 +262,11 @@ impl<'s> Reader<'s> {
             } else if DEFINES.contains(&name) {
                 let name = name.to_owned();
                 self.macros.define(&name, &mut self.input);
+            } else if self.own.glossary.shows(name) {
+                let name = name.to_owned();
+                self.expanding.in_formula = true;
+                self.mention(&name);
+                self.expanding.in_formula = false;
             } else {
                 return Some(token);
             }
@@ -333,6 +338,7 @@ impl<'s> Reader<'s> {
                     if self.macros.knows(name)
                         || is_written_out(name)
                         || DEFINES.contains(&name)
+                        || self.own.glossary.shows(name)
                         || end.strip_prefix('\\') == Some(name)
                     {
                         return None;

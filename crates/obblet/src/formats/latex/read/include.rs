@@ -205,23 +205,29 @@ impl Include<'_> {
             self.read.push(path.clone());
         }
         // What stands around the body of a part is for the part alone.
-        let text = if request.kind == Kind::Package { text } else { body(&text).to_owned() };
-        let inner = requests(&text);
+        let text = up_to_end_of_input(&text);
+        let is_package = request.kind == Kind::Package;
+        let (text, begin, end) =
+            if is_package { (text, "\\makeatletter\n", "\n\\makeatother\n") } else { (body(text), "", "\n") };
+        let inner = requests(text);
         if inner.is_empty() {
-            return Some(text + "\n");
+            return Some([begin, text, end].concat());
         }
         self.open.push(path);
         let mut out = String::with_capacity(text.len());
+        out.push_str(begin);
         let mut copied = 0;
         for request in inner.into_iter().filter(|request| matches!(request.kind, Kind::Part | Kind::Package)) {
             let Some(part) = self.take(&request, folder) else { continue };
             out.push_str(&text[copied..request.start]);
             copied = request.end;
             out.push_str(&part);
+            out.push_str(begin);
         }
         out.push_str(&text[copied..]);
+        out.push_str(end);
         self.open.pop();
-        Some(out + "\n")
+        Some(out)
     }
 
     fn find(&mut self, name: &str, _folder: &Path) -> Result<(PathBuf, String), &'static str> {
@@ -249,6 +255,19 @@ impl Include<'_> {
         }
         Err(why)
     }
+}
+
+/// What is read of a file: all before the line that ends it, where there is one.
+fn up_to_end_of_input(text: &str) -> &str {
+    let mut end = 0;
+    for line in text.split_inclusive('\n') {
+        let ends = line.trim_start().strip_prefix("\\endinput");
+        if ends.is_some_and(|rest| !rest.starts_with(|c: char| c.is_ascii_alphabetic())) {
+            break;
+        }
+        end += line.len();
+    }
+    &text[..end]
 }
 
 /// What stands between the beginning and the end of a document, or all of it.

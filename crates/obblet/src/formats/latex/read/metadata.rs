@@ -199,6 +199,12 @@ impl Reader<'_> {
             self.input.write(&options, &mut text);
             self.citation_package(package, &text);
         }
+        let of_terms = |name: &&str| matches!(*name, "glossaries" | "glossaries-extra" | "acronym" | "acro");
+        if let Some(package) = named.split(',').map(str::trim).find(of_terms) {
+            let mut text = String::new();
+            self.input.write(&options, &mut text);
+            self.glossary_options(package, &text);
+        }
         if named.split(',').any(|package| matches!(package.trim(), "caption" | "subcaption")) {
             let kind = if named.trim() == "subcaption" { Some("sub") } else { None };
             self.caption_settings(kind, &options);

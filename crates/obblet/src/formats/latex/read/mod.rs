@@ -46,6 +46,7 @@ mod requests;
 mod resolved_citations;
 mod symbols;
 mod tables;
+mod terms;
 mod theorems;
 mod token_lists;
 mod tokens;
