@@ -31,18 +31,26 @@ enum Letters {
     Capitals,
 }
 
+/// Sorts of commands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Family {
+    /// Those that show words and do no more.
+    Quiet,
+    /// Those that also have the term listed, with options before the key and words that are added behind it.
+    Linked,
+    /// Those of acronyms, with a key alone.
+    Acronym,
+}
+
 /// What a command shows.
 #[derive(Clone, Copy, Debug)]
 struct Shown {
+    family: Family,
     part: Part,
     plural: bool,
     letters: Letters,
     /// Whether the next mention is no longer the first one.
     uses: bool,
-    /// Whether the term is listed.
-    mentions: bool,
-    /// Whether options stand before the key, and words that are added behind it.
-    takes_options: bool,
     /// Whether an article stands before it.
     article: bool,
 }
@@ -102,25 +110,25 @@ impl Shown {
         let ends = |start: &str| name.strip_prefix(start).filter(|end| !end.is_empty());
         let quiet = ends("glsentry").or_else(|| ends("glsfmt")).filter(|_| !command.starts_with("GLS"));
         if let Some((part, plural)) = quiet.and_then(|end| of(end, &PARTS)) {
-            return Some(Self { part, plural, letters, uses: false, mentions: false, takes_options: false, article: false });
+            return Some(Self { family: Family::Quiet, part, plural, letters, uses: false, article: false });
         }
         let linked = name.strip_prefix("gls").or_else(|| ends("acr"));
         let linked = linked.map(|end| end.strip_prefix("xtr").filter(|end| !end.is_empty()).unwrap_or(end));
         if let Some((part, plural)) = linked.and_then(|end| of(end, &PARTS)) {
             let uses = part == Part::Mention;
-            return Some(Self { part, plural, letters, uses, mentions: true, takes_options: true, article: false });
+            return Some(Self { family: Family::Linked, part, plural, letters, uses, article: false });
         }
         let article = name.starts_with("iac");
         let (part, plural) =
             name.strip_prefix("ac").or_else(|| name.strip_prefix("iac")).and_then(|end| of(end, &ACRONYM_PARTS))?;
         let uses = part == Part::Mention || name.ends_with('u');
-        Some(Self { part, plural, letters, uses, mentions: true, takes_options: false, article })
+        Some(Self { family: Family::Acronym, part, plural, letters, uses, article })
     }
 }
 
 /// Whether a command shows a term and has it listed.
 pub(super) fn mentions_a_term(command: &str) -> bool {
-    Shown::by(command).is_some_and(|shown| shown.mentions)
+    Shown::by(command).is_some_and(|shown| shown.family != Family::Quiet)
 }
 
 impl Glossary {
@@ -323,13 +331,14 @@ impl Reader<'_> {
     /// A term in the text: `\gls{hw}`.
     pub(super) fn mention(&mut self, command: &str) -> bool {
         let Some(shown) = Shown::by(command) else { return false };
-        let is_counted = !self.input.take('*') || shown.takes_options;
-        if shown.takes_options {
+        let takes_options = shown.family == Family::Linked;
+        let is_counted = !self.input.take('*') || takes_options;
+        if takes_options {
             self.input.takes_character('+');
             self.input.option();
         }
         let key = self.key_of_term();
-        let added = if shown.takes_options { self.input.option().unwrap_or_default() } else { Vec::new() };
+        let added = if takes_options { self.input.option().unwrap_or_default() } else { Vec::new() };
         let Some(term) = self.own.glossary.terms.get(&key).cloned() else {
             self.tallies.terms.add_apart(self.at, &key);
             self.input.push_all(added.into_iter());
@@ -345,7 +354,7 @@ impl Reader<'_> {
         if shown.uses && is_counted {
             self.own.glossary.set_use(&key, true);
         }
-        if shown.mentions {
+        if shown.family != Family::Quiet {
             self.own.glossary.list(&key);
         }
         self.show_term(&term, shown, is_first, added);
