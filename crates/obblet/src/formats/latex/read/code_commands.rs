@@ -134,7 +134,7 @@ impl Reader<'_> {
     }
 
     /// The tokens of a piece of the source.
-    fn tokens_up_to(&mut self, start: usize, end: usize) -> Vec<Token> {
+    pub(super) fn tokens_up_to(&mut self, start: usize, end: usize) -> Vec<Token> {
         self.input.at = start;
         let mut tokens = Vec::new();
         // Behind white space and comments, a token may begin behind the end.

@@ -150,26 +150,6 @@ impl Reader<'_> {
         defines
     }
 
-    /// Skips what stands between brackets where it is no text: keys with values, or a length.
-    fn skip_settings(&mut self) {
-        const LONGEST: usize = 200;
-        let rest = &self.input.source.as_bytes()[self.input.at..];
-        if !self.input.made.is_empty() || rest.first() != Some(&b'[') {
-            return;
-        }
-        let Some(end) = rest.iter().take(LONGEST).position(|byte| *byte == b']') else { return };
-        let option = &rest[1..end];
-        let is_plain = !option.iter().any(|byte| matches!(byte, b'{' | b'}' | b'[' | b'%' | b'$'))
-            && memchr::memmem::find(option, b"\\(").is_none();
-        let is_length = option.first().is_some_and(|byte| matches!(byte, b'0'..=b'9' | b'.' | b'-'))
-            && [&b"pt"[..], b"em", b"ex", b"cm", b"mm", b"in"].iter().any(|unit| option.ends_with(unit));
-        // A value of many words is text.
-        let is_sentence = option.split(|byte| *byte == b',').any(|part| part.split(u8::is_ascii_whitespace).count() > 4);
-        if is_plain && (is_length || option.contains(&b'=') && !is_sentence) {
-            self.input.at += end + 1;
-        }
-    }
-
     /// Commands that mean nothing, and those that are as if they were not there.
     fn plain_command(&mut self, name: &str, plain: Plain) -> bool {
         if matches!(
@@ -237,7 +217,7 @@ impl Reader<'_> {
                         continue;
                     }
                     // What the number is multiplied with, or what the length is set to.
-                    Sign::Command(_) if is_set => {}
+                    Sign::Command(ref name) if is_set && !super::vocabulary::is_no_length(name) => {}
                     _ => self.input.made.push(token),
                 }
                 return;
@@ -744,8 +724,13 @@ impl Reader<'_> {
             "label" | "edlabel" | "linelabel" => self.label(),
             "subref" => self.refer(Shows::Part),
             "vref" if self.references.wording.is_loaded => self.refer(Shows::Word(WordForm::Small)),
-            "ref" | "pageref" | "vref" | "thref" | "labelcref" | "autopageref" | "vpageref" | "cpageref" | "zref" | "fullref"
-            | "lineref" | "lref" => self.refer(Shows::Number),
+            "ref" | "pageref" | "vref" | "thref" | "labelcref" | "autopageref" | "cpageref" | "zref" | "fullref" | "lineref"
+            | "lref" => self.refer(Shows::Number),
+            "vpageref" => {
+                self.input.take('*');
+                self.skip_arguments("oo");
+                self.refer(Shows::Place);
+            }
             "eqref" => self.refer(Shows::Equation),
             "footref" => {
                 self.style(Kind::Superscript);

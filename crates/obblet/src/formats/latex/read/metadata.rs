@@ -194,6 +194,10 @@ impl Reader<'_> {
             self.languages(&options);
         }
         let named = self.input.characters(&package);
+        // Older than babel.
+        if named.split(',').any(|name| matches!(name.trim(), "german" | "ngerman")) {
+            self.languages(&package);
+        }
         if let Some(package) = named.split(',').find_map(|name| super::citation_marks::Package::of(name.trim())) {
             let mut text = String::new();
             self.input.write(&options, &mut text);

@@ -44,6 +44,7 @@ mod registers;
 mod report;
 mod requests;
 mod resolved_citations;
+mod settings;
 mod symbols;
 mod tables;
 mod terms;

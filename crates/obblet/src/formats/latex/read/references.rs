@@ -60,6 +60,8 @@ pub(super) enum Shows {
     Part,
     /// The words of a heading or a caption.
     Name,
+    /// Whether it stands above or below.
+    Place,
     /// What stands in it.
     Own,
 }
@@ -179,7 +181,7 @@ impl Reader<'_> {
             if self.front_equations().contains(&label) {
                 let is_bare = matches!(shows, Shows::Number | Shows::Word(WordForm::Printed));
                 let command = if is_bare { "ref" } else { "eqref" };
-                if shows == Shows::Own {
+                if matches!(shows, Shows::Own | Shows::Place) {
                     self.doc.unwrap(node);
                     continue;
                 }
@@ -220,6 +222,10 @@ impl Reader<'_> {
                     if with_parentheses { format!("({letter})") } else { letter.to_owned() }
                 }
                 Shows::Name => self.name_of(named.node),
+                Shows::Place => {
+                    let language = self.front.language.as_deref().unwrap_or_default();
+                    word_for_place(language, self.doc.node(named.node).offset() > place).to_owned()
+                }
             };
             let is_counted = matches!(self.doc.kind(named.node), Kind::Figure | Kind::Table);
             if shows == Shows::Number && is_counted && text == named.number {
@@ -256,6 +262,20 @@ impl Reader<'_> {
 /// An id that stands for a label.
 pub(super) fn id_of(label: &str) -> String {
     label.split_whitespace().collect::<Vec<_>>().join("-")
+}
+
+/// What leads to a page in print leads to a place here.
+fn word_for_place(language: &str, is_below: bool) -> &'static str {
+    let words = match language.get(..2) {
+        Some("de") => ["oben", "unten"],
+        Some("es") => ["arriba", "abajo"],
+        Some("fr") => ["ci-dessus", "ci-dessous"],
+        Some("it") => ["sopra", "sotto"],
+        Some("nl") => ["hierboven", "hieronder"],
+        Some("pt") => ["acima", "abaixo"],
+        _ => ["above", "below"],
+    };
+    words[usize::from(is_below)]
 }
 
 fn worded(word: &str, number: &str) -> String {

@@ -251,3 +251,28 @@ pub(super) fn style_of(name: &str) -> Option<Kind> {
 pub(super) fn is_icon(name: &str) -> bool {
     name.strip_prefix("fa").is_some_and(|icon| icon.starts_with(|c: char| c.is_ascii_uppercase()))
 }
+
+/// Whether a command behind a length is none that this is multiplied with.
+pub(super) fn is_no_length(name: &str) -> bool {
+    const NAMES: [&str; 18] = [
+        "relax",
+        "hskip",
+        "vskip",
+        "kern",
+        "penalty",
+        "hfil",
+        "hfill",
+        "vfil",
+        "vfill",
+        "par",
+        "break",
+        "nobreak",
+        "hbox",
+        "vbox",
+        "bgroup",
+        "egroup",
+        "begingroup",
+        "endgroup",
+    ];
+    NAMES.contains(&name)
+}
