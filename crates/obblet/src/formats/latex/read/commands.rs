@@ -366,6 +366,8 @@ impl Reader<'_> {
             "caption" | "captionof" | "subcaption" | "tablecaption" => self.caption(name),
             "includegraphics" | "epsfig" | "epsfbox" | "psfig" | "includesvg" => self.picture(),
             "alt" | "temporal" | "note" if self.front.class == "beamer" => self.of_some_slides(name),
+            "mode" | "againframe" if self.front.class == "beamer" => self.mode_of_slides(name),
+            "newblock" => self.input.push(Sign::Space, self.at),
             "frametitle" => {
                 self.input.overlay();
                 self.heading_of(self.counters.level_of_slides(), false);
@@ -510,6 +512,20 @@ impl Reader<'_> {
         let words = self.input.argument();
         self.input.argument();
         self.input.push_all(words.into_iter());
+    }
+
+    /// A slide that is shown again, and what a mode says: that of the slides is theirs alone.
+    fn mode_of_slides(&mut self, name: &str) {
+        let rest = self.input.source.get(self.input.at..).unwrap_or_default();
+        let is_other = ["<article", "<handout", "<second", "<trans"].iter().any(|mode| rest.starts_with(mode));
+        self.input.take('*');
+        self.input.overlay();
+        if name == "againframe" {
+            self.input.option();
+            self.input.argument();
+        } else if is_other && self.input.takes_begin() {
+            self.input.up_to_end();
+        }
     }
 
     /// Text that a command stands for, or puts around its argument. Whether it is one of packages for that.

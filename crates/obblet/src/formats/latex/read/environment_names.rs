@@ -91,7 +91,8 @@ const NAMES: &[(Sort, &str)] = &[
     (
         Sort::Box,
         "minipage parbox multicols columns column adjustbox tcolorbox mdframed framed shaded spacing adjustwidth \
-         block alertblock exampleblock varwidth paracol leftbar oframed snugshade boxedminipage boxminipage Sbox shadowbox",
+         block alertblock exampleblock beamercolorbox beamerboxesrounded onlyenv actionenv uncoverenv \
+         visibleenv invisibleenv alertenv structureenv overprint overlayarea varwidth paracol leftbar oframed snugshade boxedminipage boxminipage Sbox shadowbox",
     ),
     (Sort::Letter, "letter"),
     (Sort::Language, "otherlanguage selectlanguage"),

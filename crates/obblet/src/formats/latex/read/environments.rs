@@ -311,8 +311,9 @@ impl Reader<'_> {
                     self.input.push_all(words.into_iter());
                 }
             }
-            "adjustwidth" => drop((self.input.argument(), self.input.argument())),
-            "block" | "alertblock" | "exampleblock" => {
+            "beamercolorbox" => drop(self.input.argument()),
+            "adjustwidth" | "overlayarea" => drop((self.input.argument(), self.input.argument())),
+            "block" | "alertblock" | "exampleblock" | "beamerboxesrounded" => {
                 let words = self.input.argument();
                 if !words.is_empty() {
                     self.input.push(Sign::Par, self.at);

@@ -123,6 +123,7 @@ pub(super) struct Glossary {
     abbreviations: Option<&'static str>,
     pub(super) acronym_style: Style,
     abbreviation_style: Style,
+    own_styles: HashMap<String, Style>,
     /// What the lists of acronyms hold that stand in the text.
     in_text: ListsInText,
     /// Those entries, with their keys.
@@ -297,9 +298,27 @@ impl Reader<'_> {
                 let category = self.input.option().unwrap_or_default();
                 let is_acronym = name == "setacronymstyle" || self.input.characters(&category) == "acronym";
                 let style = self.input.argument();
-                let style = Style::named(&self.input.characters(&style));
+                let style = self.input.characters(&style);
+                let own = self.own.glossary.own_styles.get(&style).copied();
+                let style = own.unwrap_or_else(|| Style::named(&style));
                 let glossary = &mut self.own.glossary;
                 *if is_acronym { &mut glossary.acronym_style } else { &mut glossary.abbreviation_style } = style;
+            }
+            // Those that a document defines are as the one that they begin with.
+            "newacronymstyle" | "newabbreviationstyle" => {
+                let (name, shown, defined) = (self.key_of_term(), self.input.argument(), self.input.argument());
+                let begins = |token: &Token| {
+                    token.kind.command().is_some_and(|name| name.starts_with("GlsUseAcr") || name.starts_with("GlsXtrUseAbbr"))
+                };
+                let basis = [shown, defined].into_iter().find_map(|tokens| {
+                    let at = tokens.iter().position(begins)?;
+                    Some(self.input.characters(&tokens[at + 1..tokens.len().min(at + 4)]))
+                });
+                if let Some(basis) = basis
+                    && self.own.glossary.own_styles.len() < MOST_LISTS
+                {
+                    self.own.glossary.own_styles.insert(name, Style::named(&basis));
+                }
             }
             "acsetup" => {
                 let options = self.input.argument();
@@ -502,7 +521,8 @@ impl Reader<'_> {
         let named = self.input.value_of(&options, "type");
         let list = match list {
             Some(list) => self.own_list(list),
-            None if named.is_empty() => MAIN.into(),
+            // Without a main one, the first is meant.
+            None if named.is_empty() => self.lists().into_iter().next().unwrap_or_else(|| MAIN.into()),
             None => self.list_named(&named),
         };
         self.begin_glossary(&list, &title, is_whole);

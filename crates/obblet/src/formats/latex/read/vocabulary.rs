@@ -10,7 +10,7 @@ use std::sync::LazyLock;
 const SILENT: &[(&str, &str)] = &[
     (
         "",
-        "onslide jobname languagename temporal pdflastxpos autopunct @M @empty @minus @ne @plus Blinddocument BooleanFalse BooleanTrue Centering Columns \
+        "onslide jobname languagename pdflastxpos autopunct @M @empty @minus @ne @plus Blinddocument BooleanFalse BooleanTrue Centering Columns \
          DoubleSpacing FloatBarrier Huge IEEEdisplaynontitleabstractindextext IEEEoverridecommandlockouts \
          IEEEpeerreviewmaketitle IEEEpubidadjcol IEEEtriggeratref LARGE Large NoValue OnehalfSpacing Pages RaggedLeft \
          RaggedRight SingleSpacing ULforem VerbatimEnvironment VerbatimFootnotes addappheadtotoc \
@@ -28,7 +28,7 @@ const SILENT: &[(&str, &str)] = &[
          leavevmode leftmarginpar linenumbers lishu listfiles listofabbreviations listofalgorithms listofappendices \
          listoffigures listoflistings listofsymbols listoftables listoftodos long lstlistoflistings \
          makecover makeglossaries makeindex makelabels makenomenclature maketables maketitlepage mdseries medbreak \
-         medskip movetoevenpage movetooddpage newblock newcolumn newpage newpagecolumn noaffiliation nobreak noexpand \
+         medskip movetoevenpage movetooddpage newcolumn newpage newpagecolumn noaffiliation nobreak noexpand \
          nofiles noindent nolinenumbers nolistsep nonfrenchspacing normalem normalfont normalmarginpar normalsize null \
          numberlinefalse obeylines obeyspaces onecolumn onehalfspace onehalfspacing outer pause pausenumbering \
          phantompart phantomsection postextual pretextual printcredits printtitlepage protect protected qed qedhere \
@@ -123,7 +123,7 @@ const SILENT: &[(&str, &str)] = &[
         "fontspec setCJKmainfont setCJKmonofont setCJKsansfont setmainfont setmathbf setmathrm setmathsf setmathtt \
          setmonofont setromanfont setsansfont",
     ),
-    ("smm", "setbeamerfont"),
+    ("smm", "setbeamercolor setbeamerfont"),
     ("som", "usebeamercolor usebeamerfont usebeamertemplate"),
     (
         "mmmm",
