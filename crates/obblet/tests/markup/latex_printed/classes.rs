@@ -201,20 +201,20 @@ pub(super) const PRINTED: &[Printed] = &[
         preamble: "",
         lines: &[
             (
-                r"\begin{frame}{T}\begin{beamercolorbox}[sep=8pt,center]{title}box\end{beamercolorbox}\begin{onlyenv}<1>a\end{onlyenv}\end{frame}",
-                "T - box a",
+                r"\begin{frame}{Tide}\begin{beamercolorbox}[sep=8pt,center]{title}box\end{beamercolorbox}\begin{onlyenv}<1>a\end{onlyenv}\end{frame}",
+                "Tide ---- box a",
             ),
             (
-                r"\begin{frame}{T}\begin{overlayarea}{3cm}{2cm}a\end{overlayarea}\begin{beamerboxesrounded}[shadow=true]{Head}b\end{beamerboxesrounded}\end{frame}",
-                "T - a Head b",
+                r"\begin{frame}{Tide}\begin{overlayarea}{3cm}{2cm}a\end{overlayarea}\begin{beamerboxesrounded}[shadow=true]{Head}b\end{beamerboxesrounded}\end{frame}",
+                "Tide ---- a Head b",
             ),
             (
-                r"\begin{frame}[label=here]{T}\setbeamercolor{x}{fg=red}\temporal<2>{f}{g}{h}\mode<article>{print}\mode<presentation>{shown}\end{frame}\againframe<2->{here}",
-                "T - gshown",
+                r"\begin{frame}[label=here]{Tide}\setbeamercolor{x}{fg=red}\temporal<2>{f}{g}{h}\mode<article>{print}\mode<presentation>{shown}\end{frame}\againframe<2->{here}",
+                "Tide ---- gshown",
             ),
             (
-                r"\begin{frame}{T}\begin{thebibliography}{1}\bibitem{a}Ada Pask.\newblock Tides.\end{thebibliography}\end{frame}",
-                "T - 1. Ada Pask. Tides.",
+                r"\begin{frame}{Tide}\begin{thebibliography}{1}\bibitem{a}Ada Pask.\newblock Tides.\end{thebibliography}\end{frame}",
+                "Tide ---- 1. Ada Pask. Tides.",
             ),
         ],
     },
