@@ -328,6 +328,15 @@ impl Parser<'_> {
     pub(super) fn skip_option(&mut self) {
         bracketed(&mut self.stack);
     }
+
+    /// An option in brackets, as it is written.
+    pub(super) fn option_text(&mut self) -> String {
+        let mut out = String::new();
+        for token in bracketed(&mut self.stack).iter().flatten().rev() {
+            token.kind.write(&mut out);
+        }
+        out
+    }
 }
 
 /// What is bold in a group that is set so.

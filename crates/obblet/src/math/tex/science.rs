@@ -110,17 +110,17 @@ pub(super) fn read(parser: &mut Parser<'_>, name: &str) -> Option<Row> {
             Some(grouped(&number))
         }
         "si" | "unit" => {
-            parser.skip_option();
+            let with_slash = asks_for_slash(&parser.option_text());
             let units = parser.words();
-            Some(unit(&units))
+            Some(unit(&units, with_slash))
         }
         "SI" | "qty" => {
-            parser.skip_option();
+            let with_slash = asks_for_slash(&parser.option_text());
             let number = parser.words();
             let units = parser.words();
             let mut row = grouped(&number);
             row.push(Node::Space(3));
-            row.extend(unit(&units));
+            row.extend(unit(&units, with_slash));
             Some(row)
         }
         "ang" => {
@@ -255,16 +255,32 @@ fn printed(digits: &str) -> String {
     out + rest
 }
 
+/// Whether the units that others are divided by stand behind a slash (the documentation of siunitx, `per-mode`).
+fn asks_for_slash(option: &str) -> bool {
+    option
+        .split(',')
+        .filter_map(|pair| pair.split_once('='))
+        .any(|(key, value)| key.trim() == "per-mode" && value.contains("symbol"))
+}
+
+/// A unit in a product of some.
+struct Factor {
+    sign: String,
+    power: i32,
+    /// Whether the others are divided by it behind a slash.
+    behind_slash: bool,
+}
+
 /// Units by their names, or as they are written.
-fn unit(text: &str) -> Row {
-    let mut units: Vec<(String, i32)> = Vec::new();
+fn unit(text: &str, with_slash: bool) -> Row {
+    let mut units: Vec<Factor> = Vec::new();
     let (mut per, mut power, mut prefix, mut says) = (false, 1, "", None);
     for word in text.split(['\\', '.', '~', ' ']).filter(|word| !word.is_empty()) {
         match word {
             "per" => per = true,
             _ if word.starts_with("tothe{") => {
-                if let Some(((_, exponent), said)) = units.last_mut().zip(power_in(word)) {
-                    *exponent *= said;
+                if let Some((unit, said)) = units.last_mut().zip(power_in(word)) {
+                    unit.power *= said;
                 }
             }
             _ if word.starts_with("raiseto{") => power = power_in(word).unwrap_or(1),
@@ -272,7 +288,7 @@ fn unit(text: &str) -> Row {
             _ if says.is_some() && word.starts_with('{') => {
                 let said = power_in(word).unwrap_or(1);
                 match (says.take(), units.last_mut()) {
-                    (Some(true), Some((_, exponent))) => *exponent *= said,
+                    (Some(true), Some(unit)) => unit.power *= said,
                     (Some(false), _) => power = said,
                     _ => {}
                 }
@@ -280,8 +296,8 @@ fn unit(text: &str) -> Row {
             "square" => power = 2,
             "cubic" => power = 3,
             "squared" | "cubed" => {
-                if let Some((_, exponent)) = units.last_mut() {
-                    *exponent *= if word == "squared" { 2 } else { 3 };
+                if let Some(unit) = units.last_mut() {
+                    unit.power *= if word == "squared" { 2 } else { 3 };
                 }
             }
             _ => {
@@ -297,7 +313,12 @@ fn unit(text: &str) -> Row {
                 for (at, part) in known.split('/').enumerate() {
                     let (sign, exponent) = part.split_once('^').unwrap_or((part, ""));
                     let written = exponent.trim_matches(['{', '}']).parse().unwrap_or(power);
-                    units.push((format!("{prefix}{prefix_here}{sign}"), if per || at > 0 { -written } else { written }));
+                    let behind_slash = at > 0 || per && with_slash;
+                    units.push(Factor {
+                        sign: format!("{prefix}{prefix_here}{sign}"),
+                        power: if per && !with_slash { -written } else { written },
+                        behind_slash,
+                    });
                     prefix = "";
                 }
                 (per, power) = (false, 1);
@@ -305,8 +326,10 @@ fn unit(text: &str) -> Row {
         }
     }
     let mut row: Row = Vec::new();
-    for (at, (sign, exponent)) in units.into_iter().enumerate() {
-        if at > 0 {
+    for (at, Factor { sign, power, behind_slash }) in units.into_iter().enumerate() {
+        if behind_slash {
+            row.push(Node::operator("/", Class::Ordinary));
+        } else if at > 0 {
             row.push(Node::Space(3));
         }
         // Signs are no letters.
@@ -321,10 +344,10 @@ fn unit(text: &str) -> Row {
                 continue;
             }
         }
-        row.push(if exponent == 1 {
+        row.push(if power == 1 {
             base
         } else {
-            Node::Scripts(Box::new(Scripts { base: vec![base], sup: Some(signed(&exponent.to_string())), ..Scripts::default() }))
+            Node::Scripts(Box::new(Scripts { base: vec![base], sup: Some(signed(&power.to_string())), ..Scripts::default() }))
         });
     }
     row

@@ -194,7 +194,7 @@ impl Reader<'_> {
 
     /// What a caption is for, and the environment of that.
     fn holder_of_caption(&self) -> Option<(NodeId, String)> {
-        const TABLES: [&str; 5] = ["longtable", "deluxetable", "longtblr", "xltabular", "longtabu"];
+        const TABLES: [&str; 6] = ["longtable", "deluxetable", "longtblr", "talltblr", "xltabular", "longtabu"];
         let float = self.environments.iter().rev().find(|environment| environment.kind == Form::Float);
         match float {
             Some(float) => Some((float.node?, float.name.clone())),

@@ -139,6 +139,7 @@ impl Reader<'_> {
                 self.input.push(Sign::Begin, at);
             }
         }
+        self.next_argument(false);
     }
 
     /// Takes a definition of a command or an environment. Whether a command defines one.

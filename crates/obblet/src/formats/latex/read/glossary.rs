@@ -688,7 +688,7 @@ impl Reader<'_> {
     }
 }
 
-/// What an acronym is short for, without what its list says beside that: `\\acroextra{…}`.
+/// What an acronym is short for, without what its list says beside that: `\acroextra{…}`.
 fn without_extra(words: Words) -> Words {
     let Some(extra) = words.iter().position(|token| token.kind.command() == Some("acroextra")) else { return words };
     let mut kept = words[..extra].to_vec();

@@ -60,6 +60,7 @@ impl Reader<'_> {
                 }
             }
             "ExplSyntaxOff" => {}
+            "sisetup" => self.set_quantities(),
             _ => {
                 return self.shown_command(name)
                     || self.register_command(name)

@@ -174,6 +174,8 @@ struct Marks {
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 enum Closing {
     Group,
+    /// An argument of a command that is not known.
+    Argument,
     /// A part of the document ends.
     Part(NodeId),
     /// Words are written.
@@ -337,7 +339,7 @@ impl<'s> Reader<'s> {
     }
 
     fn end_group(&mut self) {
-        let closes = self.groups.last().is_some_and(|group| group.closing != Closing::Group);
+        let closes = self.groups.last().is_some_and(|group| !matches!(group.closing, Closing::Group | Closing::Argument));
         // What begins in an argument ends in it.
         while closes && self.environments.last().is_some_and(|environment| environment.groups >= self.groups.len()) {
             let name = self.environments.last().map(|environment| environment.name.clone()).unwrap_or_default();
@@ -359,11 +361,26 @@ impl<'s> Reader<'s> {
                 }
                 Closing::Text(words) => self.text(words),
                 Closing::Lines { other } => self.lines_in_braces_end(other),
-                Closing::Group => {}
+                Closing::Group | Closing::Argument => {}
             }
             self.styles.truncate(group.styles);
             self.restore(group.before);
+            if group.closing == Closing::Argument {
+                self.next_argument(true);
+            }
         }
+    }
+
+    /// The arguments of a command that is not known are text; those behind the first are words of their own.
+    fn next_argument(&mut self, is_behind: bool) {
+        let Some(token) = self.input.next() else { return };
+        if token.kind != Sign::Begin {
+            return self.input.made.push(token);
+        }
+        if is_behind && self.is_in_text() {
+            self.text(" ");
+        }
+        self.open_group(Closing::Argument);
     }
 
     fn paragraph_ends(&mut self) {

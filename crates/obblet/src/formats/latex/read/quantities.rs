@@ -4,6 +4,9 @@ use super::Reader;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::Kind;
 
+/// Stands for the sign before units that others are divided by.
+const SIGN_OF_UNITS: &str = "sign of units";
+
 impl Reader<'_> {
     /// Numbers and units are formulas.
     pub(super) fn quantity(&mut self, name: &str) {
@@ -14,7 +17,24 @@ impl Reader<'_> {
             let unit = self.input.argument();
             return self.quantity_in_text(option, unit);
         }
-        self.formula_of(name, if matches!(name, "SI" | "qty") { 2 } else { 1 });
+        let is_set = self.macros.body(SIGN_OF_UNITS).is_some_and(|sign| !sign.is_empty());
+        let has_slash = if number.contains("per-mode") { number.contains("symbol") } else { is_set };
+        let setting = if has_slash && name != "num" { "[per-mode=symbol]" } else { "" };
+        self.formula_of(&format!("{name}{setting}"), if matches!(name, "SI" | "qty") { 2 } else { 1 });
+    }
+
+    /// `\sisetup{per-mode=symbol}`
+    pub(super) fn set_quantities(&mut self) {
+        let settings = self.input.argument();
+        let mode = self.input.value_of(&settings, "per-mode");
+        match self.input.characters(&mode).as_str() {
+            "" => {}
+            mode if mode.contains("symbol") => {
+                let slash = Token { kind: Sign::Char('/'), at: self.at };
+                self.macros.keep(SIGN_OF_UNITS.into(), vec![slash]);
+            }
+            _ => self.macros.keep(SIGN_OF_UNITS.into(), Vec::new()),
+        }
     }
 
     /// A command with its arguments is a formula.

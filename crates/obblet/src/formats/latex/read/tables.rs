@@ -27,8 +27,9 @@ pub(super) struct Table {
     /// Whether the rules are those of a table whose head they show.
     has_head_rule: bool,
     head: Option<usize>,
-    /// How many more rows a cell above goes on for, by column.
+    /// How many more rows a cell above goes on for, by column; and how many cells that come next one before them is in.
     covered: Vec<usize>,
+    spanned: usize,
     /// How many parts were open before it.
     parts: usize,
 }
@@ -54,14 +55,18 @@ impl Table {
 impl Reader<'_> {
     /// Begins a table whose environment has been read.
     pub(super) fn begin_table(&mut self, name: &str) {
-        self.input.option();
+        let options = self.input.option().unwrap_or_default();
         if matches!(name, "tabular*" | "tabularx" | "tabulary" | "xltabular" | "tabularx*") {
             self.input.argument();
             self.input.option();
         }
         let mut spec = self.input.argument();
+        let has_keys = name.trim_end_matches('*').ends_with("tblr");
+        let mut head = None;
         // Some say their columns by a key among others.
-        if name.trim_end_matches('*').ends_with("tblr") && spec.iter().any(|token| self.has_key(token)) {
+        if has_keys && spec.iter().any(|token| self.has_key(token)) {
+            let rows = self.input.value_of(&spec, "rowhead");
+            head = self.input.characters(&rows).parse::<usize>().ok().filter(|rows| *rows > 0);
             spec = self.input.value_of(&spec, "colspec");
         }
         let columns = self.columns(&spec);
@@ -73,6 +78,36 @@ impl Reader<'_> {
             self.doc.append_at(holder, Kind::Table, self.at)
         };
         self.table_of(node, columns);
+        if has_keys {
+            if let Some(table) = self.tables.last_mut() {
+                table.head = head;
+            }
+            self.caption_of_options(&options);
+        }
+    }
+
+    /// `\begin{longtblr}[caption={…},label={…}]`
+    fn caption_of_options(&mut self, options: &[Token]) {
+        let at = self.at;
+        for command in ["label", "caption"] {
+            let words = self.input.value_of(options, command);
+            if !words.is_empty() && words.iter().all(|token| token.kind.command() != Some("empty")) {
+                self.input.push(Sign::End, at);
+                self.input.push_all(words.into_iter());
+                self.input.push(Sign::Begin, at);
+                self.input.push(Sign::Command(command.into()), at);
+            }
+        }
+    }
+
+    /// The cell that is being filled is in so many rows and columns, whose cells are written nevertheless.
+    fn span(&mut self, rows: &str, columns: &str) {
+        let count = |text: &str| text.trim().parse().unwrap_or(1_u16).clamp(1, 1000);
+        let (rows, columns) = (count(rows), count(columns));
+        self.change_cell(|kind| CellKind { rows, columns, ..kind });
+        if let Some(table) = self.tables.last_mut() {
+            table.spanned = usize::from(columns) - 1;
+        }
     }
 
     fn has_key(&self, token: &Token) -> bool {
@@ -97,6 +132,7 @@ impl Reader<'_> {
             has_head_rule: false,
             head: None,
             covered: Vec::new(),
+            spanned: 0,
             parts: self.parts.len(),
         });
         // What stands outside of cells goes nowhere.
@@ -138,6 +174,15 @@ impl Reader<'_> {
         let Some(table) = self.tables.last_mut() else { return };
         let Some(cell) = table.cell.take() else { return };
         let Kind::Cell(kind) = self.doc.kind(cell) else { return };
+        // A cell that one before it is in.
+        if kind.columns == 1 && table.spanned > 0 {
+            table.spanned -= 1;
+            table.place = (table.place + 1).min(MOST_COLUMNS);
+            if self.doc.node(cell).first_child().is_none() {
+                self.doc.detach(cell);
+            }
+            return;
+        }
         let column = table.column;
         table.column = (table.column + usize::from(kind.columns)).min(MOST_COLUMNS);
         table.place = (table.place + table.width).min(MOST_COLUMNS);
@@ -147,10 +192,11 @@ impl Reader<'_> {
             self.doc.detach(cell);
         } else {
             if kind.rows > 1 {
-                if table.covered.len() <= column {
-                    table.covered.resize(column + 1, 0);
+                let end = (column + usize::from(kind.columns)).min(MOST_COLUMNS);
+                if table.covered.len() < end {
+                    table.covered.resize(end, 0);
                 }
-                table.covered[column] = usize::from(kind.rows);
+                table.covered[column..end].fill(usize::from(kind.rows));
             }
             self.open_only_paragraph(cell);
         }
@@ -212,6 +258,7 @@ impl Reader<'_> {
     fn close_row(&mut self, is_last: bool) {
         let Some(table) = self.tables.last_mut() else { return };
         let Some(row) = table.row.take() else { return };
+        table.spanned = 0;
         // A row with nothing but one empty cell is none.
         let cells: Vec<NodeId> = self.doc.children(row).collect();
         let is_empty = cells.len() <= 1
@@ -291,6 +338,25 @@ impl Reader<'_> {
                 self.drop_rows(head);
             }
             "multicolumn" => self.multicolumn(),
+            // Of tabularray, and of nicematrix.
+            "SetCell" => {
+                let options = self.input.option().unwrap_or_default();
+                self.input.argument();
+                let [rows, columns] = ["r", "c"].map(|key| {
+                    let value = self.input.value_of(&options, key);
+                    self.input.characters(&value)
+                });
+                self.span(&rows, &columns);
+            }
+            "Block" => {
+                self.input.option();
+                let size = self.input.argument();
+                let size = self.input.characters(&size);
+                let (rows, columns) = size.split_once('-').unwrap_or(("1", "1"));
+                self.span(rows, columns);
+            }
+            "SetRow" | "SetRows" | "SetColumn" | "SetColumns" | "SetCells" | "RowStyle" => self.skip_arguments("om"),
+            "SetHline" | "SetVline" | "SetHlines" | "SetVlines" => self.skip_arguments("omm"),
             "multirow" => {
                 self.input.option();
                 let count = self.input.argument();

@@ -75,7 +75,7 @@ const SILENT: &[(&str, &str)] = &[
          selectlanguage setCJKmainlanguage setbeamercovered setbeamersize setcopyright setcounterpageref \
          setlinespacing setminted setnonaligned setotherlanguage setotherlanguages setparsizes \
          setsecnumformat setstanzaindents setstretch settocdepth shortTitle \
-         shortauthors shorttitle sisetup special startPage subsectionfont subsubsectionfont svgpath svgsetup tcbset \
+         shortauthors shorttitle special startPage subsectionfont subsubsectionfont svgpath svgsetup tcbset \
          tcbuselibrary thispagestyle tikzexternalize tikzfading tikzset tikzsetexternalprefix \
          titlelabel titlerunning tocauthor toctitle typeout unimathsetup urlstyle usepgflibrary usepgfplotslibrary \
          usetikzlibrary usetikztiminglibrary vadjust vphantom wlog xeCJKsetup",
