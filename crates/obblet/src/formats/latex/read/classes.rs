@@ -60,6 +60,7 @@ const CLASSES: &[Class] = &[
         commands: &[("figurename", "Fig."), ("caption labelsep of *", "space")],
     },
     Class { names: &["memoir"], depth: Some(1), commands: &[] },
+    Class { names: &["moderncv"], depth: Some(0), commands: &[] },
     Class { names: &["beamer"], depth: None, commands: &[("caption labelformat of *", "nonumber")] },
 ];
 

@@ -62,6 +62,9 @@ impl Reader<'_> {
         if !self.own.lines.is_empty() && self.algorithm_command(name) || !self.tables.is_empty() && self.tabbing_command(name) {
             return;
         }
+        if self.curriculum_command(name) {
+            return;
+        }
         let word = super::vocabulary::word(name);
         if let Some(words) = word.and_then(|word| word.symbol) {
             if !words.is_empty() {
@@ -264,7 +267,7 @@ impl Reader<'_> {
         };
         // A part of a question is none of the document.
         if name == "part" && self.environments.iter().any(|environment| environment.name == "parts") {
-            self.question();
+            self.question(name);
             return true;
         }
         let Some(level) = self.counters.level(name) else { return false };
@@ -480,12 +483,14 @@ impl Reader<'_> {
                 let name = self.input.argument();
                 self.own.drawing_file = Some(self.input.characters(&name));
             }
-            "question" | "task" | "choice" | "CorrectChoice" | "ex" | "subpart" | "subsubpart"
+            "question" | "titledquestion" | "bonusquestion" | "task" | "choice" | "CorrectChoice" | "ex" | "subpart"
+            | "subsubpart"
                 if self.environments.iter().any(|environment| environment.kind == super::environments::Form::List) =>
             {
                 match name {
-                    "question" | "subpart" | "subsubpart" => self.question(),
-                    _ => self.item(),
+                    "task" | "choice" | "CorrectChoice" => self.item(),
+                    "ex" => self.example(),
+                    _ => self.question(name),
                 }
             }
             _ => {
@@ -538,6 +543,10 @@ impl Reader<'_> {
                 if let Some(sign) = super::symbols::dingbat(number) {
                     self.text(sign.encode_utf8(&mut [0; 4]));
                 }
+            }
+            "fillin" if self.front.class == "exam" => {
+                self.skip_arguments("oo");
+                self.text("_____");
             }
             "nth" => {
                 let number = self.input.argument();

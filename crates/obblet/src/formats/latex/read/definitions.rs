@@ -21,6 +21,8 @@ pub(super) struct Definitions {
     pub(super) code: HashSet<String>,
     /// Characters that begin and end code in text.
     pub(super) code_marks: Vec<char>,
+    /// Whom a course of life is about.
+    pub(super) person: super::curriculum::Person,
     /// Files that the document writes itself.
     pub(super) files: HashMap<String, String>,
     /// Environments that are floats, and the words for them.

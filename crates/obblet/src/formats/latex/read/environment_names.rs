@@ -59,12 +59,12 @@ const NAMES: &[(Sort, &str)] = &[
     (Sort::Kept, "lrbox"),
     (
         Sort::Bullets,
-        "itemize compactitem asparaitem inparaitem dinglist choices checkboxes oneparchoices itemstep smallitemize \
+        "itemize compactitem asparaitem inparaitem dinglist checkboxes oneparcheckboxes itemstep smallitemize \
          Itemize list trivlist",
     ),
     (
         Sort::Numbers,
-        "enumerate compactenum asparaenum inparaenum questions parts subparts exe xlist tasks dingautolist alineas \
+        "enumerate compactenum asparaenum inparaenum questions choices oneparchoices parts subparts exe xlist tasks dingautolist alineas \
          subalineas incisos",
     ),
     (Sort::Terms, "description compactdesc labeling basedescript desclist"),

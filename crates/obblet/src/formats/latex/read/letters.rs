@@ -8,6 +8,9 @@ use super::tokens::{Kind as Sign, Token};
 pub(super) struct Letterhead {
     address: Vec<Token>,
     signature: Vec<Token>,
+    /// The name of the sender, and what the letter is about, where these are said apart.
+    sender: Vec<Token>,
+    subject: Vec<Token>,
 }
 
 impl Reader<'_> {
@@ -22,6 +25,21 @@ impl Reader<'_> {
                 let words = self.input.argument();
                 self.front.letterhead.signature = words;
             }
+            // The documentation of KOMA-Script, "scrlttr2".
+            "setkomavar" => {
+                self.input.take('*');
+                let variable = self.input.argument();
+                self.input.option();
+                let words = self.input.argument();
+                match self.input.characters(&variable).as_str() {
+                    "fromname" => self.front.letterhead.sender = words,
+                    "fromaddress" => self.front.letterhead.address = words,
+                    "signature" => self.front.letterhead.signature = words,
+                    "subject" => self.front.letterhead.subject = words,
+                    "date" => self.front.date_tokens = words,
+                    _ => {}
+                }
+            }
             _ => return false,
         }
         true
@@ -34,7 +52,19 @@ impl Reader<'_> {
         let at = self.at;
         let address = self.front.letterhead.address.clone();
         let day = self.front.date_tokens.clone();
-        for part in [recipient, day, address] {
+        let (sender, subject) = (self.front.letterhead.sender.clone(), self.front.letterhead.subject.clone());
+        let mut from = sender;
+        if !from.is_empty() && !address.is_empty() {
+            from.push(Token { kind: Sign::Command("\\".into()), at });
+        }
+        from.extend(address);
+        if !subject.is_empty() {
+            self.input.push(Sign::Par, at);
+            self.styled(crate::document::Kind::Strong, subject);
+        }
+        // What is read first is pushed last.
+        let parts = if self.front.class == "letter" { [recipient, day, from] } else { [day, recipient, from] };
+        for part in parts {
             self.input.push(Sign::Par, at);
             self.input.push_all(part.into_iter());
         }
@@ -45,7 +75,8 @@ impl Reader<'_> {
         self.end_paragraph();
         let words = self.input.argument();
         let at = self.at;
-        let signature = self.front.letterhead.signature.clone();
+        let letterhead = &self.front.letterhead;
+        let signature = if letterhead.signature.is_empty() { &letterhead.sender } else { &letterhead.signature }.clone();
         self.input.push(Sign::Par, at);
         if !signature.is_empty() {
             self.input.push_all(signature.into_iter());

@@ -262,13 +262,29 @@ impl Reader<'_> {
     }
 
     /// `\question[3]`, whose option says how many points it is worth (the documentation of exam).
-    pub(super) fn question(&mut self) {
+    pub(super) fn question(&mut self, name: &str) {
+        let title = name.starts_with("titled").then(|| self.input.argument());
         let points = self.input.option();
         self.item();
+        if let Some(title) = title {
+            self.input.push(Sign::Space, self.at);
+            self.styled(Kind::Strong, title);
+        }
         if let Some(points) = points {
             let points = self.words(&points);
             let word = if points == "1" { "point" } else { "points" };
-            self.text(&format!("({points} {word}) "));
+            let kind = if name.starts_with("bonus") { " (bonus)" } else { "" };
+            self.text(&format!("({points} {word}{kind}) "));
+        }
+    }
+
+    /// `\ex[*]{…}`, whose option says how an example of a language is judged (the documentation of gb4e).
+    pub(super) fn example(&mut self) {
+        let judgement = self.input.option();
+        self.item();
+        if let Some(judgement) = judgement {
+            self.input.push(Sign::Space, self.at);
+            self.input.push_all(judgement.into_iter());
         }
     }
 
@@ -652,6 +668,7 @@ fn usual_label(name: &str, depth: usize) -> Option<Label> {
         ("tasks", _) => ("", Marker::LowerAlpha, ")"),
         ("exe", _) => ("(", Marker::Plain, ")"),
         ("xlist", _) => ("", Marker::LowerAlpha, "."),
+        ("choices" | "oneparchoices", _) => ("", Marker::UpperAlpha, "."),
         _ => return None,
     };
     Some(Label { before: before.to_owned(), marker, after: after.to_owned() })

@@ -36,6 +36,12 @@ impl FrontMatter {
         self.in_body && !self.title_tokens.is_empty()
     }
 
+    /// A title above the one that was said, which becomes the line below.
+    pub(super) fn put_above(&mut self, words: Vec<Token>, text: String) {
+        self.subtitle_tokens = std::mem::replace(&mut self.title_tokens, words);
+        self.subtitle = std::mem::replace(&mut self.title, text);
+    }
+
     /// A note to the title. Whether there is one.
     pub(super) fn add_to_title(&mut self, note: &[Token], at: u32) -> bool {
         if self.title_tokens.is_empty() {
@@ -143,6 +149,7 @@ impl Reader<'_> {
                 "makeatletter" => self.input.at_is_letter = true,
                 "makeatother" => self.input.at_is_letter = false,
                 name if self.defines(name)
+                    || self.curriculum_command(name)
                     || self.define_code(name)
                     || self.define_term(name)
                     || self.define_keyword(name)
@@ -260,7 +267,7 @@ impl Reader<'_> {
                 self.front.date = self.words(&words);
                 self.front.date_tokens = words;
             }
-            name if self.front.class == "letter" && self.letterhead(name) => {}
+            name if (name == "setkomavar" || self.front.class == "letter") && self.letterhead(name) => {}
             "keywords" => self.keywords(),
             "graphicspath" => {
                 let folders = self.input.argument();

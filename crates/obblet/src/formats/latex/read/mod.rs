@@ -19,6 +19,7 @@ mod columns;
 mod commands;
 mod conditionals;
 mod counters;
+mod curriculum;
 mod definitions;
 mod encoding;
 mod entry_lists;

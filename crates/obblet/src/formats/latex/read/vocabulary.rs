@@ -59,7 +59,8 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "m",
-        "DeclareCaptionSubType DeclareGraphicsExtensions \
+        "bonusqformat checkboxchar checkedchar fillwithdottedlines fillwithlines makeemptybox qformat \
+         DeclareCaptionSubType DeclareGraphicsExtensions \
          ExecuteBibliographyOptions GetFileInfo IEEEtriggercmd KOMAoptions \
          acmBadge acmBadgeL acmBadgeR acmContributions \
          addfontfeature addfontfeatures addvspace allsectionsfont \
@@ -82,7 +83,7 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "o",
-        "Blindenumerate Blindlist Blindtext allowdisplaybreaks authornotemark balancecolumns blinddescription \
+        "answerline Blindenumerate Blindlist Blindtext allowdisplaybreaks authornotemark balancecolumns blinddescription \
          blindenumerate blindlist blindtext cormark fnmark interdisplaylinepenalty kant linebreak listofchanges \
          modulolinenumbers nolinebreak nopagebreak pagebreak pend printcopyright printindex \
          startcontents stopcontents tightlists tnotemark",
@@ -97,7 +98,7 @@ const SILENT: &[(&str, &str)] = &[
          aliaspagestyle captionsof colorlet crefalias defbibnote defcitealias define@key fancypagestyle floatname \
          floatplacement fontsize lstdefinestyle makechapterstyle markboth mdfdefinestyle newCJKfontfamily newbibmacro \
          newrefformat newunicodechar not@math@alphabet pgfmathsetmacro pgfmathtruncatemacro renewbibmacro renewcommand* \
-         restoresymbol setCJKfamilyfont setkeys setkomafont setkomavar setlistdepth tikzstyle",
+         pointpoints restoresymbol setCJKfamilyfont setkeys setkomafont setlistdepth tikzstyle",
     ),
     (
         "om",
@@ -112,6 +113,7 @@ const SILENT: &[(&str, &str)] = &[
     ),
     ("sm", "enlargethispage hspace vspace"),
     ("so", "lipsum"),
+    ("oo", "bonusgradetable bonuspointtable gradetable pointtable"),
     (
         "mmm",
         "AddEnumerateCounter Crefformat addcontentsline addtobeamertemplate apptocmd cftsetindents crefformat \
