@@ -50,10 +50,31 @@ impl Reader<'_> {
                 self.macros.keep(format!("caption format {name}").into(), words);
             }
             "ContinuedFloat" => self.continued_float(),
+            "hvFloat" => self.float_of_arguments(),
             "setbeamertemplate" => self.template_of_slides(),
             _ => return false,
         }
         true
+    }
+
+    /// `\hvFloat[settings]{figure}{…}[short]{caption}{label}` (the documentation of hvfloat).
+    fn float_of_arguments(&mut self) {
+        self.skip_arguments("so");
+        let (kind, content) = (self.input.argument(), self.input.argument());
+        self.input.option();
+        let (caption, label) = (self.input.argument(), self.input.argument());
+        let at = self.at;
+        for (command, argument) in [("end", kind.clone()), ("label", label), ("caption", caption)] {
+            self.input.push(Sign::End, at);
+            self.input.push_all(argument.into_iter());
+            self.input.push(Sign::Begin, at);
+            self.input.push(Sign::Command(command.into()), at);
+        }
+        self.input.push_all(content.into_iter());
+        self.input.push(Sign::End, at);
+        self.input.push_all(kind.into_iter());
+        self.input.push(Sign::Begin, at);
+        self.input.push(Sign::Command("begin".into()), at);
     }
 
     /// `\setbeamertemplate{caption}[numbered]`: of these, only the numbers of captions say something of the text.

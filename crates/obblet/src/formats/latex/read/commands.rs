@@ -763,9 +763,10 @@ impl Reader<'_> {
                 self.refer(Shows::Number);
                 self.styles.pop();
             }
-            "autoref" | "cref" | "zcref" | "fref" | "prettyref" => {
-                self.refer(Shows::Word(if name == "autoref" { WordForm::Printed } else { WordForm::Small }));
-            }
+            "cref" | "zcref" | "fref" | "prettyref" => self.refer(Shows::Word(WordForm::Small)),
+            // Many classes have such names.
+            "autoref" | "figref" | "tabref" | "secref" | "chapref" | "appref" => self.refer(Shows::Word(WordForm::Printed)),
+            "eqnref" => self.refer(Shows::Equation),
             "crefrange" | "Crefrange" => {
                 self.input.take('*');
                 let (first, last) = (self.input.argument(), self.input.argument());

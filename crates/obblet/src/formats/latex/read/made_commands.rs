@@ -61,6 +61,11 @@ impl Reader<'_> {
             }
             "ExplSyntaxOff" => {}
             "sisetup" => self.set_quantities(),
+            // What a program writes is not known.
+            "directlua" | "latelua" | "luaexec" | "luadirect" => {
+                self.tallies.unknown.add_apart(self.at, &format!("\\{name}"));
+                self.input.argument();
+            }
             _ => {
                 return self.shown_command(name)
                     || self.register_command(name)

@@ -10,7 +10,9 @@ use std::sync::LazyLock;
 const SILENT: &[(&str, &str)] = &[
     (
         "",
-        "onslide jobname languagename pdflastxpos autopunct @M @empty @minus @ne @plus Blinddocument BooleanFalse BooleanTrue Centering Columns \
+        "normalcolor PrintIndex dominitoc dominilof dominilot doparttoc faketableofcontents minitoc minilof minilot parttoc \
+         secttoc dosecttoc tagmcend ClearShipoutPictureBG ClearShipoutPicture printshorthands \
+         onslide jobname languagename pdflastxpos autopunct @M @empty @minus @ne @plus Blinddocument BooleanFalse BooleanTrue Centering Columns \
          DoubleSpacing FloatBarrier Huge IEEEdisplaynontitleabstractindextext IEEEoverridecommandlockouts \
          IEEEpeerreviewmaketitle IEEEpubidadjcol IEEEtriggeratref LARGE Large NoValue OnehalfSpacing Pages RaggedLeft \
          RaggedRight SingleSpacing ULforem VerbatimEnvironment VerbatimFootnotes addappheadtotoc \
@@ -59,7 +61,8 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "m",
-        "bonusqformat checkboxchar checkedchar fillwithdottedlines fillwithlines makeemptybox qformat \
+        "relsize tagmcbegin mtcfixindex \
+         bonusqformat checkboxchar checkedchar fillwithdottedlines fillwithlines makeemptybox qformat \
          DeclareCaptionSubType DeclareGraphicsExtensions \
          ExecuteBibliographyOptions GetFileInfo IEEEtriggercmd KOMAoptions \
          acmBadge acmBadgeL acmBadgeR acmContributions \
@@ -83,7 +86,7 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "o",
-        "answerline Blindenumerate Blindlist Blindtext allowdisplaybreaks authornotemark balancecolumns blinddescription \
+        "answerline mtcaddchapter mtcaddsection mtcaddpart printbibheading Blindenumerate Blindlist Blindtext allowdisplaybreaks authornotemark balancecolumns blinddescription \
          blindenumerate blindlist blindtext cormark fnmark interdisplaylinepenalty kant linebreak listofchanges \
          modulolinenumbers nolinebreak nopagebreak pagebreak pend printcopyright printindex \
          startcontents stopcontents tightlists tnotemark",
@@ -102,7 +105,7 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "om",
-        "AddToShipoutPicture AddToShipoutPictureBG AddToShipoutPictureFG AtBeginPart AtBeginSection AtBeginSubsection \
+        "newrefcontext AddToShipoutPicture AddToShipoutPictureBG AddToShipoutPictureFG AtBeginPart AtBeginSection AtBeginSubsection \
          DeclareNewSectionCommand DeclareTOCStyleEntry RedeclareSectionCommand addbibresource automark \
          babelprovide cefoot cehead cfoot chead cofoot cohead color credit declaretheoremstyle \
          defaultfontfeatures documentclass fancyfoot fancyfootoffset fancyhead fancyheadoffset fancyhf ifoot \
