@@ -565,10 +565,10 @@ fn questions_and_headings_of_classes() {
 <li>two</li>
 </ol>
 </li>
-<li>How?<ul>
+<li>How?<ol type="A">
 <li>a</li>
 <li>b</li>
-</ul>
+</ol>
 </li>
 </ol>
 <h1 class="unnumbered">Added</h1>
@@ -648,4 +648,65 @@ fn formulas_are_the_same_whichever_way_they_are_read() {
         compared += 1;
     }
     assert!(compared > 500, "{compared}");
+}
+
+#[test]
+fn courses_of_life_are_terms_with_what_is_said_of_them() {
+    reads(
+        r"\documentclass{moderncv}
+\name{Ada}{Pask}\title{Tide reader}\address{1 Quay}{Kell}\email{ada@tides.example}\social[github]{adap}\quote{Twice a day.}
+\begin{document}
+\makecvtitle
+\section{Work}
+\cventry{2001--2003}{Reader}{Harbour Board}{Kell}{}{Read \emph{tides}.}
+\cvitemwithcomment{Norn}{fluent}{first language}
+\cvdoubleitem{a}{b}{c}{d}
+\cvlistitem{one}\cvlistdoubleitem{two}{three}
+\end{document}",
+        r#"<h1>Ada Pask</h1>
+<p>Tide reader</p>
+<p>1 Quay, Kell<br>
+<a href="mailto:ada@tides.example">ada@tides.example</a><br>
+github: adap</p>
+<p>Twice a day.</p>
+<h2>Work</h2>
+<dl>
+<dt>2001–2003</dt>
+<dd>
+<p><strong>Reader</strong>, <em>Harbour Board</em>, Kell</p>
+<p>Read <em>tides</em>.</p>
+</dd>
+<dt>Norn</dt>
+<dd>fluent, first language</dd>
+<dt>a</dt>
+<dd>b</dd>
+<dt>c</dt>
+<dd>d</dd>
+</dl>
+<ul>
+<li>one</li>
+<li>two</li>
+<li>three</li>
+</ul>"#,
+    );
+}
+
+#[test]
+fn cells_are_in_several_rows_and_columns() {
+    let expected = r#"<table><tbody>
+<tr><td colspan="2" rowspan="2">ab</td><td>c</td></tr>
+<tr><td>d</td></tr>
+<tr><td>e</td><td>f</td><td>g</td></tr>
+</tbody></table>"#;
+    reads(r"\begin{tblr}{lll}\SetCell[r=2,c=2]{c} ab & & c\\ & & d\\ e & f & g\end{tblr}", expected);
+    reads(r"\begin{NiceTabular}{lll}\Block{2-2}{ab} & & c\\ & & d\\ e & f & g\end{NiceTabular}", expected);
+}
+
+#[test]
+fn of_commands_that_are_not_known_the_text_of_arguments_is_kept() {
+    reads(
+        r"\foo[a=b,c={d e f},%
+ g=h]{text} \foo[12pt]{z} \foo[a note of many words = here]{w} \foo{one}{two}{\bar{three}{four}}.",
+        "<p>d e f text z [a note of many words = here]w one two three four.</p>",
+    );
 }

@@ -462,4 +462,34 @@ c}",
         )],
     },
     Printed { class: r"\documentclass{article}", preamble: r"\usepackage{imakeidx}", lines: &[(r"a\index{b}c", "ac")] },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{tabularray}",
+        lines: &[(
+            r"\begin{longtblr}[caption={Cap},label={tab:x}]{colspec={ll},rowhead=1}a&b\\c&d\end{longtblr}See \ref{tab:x}.",
+            "Table 1: Cap +---+---+ | a | b | +===+===+ | c | d | +---+---+ See 1.",
+        )],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{siunitx}",
+        lines: &[
+            (
+                r"\SI{5}{m/s} \qty[per-mode=symbol]{5}{\metre\per\second\squared} \qty{5}{\metre\per\second}",
+                "5 m/s 5 m/s² 5 m s⁻¹",
+            ),
+            (
+                r"\sisetup{per-mode=symbol}\qty{5}{\metre\per\second} {\sisetup{per-mode=power}\si{\metre\per\second}}",
+                "5 m/s m s⁻¹",
+            ),
+        ],
+    },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{varioref,hvfloat}",
+        lines: &[(
+            r"\hvFloat[capPos=after]{figure}{X}[short]{Cap}{fig:x}See \vref{fig:x}, \vpageref[here]{fig:x}, a\penalty0\hskip0pt\relax b.",
+            "X Figure 1: Cap See 1, above, ab.",
+        )],
+    },
 ];

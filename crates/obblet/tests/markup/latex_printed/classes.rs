@@ -218,4 +218,26 @@ pub(super) const PRINTED: &[Printed] = &[
             ),
         ],
     },
+    Printed {
+        class: r"\documentclass{exam}",
+        preamble: "",
+        lines: &[
+            (
+                r"\begin{questions}\question Q\begin{choices}\choice a\CorrectChoice b\end{choices}\bonusquestion[2] B\end{questions}",
+                "1. Q A. a B. b 2. (2 points (bonus)) B",
+            ),
+            (
+                r"\begin{questions}\qformat{Question \thequestion\hfill}\question[1] Fill \fillin[word] in.\fillwithlines{1cm}\end{questions}\gradetable[h][questions]",
+                "1. (1 point) Fill _____ in.",
+            ),
+        ],
+    },
+    Printed {
+        class: r"\documentclass{scrlttr2}",
+        preamble: r"\setkomavar{fromname}{Ada Pask}\setkomavar{fromaddress}{1 Quay\\Kell}\setkomavar{subject}{Tides}\setkomavar{date}{May 1}",
+        lines: &[(
+            r"\begin{letter}{Board\\2 Quay}\opening{Dear Board,}Text.\closing{Yours,}\end{letter}",
+            "Ada Pask 1 Quay Kell Board 2 Quay May 1 Tides Dear Board, Text. Yours, Ada Pask",
+        )],
+    },
 ];
