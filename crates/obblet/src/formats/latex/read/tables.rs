@@ -337,6 +337,14 @@ impl Reader<'_> {
                 let head = self.tables.last().and_then(|table| table.head).unwrap_or(0);
                 self.drop_rows(head);
             }
+            _ => return self.cell_command(name),
+        }
+        true
+    }
+
+    /// Commands that say something of cells. Whether a command is one.
+    fn cell_command(&mut self, name: &str) -> bool {
+        match name {
             "multicolumn" => self.multicolumn(),
             // Of tabularray, and of nicematrix.
             "SetCell" => {
