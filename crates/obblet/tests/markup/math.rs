@@ -238,6 +238,13 @@ fn commands_of_packages_are_written_with_usual_ones() {
             r"\begin{bNiceArray}{c|c}[first-row] 1 & 2 \CodeAfter \line{1-1}{1-2}\end{bNiceArray}",
             "\\left[\\begin{array}{c|c}\n1 & 2\n\\end{array} \\right]",
         ),
+        (r"\order{x}\fdv{F}{g}\cross\vdot", r"{\mathcal{O}\left(x \right)}\frac{\delta F}{\delta g} \times \cdot"),
+        (r"a\qand b\qq{only if}c\qc d", r"a{\quad \text{and}\quad}b{\quad \text{only if}\quad}c{, \quad}d"),
+        (r"\Set{x|y}\interval[open left]{a}{b}", r"\left\{x\; \middle| \;y \right\}\left(a, b \right]"),
+        (r"\tensor{T}{^a_b^c}\Gamma\indices{_i}", r"{T^a{}_b{}^c}\Gamma{{}_i}"),
+        (r"\mqty(a & b \\ c & (d))", "\\left(\\begin{matrix}\na & b \\\\\nc & (d)\n\\end{matrix} \\right)"),
+        (r"\dmat{x,y}\xmat{a}{1}{2}", "\\begin{matrix}\nx & \\\\\n & y\n\\end{matrix}\\begin{matrix}\na & a\n\\end{matrix}"),
+        (r"\cancelto{0}{x}\diff[2]{y}{x}", r"{\cancel{x}^0}\frac{\mathrm{d}^2y}{\mathrm{d}x^2}"),
     ];
     for (source, expected) in cases {
         let (math, problems) = tex::read(source);
@@ -282,7 +289,7 @@ fn letter(number: u8) -> String {
 #[test]
 fn formulas_take_linear_time_whatever_they_are() {
     type Shape = (&'static str, fn(usize) -> String);
-    let shapes: [Shape; 22] = [
+    let shapes: [Shape; 26] = [
         ("groups", |n| "{".repeat(n)),
         ("closed groups", |n| "{".repeat(n / 2) + &"}".repeat(n / 2)),
         ("ends", |n| "}".repeat(n)),
@@ -307,6 +314,10 @@ fn formulas_take_linear_time_whatever_they_are() {
         ("names", |n| r"\csname a".repeat(n / 9)),
         ("boxes", |n| r"\raisebox{".repeat(n / 10)),
         ("matrix elements", |n| r"\mel".repeat(n / 4)),
+        ("orders", |n| r"\order{".repeat(n / 7)),
+        ("matrices in brackets", |n| r"\mqty(".repeat(n / 6)),
+        ("matrices of one value", |n| r"\xmat{a}{9}{9}".repeat(n / 14)),
+        ("indices", |n| r"\tensor{a}{^".repeat(n / 12)),
     ];
     let run = |source: &[u8]| {
         let (math, problems) = tex::read(std::str::from_utf8(source).unwrap());
@@ -366,7 +377,7 @@ fn documents_keep_their_formulas_in_every_format() {
 }
 
 /// Pieces that mean something in TeX, alone or together.
-const PIECES: [&str; 62] = [
+const PIECES: [&str; 69] = [
     "a",
     "b",
     "x",
@@ -429,6 +440,13 @@ const PIECES: [&str; 62] = [
     "\\tag{1}",
     "\\limits",
     "\\bigl(",
+    "\\mqty(",
+    "\\order",
+    "\\tensor",
+    "\\qand ",
+    "\\Set",
+    "\\dmat",
+    "\\cancelto",
 ];
 
 proptest! {

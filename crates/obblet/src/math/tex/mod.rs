@@ -7,6 +7,7 @@ mod macros;
 mod packages;
 mod read;
 mod science;
+mod shorthands;
 mod symbols;
 mod tokens;
 mod write;

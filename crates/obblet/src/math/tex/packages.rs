@@ -62,7 +62,9 @@ const NEEDS_PACKAGE: [&str; 49] = [
 
 /// Whether a formula with a command should be written anew for other documents.
 pub(crate) fn needs_package(name: &str) -> bool {
-    NEEDS_PACKAGE.contains(&name) || name.ends_with("up") && super::commands::upright_letter(name).is_some()
+    NEEDS_PACKAGE.contains(&name)
+        || super::shorthands::is_one(name)
+        || name.ends_with("up") && super::commands::upright_letter(name).is_some()
 }
 
 /// Reads a command of a package, where it is one.

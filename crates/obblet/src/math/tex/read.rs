@@ -740,6 +740,7 @@ impl Parser<'_> {
             "\\" | "cr" | "newline" => return Vec::new(),
             _ => {
                 let row = self.standing_for(name).or_else(|| super::science::read(self, name));
+                let row = row.or_else(|| super::shorthands::read(self, name));
                 return row.or_else(|| super::packages::read(self, name, at)).unwrap_or_else(|| self.unknown(name, at));
             }
         };

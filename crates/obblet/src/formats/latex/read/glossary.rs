@@ -19,8 +19,9 @@ pub(super) enum FirstUse {
     ShortLong,
     /// The short form, with what it is short for in a note.
     Note,
-    /// What it is short for, each time.
+    /// What it is short for, each time; and the first time alone.
     Long,
+    LongAtFirst,
     /// The short form, each time.
     Short,
 }
@@ -325,7 +326,8 @@ impl Reader<'_> {
                 let style = self.input.value_of(&options, "first-style");
                 let style = self.input.characters(&style);
                 if !style.is_empty() {
-                    self.own.glossary.acronym_style.first = Style::named(&style).first;
+                    let first = if style == "long" { FirstUse::LongAtFirst } else { Style::named(&style).first };
+                    self.own.glossary.acronym_style.first = first;
                 }
             }
             "newglossary" => {

@@ -241,7 +241,7 @@ impl Term {
         let (long, short) = (self.long(plural, at), self.short(plural, at));
         let (first, second) = match how {
             FirstUse::ShortLong | FirstUse::Note => (short, long),
-            FirstUse::LongShort | FirstUse::Long | FirstUse::Short => (long, short),
+            FirstUse::LongShort | FirstUse::Long | FirstUse::LongAtFirst | FirstUse::Short => (long, short),
         };
         let mut words = first;
         words.extend_from_slice(added);
@@ -375,6 +375,7 @@ impl Reader<'_> {
             }
             Part::Mention => match style.first {
                 FirstUse::Long => Part::Long,
+                FirstUse::LongAtFirst if is_first => Part::Long,
                 FirstUse::Short => Part::Short,
                 _ if is_first => Part::Mention,
                 _ => Part::Short,
