@@ -240,4 +240,9 @@ pub(super) const PRINTED: &[Printed] = &[
             "Ada Pask 1 Quay Kell Board 2 Quay May 1 Tides Dear Board, Text. Yours, Ada Pask",
         )],
     },
+    Printed {
+        class: r"\documentclass{elsarticle}",
+        preamble: r"\newtheorem{thm}{Theorem}\newdefinition{rmk}{Remark}\newproof{pf}{Proof}",
+        lines: &[(r"\begin{thm}A\end{thm}\begin{rmk}B\end{rmk}\begin{pf}C\end{pf}", "Theorem 1. A Remark 1. B Proof. C")],
+    },
 ];

@@ -277,7 +277,7 @@ impl Reader<'_> {
                     text.split(['{', '}']).filter(|part| !part.trim().is_empty()).map(str::to_owned).collect();
             }
             "newtheorem" | "newtheorem*" | "declaretheorem" | "spnewtheorem" | "newmdtheoremenv" | "newshadetheorem"
-            | "newtcbtheorem" => self.new_theorem(name),
+            | "newdefinition" | "newproof" | "newtcbtheorem" => self.new_theorem(name),
             "newcolumntype" => self.new_column(),
             "newlist" | "renewlist" => self.new_list(),
             "setlist" | "setenumerate" => self.settings_of_lists(name),

@@ -54,7 +54,8 @@ impl Reader<'_> {
         if command == "newtcbtheorem" {
             return self.new_box_theorem();
         }
-        let has_star = self.input.take('*') || command.ends_with('*');
+        // Proofs of elsarticle are theorems without a number.
+        let has_star = self.input.take('*') || command.ends_with('*') || command == "newproof";
         let before = (command == "declaretheorem").then(|| self.input.option()).flatten();
         let name = self.input.argument();
         let name = self.input.characters(&name);
