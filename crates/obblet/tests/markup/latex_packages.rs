@@ -694,7 +694,7 @@ github: adap</p>
 #[test]
 fn cells_are_in_several_rows_and_columns() {
     let expected = r#"<table><tbody>
-<tr><td colspan="2" rowspan="2">ab</td><td>c</td></tr>
+<tr><td colspan="2" rowspan="2" style="text-align: center">ab</td><td>c</td></tr>
 <tr><td>d</td></tr>
 <tr><td>e</td><td>f</td><td>g</td></tr>
 </tbody></table>"#;

@@ -101,10 +101,10 @@ impl Reader<'_> {
     }
 
     /// The cell that is being filled is in so many rows and columns, whose cells are written nevertheless.
-    fn span(&mut self, rows: &str, columns: &str) {
+    fn span(&mut self, rows: &str, columns: &str, align: Option<Align>) {
         let count = |text: &str| text.trim().parse().unwrap_or(1_u16).clamp(1, 1000);
         let (rows, columns) = (count(rows), count(columns));
-        self.change_cell(|kind| CellKind { rows, columns, ..kind });
+        self.change_cell(|kind| CellKind { rows, columns, align: align.unwrap_or(kind.align), ..kind });
         if let Some(table) = self.tables.last_mut() {
             table.spanned = usize::from(columns) - 1;
         }
@@ -349,19 +349,22 @@ impl Reader<'_> {
             // Of tabularray, and of nicematrix.
             "SetCell" => {
                 let options = self.input.option().unwrap_or_default();
-                self.input.argument();
+                let look = self.input.argument();
                 let [rows, columns] = ["r", "c"].map(|key| {
                     let value = self.input.value_of(&options, key);
                     self.input.characters(&value)
                 });
-                self.span(&rows, &columns);
+                let align = align_among(&self.input.characters(&look));
+                self.span(&rows, &columns, align);
             }
             "Block" => {
-                self.input.option();
+                let look = self.input.option().unwrap_or_default();
+                // Where nothing is said, it stands in the middle.
+                let align = align_among(&self.input.characters(&look)).or(Some(Align::Center));
                 let size = self.input.argument();
                 let size = self.input.characters(&size);
                 let (rows, columns) = size.split_once('-').unwrap_or(("1", "1"));
-                self.span(rows, columns);
+                self.span(rows, columns, align);
             }
             "SetRow" | "SetRows" | "SetColumn" | "SetColumns" | "SetCells" | "RowStyle" => self.skip_arguments("om"),
             "SetHline" | "SetVline" | "SetHlines" | "SetVlines" => self.skip_arguments("omm"),
@@ -517,4 +520,14 @@ impl Reader<'_> {
             self.inline(Kind::LineBreak);
         }
     }
+}
+
+/// Where the words of a cell stand, among settings that may say it: `c`, or `halign=c`.
+fn align_among(settings: &str) -> Option<Align> {
+    settings.split(',').find_map(|setting| match setting.trim().trim_start_matches("halign=").trim() {
+        "l" => Some(Align::Left),
+        "c" => Some(Align::Center),
+        "r" => Some(Align::Right),
+        _ => None,
+    })
 }
