@@ -136,6 +136,11 @@ fn terms_stand_behind_what_they_are_short_for_the_first_time() {
 <dd>the smallest <em>range</em> of <abbr title="high water">HW</abbr>, at the quarters</dd>
 </dl>"##,
     );
+    // What terms are called holds the words of others, and never themselves.
+    reads(
+        r"\newglossaryentry{b}{name=bee,description=x}\newacronym{a}{A\gls{a}}{\gls{b} and \gls{a}}\gls{a}, \gls{a}",
+        r#"<p>bee and a (Aa), <abbr title="bee and a">Aa</abbr></p>"#,
+    );
     reads(
         r##"\begin{acronym}[LONGEST]\acro{LAT}{lowest astronomical tide}\acro{MHW}[M.H.W.]{mean high water}\end{acronym}
 \ac{LAT} and \ac{MHW}."##,

@@ -372,9 +372,39 @@ impl Reader<'_> {
     }
 
     fn acronym(&mut self, short: Words, long: Words, style: Style) -> Term {
-        let long = without_extra(long);
+        let short = self.without_mentions(short);
+        let long = self.without_mentions(without_extra(long));
         let meaning = self.meaning(&long);
         Term { short: Some(short), long: Some(long), meaning, style, ..Term::default() }
+    }
+
+    /// What a term is called, with the words of other terms in place of their mentions: one that mentions itself would never end.
+    fn without_mentions(&mut self, words: Words) -> Words {
+        /// What is longer is not put together of others.
+        const LONGEST: usize = 500;
+        let is_mention = |token: &Token| token.kind.command().is_some_and(super::terms::shows_a_term);
+        if !words.iter().any(is_mention) {
+            return words;
+        }
+        let mut out: Vec<Token> = Vec::with_capacity(words.len());
+        let mut rest = &words[..];
+        while let Some((token, behind)) = rest.split_first() {
+            rest = behind;
+            if !is_mention(token) {
+                out.push(token.clone());
+                continue;
+            }
+            let [Token { kind: Sign::Begin, .. }, key, Token { kind: Sign::End, .. }, behind @ ..] = rest else { continue };
+            let key = self.input.characters(std::slice::from_ref(key));
+            if let Some(term) = self.own.glossary.terms.get(&key) {
+                let words = super::terms::text_of(term, self.at);
+                if words.len() + out.len() <= LONGEST {
+                    out.extend(words);
+                    rest = behind;
+                }
+            }
+        }
+        out.into()
     }
 
     /// The text of a long form; so long a one that it is none would come again with each mention.
@@ -416,6 +446,7 @@ impl Reader<'_> {
         let mut place = Listing::clone(&term.place);
         for (key, value) in self.input.pairs(values) {
             let value: Words = self.trimmed(value).into();
+            let value = if key == "description" { value } else { self.without_mentions(value) };
             let ending = |words: Option<&Words>| words.map(|words| words.iter().chain(value.iter()).cloned().collect());
             match key.as_str() {
                 "name" => term.name = Some(value),

@@ -163,8 +163,18 @@ impl Glossary {
 
     /// Whether a command shows a term of the document.
     pub(super) fn shows(&self, command: &str) -> bool {
-        !self.terms.is_empty() && Shown::by(command).is_some()
+        !self.terms.is_empty() && shows_a_term(command)
     }
+}
+
+/// Whether a command shows a term.
+pub(super) fn shows_a_term(command: &str) -> bool {
+    Shown::by(command).is_some()
+}
+
+/// What the text calls a term, once it is known.
+pub(super) fn text_of(term: &Term, at: u32) -> Vec<Token> {
+    term.words(Part::Text, false, at)
 }
 
 /// What a list calls a term.
