@@ -65,16 +65,10 @@ impl Reader<'_> {
         let (caption, label) = (self.input.argument(), self.input.argument());
         let at = self.at;
         for (command, argument) in [("end", kind.clone()), ("label", label), ("caption", caption)] {
-            self.input.push(Sign::End, at);
-            self.input.push_all(argument.into_iter());
-            self.input.push(Sign::Begin, at);
-            self.input.push(Sign::Command(command.into()), at);
+            self.input.push_command(command, vec![argument], at);
         }
         self.input.push_all(content.into_iter());
-        self.input.push(Sign::End, at);
-        self.input.push_all(kind.into_iter());
-        self.input.push(Sign::Begin, at);
-        self.input.push(Sign::Command("begin".into()), at);
+        self.input.push_command("begin", vec![kind], at);
     }
 
     /// `\setbeamertemplate{caption}[numbered]`: of these, only the numbers of captions say something of the text.

@@ -103,8 +103,7 @@ impl Reader<'_> {
             "cvdoubleitem" | "cvcomputer" => {
                 let second = parts.split_off(2);
                 for pair in [second, parts] {
-                    let item = self.command_with("cvitem", pair);
-                    self.input.push_all(item.into_iter());
+                    self.input.push_command("cvitem", pair, self.at);
                 }
             }
             _ => self.add_term(parts),
@@ -131,22 +130,16 @@ impl Reader<'_> {
             words.push(Token { kind: Sign::Par, at: self.at });
             words.extend(last);
         }
-        self.end_paragraph();
-        let holder = self.holder();
-        let known = self.doc.node(holder).last_child().filter(|&last| self.doc.kind(last) == Kind::TermList);
-        let list = known.unwrap_or_else(|| self.block(Kind::TermList));
-        let term_node = self.doc.append_at(list, Kind::Term, self.at);
-        let description = self.doc.append_at(list, Kind::TermDescription, self.at);
+        let [named, description] = self.entry_of_terms();
         let is_line = !words.iter().any(|token| token.kind == Sign::Par || token.kind.command() == Some("begin"));
         self.read_into(description, is_line, words);
-        self.read_into(term_node, true, term);
+        self.read_into(named, true, term);
     }
 
     fn add_items(&mut self, items: Vec<Vec<Token>>) {
         self.end_paragraph();
         let holder = self.holder();
-        let is_list = |kind: Kind| matches!(kind, Kind::List(_));
-        let known = self.doc.node(holder).last_child().filter(|&last| is_list(self.doc.kind(last)));
+        let known = self.doc.node(holder).last_child().filter(|&last| self.doc.kind(last) == Kind::List(ITEMS));
         let list = known.unwrap_or_else(|| self.block(Kind::List(ITEMS)));
         let nodes: Vec<_> = items.iter().map(|_| self.doc.append_at(list, Kind::ListItem { checked: None }, self.at)).collect();
         for (node, item) in nodes.into_iter().zip(items).rev() {

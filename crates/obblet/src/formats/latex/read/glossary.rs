@@ -609,15 +609,19 @@ impl Reader<'_> {
         if !self.takes_blocks() {
             return self.input.push_all(long.into_iter());
         }
+        let [term, description] = self.entry_of_terms();
+        self.own.glossary.entries.push((key, [term, description]));
+        self.read_into(description, true, long);
+        self.read_into(term, true, short);
+    }
+
+    /// Another entry of the list of terms that comes last here, or of a new one: its term, and what is said of it.
+    pub(super) fn entry_of_terms(&mut self) -> [NodeId; 2] {
         self.end_paragraph();
         let holder = self.holder();
         let last = self.doc.node(holder).last_child().filter(|&last| self.doc.kind(last) == Kind::TermList);
         let list = last.unwrap_or_else(|| self.block(Kind::TermList));
-        let term = self.doc.append_at(list, Kind::Term, self.at);
-        let description = self.doc.append_at(list, Kind::TermDescription, self.at);
-        self.own.glossary.entries.push((key, [term, description]));
-        self.read_into(description, true, long);
-        self.read_into(term, true, short);
+        [Kind::Term, Kind::TermDescription].map(|kind| self.doc.append_at(list, kind, self.at))
     }
 
     /// Entries of lists in the text go that are not mentioned, where the document asks for that.

@@ -79,9 +79,9 @@ impl Reader<'_> {
             }
             "complexqty" => {
                 let (number, unit) = (self.input.argument(), self.input.argument());
-                self.put_quantity("unit", vec![unit]);
+                self.input.push_command("unit", vec![unit], self.at);
                 self.input.push(Sign::Char('\u{202F}'), self.at);
-                self.put_quantity("ensuremath", vec![number]);
+                self.input.push_command("ensuremath", vec![number], self.at);
             }
             "SIrange" | "qtyrange" | "numrange" => {
                 let (from, to) = (self.input.argument(), self.input.argument());
@@ -108,8 +108,8 @@ impl Reader<'_> {
         let count = values.len();
         for (number, value) in values.into_iter().enumerate().rev() {
             match unit {
-                Some(unit) => self.put_quantity("SI", vec![value, unit.to_vec()]),
-                None => self.put_quantity("num", vec![value]),
+                Some(unit) => self.input.push_command("SI", vec![value, unit.to_vec()], at),
+                None => self.input.push_command("num", vec![value], at),
             }
             if number == 0 {
                 break;
@@ -121,16 +121,5 @@ impl Reader<'_> {
                 self.input.push(Sign::Space, at);
             }
         }
-    }
-
-    /// A command with its arguments comes next.
-    fn put_quantity(&mut self, command: &str, arguments: Vec<Vec<Token>>) {
-        let at = self.at;
-        for argument in arguments.into_iter().rev() {
-            self.input.push(Sign::End, at);
-            self.input.push_all(argument.into_iter());
-            self.input.push(Sign::Begin, at);
-        }
-        self.input.push(Sign::Command(command.into()), at);
     }
 }

@@ -92,10 +92,7 @@ impl Reader<'_> {
         for command in ["label", "caption"] {
             let words = self.input.value_of(options, command);
             if !words.is_empty() && words.iter().all(|token| token.kind.command() != Some("empty")) {
-                self.input.push(Sign::End, at);
-                self.input.push_all(words.into_iter());
-                self.input.push(Sign::Begin, at);
-                self.input.push(Sign::Command(command.into()), at);
+                self.input.push_command(command, vec![words], at);
             }
         }
     }

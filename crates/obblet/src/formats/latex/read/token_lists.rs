@@ -3,6 +3,16 @@
 use super::tokens::{Input, Kind, Token};
 
 impl Input<'_> {
+    /// A command with its arguments comes next.
+    pub(super) fn push_command(&mut self, command: &str, arguments: Vec<Vec<Token>>, at: u32) {
+        for argument in arguments.into_iter().rev() {
+            self.push(Kind::End, at);
+            self.push_all(argument.into_iter());
+            self.push(Kind::Begin, at);
+        }
+        self.push(Kind::Command(command.into()), at);
+    }
+
     /// The next token; of a run of characters the first alone.
     pub(super) fn single(&mut self) -> Option<Token> {
         let token = self.next()?;
