@@ -14,7 +14,7 @@ const TOGGLE: &str = "toggle ";
 /// The engine is named within so many bytes.
 const BEGINNING: usize = 1000;
 
-/// Tests in parentheses have no more tokens: they are read again for each pair that they stand in.
+/// Tests have no more tokens: what stands in one is read again for each test around it.
 const LONGEST_TEST: usize = 1000;
 
 impl Reader<'_> {
@@ -108,7 +108,7 @@ impl Reader<'_> {
         let holds = match name {
             "ifthenelse" => {
                 let test = self.input.argument();
-                self.test(&test)
+                test.len() < LONGEST_TEST && self.test(&test)
             }
             "ifbool" | "iftoggle" | "ifboolexpr" => {
                 let key = self.input.argument();
