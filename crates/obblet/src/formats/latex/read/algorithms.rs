@@ -4,7 +4,7 @@
 use super::super::own_commands::CLASS_OF_LINES;
 use super::Reader;
 use super::tokens::{Kind as Sign, Token};
-use crate::document::{Kind, ListKind, Marker, NodeId};
+use crate::document::{Kind, ListKind, Marker, NodeId, TextLevel};
 
 /// Lines that have begun: those of an algorithm, or those within a line.
 #[derive(Debug)]
@@ -71,6 +71,9 @@ fn step(name: &str) -> Option<Step> {
         "while" => Step::Block("while", "do"),
         "loop" => Step::Block("loop", ""),
         "begin" => Step::Block("begin", ""),
+        "switch" => Step::Block("switch", "do"),
+        "case" => Step::Block("case", "do"),
+        "other" => Step::Block("otherwise do", ""),
         "repeat" => Step::Repeat,
         "until" => Step::Until,
         "function" => Step::Named("function"),
@@ -133,6 +136,9 @@ impl Reader<'_> {
     /// Does what a command means in an algorithm. Whether it means something.
     pub(super) fn algorithm_command(&mut self, name: &str) -> bool {
         let Some(in_braces) = self.own.lines.last().map(|lines| lines.in_braces) else { return false };
+        if !self.own.keywords.is_empty() && self.own_keyword(name) {
+            return true;
+        }
         if let Some(step) = step_of(name) {
             self.algorithm_step(step, in_braces);
             return true;
@@ -167,7 +173,7 @@ impl Reader<'_> {
             | "SetAlgoNoLine" | "PrintSemicolon" | "SetAlgoVlined" | "SetAlgoNoEnd" | "BlankLine" | "Indp" | "Indm" | "nl"
             | "ShowLn" | "LinesNotNumbered" => {}
             "RestyleAlgo" | "lnl" | "SetKwComment" => self.skip_arguments(if name == "SetKwComment" { "mmm" } else { "m" }),
-            _ => return self.own_keyword(name),
+            _ => return false,
         }
         true
     }
@@ -334,33 +340,73 @@ impl Reader<'_> {
 
     /// Takes a keyword that a document defines for its algorithms: `\SetKwInOut{Input}{input}`. Whether a command does that.
     pub(super) fn define_keyword(&mut self, definer: &str) -> bool {
-        if !matches!(definer, "SetKwInOut" | "SetKwInput" | "SetKwFunction" | "SetKwData" | "SetKw" | "SetKwProg") {
-            return false;
-        }
+        let form = match definer {
+            "SetKwInOut" | "SetKwInput" => KeywordForm::Line,
+            "SetKwFunction" => KeywordForm::Function,
+            "SetKwData" | "SetKw" | "SetKwArray" => KeywordForm::Word,
+            "SetKwProg" | "SetKwFor" => KeywordForm::Block,
+            _ => return false,
+        };
         let (name, words) = (self.input.argument(), self.input.argument());
-        if definer == "SetKwProg" {
-            self.skip_arguments("mm");
-        }
+        let behind = (form == KeywordForm::Block).then(|| {
+            let behind = self.input.argument();
+            self.input.argument();
+            behind
+        });
         let name = self.input.characters(&name);
-        let mut words = self.words(&words);
-        if definer.starts_with("SetKwIn") {
+        let (mut words, behind) = (self.words(&words), self.words(&behind.unwrap_or_default()));
+        if form == KeywordForm::Line {
             words.push(':');
         }
-        self.own.keywords.insert(name, words);
+        self.own.keywords.insert(name, Keyword { words, behind, form });
         true
     }
 
     /// A keyword that the document defines. Whether a command is one.
     fn own_keyword(&mut self, name: &str) -> bool {
-        let Some(words) = self.own.keywords.get(name).cloned() else { return false };
-        if words.ends_with(':') {
-            self.line_that_says(&words);
-        } else {
-            self.keyword(&words);
-            self.text(" ");
+        let Some(Keyword { words, behind, form }) = self.own.keywords.get(name).cloned() else { return false };
+        match form {
+            KeywordForm::Line => self.line_that_says(&words),
+            KeywordForm::Block => {
+                let condition = self.input.argument();
+                self.lines_of(&words, Some(condition), &behind);
+            }
+            KeywordForm::Function if self.input.takes_begin() => {
+                let arguments = self.input.up_to_end();
+                let tokens = self.called(Vec::new(), arguments);
+                self.input.push_all(tokens.into_iter());
+                let code = self.inline(Kind::TextLevel(TextLevel::Code));
+                let text = self.doc.intern(&words);
+                self.doc.append_at(code, Kind::Text(text), self.at);
+            }
+            KeywordForm::Function | KeywordForm::Word => {
+                self.keyword(&words);
+                self.text(" ");
+            }
         }
         true
     }
+}
+
+/// A keyword that a document defines for its algorithms (the documentation of algorithm2e, "Defining keywords").
+#[derive(Clone, Debug)]
+pub(super) struct Keyword {
+    words: String,
+    /// What stands behind the condition of a block.
+    behind: String,
+    form: KeywordForm,
+}
+
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum KeywordForm {
+    /// A word within a line.
+    Word,
+    /// A word before the arguments of a function, which stand in parentheses.
+    Function,
+    /// What a line begins with.
+    Line,
+    /// A line with a condition, and the lines within it.
+    Block,
 }
 
 /// A list of lines.

@@ -152,7 +152,7 @@ fn changed(change: &Change, value: &mut Vec<Token>, input: &Input<'_>, at: u32) 
 }
 
 /// What an environment holds, up to its end, which stays.
-fn body(input: &mut Input<'_>, environment: &str) -> Vec<Token> {
+pub(super) fn body(input: &mut Input<'_>, environment: &str) -> Vec<Token> {
     let (mut found, mut depth) = (Vec::new(), 0_usize);
     while let Some(token) = input.next() {
         if matches!(token.kind, Kind::Then(_)) {

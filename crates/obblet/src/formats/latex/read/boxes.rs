@@ -2,15 +2,20 @@
 //! "tabbing"; of tcolorbox and mdframed).
 
 use super::Reader;
+use super::arguments::{self, Argument};
+use super::macros::filled;
 use super::tokens::{Kind as Sign, Token};
 use crate::document::Kind;
+use std::rc::Rc;
 
 /// A box that a document defines.
-#[derive(Clone, Copy, Debug, Default)]
+#[derive(Clone, Debug)]
 pub(super) struct OwnBox {
-    /// How many arguments it takes, and whether the first of them may stand in brackets.
-    arguments: usize,
-    has_option: bool,
+    arguments: Rc<[Argument]>,
+    /// Its keys with their values, where what it is given may stand.
+    options: Rc<[Token]>,
+    /// What counts such boxes.
+    counter: Option<String>,
 }
 
 impl Reader<'_> {
@@ -58,19 +63,8 @@ impl Reader<'_> {
                 let kept = self.input.argument();
                 self.keep(&kept, Vec::new());
             }
-            "newtcolorbox" | "NewTColorBox" | "newmdenv" | "renewtcolorbox" => {
-                self.input.option();
-                let environment = self.input.argument();
-                let environment = self.input.characters(&environment);
-                let mut own = OwnBox::default();
-                if name.ends_with("box") || name.ends_with("Box") {
-                    let given = self.input.option();
-                    own.arguments = given.and_then(|given| self.input.characters(&given).parse().ok()).unwrap_or(0).min(9);
-                    own.has_option = self.input.option().is_some();
-                    self.input.argument();
-                }
-                self.own.boxes.insert(environment, own);
-            }
+            "newtcolorbox" | "renewtcolorbox" | "newmdenv" | "NewTColorBox" | "RenewTColorBox" | "ProvideTColorBox"
+            | "DeclareTColorBox" => self.new_box(name),
             _ => return false,
         }
         true
@@ -117,19 +111,80 @@ impl Reader<'_> {
         self.keep(&kept, content);
     }
 
-    /// Takes the arguments of a box that the document defines; its title, where the first one is text.
-    pub(super) fn begin_own_box(&mut self, own: OwnBox) {
-        self.input.option();
-        if own.has_option {
-            self.input.option();
-        }
-        let given = own.arguments.saturating_sub(usize::from(own.has_option));
-        let mut title = Vec::new();
-        for at in 0..given {
-            let argument = self.input.argument();
-            if at == 0 {
-                title = argument;
+    /// `\newtcolorbox[options]{name}[number][default]{options}`, `\NewTColorBox[options]{name}{arguments}{options}`,
+    /// `\newmdenv[options]{name}`
+    fn new_box(&mut self, command: &str) {
+        let first = self.input.option().unwrap_or_default();
+        let name = self.input.argument();
+        let name = self.input.characters(&name);
+        let own = if command == "newmdenv" {
+            OwnBox { arguments: Rc::from([]), options: first.into(), counter: None }
+        } else {
+            let counter = self.counter_of_boxes(&name, &first);
+            let (arguments, options) = match command.ends_with("TColorBox") {
+                true => (arguments::of_document_command(&mut self.input), self.input.argument().into()),
+                false => arguments::signature(&mut self.input),
+            };
+            OwnBox { arguments, options, counter }
+        };
+        self.own.boxes.insert(name, own);
+    }
+
+    /// What counts the boxes of an environment, by the options that its definition begins with.
+    fn counter_of_boxes(&mut self, name: &str, options: &[Token]) -> Option<String> {
+        let words = self.input.characters(options);
+        let keys = words.split(',').map(|part| part.split_once('=').unwrap_or((part, "")));
+        let mut counter = None;
+        for (key, value) in keys.map(|(key, value)| (key.trim(), value.trim())) {
+            match key {
+                "auto counter" => counter = Some(name.to_owned()),
+                "use counter" => counter = Some(value.to_owned()),
+                // That of other boxes.
+                "use counter from" => {
+                    counter = self.own.boxes.get(value).and_then(|other| other.counter.clone()).or_else(|| Some(value.to_owned()));
+                }
+                "number within" => {
+                    self.counters.put_within(name, value);
+                    counter.get_or_insert_with(|| name.to_owned());
+                }
+                _ => {}
             }
+        }
+        counter
+    }
+
+    /// Takes the arguments of a box that the document defines, for its title, its number and its label.
+    pub(super) fn begin_own_box(&mut self, own: &OwnBox, name: &str) {
+        let at = self.at;
+        let more = if own.arguments.is_empty() { self.input.option().unwrap_or_default() } else { Vec::new() };
+        let mut given = Vec::new();
+        for argument in &*own.arguments {
+            arguments::take(argument, &mut self.input, at, name, &mut given);
+        }
+        if !self.macros.charge(own.options.len() + given.iter().map(Vec::len).sum::<usize>(), at) {
+            return;
+        }
+        let options = filled(&own.options, &given);
+        let value = |key: &str| {
+            let said = self.input.value_of(&more, key);
+            if said.is_empty() { self.input.value_of(&options, key) } else { said }
+        };
+        let mut title = value("title");
+        if title.is_empty() {
+            title = value("frametitle");
+        }
+        let label = value("label");
+        if let Some(counter) = &own.counter {
+            let number = self.counters.step(counter);
+            let number = self.number_as_shown(counter, number);
+            let node = self.holder();
+            self.references.here(node, number.clone(), "");
+            let number: Vec<Token> = number.chars().map(|c| Token { kind: Sign::Char(c), at }).collect();
+            self.macros.keep("thetcbcounter".into(), number);
+        }
+        if !label.is_empty() {
+            let label = self.input.characters(&label);
+            self.label_of(label);
         }
         self.box_title(title);
     }

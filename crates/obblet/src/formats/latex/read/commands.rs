@@ -62,7 +62,7 @@ impl Reader<'_> {
         if !self.own.lines.is_empty() && self.algorithm_command(name) || !self.tables.is_empty() && self.tabbing_command(name) {
             return;
         }
-        if self.curriculum_command(name) {
+        if self.curriculum_command(name) || self.front.has_examples && self.example_command(name) {
             return;
         }
         let word = super::vocabulary::word(name);
@@ -102,8 +102,16 @@ impl Reader<'_> {
             || self.define_keyword(name)
             || self.conditional(name)
             || self.counter_shown(name)
-            || super::vocabulary::is_icon(name)
+            || self.phonetic(name)
+            || self.example_command(name)
+            || self.sign_of_package(name)
         {
+            return;
+        }
+        if super::vocabulary::is_icon(name) {
+            if name == "faIcon" {
+                self.skip_arguments("om");
+            }
             return;
         }
         self.unknown_command(name, at);
@@ -363,6 +371,7 @@ impl Reader<'_> {
                 }
                 self.verb(true);
             }
+            "todo" if self.front.loads("todonotes disable") => self.skip_arguments("om"),
             "footnote" | "footnotetext" | "sidenote" | "marginpar" | "marginnote" | "endnote" | "footnotemark"
             | "tablefootnote" | "todo" | "Afootnote" | "Bfootnote" | "Cfootnote" | "Dfootnote" | "Efootnote" | "footnoteA"
             | "footnoteB" | "footnoteC" | "Aendnote" | "Bendnote" | "ledsidenote" | "ledleftnote" | "ledrightnote"
@@ -534,55 +543,6 @@ impl Reader<'_> {
         }
     }
 
-    /// Text that a command stands for, or puts around its argument. Whether it is one of packages for that.
-    fn text_of_package(&mut self, name: &str) -> bool {
-        match name {
-            "ding" => {
-                let number = self.input.argument();
-                let number = self.input.characters(&number).parse().unwrap_or(0);
-                if let Some(sign) = super::symbols::dingbat(number) {
-                    self.text(sign.encode_utf8(&mut [0; 4]));
-                }
-            }
-            "fillin" if self.front.class == "exam" => {
-                self.skip_arguments("oo");
-                self.text("_____");
-            }
-            "nth" => {
-                let number = self.input.argument();
-                let number = self.input.characters(&number);
-                let suffix =
-                    match (number.ends_with("11") || number.ends_with("12") || number.ends_with("13"), number.chars().last()) {
-                        (false, Some('1')) => "st",
-                        (false, Some('2')) => "nd",
-                        (false, Some('3')) => "rd",
-                        _ => "th",
-                    };
-                self.text(&format!("{number}{suffix}"));
-            }
-            "meta" => {
-                let words = self.input.argument();
-                let at = self.at;
-                self.input.push(Sign::Char('\u{27E9}'), at);
-                self.input.push_all(words.into_iter());
-                self.input.push(Sign::Char('\u{27E8}'), at);
-            }
-            "textins" => {
-                let words = self.input.argument();
-                let at = self.at;
-                self.input.push(Sign::Char(']'), at);
-                self.input.push_all(words.into_iter());
-                self.input.push(Sign::Char('['), at);
-            }
-            "textelp" => {
-                self.text("\u{2026}");
-                self.input.argument();
-            }
-            _ => return false,
-        }
-        true
-    }
-
     /// Text in the language that a command has in its name: `\textgerman{Ebbe}`. Whether it is such a command.
     fn text_in_language(&mut self, name: &str) -> bool {
         let Some(language) = name.strip_prefix("text").filter(|name| super::super::languages::language_of(name).is_some()) else {
@@ -593,32 +553,6 @@ impl Reader<'_> {
         self.set_language(node, language);
         self.argument_into(node, true);
         true
-    }
-
-    /// Text with notes about it, which may say of which of its words.
-    fn text_of_edition(&mut self) {
-        let (words, notes) = (self.input.argument(), self.input.argument());
-        let mut kept = Vec::new();
-        let mut rest = notes.into_iter();
-        while let Some(token) = rest.next() {
-            if token.kind.command() != Some("lemma") {
-                kept.push(token);
-                continue;
-            }
-            let mut depth = 0_usize;
-            for token in rest.by_ref() {
-                match token.kind {
-                    Sign::Begin => depth += 1,
-                    Sign::End => depth = depth.saturating_sub(1),
-                    _ => {}
-                }
-                if depth == 0 && token.kind != Sign::Space {
-                    break;
-                }
-            }
-        }
-        self.input.push_all(kept.into_iter());
-        self.input.push_all(words.into_iter());
     }
 
     /// Commands of letters, rules and languages. Whether a command is one.

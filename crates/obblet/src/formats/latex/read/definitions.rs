@@ -11,10 +11,12 @@ pub(super) struct Definitions {
     pub(super) picture_folders: Vec<String>,
     pub(super) glossary: glossary::Glossary,
     /// Words of algorithms by the commands for them, and the lines of algorithms that are read.
-    pub(super) keywords: HashMap<String, String>,
+    pub(super) keywords: HashMap<String, algorithms::Keyword>,
     pub(super) lines: Vec<algorithms::Lines>,
     /// Whether lines within lines of algorithms stand in braces, once that was looked for.
     pub(super) lines_in_braces: Option<bool>,
+    /// Environments that are comments, and whether these are shown.
+    pub(super) comments: HashMap<String, bool>,
     /// Environments that begin behind their last ends.
     pub(super) endless: HashSet<String>,
     /// Environments whose text is code.

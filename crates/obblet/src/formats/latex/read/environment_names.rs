@@ -17,6 +17,8 @@ pub(super) enum Sort {
     Drawing,
     /// A box that is kept for later.
     Kept,
+    /// Items that say how deep they stand.
+    Outline,
     Bullets,
     Numbers,
     Terms,
@@ -57,6 +59,7 @@ const NAMES: &[(Sort, &str)] = &[
          sequencediagram",
     ),
     (Sort::Kept, "lrbox"),
+    (Sort::Outline, "outline"),
     (
         Sort::Bullets,
         "itemize compactitem asparaitem inparaitem dinglist checkboxes oneparcheckboxes itemstep smallitemize \
@@ -64,7 +67,7 @@ const NAMES: &[(Sort, &str)] = &[
     ),
     (
         Sort::Numbers,
-        "enumerate compactenum asparaenum inparaenum questions choices oneparchoices parts subparts exe xlist tasks dingautolist alineas \
+        "enumerate compactenum asparaenum inparaenum questions choices oneparchoices parts subparts exe exe. xlist xlist. tasks dingautolist alineas \
          subalineas incisos",
     ),
     (Sort::Terms, "description compactdesc labeling basedescript desclist"),

@@ -35,6 +35,12 @@ impl Reader<'_> {
         if self.begin_own(&name) {
             return;
         }
+        if let Some(&is_shown) = self.own.comments.get(&*name) {
+            if is_shown {
+                return self.open_environment(&name, Form::Transparent, None);
+            }
+            return self.skip_environment(&name);
+        }
         let base = name.trim_end_matches('*');
         if super::formulas::DISPLAYS.contains(&base) {
             return self.display(&name);
@@ -51,11 +57,15 @@ impl Reader<'_> {
         if let Some(own) = self.own.lists.get(&*name) {
             return self.open_list(&name, own.kind);
         }
+        if self.front.has_examples && self.begin_example(&name) {
+            return;
+        }
         match sort(base) {
             Some(Sort::Code) => self.code_block(&name),
             Some(Sort::File) => self.made_file(&name),
             Some(Sort::Skipped) => self.skip_environment(&name),
             Some(Sort::Drawing) => self.drawing(&name),
+            Some(Sort::Outline) => self.open_outline(&name),
             Some(Sort::Kept) => self.keep_environment(&name),
             Some(Sort::Bullets) => self.open_list(&name, ListForm::Bullets),
             Some(Sort::Numbers) => self.open_list(&name, ListForm::Numbers),
@@ -244,9 +254,9 @@ impl Reader<'_> {
     /// Environments that mean something by their names alone: boxes and theorems of the document, languages; all others are
     /// divisions that have them as their classes.
     fn begin_named(&mut self, name: &str, base: &str) {
-        if let Some(own) = self.own.boxes.get(name).copied() {
+        if let Some(own) = self.own.boxes.get(name).cloned() {
             self.begin_division(name);
-            return self.begin_own_box(own);
+            return self.begin_own_box(&own, name);
         }
         if language_of(base).is_some() {
             self.input.option();
@@ -379,7 +389,7 @@ impl Reader<'_> {
         }
     }
 
-    fn open_list(&mut self, name: &str, kind: ListForm) {
+    pub(super) fn open_list(&mut self, name: &str, kind: ListForm) {
         let takes_list = self.takes_blocks() || self.is_list_in_line(name);
         if !takes_list || self.parts.len() >= super::build::MOST_PARTS {
             self.open_environment(name, Form::Transparent, None);
@@ -390,6 +400,11 @@ impl Reader<'_> {
         self.skip_arguments(arguments(name));
         let node = self.begin_list(name, kind);
         self.set_node(node);
+    }
+
+    fn open_outline(&mut self, name: &str) {
+        self.open_environment(name, Form::Transparent, None);
+        self.outline();
     }
 
     fn open_float(&mut self, name: &str) {

@@ -69,7 +69,7 @@ impl Reader<'_> {
 
     /// A part of a float by a command: `\subfloat[caption]{content}`, `\subcaptionbox{caption}{content}`.
     pub(super) fn part_of_float(&mut self, name: &str) {
-        self.input.take('*');
+        let has_star = self.input.take('*');
         let mut caption = self.input.option();
         if name == "subcaptionbox" {
             caption = Some(self.input.argument());
@@ -89,7 +89,10 @@ impl Reader<'_> {
         self.argument_into(figure, false);
         if let Some(words) = caption {
             let caption = self.doc.append_at(figure, Kind::Caption, self.at);
-            self.number_part(figure, caption, &kind);
+            // With a star, it has a caption without a number (the documentation of subcaption, `\subcaptionbox*`).
+            if !(has_star && name == "subcaptionbox") {
+                self.number_part(figure, caption, &kind);
+            }
             self.read_into(caption, true, words);
         } else if name == "subfloat" {
             // Without a caption, it is counted all the same.

@@ -1,6 +1,7 @@
 //! Lists (the LaTeX documentation, "itemize", "enumerate", "description"; of enumitem and paralist).
 
 use super::Reader;
+use super::examples::{COUNTER as COUNTER_OF_EXAMPLES, EXAMPLES, EXAMPLES_OF_LINGUEX, PARTS, PARTS_OF_LINGUEX};
 use super::list_labels::{COUNTERS, Label, USUAL, counter_of};
 use super::tokens::{Kind as Sign, Token};
 use crate::document::{Kind, ListKind, Marker, NodeId};
@@ -173,7 +174,7 @@ impl Reader<'_> {
     fn counter_of_list(&self, name: &str, depth: usize) -> String {
         match name {
             // Examples of linguists are counted through the whole document.
-            "exe" => "exx".to_owned(),
+            EXAMPLES | EXAMPLES_OF_LINGUEX | "example" | "examples" => COUNTER_OF_EXAMPLES.to_owned(),
             _ if self.own.lists.contains_key(name) => {
                 let same = self.environments.iter().filter(|environment| environment.name == name).count();
                 counter_of(name, same.saturating_sub(1))
@@ -214,13 +215,14 @@ impl Reader<'_> {
         let option_text = self.input.characters(option);
         let pairs = self.input.pairs(option);
         let value = |key: &str| pairs.iter().find(|(known, _)| known == key).map(|(_, value)| value.clone());
-        let is_resumed = option_text.contains("resume") || name == "exe";
+        let is_resumed = option_text.contains("resume") || counter == COUNTER_OF_EXAMPLES;
         let start = value("start").and_then(|value| self.input.characters(&value).parse::<i64>().ok());
         let start = start.map(|start| start.saturating_sub(1)).or_else(|| (!is_resumed).then_some(0));
         let kept = |key: &str| Some(self.kept_setting(key, counter)).filter(|kept| !kept.is_empty());
         let star = value("label*").or_else(|| kept("label*").filter(|_| value("label").is_none()));
         let label = value("label").or_else(|| kept("label").filter(|_| star.is_none()));
         let reference = value("ref").or_else(|| kept("ref"));
+        let of_example = self.reference_of_example(name, depth);
         // By its example, a label is not what references show.
         let example = if label.is_none() && star.is_none() { self.label_by_example(option) } else { None };
         let said = reference.or_else(|| label.clone()).or_else(|| star.clone());
@@ -243,7 +245,20 @@ impl Reader<'_> {
         }
         // What is no number is a bullet.
         let is_counted = label.is_some() || !is_said;
-        Options { is_counted, label, reference, start }
+        Options { is_counted, label, reference: reference.or(of_example), start }
+    }
+
+    /// What references to examples show whose package sets them in parentheses.
+    fn reference_of_example(&self, name: &str, depth: usize) -> Option<Label> {
+        let (before, marker) = match name {
+            EXAMPLES_OF_LINGUEX => ("(".to_owned(), Marker::Plain),
+            PARTS_OF_LINGUEX => {
+                let above = self.lists.iter().rev().find(|list| list.kind == ListForm::Numbers)?;
+                (above.number.trim_end_matches(')').to_owned(), if depth == 2 { Marker::LowerRoman } else { Marker::LowerAlpha })
+            }
+            _ => return None,
+        };
+        Some(Label { before, marker, after: ")".to_owned() })
     }
 
     /// The label that a document defines for the items of a counter.
@@ -666,8 +681,9 @@ fn with_usual_signs(label: Label, depth: usize) -> Label {
 fn usual_label(name: &str, depth: usize) -> Option<Label> {
     let (before, marker, after) = match (name, depth) {
         ("tasks", _) => ("", Marker::LowerAlpha, ")"),
-        ("exe", _) => ("(", Marker::Plain, ")"),
-        ("xlist", _) => ("", Marker::LowerAlpha, "."),
+        (EXAMPLES | EXAMPLES_OF_LINGUEX | "example" | "examples", _) => ("(", Marker::Plain, ")"),
+        (PARTS_OF_LINGUEX, 2) => ("(", Marker::LowerRoman, ")"),
+        (PARTS | PARTS_OF_LINGUEX | "subexamples", _) => ("", Marker::LowerAlpha, "."),
         ("choices" | "oneparchoices", _) => ("", Marker::UpperAlpha, "."),
         _ => return None,
     };

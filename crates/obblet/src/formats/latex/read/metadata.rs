@@ -4,6 +4,7 @@ use super::super::languages::language_of;
 use super::Reader;
 use super::tokens::{Kind, Token};
 use crate::document::Presentation;
+use crate::fast_hash::HashSet;
 
 /// What the document says of itself.
 #[derive(Debug, Default)]
@@ -28,9 +29,21 @@ pub(super) struct FrontMatter {
     has_begun: bool,
     /// What is to stand below the title.
     pub(super) byline: super::byline::Byline,
+    /// The packages that the document takes in.
+    packages: HashSet<String>,
+    /// Whether one of these is for examples of languages.
+    pub(super) has_examples: bool,
 }
 
+/// Packages for examples of languages.
+const EXAMPLES: [&str; 6] = ["gb4e", "gb4e-emulate", "langsci-gb4e", "linguex", "expex", "covington"];
+
 impl FrontMatter {
+    /// Whether the document takes in a package.
+    pub(super) fn loads(&self, package: &str) -> bool {
+        self.packages.contains(package)
+    }
+
     /// Whether the body says a title.
     pub(super) const fn is_title_of_body(&self) -> bool {
         self.in_body && !self.title_tokens.is_empty()
@@ -201,6 +214,16 @@ impl Reader<'_> {
             self.languages(&options);
         }
         let named = self.input.characters(&package);
+        self.front.packages.extend(named.split(',').map(|name| name.trim().to_owned()));
+        // Some say what is shown at all.
+        for (package, option) in [("changes", "final"), ("todonotes", "disable")] {
+            if named.split(',').any(|name| name.trim() == package)
+                && self.input.characters(&options).split(',').any(|word| word.trim() == option)
+            {
+                self.front.packages.insert(format!("{package} {option}"));
+            }
+        }
+        self.front.has_examples |= EXAMPLES.iter().any(|package| self.front.loads(package));
         // Older than babel.
         if named.split(',').any(|name| matches!(name.trim(), "german" | "ngerman")) {
             self.languages(&package);

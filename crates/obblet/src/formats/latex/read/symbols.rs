@@ -201,13 +201,13 @@ const SYMBOLS: &[(&str, &str)] = &[
 
 /// The characters that a command stands for.
 pub(super) fn text(name: &str) -> Option<&'static str> {
-    static BY_NAME: LazyLock<HashMap<&str, &str>> = LazyLock::new(|| SYMBOLS.iter().copied().collect());
+    static BY_NAME: LazyLock<HashMap<&str, &str>> = LazyLock::new(|| super::symbols_of_packages::all().chain(SYMBOLS.iter().copied()).collect());
     BY_NAME.get(name).copied()
 }
 
 /// The names of all commands that stand for characters.
 pub(super) fn names() -> impl Iterator<Item = &'static str> {
-    SYMBOLS.iter().map(|(name, _)| *name)
+    SYMBOLS.iter().copied().chain(super::symbols_of_packages::all()).map(|(name, _)| name)
 }
 
 /// The characters that a command stands for, for other formats.

@@ -510,6 +510,10 @@ impl Reader<'_> {
                 self.input.option();
             }
         }
+        // Behind the last line of a stanza stands another sign (the documentation of verse).
+        if self.environments.last().is_some_and(|environment| environment.name == "verse") && self.input.take('!') {
+            return self.end_paragraph();
+        }
         if is_row {
             self.next_row();
         } else if self.is_in_text() {

@@ -1,7 +1,7 @@
 //! Theorems and what is like them, with their numbers (the documentation of amsthm).
 
 use super::Reader;
-use super::tokens::Kind as Sign;
+use super::tokens::{Kind as Sign, Token};
 use crate::document::{DivisionKind, Kind};
 
 /// An environment that `\newtheorem` defines.
@@ -109,7 +109,7 @@ impl Reader<'_> {
             "theoremstyle" => {
                 let name = self.input.argument();
                 let name = self.input.characters(&name);
-                let full_stop = || vec![super::tokens::Token { kind: Sign::Char('.'), at: 0 }];
+                let full_stop = || vec![Token { kind: Sign::Char('.'), at: 0 }];
                 let stop = self.macros.body(&format!("{STOP_OF_STYLE}{name}")).map_or_else(full_stop, |body| body.to_vec());
                 self.macros.keep(STOP.into(), stop);
             }
@@ -189,11 +189,12 @@ impl Reader<'_> {
             if !name.is_empty() {
                 label = format!("{}:{name}", theorem.prefix);
             }
-            Some(title).filter(|title| !title.is_empty())
+            Some(title)
         } else {
             self.input.overlay();
-            self.input.option()
+            self.input.option().map(|option| self.name_of_theorem(option, &mut label))
         };
+        let note = note.filter(|note| !note.is_empty());
         let node = self.block(Kind::Division(DivisionKind::Plain));
         let class = self.doc.intern(name);
         self.doc.attributes_mut(node).classes.push(class);
@@ -216,8 +217,26 @@ impl Reader<'_> {
         true
     }
 
+    /// The name of a theorem, which its option is or holds, with its label (the documentation of thmtools, "name", "label").
+    fn name_of_theorem(&self, option: Vec<Token>, label: &mut String) -> Vec<Token> {
+        const KEYS: [&str; 7] = ["name", "title", "label", "restate", "restate*", "continues", "listhack"];
+        let pairs = self.input.pairs(&option);
+        if pairs.is_empty() || !pairs.iter().all(|(key, _)| KEYS.contains(&key.as_str())) {
+            return option;
+        }
+        let mut name = Vec::new();
+        for (key, value) in pairs {
+            match key.as_str() {
+                "name" | "title" => name = value,
+                "label" => *label = self.input.characters(&value),
+                _ => {}
+            }
+        }
+        name
+    }
+
     /// Bold words that what follows begins with.
-    pub(super) fn lead_in(&mut self, words: &str, note: Option<Vec<super::tokens::Token>>, stop: &str) {
+    pub(super) fn lead_in(&mut self, words: &str, note: Option<Vec<Token>>, stop: &str) {
         let at = self.at;
         let strong = self.inline(Kind::Strong);
         let end = if note.is_some() { "" } else { stop };

@@ -2,6 +2,33 @@
 
 use super::tokens::{Input, Kind, Token};
 
+/// Tokens that a command comes to, from how they are written.
+pub(super) fn made(text: &str, at: u32) -> Vec<Token> {
+    let mut tokens = Vec::with_capacity(text.len());
+    let mut rest = text;
+    while let Some(c) = rest.chars().next() {
+        rest = &rest[c.len_utf8()..];
+        let kind = match c {
+            '\\' => {
+                let letters = rest.bytes().take_while(u8::is_ascii_alphabetic).count();
+                let length = if letters == 0 { rest.chars().next().map_or(0, char::len_utf8) } else { letters };
+                let (name, behind) = rest.split_at(length);
+                // White space ends a name.
+                rest = if letters == 0 { behind } else { behind.trim_start_matches(' ') };
+                Kind::Command(name.into())
+            }
+            '{' => Kind::Begin,
+            '}' => Kind::End,
+            '&' => Kind::Cell,
+            '$' => Kind::Dollar,
+            ' ' => Kind::Space,
+            _ => Kind::Char(c),
+        };
+        tokens.push(Token { kind, at });
+    }
+    tokens
+}
+
 impl Input<'_> {
     /// A command with its arguments comes next.
     pub(super) fn push_command(&mut self, command: &str, arguments: Vec<Vec<Token>>, at: u32) {
@@ -24,6 +51,14 @@ impl Input<'_> {
         }
         let kind = if first == ' ' { Kind::Space } else { Kind::Text(start, behind) };
         Some(Token { kind, at: token.at })
+    }
+
+    /// Whether white space comes next, or nothing.
+    pub(super) fn peeks_white(&mut self) -> bool {
+        let Some(token) = self.single() else { return true };
+        let is_white = matches!(token.kind, Kind::Space | Kind::Par);
+        self.made.push(token);
+        is_white
     }
 
     /// The character of a token that is one.

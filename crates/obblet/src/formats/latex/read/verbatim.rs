@@ -287,6 +287,16 @@ impl Reader<'_> {
                 self.mark_code(name);
                 return true;
             }
+            // The documentation of comment.
+            "excludecomment" | "includecomment" | "specialcomment" => {
+                let environment = self.input.argument();
+                let environment = self.input.characters(&environment);
+                if name == "specialcomment" {
+                    self.skip_arguments("mm");
+                }
+                self.own.comments.insert(environment, name != "excludecomment");
+                return true;
+            }
             "DeclareFloatingEnvironment" | "newfloat" => return self.define_float(name),
             _ => return false,
         };

@@ -115,7 +115,7 @@ const SILENT: &[(&str, &str)] = &[
          useinnertheme usemintedstyle useoutertheme usepackage usetheme",
     ),
     ("sm", "enlargethispage hspace vspace"),
-    ("so", "lipsum"),
+    ("soo", "lipsum"),
     ("oo", "bonusgradetable bonuspointtable gradetable pointtable"),
     (
         "mmm",
@@ -146,7 +146,7 @@ const SILENT: &[(&str, &str)] = &[
 const OPEN: &[(&str, &str)] = &[
     (
         "",
-        "colhead AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DTMdate DTMdisplaydate DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
+        "colhead AtBeginDocument AtEndDocument AtEndOfClass AtEndOfPackage DTMusedate IEEEcompsocthanksitem IEEEmembership IEEEraisesectionheading \
          IEEEtitleabstractindextext LR NoCaseChange Ovalbox RL Shortstack beamerbutton \
          beamergotobutton beamerreturnbutton beamerskipbutton beginL beginR bm caps centerline chaptertitle circled \
          doublebox ensuretext eqmakebox fbox firstname fittowidth fnm forename givenname \
@@ -160,6 +160,7 @@ const OPEN: &[(&str, &str)] = &[
     ("o", "frame lettrine makecell rothead shortstack smash tcbox textls"),
     ("mm", "maxsizebox"),
     ("mo", "scalebox"),
+    ("omo", "floatbox"),
     ("om", "colorbox rotatebox textcolor"),
     ("oo", "framebox makebox"),
     ("moo", "raisebox"),
