@@ -45,6 +45,7 @@ pub use bibliography::{
     Bibliography, BibliographyStyle, Citation, CitationForm, CitationStyle, CitedEntry, EntryForm, EntryOrder,
 };
 pub use byline::BYLINE;
+pub(crate) use byline::GLOSS;
 pub use content::OutlineHeading;
 pub(crate) use finding::finding;
 pub use finding::{Finding, FindingInfo, Weight};

@@ -38,6 +38,22 @@ pub(super) fn draw(rows: &[Row], width: usize) -> Vec<String> {
     lines
 }
 
+/// The lines of words that belong together, one above the other.
+pub(super) fn aligned(rows: &[Row]) -> Vec<String> {
+    let columns = rows.iter().map(|row| row.cells.len()).max().unwrap_or(0);
+    let widths = widths(rows, columns, 0);
+    let line = |row: &Row| {
+        let mut line = String::new();
+        for ((text, _), width) in row.cells.iter().zip(&widths) {
+            let text = text.join(" ");
+            line.push_str(&text);
+            line.extend(std::iter::repeat_n(' ', (width + 2).saturating_sub(text.width())));
+        }
+        line.trim_end().to_owned()
+    };
+    rows.iter().map(line).collect()
+}
+
 /// How wide each column is: as wide as its text, or its share of what there is.
 fn widths(rows: &[Row], columns: usize, width: usize) -> Vec<usize> {
     let mut widths = vec![1; columns];

@@ -218,7 +218,9 @@ impl Writer<'_> {
                 self.begin();
                 let width = self.width();
                 let (caption, rows) = self.rows(id);
-                for line in caption.into_iter().flat_map(|caption| fold(&caption, width)).chain(table::draw(&rows, width)) {
+                let lines =
+                    if doc.is_of_class(id, crate::document::GLOSS) { table::aligned(&rows) } else { table::draw(&rows, width) };
+                for line in caption.into_iter().flat_map(|caption| fold(&caption, width)).chain(lines) {
                     self.out.line(&line);
                 }
                 return false;

@@ -141,7 +141,8 @@ impl Reader<'_> {
                 "use counter" => counter = Some(value.to_owned()),
                 // That of other boxes.
                 "use counter from" => {
-                    counter = self.own.boxes.get(value).and_then(|other| other.counter.clone()).or_else(|| Some(value.to_owned()));
+                    counter =
+                        self.own.boxes.get(value).and_then(|other| other.counter.clone()).or_else(|| Some(value.to_owned()));
                 }
                 "number within" => {
                     self.counters.put_within(name, value);

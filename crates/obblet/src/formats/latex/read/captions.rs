@@ -173,6 +173,10 @@ impl Reader<'_> {
         } else {
             None
         };
+        let said = command.strip_suffix("of").filter(|_| command != "captionof").and(Some(())).map_or(said, |()| {
+            let kind = self.input.argument();
+            Some(self.input.characters(&kind))
+        });
         self.input.option();
         let Some((holder, name)) = self.holder_of_caption() else {
             let kind = said.or_else(|| self.own_word("@captype"));
@@ -180,6 +184,11 @@ impl Reader<'_> {
         };
         let kind = said.unwrap_or_else(|| kind_of(&name).to_owned());
         let is_part = name.starts_with("sub");
+        // Further pages of a table repeat its caption in another form.
+        if self.doc.kind(holder) == Kind::Table && self.doc.children(holder).any(|child| self.doc.kind(child) == Kind::Caption) {
+            self.input.argument();
+            return;
+        }
         self.end_paragraph();
         let holder = if is_part { holder } else { self.next_of_float(holder) };
         let caption = self.caption_in(holder);

@@ -105,6 +105,8 @@ impl Reader<'_> {
             || self.phonetic(name)
             || self.example_command(name)
             || self.sign_of_package(name)
+            || self.data_command(name)
+            || self.string_command(name)
         {
             return;
         }
@@ -280,7 +282,7 @@ impl Reader<'_> {
         }
         let Some(level) = self.counters.level(name) else { return false };
         let has_star = self.input.take('*') || is_added;
-        self.input.option();
+        self.skip_arguments("oo");
         let has_number = self.counters.is_numbered(name);
         let numbered = !has_star && has_number;
         let counted = numbered.then(|| self.counters.step(name));
@@ -376,7 +378,8 @@ impl Reader<'_> {
             | "tablefootnote" | "todo" | "Afootnote" | "Bfootnote" | "Cfootnote" | "Dfootnote" | "Efootnote" | "footnoteA"
             | "footnoteB" | "footnoteC" | "Aendnote" | "Bendnote" | "ledsidenote" | "ledleftnote" | "ledrightnote"
             | "ledinnernote" | "ledouternote" | "LTRfootnote" | "RTLfootnote" => self.note(name),
-            "caption" | "captionof" | "subcaption" | "tablecaption" => self.caption(name),
+            "caption" | "captionof" | "subcaption" | "tablecaption" | "captionabove" | "captionbelow" | "captionaboveof"
+            | "captionbelowof" => self.caption(name),
             "includegraphics" | "epsfig" | "epsfbox" | "psfig" | "includesvg" => self.picture(),
             "alt" | "temporal" | "note" if self.front.class == "beamer" => self.of_some_slides(name),
             "mode" | "againframe" if self.front.class == "beamer" => self.mode_of_slides(name),
@@ -497,7 +500,13 @@ impl Reader<'_> {
                 if self.environments.iter().any(|environment| environment.kind == super::environments::Form::List) =>
             {
                 match name {
-                    "task" | "choice" | "CorrectChoice" => self.item(),
+                    "task" => {
+                        // It may stand in a line of its own, or over several columns.
+                        let _ = self.input.take('*') || self.input.take('!');
+                        self.input.between('(', ')');
+                        self.item();
+                    }
+                    "choice" | "CorrectChoice" => self.item(),
                     "ex" => self.example(),
                     _ => self.question(name),
                 }
@@ -681,7 +690,7 @@ impl Reader<'_> {
                 let target = super::references::id_of(&self.input.characters(&target));
                 self.anchor(&target);
             }
-            "label" | "edlabel" | "linelabel" => self.label(),
+            "label" | "edlabel" | "linelabel" | "zlabel" => self.label(),
             "subref" => self.refer(Shows::Part),
             "vref" if self.references.wording.is_loaded => self.refer(Shows::Word(WordForm::Small)),
             "ref" | "pageref" | "vref" | "thref" | "labelcref" | "autopageref" | "cpageref" | "zref" | "fullref" | "lineref"

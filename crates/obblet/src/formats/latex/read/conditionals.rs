@@ -9,7 +9,7 @@ use super::tokens::{Kind, Token};
 const SWITCH: &str = "if ";
 
 /// What toggles are kept under, apart from conditionals.
-const TOGGLE: &str = "toggle ";
+pub(super) const TOGGLE: &str = "toggle ";
 
 /// The engine is named within so many bytes.
 const BEGINNING: usize = 1000;
@@ -78,7 +78,7 @@ impl Reader<'_> {
         ["lua", "xe"].into_iter().find(|engine| line.contains(&format!("{engine}latex"))).unwrap_or("pdf")
     }
 
-    fn switch_of(&self, name: &str) -> Option<bool> {
+    pub(super) fn switch_of(&self, name: &str) -> Option<bool> {
         self.registers.switch(&format!("{SWITCH}{name}"))
     }
 
@@ -110,7 +110,7 @@ impl Reader<'_> {
                 let test = self.input.argument();
                 test.len() < LONGEST_TEST && self.test(&test)
             }
-            "ifbool" | "iftoggle" | "ifboolexpr" => {
+            "ifbool" | "iftoggle" => {
                 let key = self.input.argument();
                 let key = self.input.characters(&key);
                 let key = if name == "iftoggle" { format!("{TOGGLE}{key}") } else { key };
@@ -147,8 +147,9 @@ impl Reader<'_> {
                 self.files.path(&path).is_some_and(|path| self.files.read(&path).is_ok())
             }
             "@ifpackageloaded" | "@ifclassloaded" | "IfPackageLoadedTF" | "IfClassLoadedTF" => {
-                self.input.argument();
-                false
+                let asked = self.input.argument();
+                let asked = self.input.characters(&asked);
+                if name.contains("lass") { self.front.class == asked } else { self.front.loads(&asked) }
             }
             "@ifstar" => {
                 let (yes, no) = (self.input.argument(), self.input.argument());
@@ -166,7 +167,7 @@ impl Reader<'_> {
                 self.input.push_all(if is_next { yes } else { no }.into_iter());
                 return true;
             }
-            _ => match self.compared(name).or_else(|| self.given(name)) {
+            _ => match self.compared(name).or_else(|| self.given(name)).or_else(|| self.asked(name)) {
                 Some(holds) => holds,
                 None => return false,
             },
@@ -275,6 +276,7 @@ impl Reader<'_> {
             "ifnum" => self.compares(Sort::Number).unwrap_or(false),
             "ifdim" => self.compares(Sort::Length).unwrap_or(false),
             "iftrue" | "ifpdf" => true,
+            "iftutex" | "ifTUTeX" => self.engine() != "pdf",
             "ifPDFTeX" | "ifpdftex" | "ifluatex" | "ifLuaTeX" | "ifxetex" | "ifXeTeX" => self.engine() == engine_of(name),
             "iffalse" => false,
             "ifmmode" => self.expanding.in_formula,

@@ -35,6 +35,8 @@ pub(super) struct Definitions {
     pub(super) equations: formulas::Equations,
     /// Kinds of columns.
     pub(super) columns: super::columns::OwnColumns,
+    /// Files of data that were read, by what the document calls them.
+    pub(super) data: HashMap<String, super::data::Data>,
     /// Environments that are boxes.
     pub(super) boxes: HashMap<String, boxes::OwnBox>,
     /// The file that the next drawing is also in.

@@ -75,7 +75,7 @@ const NAMES: &[(Sort, &str)] = &[
         Sort::Table,
         "tabular tabularx tabulary longtable array supertabular xltabular longtabu tabu NiceTabular NiceTabularX \
          xtabular mpsupertabular mpxtabular tblr longtblr talltblr deluxetable xcalctab edtabularc edtabularl \
-         edtabularr",
+         edtabularr gloss.",
     ),
     (Sort::Tabs, "tabbing"),
     (
@@ -95,7 +95,8 @@ const NAMES: &[(Sort, &str)] = &[
         Sort::Box,
         "minipage parbox multicols columns column adjustbox tcolorbox mdframed framed shaded spacing adjustwidth \
          block alertblock exampleblock beamercolorbox beamerboxesrounded onlyenv actionenv uncoverenv \
-         visibleenv invisibleenv alertenv structureenv overprint overlayarea varwidth paracol leftbar oframed snugshade boxedminipage boxminipage Sbox shadowbox",
+         visibleenv invisibleenv alertenv structureenv overprint overlayarea varwidth paracol leftbar oframed snugshade boxedminipage boxminipage Sbox shadowbox \
+         captionbeside textblock",
     ),
     (Sort::Letter, "letter"),
     (Sort::Language, "otherlanguage selectlanguage"),
@@ -109,7 +110,7 @@ const NAMES: &[(Sort, &str)] = &[
          Rightside astanza linenumbers internallinenumbers savenotes sideways turn rotate subfigmatrix huge Huge \
          LARGE normalfont FlushLeft FlushRight Center centerframe interlinea fullwidth widefigure acronym \
          abbreviations preface foreword adjmulticols strip onecolabstract fullpage DoubleSpace SingleSpace onecolumn \
-         twocolumn preliminary thinmargin changemargin addmargin wrapfloat",
+         twocolumn preliminary thinmargin changemargin addmargin wrapfloat CJK hangparas",
     ),
 ];
 
@@ -122,10 +123,12 @@ const ARGUMENTS: &[(&str, &str)] = &[
     ("algorithmic", "o"),
     ("algpseudocode", "o"),
     ("changemargin", "mm"),
+    ("CJK", "omm"),
     ("citacao", "o"),
     ("dinglist", "m"),
     ("dingautolist", "m"),
     ("displaycquote", "oom"),
+    ("hangparas", "mm"),
     ("labeling", "om"),
     ("basedescript", "m"),
     ("quotation", "o"),

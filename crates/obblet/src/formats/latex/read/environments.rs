@@ -321,6 +321,18 @@ impl Reader<'_> {
                     self.input.push_all(words.into_iter());
                 }
             }
+            "captionbeside" => {
+                // What the option says is for lists; where the caption stands is how it looks.
+                let caption = self.input.argument();
+                self.input.option();
+                self.input.option();
+                self.input.take('*');
+                self.input.push_command("caption", vec![caption], self.at);
+            }
+            "textblock" => {
+                self.input.argument();
+                self.input.between('(', ')');
+            }
             "beamercolorbox" => drop(self.input.argument()),
             "adjustwidth" | "overlayarea" => drop((self.input.argument(), self.input.argument())),
             "block" | "alertblock" | "exampleblock" | "beamerboxesrounded" => {
@@ -425,7 +437,9 @@ impl Reader<'_> {
     /// Whether algorithms of this document are those of the package that has no environment for lines.
     fn has_lines_in_braces(&mut self) -> bool {
         let source = self.input.source.as_bytes();
-        *self.own.lines_in_braces.get_or_insert_with(|| memchr::memmem::find(source, b"{algorithm2e}").is_some())
+        let is_loaded = self.front.loads("algorithm2e");
+        let is_named = || is_loaded || memchr::memmem::find(source, b"{algorithm2e}").is_some();
+        *self.own.lines_in_braces.get_or_insert_with(is_named)
     }
 
     /// `\end`

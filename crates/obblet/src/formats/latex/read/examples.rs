@@ -11,6 +11,9 @@ pub(super) const PARTS: &str = "xlist";
 pub(super) const EXAMPLES_OF_LINGUEX: &str = "exe.";
 pub(super) const PARTS_OF_LINGUEX: &str = "xlist.";
 
+/// Words that belong together, one above the other.
+pub(super) const GLOSS: &str = "gloss.";
+
 /// What counts examples.
 pub(super) const COUNTER: &str = "exx";
 
@@ -39,7 +42,9 @@ impl Reader<'_> {
                 self.input.push(Sign::Par, self.at);
                 self.show_gloss(lines);
             }
-            "ex" | "exg" if self.front.loads("linguex") && self.input.takes_character('.') => self.example_of_linguex(name == "exg"),
+            "ex" | "exg" if self.front.loads("linguex") && self.input.takes_character('.') => {
+                self.example_of_linguex(name == "exg")
+            }
             "Next" | "NNext" | "Last" | "LLast" if self.front.loads("linguex") => {
                 let ahead = match name {
                     "Next" => 1,
@@ -189,7 +194,8 @@ impl Reader<'_> {
             "a" if self.list_of_examples().is_some() => {
                 let label = self.input.between('<', '>');
                 let is_first = self.list_of_examples() == Some(EXAMPLES);
-                let mut tokens = made(&if is_first { format!("\\begin{{{PARTS}}}\\item{{}}") } else { "\\item{}".to_owned() }, self.at);
+                let mut tokens =
+                    made(&if is_first { format!("\\begin{{{PARTS}}}\\item{{}}") } else { "\\item{}".to_owned() }, self.at);
                 tokens.extend(self.label_from_signs(label));
                 self.input.push_all(tokens.into_iter());
             }
@@ -248,7 +254,7 @@ impl Reader<'_> {
         self.show_gloss(lines);
     }
 
-    fn is_line_end(&self, token: &Token) -> bool {
+    pub(super) fn is_line_end(&self, token: &Token) -> bool {
         token.kind == Sign::Space && self.input.source.as_bytes().get(token.at as usize) == Some(&b'\n')
     }
 
@@ -258,7 +264,10 @@ impl Reader<'_> {
         while let Some(token) = self.input.next() {
             let is_behind = groups == 0
                 && (matches!(token.kind, Sign::Par | Sign::End)
-                    || matches!(token.kind.command(), Some("end" | "ex" | "glt" | "gln" | "trans" | "glend" | "item" | "z" | "xe")))
+                    || matches!(
+                        token.kind.command(),
+                        Some("end" | "ex" | "glt" | "gln" | "trans" | "glend" | "item" | "z" | "xe")
+                    ))
                 || matches!(token.kind, Sign::Then(_));
             if is_behind {
                 self.input.made.push(token);
@@ -327,7 +336,9 @@ impl Reader<'_> {
                     if start + kept < end {
                         last.kind = Sign::Text(start, start + kept);
                     }
-                    return if kept == 0 { drop(line.pop()) };
+                    return if kept == 0 {
+                        drop(line.pop())
+                    };
                 }
                 _ => return,
             }
@@ -352,12 +363,12 @@ impl Reader<'_> {
             }
             return;
         }
-        let mut out = made(&format!("\\begin{{tabular}}{{{}}}", "l".repeat(width)), at);
+        let mut out = made(&format!("\\begin{{{GLOSS}}}{{{}}}", "l".repeat(width)), at);
         for row in rows {
             out.extend(row.join(&Token { kind: Sign::Cell, at }));
             out.extend(made("\\\\", at));
         }
-        out.extend(made("\\end{tabular}", at));
+        out.extend(made(&format!("\\end{{{GLOSS}}}"), at));
         self.input.push_all(out.into_iter());
     }
 

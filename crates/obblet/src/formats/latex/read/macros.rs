@@ -332,6 +332,16 @@ impl Macros {
                 }
                 self.environments.insert(name, (Macro::new(arguments, body), end));
             }
+            "NewEnviron" | "RenewEnviron" => {
+                let name = input.argument();
+                let name: Rc<str> = input.characters(&name).into();
+                let (arguments, body) = arguments::signature(input);
+                let end = input.option().unwrap_or_default();
+                let mut arguments = arguments.to_vec();
+                arguments.push(Argument::Body);
+                let body = super::programs::with_body(&body, arguments.len() as u8);
+                self.environments.insert(name, (Macro::new(arguments.into(), body.into()), end.into()));
+            }
             _ => return self.define_document_command(command, input),
         }
         true

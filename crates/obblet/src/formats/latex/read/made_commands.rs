@@ -71,6 +71,7 @@ impl Reader<'_> {
                     || self.register_command(name)
                     || self.category_command(name)
                     || self.loop_command(name)
+                    || self.program_command(name)
                     || self.patch(name);
             }
         }

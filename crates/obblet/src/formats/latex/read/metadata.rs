@@ -127,7 +127,11 @@ impl Reader<'_> {
                         self.front.has_begun = true;
                         return;
                     }
-                    self.skip_environment(&name);
+                    if super::environment_names::sort(name.trim_end_matches('*')) == Some(super::environment_names::Sort::File) {
+                        self.made_file(&name);
+                    } else {
+                        self.skip_environment(&name);
+                    }
                 }
                 "documentclass" | "LoadClass" => {
                     let options = self.input.option().unwrap_or_default();
@@ -167,6 +171,8 @@ impl Reader<'_> {
                     || self.define_term(name)
                     || self.define_keyword(name)
                     || self.box_command(name)
+                    || self.data_command(name)
+                    || self.string_command(name)
                     || self.made_command(name)
                     || self.conditional(name)
                     || self.declare(name)
@@ -216,7 +222,7 @@ impl Reader<'_> {
         let named = self.input.characters(&package);
         self.front.packages.extend(named.split(',').map(|name| name.trim().to_owned()));
         // Some say what is shown at all.
-        for (package, option) in [("changes", "final"), ("todonotes", "disable")] {
+        for (package, option) in [("changes", "final"), ("todonotes", "disable"), ("fixme", "draft")] {
             if named.split(',').any(|name| name.trim() == package)
                 && self.input.characters(&options).split(',').any(|word| word.trim() == option)
             {

@@ -8,12 +8,8 @@ use super::tokens::{Kind as Sign, Token};
 const SIGNS: &str = "AɑBβCɕDðEɛFɸGɣHɦIɪJʝKʁLʎMɱNŋOɔPʔQʕRɾSʃTθUʊVʋWɯXχYʏZʒ0ʉ1ɨ2ʌ3ɜ4ɥ5ɐ6ɒ7ɤ8ɵ9ɘ@ə:ː;ˑ\"ˈ!ꜝgɡ";
 
 /// What letters stand for behind a command: most of them are turned, of small capitals, retroflex, or imploded.
-const BEHIND_COMMANDS: [(&str, &str); 4] = [
-    ("*", "fɟkʞrɹtʇwʍjɟnɲhħlɬzɮ"),
-    (";", "AᴀBʙEᴇGɢHʜJᴊLʟNɴRʀUᴜ"),
-    (":", "dɖlɭnɳrɽsʂtʈzʐRɻ"),
-    ("!", "bɓdɗgɠjʄGʛoʘ"),
-];
+const BEHIND_COMMANDS: [(&str, &str); 4] =
+    [("*", "fɟkʞrɹtʇwʍjɟnɲhħlɬzɮ"), (";", "AᴀBʙEᴇGɢHʜJᴊLʟNɴRʀUᴜ"), (":", "dɖlɭnɳrɽsʂtʈzʐRɻ"), ("!", "bɓdɗgɠjʄGʛoʘ")];
 
 /// Commands that put a sign above or below a letter.
 const DIACRITICS: &str = "s \u{329} textsyllabic \u{329} textsubring \u{325} r* \u{325} textsubbridge \u{32A} textsubarch \u{32F} \

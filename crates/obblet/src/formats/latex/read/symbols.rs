@@ -201,7 +201,8 @@ const SYMBOLS: &[(&str, &str)] = &[
 
 /// The characters that a command stands for.
 pub(super) fn text(name: &str) -> Option<&'static str> {
-    static BY_NAME: LazyLock<HashMap<&str, &str>> = LazyLock::new(|| super::symbols_of_packages::all().chain(SYMBOLS.iter().copied()).collect());
+    static BY_NAME: LazyLock<HashMap<&str, &str>> =
+        LazyLock::new(|| super::symbols_of_packages::all().chain(SYMBOLS.iter().copied()).collect());
     BY_NAME.get(name).copied()
 }
 

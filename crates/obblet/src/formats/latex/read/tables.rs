@@ -78,6 +78,10 @@ impl Reader<'_> {
             self.doc.append_at(holder, Kind::Table, self.at)
         };
         self.table_of(node, columns);
+        if name == super::examples::GLOSS {
+            let class = self.doc.intern(crate::document::GLOSS);
+            self.doc.attributes_mut(node).classes.push(class);
+        }
         if has_keys {
             if let Some(table) = self.tables.last_mut() {
                 table.head = head;

@@ -26,13 +26,7 @@ impl Reader<'_> {
             "nth" => {
                 let number = self.input.argument();
                 let number = self.input.characters(&number);
-                let suffix =
-                    match (number.ends_with("11") || number.ends_with("12") || number.ends_with("13"), number.chars().last()) {
-                        (false, Some('1')) => "st",
-                        (false, Some('2')) => "nd",
-                        (false, Some('3')) => "rd",
-                        _ => "th",
-                    };
+                let suffix = super::strings::suffix(number.parse().unwrap_or(0));
                 self.text(&format!("{number}{suffix}"));
             }
             "meta" => {
@@ -57,8 +51,64 @@ impl Reader<'_> {
                 let date: Vec<String> = (0..4).map(|_| self.input.argument_characters().into_owned()).collect();
                 self.text(&format!("{}-{:0>2}-{:0>2}", date[0], date[1], date[2]));
             }
+            "Clause" | "SubClause" if self.front.loads("scrjura") => self.clause(name),
             "dirtree" => self.tree_of_files(),
-            _ => return self.revision(name),
+            _ => return self.revision(name) || self.remark(name) || self.parting(name),
+        }
+        true
+    }
+
+    /// Remarks of those who work on a document (the documentation of fixme and pdfcomment). Whether a command is one.
+    fn remark(&mut self, name: &str) -> bool {
+        match name {
+            "fxnote" | "fxwarning" | "fxerror" | "fxfatal" if self.front.loads("fixme") => {
+                let has_text = self.input.take('*');
+                self.input.option();
+                let remark = self.input.argument();
+                if self.front.loads("fixme draft") {
+                    self.input.push_command("footnote", vec![remark], self.at);
+                }
+                if has_text {
+                    let words = self.input.argument();
+                    self.input.push_all(words.into_iter());
+                }
+            }
+            "pdfcomment" | "pdfmarkupcomment" | "pdftooltip" if self.front.loads("pdfcomment") => {
+                self.input.take('*');
+                self.input.option();
+                let text = if name == "pdfcomment" { Vec::new() } else { self.input.argument() };
+                let remark = self.input.argument();
+                self.input.option();
+                self.input.push_command("footnote", vec![remark], self.at);
+                self.input.push_all(text.into_iter());
+            }
+            _ => return false,
+        }
+        true
+    }
+
+    /// Breaks between paragraphs, and words with capital letters (the documentation of memoir and mfirstuc). Whether a command is one.
+    fn parting(&mut self, name: &str) -> bool {
+        match name {
+            "fancybreak" | "pfbreak" | "plainfancybreak" if self.takes_blocks() => {
+                self.input.take('*');
+                if name == "fancybreak" {
+                    self.input.argument();
+                } else if name == "plainfancybreak" {
+                    self.skip_arguments("mmm");
+                }
+                self.block(Kind::ThematicBreak);
+            }
+            "makefirstuc" | "xmakefirstuc" | "capitalisewords" | "xcapitalisewords" | "titlecap" => {
+                let words = self.input.argument();
+                let words = self.words(&words);
+                let shown = match name {
+                    "makefirstuc" | "xmakefirstuc" => super::theorems::capitalised(&words),
+                    _ => words.split(' ').map(super::theorems::capitalised).collect::<Vec<_>>().join(" "),
+                };
+                self.text(&shown);
+            }
+            _ => return false,
         }
         true
     }
@@ -94,7 +144,7 @@ impl Reader<'_> {
             return true;
         }
         if let Some(old) = old {
-            self.styled(Kind::Deletion, old);
+            self.input.push_command("deleted", vec![old], self.at);
         }
         self.styled(kind, words);
         true
@@ -124,6 +174,29 @@ impl Reader<'_> {
         }
         self.input.push_all(kept.into_iter());
         self.input.push_all(words.into_iter());
+    }
+
+    /// `\Clause{title={…}}`: a heading with the sign of sections and a number.
+    fn clause(&mut self, name: &str) {
+        let options = self.input.argument();
+        let title = self.input.value_of(&options, "title");
+        let number = if name == "Clause" {
+            self.counters.set("SubClause", 0);
+            self.counters.step("Clause");
+            self.counters.get("Clause").to_string()
+        } else {
+            self.counters.step("SubClause");
+            let letter = crate::numeral::numeral(self.counters.get("SubClause"), crate::document::Marker::LowerAlpha);
+            format!("{}{letter}", self.counters.get("Clause"))
+        };
+        self.input.push(Sign::End, self.at);
+        self.input.push_all(title.into_iter());
+        self.input.push(Sign::Begin, self.at);
+        let level = self.counters.level("section").unwrap_or(2);
+        if let Some(heading) = self.heading_of(level, true) {
+            self.text(&format!("§\u{A0}{number} "));
+            self.references.here(heading, format!("§\u{A0}{number}"), "");
+        }
     }
 
     /// `\dirtree{.1 folder. .2 file. }`: each line with its depth, up to a full stop before white space.

@@ -297,7 +297,7 @@ impl Reader<'_> {
                 self.own.comments.insert(environment, name != "excludecomment");
                 return true;
             }
-            "DeclareFloatingEnvironment" | "newfloat" => return self.define_float(name),
+            "DeclareFloatingEnvironment" | "newfloat" | "floatname" => return self.define_float(name),
             _ => return false,
         };
         let environment = self.input.characters(&environment);
@@ -375,10 +375,13 @@ impl Reader<'_> {
         let options = self.input.option().unwrap_or_default();
         let environment = self.input.argument();
         let environment = self.input.characters(&environment);
+        let said = match name {
+            "floatname" => self.input.argument(),
+            _ => self.input.value_of(&options, "name"),
+        };
         if name == "newfloat" {
             self.skip_arguments("mmo");
         }
-        let said = self.input.value_of(&options, "name");
         let said = self.words(&said);
         let word = if said.is_empty() { super::theorems::capitalised(&environment) } else { said };
         self.own.floats.insert(environment, word);
@@ -409,7 +412,7 @@ impl Reader<'_> {
         self.put_code(&code, &language, &options);
     }
 
-    fn text_of_file(&mut self, file: &str) -> Option<String> {
+    pub(super) fn text_of_file(&mut self, file: &str) -> Option<String> {
         let path = self.files.path(file)?;
         let bytes = self.files.read(&path).ok()?;
         if !self.doc.source.includes.contains(&path) {

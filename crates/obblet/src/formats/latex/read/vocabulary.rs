@@ -61,7 +61,7 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "m",
-        "relsize tagmcbegin mtcfixindex \
+        "relsize plainbreak tabto tagmcbegin mtcfixindex \
          bonusqformat checkboxchar checkedchar fillwithdottedlines fillwithlines makeemptybox qformat \
          DeclareCaptionSubType DeclareGraphicsExtensions \
          ExecuteBibliographyOptions GetFileInfo IEEEtriggercmd KOMAoptions \
@@ -93,12 +93,12 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "mm",
-        "AddToHook AfterEndEnvironment AtBeginEnvironment AtEndEnvironment BeforeBeginEnvironment ClassError ClassInfo \
+        "hangpara AddToHook AfterEndEnvironment AtBeginEnvironment AtEndEnvironment BeforeBeginEnvironment ClassError ClassInfo \
          ClassWarning DeclareCaptionFont DeclareCaptionFormat DeclareCaptionLabelFormat DeclareDelimFormat \
          DeclareFieldFormat DeclareLanguageMapping DeclareNameAlias DeclareSIUnit DeclareUnicodeCharacter \
          DefineBibliographyStrings KOMAoption PackageError PackageInfo PackageWarning PassOptionsToClass \
          PassOptionsToPackage SetLabelAlign SetupFloatingEnvironment addtocontents addtokomafont \
-         aliaspagestyle captionsof colorlet crefalias defbibnote defcitealias define@key fancypagestyle floatname \
+         aliaspagestyle captionsof colorlet crefalias defbibnote defcitealias define@key fancypagestyle \
          floatplacement fontsize lstdefinestyle makechapterstyle markboth mdfdefinestyle newCJKfontfamily newbibmacro \
          newrefformat newunicodechar not@math@alphabet pgfmathsetmacro pgfmathtruncatemacro renewbibmacro renewcommand* \
          pointpoints restoresymbol setCJKfamilyfont setkeys setkomafont setlistdepth tikzstyle",
@@ -154,10 +154,10 @@ const OPEN: &[(&str, &str)] = &[
          nohyphens noindentpar only ovalbox phantomtext reflectbox rightline rlap shadowbox sidecap so \
          spacedallcaps spacedlowsmallcaps structure sur surname term text textLR textRL textcircled textfont textgreek \
          textin textlarger textlatin textlf textln textlnsize textmd textnormal textrange textrm textroman textsc \
-         textsf textsmaller textsw texttitle textulc textup titlecap uncover visible",
+         textsf textsmaller textsw texttitle textulc textup uncover visible",
     ),
     ("m", "addtolist adjustbox clipbox marginbox minsizebox pbox resizeto scalefont settototal textsize trimbox"),
-    ("o", "frame lettrine makecell rothead shortstack smash tcbox textls"),
+    ("o", "epigraphhead sourceatright frame lettrine makecell rothead shortstack smash tcbox textls"),
     ("mm", "maxsizebox"),
     ("mo", "scalebox"),
     ("omo", "floatbox"),

@@ -258,7 +258,11 @@ impl<'d> Writer<'d> {
         writer.find_title();
         writer.find_parts();
         writer.find_chapters();
-        writer.numbers = numbers::Numbers::of(doc, writer.front.title, writer.front.lowered, writer.has_chapters);
+        let defines = !writer.options.fragment && writer.given.text.is_none();
+        writer.numbers = numbers::Numbers::of(doc, writer.front.title, writer.front.lowered, writer.has_chapters, defines);
+        if !writer.numbers.floats.is_empty() {
+            writer.needs.packages.insert("float");
+        }
         if !writer.numbers.settings_of_captions(doc).is_empty() && !writer.options.fragment {
             writer.needs.packages.insert("caption");
         }

@@ -22,22 +22,48 @@ pub(super) struct Numbers<'d> {
     pub(super) own: super::own_numbers::OwnNumbers,
     /// Numbers of equations that counting does not make.
     pub(super) equations: super::equation_numbers::EquationNumbers,
-    /// What captions of figures and of tables look like.
-    pub(super) looks: [Option<CaptionLook>; 2],
+    /// What captions of each kind of float look like.
+    pub(super) looks: [Option<CaptionLook>; FLOATS.len()],
+    /// Figures that are floats of another kind.
+    pub(super) floats: HashMap<NodeId, usize>,
     /// Whether the appendix has begun.
     pub(super) has_appendix: bool,
     /// Ids of what has a label: headings, figures, tables.
     pub(super) labelled: HashSet<&'d str>,
 }
 
+/// Kinds of floats by their environments. The first two are those of the classes.
+pub(super) const FLOATS: [&str; 4] = ["figure", "table", "algorithm", "listing"];
+const FIGURE: usize = 0;
+const TABLE: usize = 1;
+const ALGORITHM: usize = 2;
+const LISTING: usize = 3;
+
+/// The kind of float that has a caption: lines of an algorithm and code are figures where their captions call them so.
+fn kind_of_float(doc: &Document, holder: NodeId, word_for_figures: &str) -> usize {
+    if doc.kind(holder) == Kind::Table {
+        return TABLE;
+    }
+    let mut content = doc.children(holder).filter(|&child| doc.kind(child) != Kind::Caption);
+    let (Some(first), None) = (content.next(), content.next()) else { return FIGURE };
+    let kind = match doc.kind(first) {
+        Kind::List(_) if doc.is_of_class(first, super::super::own_commands::CLASS_OF_LINES) => ALGORITHM,
+        Kind::CodeBlock { .. } => LISTING,
+        _ => return FIGURE,
+    };
+    let caption = doc.children(holder).find(|&child| doc.kind(child) == Kind::Caption);
+    let is_figure = caption.is_some_and(|caption| doc.plain_text(caption).starts_with(word_for_figures));
+    if is_figure { FIGURE } else { kind }
+}
+
 impl<'d> Numbers<'d> {
-    pub(super) fn of(doc: &'d Document, title: Option<NodeId>, lowered: u8, has_chapters: bool) -> Self {
+    /// `defines` says whether the document that is written may define environments.
+    pub(super) fn of(doc: &'d Document, title: Option<NodeId>, lowered: u8, has_chapters: bool, defines: bool) -> Self {
         let own = super::own_numbers::OwnNumbers::of(doc, lowered);
         let equations = super::equation_numbers::EquationNumbers::of(doc, lowered, &own, has_chapters);
         let mut numbers = Self { entries: super::citations::Entries::of(doc), own, equations, ..Self::default() };
-        let mut counts = Counts { levels: [0; 6], figures: 0, tables: 0 };
+        let mut counts = Counts { levels: [0; 6], floats: [0; FLOATS.len()] };
         let numbered = doc.metadata.presentation.numbered_levels.unwrap_or(0);
-        let language = doc.metadata.language.as_deref().unwrap_or_default();
         numbers.linked = linked(doc);
         let mut slugs = HashMap::default();
         for step in doc.walk_all() {
@@ -83,36 +109,48 @@ impl<'d> Numbers<'d> {
                 {
                     let number = counts.heading(level.saturating_sub(lowered).clamp(1, 6));
                     if has_chapters && level.saturating_sub(lowered) == 1 {
-                        (counts.figures, counts.tables) = (0, 0);
+                        (counts.floats[FIGURE], counts.floats[TABLE]) = (0, 0);
                     }
                     if let Some(own_id) = own_id {
                         numbers.of.insert(own_id, (number, "section"));
                     }
                 }
-                Kind::Caption => {
-                    let Some(holder) = node.parent() else { continue };
-                    let is_table = doc.kind(holder) == Kind::Table;
-                    let word = super::super::words::caption_word(language, is_table);
-                    let count = if is_table { &mut counts.tables } else { &mut counts.figures };
-                    let chapter = counts.levels[0];
-                    let number =
-                        if has_chapters && chapter > 0 { format!("{chapter}.{}", *count + 1) } else { (*count + 1).to_string() };
-                    let known = numbers.looks[usize::from(is_table)].clone();
-                    if let Some((length, look)) = label_of(doc, id, word, &number, known.as_ref()) {
-                        *count += 1;
-                        let number = if look.is_roman { numeral((*count).into(), Marker::UpperRoman) } else { number };
-                        numbers.looks[usize::from(is_table)] = Some(look);
-                        numbers.captions.insert(id, length);
-                        let holder_id = doc.attributes(holder).id.map(|id| doc.text(id));
-                        if let Some(holder_id) = holder_id {
-                            numbers.of.insert(holder_id, (number, word));
-                        }
-                    }
-                }
+                Kind::Caption => numbers.caption(doc, id, &mut counts, has_chapters, defines),
                 _ => {}
             }
         }
         numbers
+    }
+
+    /// Counts the float that a caption belongs to, where the caption begins with that number.
+    fn caption(&mut self, doc: &'d Document, id: NodeId, counts: &mut Counts, has_chapters: bool, defines: bool) {
+        let Some(holder) = doc.node(id).parent() else { return };
+        let language = doc.metadata.language.as_deref().unwrap_or_default();
+        let word = super::super::words::caption_word(language, doc.kind(holder) == Kind::Table);
+        let kind = kind_of_float(doc, holder, word);
+        let is_of_class = matches!(kind, FIGURE | TABLE);
+        if !is_of_class && !defines {
+            return;
+        }
+        let word = match kind {
+            ALGORITHM => "Algorithm",
+            LISTING => "Listing",
+            _ => word,
+        };
+        let count = counts.floats[kind] + 1;
+        let chapter = counts.levels[0];
+        let number = if has_chapters && chapter > 0 && is_of_class { format!("{chapter}.{count}") } else { count.to_string() };
+        let Some((length, look)) = label_of(doc, id, word, &number, self.looks[kind].as_ref()) else { return };
+        counts.floats[kind] = count;
+        let number = if look.is_roman { numeral(count.into(), Marker::UpperRoman) } else { number };
+        self.looks[kind] = Some(look);
+        self.captions.insert(id, length);
+        if !is_of_class {
+            self.floats.insert(holder, kind);
+        }
+        if let Some(holder_id) = doc.attributes(holder).id {
+            self.of.insert(doc.text(holder_id), (number, word));
+        }
     }
 
     /// Notes the number of a theorem; the word before it is not for the engine to make.
@@ -128,7 +166,7 @@ impl<'d> Numbers<'d> {
         let is_french = doc.metadata.language.as_deref().is_some_and(|language| language.starts_with("fr"));
         let usual = if is_french { "endash" } else { "colon" };
         let mut out = Vec::new();
-        for (look, kind) in self.looks.iter().zip(["figure", "table"]) {
+        for (look, kind) in self.looks.iter().zip(FLOATS).take(ALGORITHM) {
             let Some(look) = look else { continue };
             let word = look.word.as_ref().map(|word| format!("name={word}"));
             let separator = look.separator.filter(|separator| *separator != usual).map(|name| format!("labelsep={name}"));
@@ -136,6 +174,18 @@ impl<'d> Numbers<'d> {
             if !settings.is_empty() {
                 out.push(format!("\\captionsetup[{kind}]{{{}}}", settings.join(", ")));
             }
+        }
+        out
+    }
+
+    /// Defines the floats that classes lack (the documentation of float).
+    pub(super) fn definitions_of_floats(&self) -> Vec<String> {
+        let kinds = self.looks.iter().zip(FLOATS).enumerate().skip(ALGORITHM);
+        let mut out = Vec::new();
+        for (kind, (look, name)) in kinds {
+            let Some(look) = look else { continue };
+            let word = look.word.as_deref().unwrap_or(if kind == ALGORITHM { "Algorithm" } else { "Listing" });
+            out.push(format!("\\newfloat{{{name}}}{{htbp}}{{lo{name}}}\n\\floatname{{{name}}}{{{word}}}"));
         }
         out
     }
@@ -177,8 +227,8 @@ fn linked(doc: &Document) -> HashSet<&str> {
 
 struct Counts {
     levels: [u32; 6],
-    figures: u32,
-    tables: u32,
+    /// By their kinds.
+    floats: [u32; FLOATS.len()],
 }
 
 impl Counts {

@@ -4,6 +4,7 @@ use super::super::languages::name_of;
 use super::super::own_commands::{ABBREVIATION, COMMANDS, DETAILS, ENVIRONMENTS, LINES, ROW_HEADING};
 use super::Writer;
 use super::escape::{is_in_fonts, is_right_to_left};
+use super::numbers::FLOATS;
 use crate::document::{Direction, Kind};
 use std::collections::BTreeSet;
 use std::fmt::Write;
@@ -192,6 +193,7 @@ impl Writer<'_> {
             "multirow",
             "enumitem",
             "graphicx",
+            "float",
             "caption",
             "listings",
             "xcolor",
@@ -243,10 +245,13 @@ impl Writer<'_> {
         for command in self.numbers.own.commands(self.has_chapters) {
             let _ = writeln!(out, "{command}");
         }
-        for (look, kind) in self.numbers.looks.iter().zip(["figure", "table"]) {
+        for (look, kind) in self.numbers.looks.iter().zip(FLOATS) {
             if look.as_ref().is_some_and(|look| look.is_roman) {
                 let _ = writeln!(out, "\\renewcommand{{\\the{kind}}}{{\\Roman{{{kind}}}}}");
             }
+        }
+        for definition in self.numbers.definitions_of_floats() {
+            let _ = writeln!(out, "{definition}");
         }
         for settings in self.numbers.settings_of_captions(self.doc) {
             let _ = writeln!(out, "{settings}");

@@ -1,6 +1,7 @@
 //! Tables, figures and their captions (the documentation of booktabs, longtable, multirow, array and caption).
 
 use super::Writer;
+use super::numbers::FLOATS;
 use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind, Step};
 use std::fmt::Write;
 
@@ -328,7 +329,10 @@ impl Writer<'_> {
         self.blank();
         let has_caption = self.doc.children(id).any(|child| self.doc.kind(child) == Kind::Caption);
         if self.inside.argument == 0 && self.inside.floats == 0 && has_caption {
-            self.line("\\begin{figure}[htbp]\n\\centering");
+            match self.numbers.floats.get(&id) {
+                Some(kind) => self.line(&format!("\\begin{{{}}}[htbp]", FLOATS[*kind])),
+                None => self.line("\\begin{figure}[htbp]\n\\centering"),
+            }
             self.inside.floats += 1;
         } else {
             self.place_of(id);
@@ -340,7 +344,8 @@ impl Writer<'_> {
         if is_float {
             self.inside.floats = self.inside.floats.saturating_sub(1);
             self.out.truncate(self.out.trim_end_matches(['\n', ' ']).len());
-            self.line("\\end{figure}");
+            let name = FLOATS[self.numbers.floats.get(&id).copied().unwrap_or(0)];
+            self.line(&format!("\\end{{{name}}}"));
         }
     }
 
