@@ -5,9 +5,6 @@ use super::{Document, Kind, Node, NodeId, Step};
 /// The class of the division that stands below a title and says who wrote the document, where they work, and when.
 pub const BYLINE: &str = "byline";
 
-/// The class of tables that show words of two languages, one above the other.
-pub(crate) const GLOSS: &str = "gloss";
-
 impl Document {
     /// The division of the class [`BYLINE`] that stands next to a title, or behind the one paragraph below it.
     #[must_use]

@@ -19,6 +19,7 @@
 mod attributes;
 mod bibliography;
 mod byline;
+mod class_names;
 mod content;
 mod copy;
 mod finding;
@@ -45,7 +46,7 @@ pub use bibliography::{
     Bibliography, BibliographyStyle, Citation, CitationForm, CitationStyle, CitedEntry, EntryForm, EntryOrder,
 };
 pub use byline::BYLINE;
-pub(crate) use byline::GLOSS;
+pub(crate) use class_names::{ALGORITHM, GLOSS, says_what_it_is};
 pub use content::OutlineHeading;
 pub(crate) use finding::finding;
 pub use finding::{Finding, FindingInfo, Weight};

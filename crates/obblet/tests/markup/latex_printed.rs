@@ -6,7 +6,9 @@
 mod articles;
 mod citations;
 mod classes;
+mod examples;
 mod lists;
+mod packages;
 mod terms;
 
 use crate::support;
@@ -27,7 +29,8 @@ struct Printed {
 
 /// All documents, with what is printed for each.
 fn documents() -> impl Iterator<Item = (String, &'static str)> {
-    let all = [lists::PRINTED, articles::PRINTED, classes::PRINTED, terms::PRINTED].concat();
+    let all =
+        [lists::PRINTED, articles::PRINTED, classes::PRINTED, terms::PRINTED, examples::PRINTED, packages::PRINTED].concat();
     all.into_iter().flat_map(|printed| {
         let Printed { class, preamble, lines } = printed;
         lines.iter().map(move |(text, expected)| {
@@ -75,6 +78,44 @@ fn they_are_the_same_when_the_page_comes_back() {
         .map(|(latex, expected, source)| format!("{source}\n  gives {}\n  for   {expected}\n  by {latex}", words(&latex)))
         .collect();
     assert!(wrong.is_empty(), "{}", wrong.join("\n"));
+}
+
+#[test]
+fn what_packages_make_takes_linear_time() {
+    type Shape = (&'static str, fn(usize) -> String);
+    const ROWS: &str = "\\begin{filecontents}{t}\na,b\n";
+    fn rows(n: usize) -> String {
+        format!("{ROWS}{}\n\\end{{filecontents}}", "c,d\n".repeat(n / 4))
+    }
+    let shapes: [Shape; 19] = [
+        ("examples", |n| "\\usepackage{linguex}".to_owned() + &"\\ex. a\n\n".repeat(n / 8)),
+        ("parts of an example", |n| "\\usepackage{linguex}\\ex. ".to_owned() + &"\\a. b ".repeat(n / 6)),
+        ("examples without end", |n| "\\usepackage{linguex}".to_owned() + &"\\ex. {".repeat(n / 6)),
+        ("examples of expex", |n| "\\usepackage{expex}".to_owned() + &"\\pex \\a b".repeat(n / 9)),
+        ("short examples", |n| "\\usepackage{gb4e}".to_owned() + &"\\ea a".repeat(n / 5)),
+        ("glosses", |n| "\\gll a b\\\\ c d\\\\ ".repeat(n / 18)),
+        ("glosses without end", |n| "\\gll {".repeat(n / 6)),
+        ("words of a gloss", |n| format!("\\gll {}\\\\ b\\\\", "a ".repeat(n / 2))),
+        ("glosses in lines", |n| "\\usepackage{expex}".to_owned() + &"\\begingl \\gla a b// \\glb c d// \\endgl ".repeat(n / 41)),
+        ("items that say how deep they stand", |n| {
+            format!("\\begin{{outline}}{}\\end{{outline}}", "\\1 a\\2 b\\4 c".repeat(n / 15))
+        }),
+        ("outlines", |n| "\\begin{outline}\\1 a".repeat(n / 19)),
+        ("trees of files", |n| format!("\\dirtree{{{}}}", ".1 a. .2 b. ".repeat(n / 12))),
+        ("rows of data", |n| rows(n) + "\\csvautotabular{t}\\csvreader[head to column names]{t}{}{\\a}"),
+        ("data shown often", |n| rows(n / 2) + &"\\csvautotabular{t}".repeat(n / 38)),
+        ("pieces of words", |n| "\\usepackage{xstring}".to_owned() + &"\\StrLeft{".repeat(n / 9)),
+        ("cases of words", |n| format!("\\usepackage{{xstring}}\\IfStrEqCase{{z}}{{{}}}", "{a}{b}".repeat(n / 6))),
+        ("tests that are joined", |n| "\\ifboolexpr{not test {".repeat(n / 22)),
+        ("lists that grow", |n| "\\listadd\\a{b}".repeat(n / 13)),
+        ("boxes with titles", |n| {
+            "\\newtcolorbox[auto counter]{a}[1]{title=#1}".to_owned() + &"\\begin{a}{b}\\end{a}".repeat(n / 18)
+        }),
+    ];
+    let read = |source: &[u8]| latex::read(source, &latex::Settings::default());
+    let failed: Vec<String> =
+        shapes.iter().filter_map(|(name, shape)| grows_linearly(name, 1_600, |n| shape(n).into_bytes(), read).err()).collect();
+    assert_eq!(failed, [""; 0]);
 }
 
 #[test]

@@ -69,8 +69,13 @@ pub(super) const ABBREVIATION: (&str, &str) = ("abbr", "#2");
 /// The environment for the lines of an algorithm, and what it is defined to begin and to end with.
 pub(super) const LINES: (&str, &str, &str) = ("pseudocode", "\\begin{itemize}[label={},nosep]", "\\end{itemize}");
 
+/// The environment for words of two languages, one above the other, and what it is defined to begin and to end with: its argument has
+/// the columns.
+pub(super) const WORDS_ABOVE_WORDS: (&str, &str, &str) =
+    ("gloss", "\\par\\noindent\\begin{tabular}{@{}#1@{}}", "\\end{tabular}\\par");
+
 /// The class of a list of such lines.
-pub(super) const CLASS_OF_LINES: &str = "algorithm";
+pub(super) use crate::document::ALGORITHM as CLASS_OF_LINES;
 
 /// The environment for what is shown on request, and its definition with one argument, the summary.
 pub(super) const DETAILS: (&str, &str, &str) = ("details", "\\begin{quote}\\textbf{#1}\\par", "\\end{quote}");

@@ -20,7 +20,7 @@ use Symbol::{Capital, Letter, Operator, Slanted};
 
 /// Names of commands, and what they stand for. Of several names for one character, the first is written.
 #[rustfmt::skip]
-pub(super) static SYMBOLS: [(&str, &str, Symbol); 534] = [
+pub(super) static SYMBOLS: [(&str, &str, Symbol); 536] = [
     ("alpha", "α", Letter), ("beta", "β", Letter), ("gamma", "γ", Letter), ("delta", "δ", Letter), ("epsilon", "ϵ", Letter),
     ("varepsilon", "ε", Letter), ("zeta", "ζ", Letter), ("eta", "η", Letter), ("theta", "θ", Letter), ("vartheta", "ϑ", Letter),
     ("iota", "ι", Letter), ("kappa", "κ", Letter), ("varkappa", "ϰ", Letter), ("lambda", "λ", Letter), ("mu", "μ", Letter),
@@ -192,12 +192,12 @@ pub(super) static SYMBOLS: [(&str, &str, Symbol); 534] = [
     ("{", "{", Operator(Open)), ("lbrack", "[", Operator(Open)), ("langle", "⟨", Operator(Open)),
     ("lceil", "⌈", Operator(Open)), ("lfloor", "⌊", Operator(Open)), ("lvert", "|", Operator(Open)),
     ("lVert", "‖", Operator(Open)), ("lgroup", "⟮", Operator(Open)), ("lmoustache", "⎰", Operator(Open)),
-    ("llbracket", "⟦", Operator(Open)), ("ulcorner", "⌜", Operator(Open)), ("llcorner", "⌞", Operator(Open)),
+    ("llbracket", "⟦", Operator(Open)), ("lBrack", "⟦", Operator(Open)), ("ulcorner", "⌜", Operator(Open)), ("llcorner", "⌞", Operator(Open)),
     ("lparen", "(", Operator(Open)), ("lAngle", "⟪", Operator(Open)), ("rbrace", "}", Operator(Close)),
     ("}", "}", Operator(Close)), ("rbrack", "]", Operator(Close)), ("rangle", "⟩", Operator(Close)),
     ("rceil", "⌉", Operator(Close)), ("rfloor", "⌋", Operator(Close)), ("rvert", "|", Operator(Close)),
     ("rVert", "‖", Operator(Close)), ("rgroup", "⟯", Operator(Close)), ("rmoustache", "⎱", Operator(Close)),
-    ("rrbracket", "⟧", Operator(Close)), ("urcorner", "⌝", Operator(Close)), ("lrcorner", "⌟", Operator(Close)),
+    ("rrbracket", "⟧", Operator(Close)), ("rBrack", "⟧", Operator(Close)), ("urcorner", "⌝", Operator(Close)), ("lrcorner", "⌟", Operator(Close)),
     ("rparen", ")", Operator(Close)), ("rAngle", "⟫", Operator(Close)), ("colon", ":", Operator(Punctuation)),
     ("cdotp", "⋅", Operator(Punctuation)), ("ldotp", ".", Operator(Punctuation)),
     ("increment", "∆", Operator(Ordinary)), ("agt", "≳", Operator(Relation)),

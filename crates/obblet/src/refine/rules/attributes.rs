@@ -1,7 +1,7 @@
 //! Which attributes and classes a target accepts.
 
 use super::pattern::fits;
-use crate::document::{Align, BYLINE, Document, Kind, ListKind, Marker, NodeId, Text};
+use crate::document::{Align, BYLINE, Document, Kind, ListKind, Marker, NodeId, Text, says_what_it_is};
 
 /// Removes attributes by name; a name is that of an attribute, or of an element and an attribute as in `img.width`, and may hold
 /// `*`. Where `allowed` names some, all others go.
@@ -65,17 +65,18 @@ pub fn restrict(doc: &mut Document, allowed: &[String], removed: &[String]) {
     }
 }
 
-/// Takes out all classes, but for those that say which language code is in, how headings are counted, and who wrote the
-/// document.
+/// Takes out all classes, but for those that say which language code is in, how headings are counted, who wrote the
+/// document, and which words are those of another language.
 pub(crate) fn drop_classes(doc: &mut Document) {
     let nodes: Vec<NodeId> = doc.nodes().filter(|(_, node)| node.has_attributes()).map(|(id, _)| id).collect();
     for id in nodes {
         let is_language = |class: &Text| doc.text(*class).starts_with("language-") || doc.text(*class) == "display";
         let is_code = matches!(doc.kind(id), Kind::Preformatted | Kind::Code(_) | Kind::CodeBlock { .. } | Kind::TextLevel(_));
         let is_byline = |class: &Text| matches!(doc.kind(id), Kind::Division(_)) && doc.text(*class) == BYLINE;
+        let says = |class: &Text| says_what_it_is(doc.kind(id), doc.text(*class));
         let is_of_heading =
             |class: &Text| matches!(doc.kind(id), Kind::Heading(_)) && crate::heading_count::CLASSES.contains(&doc.text(*class));
-        let is_kept = |class: &Text| is_code && is_language(class) || is_byline(class) || is_of_heading(class);
+        let is_kept = |class: &Text| is_code && is_language(class) || is_byline(class) || says(class) || is_of_heading(class);
         let kept: Vec<Text> = doc.attributes(id).classes.iter().copied().filter(is_kept).collect();
         if kept.len() < doc.attributes(id).classes.len() {
             doc.attributes_mut(id).classes = kept.into();

@@ -440,7 +440,7 @@ c}",
     Printed {
         class: r"\documentclass{article}",
         preamble: r"\usepackage{outlines}",
-        lines: &[(r"\begin{outline}\1 a\2 b\1 c\end{outline}", "a b c")],
+        lines: &[(r"\begin{outline}\1 a\2 b\1 c\end{outline}", "- a - b - c")],
     },
     Printed {
         class: r"\documentclass{article}",

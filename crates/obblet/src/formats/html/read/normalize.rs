@@ -8,6 +8,7 @@ use super::{code, foreign, table, vendor_markup};
 use crate::document::white_space::is_collapsible;
 use crate::document::{
     BYLINE, Callout, DivisionKind, Document, Finding, HintRole, Kind, ListKind, NodeId, Producer, Step, TextLevel,
+    says_what_it_is,
 };
 use crate::fast_hash::HashMap;
 use crate::heading_count;
@@ -493,12 +494,16 @@ impl<'m> Normalizer<'m> {
                 continue;
             };
             let is_own_heading = own && matches!(doc.kind(selector_input.node), Kind::Heading(_));
+            let kind = doc.kind(selector_input.node);
             let by_program = doc.layout_hints.producer == Producer::Program;
             let is_kept = |class: &&str| {
                 if self.classes {
                     !by_program || !vendor_markup::is_own_class(class)
                 } else {
-                    is_target(class) || *class == BYLINE || is_own_heading && heading_count::CLASSES.contains(class)
+                    is_target(class)
+                        || *class == BYLINE
+                        || says_what_it_is(kind, class)
+                        || is_own_heading && heading_count::CLASSES.contains(class)
                 }
             };
             for class in classes.split_ascii_whitespace().filter(is_kept) {

@@ -192,7 +192,7 @@ impl Reader<'_> {
         self.end_paragraph();
         let holder = if is_part { holder } else { self.next_of_float(holder) };
         let caption = self.caption_in(holder);
-        if is_part {
+        if is_part && !has_star {
             self.number_part(holder, caption, &kind);
         } else if !has_star {
             let (number, word) = self.count_float(&kind);

@@ -111,6 +111,11 @@ impl Reader<'_> {
                     self.argument_into(summary, true);
                     return true;
                 }
+                Own::WordsAboveWords => {
+                    self.open_environment(name, Form::Table, None);
+                    self.begin_table(super::examples::GLOSS);
+                    return true;
+                }
                 Own::Lines => {
                     self.open_list(name, ListForm::Bullets);
                     self.mark_lines();

@@ -54,6 +54,7 @@ impl Reader<'_> {
                 };
                 let part = self.input.option().map(|part| self.input.characters(&part)).unwrap_or_default();
                 self.text(&format!("({}{part})", self.counters.get(COUNTER).saturating_add(ahead)));
+                self.space_if_needed();
             }
             _ if self.front.loads("expex") => return self.command_of_expex(name),
             "ea" | "eal" | "z" | "zl" if self.front.loads("gb4e") || self.front.loads("langsci-gb4e") => self.short_example(name),
@@ -126,7 +127,10 @@ impl Reader<'_> {
                 Sign::Command(name) if &**name == "end" => environments -= 1,
                 _ => {}
             }
-            body.push(token);
+            // Examples do not stand in each other but as parts.
+            if !matches!(token.kind.command(), Some("ex" | "exg")) {
+                body.push(token);
+            }
         }
         let mut out = made(&format!("\\begin{{{EXAMPLES_OF_LINGUEX}}}"), at);
         match label {
@@ -284,7 +288,7 @@ impl Reader<'_> {
                     break;
                 }
                 lines.push(Vec::new());
-            } else if let Some(line) = lines.last_mut() {
+            } else if let Some(line) = lines.last_mut().filter(|_| !is_gloss(&token)) {
                 line.push(token);
             }
         }
@@ -307,7 +311,7 @@ impl Reader<'_> {
                     break;
                 }
                 _ => {
-                    if let Some((_, line)) = lines.last_mut() {
+                    if let Some((_, line)) = lines.last_mut().filter(|_| !is_gloss(&token)) {
                         line.push(token);
                     }
                 }
@@ -395,4 +399,9 @@ impl Reader<'_> {
         }
         words
     }
+}
+
+/// Whether a token begins a gloss: none stands in another.
+fn is_gloss(token: &Token) -> bool {
+    matches!(token.kind.command(), Some("gll" | "glll" | "gllll" | "begingl" | "digloss" | "trigloss"))
 }

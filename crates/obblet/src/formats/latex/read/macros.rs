@@ -88,6 +88,8 @@ pub(super) enum Own {
     Details,
     /// The lines of an algorithm.
     Lines,
+    /// Words of two languages.
+    WordsAboveWords,
     Part(crate::document::DivisionKind),
 }
 
@@ -482,6 +484,10 @@ fn own_environment(name: &str, begin: &[Token], end: &[Token], input: &Input<'_>
     let (lines, lines_begin, lines_end) = own_commands::LINES;
     if name == lines && written(begin, input) == lines_begin && written(end, input) == lines_end {
         return Some(Own::Lines);
+    }
+    let (words, words_begin, words_end) = own_commands::WORDS_ABOVE_WORDS;
+    if name == words && written(begin, input) == words_begin && written(end, input) == words_end {
+        return Some(Own::WordsAboveWords);
     }
     let own = own_commands::ENVIRONMENTS.iter().find(|own| own.name == name)?;
     (written(begin, input) == own.begin && written(end, input) == own.end).then_some(Own::Part(own.kind))

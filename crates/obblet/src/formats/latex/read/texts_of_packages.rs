@@ -239,6 +239,11 @@ impl Reader<'_> {
 
     /// Begins an outline, whose items say how deep they stand. Its lists are those that the option names, or the document.
     pub(super) fn outline(&mut self) {
+        // Items of one that stands in another would be looked through again for each.
+        const FARTHEST: usize = 50;
+        if self.environments.iter().rev().skip(1).take(FARTHEST).any(|one| one.name == "outline") {
+            return;
+        }
         let kind = self.input.option().map_or_else(|| "itemize".to_owned(), |kind| self.input.characters(&kind));
         let body = super::arguments::body(&mut self.input, "outline");
         let kinds: Vec<String> = ["outlinei", "outlineii", "outlineiii", "outlineiiii"]

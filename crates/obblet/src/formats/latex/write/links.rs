@@ -67,6 +67,13 @@ impl<'d> Writer<'d> {
                     let _ = write!(self.out, "\\ref{{{target}}}");
                     return false;
                 }
+                let letter = self.numbers.letters.get(target).filter(|letter| words.trim_matches(['(', ')']) == **letter);
+                if letter.is_some() {
+                    self.needs.packages.insert("subcaption");
+                    let (open, close) = if words.starts_with('(') { ("(", ")") } else { ("", "") };
+                    let _ = write!(self.out, "{open}\\subref{{{target}}}{close}");
+                    return false;
+                }
                 let is_english = doc.metadata.language.as_deref().is_none_or(|language| language.starts_with("en"));
                 let named = words.strip_suffix(number).map(|word| word.trim_end_matches(['\u{A0}', ' ']));
                 if is_english && named == Some(word) && words.len() > word.len() + number.len() {

@@ -24,6 +24,9 @@ pub(super) struct Numbers<'d> {
     pub(super) equations: super::equation_numbers::EquationNumbers,
     /// What captions of each kind of float look like.
     pub(super) looks: [Option<CaptionLook>; FLOATS.len()],
+    /// Figures within figures that have captions, too, and letters of theirs that captions begin with.
+    pub(super) parts: HashMap<NodeId, usize>,
+    pub(super) letters: HashMap<&'d str, String>,
     /// Figures that are floats of another kind.
     pub(super) floats: HashMap<NodeId, usize>,
     /// Whether the appendix has begun.
@@ -115,6 +118,7 @@ impl<'d> Numbers<'d> {
                         numbers.of.insert(own_id, (number, "section"));
                     }
                 }
+                Kind::Figure => numbers.find_parts(doc, id),
                 Kind::Caption => numbers.caption(doc, id, &mut counts, has_chapters, defines),
                 _ => {}
             }
@@ -122,9 +126,18 @@ impl<'d> Numbers<'d> {
         numbers
     }
 
+    /// Notes the parts of a figure that has a caption and stands in no other.
+    fn find_parts(&mut self, doc: &Document, figure: NodeId) {
+        let is_inner = doc.node(figure).parent().is_some_and(|above| doc.kind(above) == Kind::Figure);
+        if !is_inner && caption_of(doc, figure).is_some() {
+            let parts: Vec<NodeId> = parts_of(doc, figure).map(|(part, _)| part).collect();
+            self.parts.extend(parts.iter().map(|part| (*part, parts.len())));
+        }
+    }
+
     /// Counts the float that a caption belongs to, where the caption begins with that number.
     fn caption(&mut self, doc: &'d Document, id: NodeId, counts: &mut Counts, has_chapters: bool, defines: bool) {
-        let Some(holder) = doc.node(id).parent() else { return };
+        let Some(holder) = doc.node(id).parent().filter(|holder| !self.parts.contains_key(holder)) else { return };
         let language = doc.metadata.language.as_deref().unwrap_or_default();
         let word = super::super::words::caption_word(language, doc.kind(holder) == Kind::Table);
         let kind = kind_of_float(doc, holder, word);
@@ -147,6 +160,16 @@ impl<'d> Numbers<'d> {
         self.captions.insert(id, length);
         if !is_of_class {
             self.floats.insert(holder, kind);
+        }
+        let has_parts = doc.kind(holder) == Kind::Figure && caption_of(doc, holder) == Some(id);
+        for (place, (part, caption)) in (1..).zip(parts_of(doc, holder)).take_while(|_| has_parts) {
+            let letter = numeral(place, Marker::LowerAlpha);
+            let Some(length) = letter_of(doc, caption, &letter) else { continue };
+            self.captions.insert(caption, length);
+            if let Some(part_id) = doc.attributes(part).id.map(|id| doc.text(id)) {
+                self.of.insert(part_id, (format!("{number}{letter}"), ""));
+                self.letters.insert(part_id, letter);
+            }
         }
         if let Some(holder_id) = doc.attributes(holder).id {
             self.of.insert(doc.text(holder_id), (number, word));
@@ -194,6 +217,27 @@ impl<'d> Numbers<'d> {
     pub(super) fn of_id(&self, id: &str) -> Option<(&str, &'static str)> {
         self.of.get(id).map(|(number, word)| (number.as_str(), *word))
     }
+}
+
+/// The caption of a figure.
+fn caption_of(doc: &Document, figure: NodeId) -> Option<NodeId> {
+    doc.children(figure).find(|&child| doc.kind(child) == Kind::Caption)
+}
+
+/// Figures with captions that stand right in a figure, with these.
+fn parts_of(doc: &Document, figure: NodeId) -> impl Iterator<Item = (NodeId, NodeId)> {
+    let parts = doc.children(figure).filter(|&child| doc.kind(child) == Kind::Figure);
+    parts.filter_map(|part| Some((part, caption_of(doc, part)?)))
+}
+
+/// How long the letter in parentheses is that the caption of a part begins with.
+fn letter_of(doc: &Document, caption: NodeId, letter: &str) -> Option<usize> {
+    let first = doc.node(caption).first_child()?;
+    let Kind::Text(text) = doc.kind(first) else { return None };
+    let text = doc.text(text);
+    let rest = text.strip_prefix('(')?.strip_prefix(letter)?.strip_prefix(')')?;
+    let behind = rest.trim_start_matches([' ', '\u{A0}']);
+    (behind.len() < rest.len() || rest.is_empty()).then_some(text.len() - behind.len())
 }
 
 /// Whether a heading is marked as one without a number.

@@ -1,8 +1,9 @@
 //! Tables, figures and their captions (the documentation of booktabs, longtable, multirow, array and caption).
 
+use super::super::own_commands::WORDS_ABOVE_WORDS;
 use super::Writer;
 use super::numbers::FLOATS;
-use crate::document::{Align, CellKind, Kind, NodeId, RowGroupKind, Step};
+use crate::document::{Align, CellKind, GLOSS, Kind, NodeId, RowGroupKind, Step};
 use std::fmt::Write;
 
 /// A table that is open.
@@ -36,6 +37,8 @@ enum Form {
     Float,
     /// Over several pages.
     Long,
+    /// Words of two languages, one above the other, without lines.
+    Gloss,
     /// Without rows.
     Empty,
 }
@@ -65,13 +68,20 @@ impl Writer<'_> {
             return true;
         }
         self.blank();
-        self.needs.packages.insert("booktabs");
+        let has_caption = doc.children(id).any(|child| doc.kind(child) == Kind::Caption);
+        let is_gloss = !has_caption && doc.is_of_class(id, GLOSS) && !self.options.fragment && self.given.text.is_none();
+        if is_gloss {
+            self.needs.own.insert(WORDS_ABOVE_WORDS.0);
+        } else {
+            self.needs.packages.insert("booktabs");
+        }
         if columns.iter().any(|column| column.part.is_some() || column.align == Align::Left) {
             self.needs.packages.insert("array");
         }
-        let has_caption = doc.children(id).any(|child| doc.kind(child) == Kind::Caption);
         let is_free = self.inside.argument == 0 && self.inside.floats == 0;
-        let form = if rows > MOST_ROWS_OF_A_PAGE && is_free {
+        let form = if is_gloss {
+            Form::Gloss
+        } else if rows > MOST_ROWS_OF_A_PAGE && is_free {
             Form::Long
         } else if has_caption && is_free {
             Form::Float
@@ -93,7 +103,7 @@ impl Writer<'_> {
                 let spec = spec_of(&columns);
                 self.line(&format!("\\begin{{longtable}}{{{spec}}}"));
             }
-            Form::Empty => {}
+            Form::Gloss | Form::Empty => {}
         }
         self.inside.floats += 1;
         self.tables.push(Table {
@@ -116,16 +126,20 @@ impl Writer<'_> {
     /// Begins the rows.
     fn begin_grid(&mut self) {
         let Some(table) = self.tables.last() else { return };
-        if table.form != Form::Long {
-            let spec = spec_of(&table.columns);
-            self.line(&format!("\\begin{{tabular}}{{{spec}}}"));
+        let spec = spec_of(&table.columns);
+        match table.form {
+            Form::Gloss => return self.line(&format!("\\begin{{{}}}{{{spec}}}", WORDS_ABOVE_WORDS.0)),
+            Form::Long => {}
+            _ => self.line(&format!("\\begin{{tabular}}{{{spec}}}")),
         }
         self.line("\\toprule");
     }
 
     pub(super) fn end_table(&mut self, _: NodeId) {
         let Some(table) = self.tables.pop().filter(|table| table.form != Form::Empty) else { return };
-        self.line("\\bottomrule");
+        if table.form != Form::Gloss {
+            self.line("\\bottomrule");
+        }
         self.inside.floats = self.inside.floats.saturating_sub(1);
         match table.form {
             Form::Plain => {
@@ -136,6 +150,7 @@ impl Writer<'_> {
             }
             Form::Float => self.line("\\end{tabular}\n\\end{table}"),
             Form::Long => self.line("\\end{longtable}"),
+            Form::Gloss => self.line(&format!("\\end{{{}}}", WORDS_ABOVE_WORDS.0)),
             Form::Empty => {}
         }
     }
@@ -152,7 +167,7 @@ impl Writer<'_> {
         if self.is_empty_table() {
             return;
         }
-        if group == RowGroupKind::Head {
+        if group == RowGroupKind::Head && self.tables.last().is_some_and(|table| table.form != Form::Gloss) {
             let is_long = self.tables.last().is_some_and(|table| table.form == Form::Long);
             self.line(if is_long { "\\midrule\n\\endhead" } else { "\\midrule" });
         }
@@ -326,7 +341,10 @@ impl Writer<'_> {
     }
 
     pub(super) fn begin_figure(&mut self, id: NodeId) {
-        self.blank();
+        // Parts stand beside each other: an empty line would part them.
+        if !(self.numbers.parts.contains_key(&id) && self.out.ends_with("\\hfill\n")) {
+            self.blank();
+        }
         let has_caption = self.doc.children(id).any(|child| self.doc.kind(child) == Kind::Caption);
         if self.inside.argument == 0 && self.inside.floats == 0 && has_caption {
             match self.numbers.floats.get(&id) {
@@ -334,12 +352,28 @@ impl Writer<'_> {
                 None => self.line("\\begin{figure}[htbp]\n\\centering"),
             }
             self.inside.floats += 1;
+        } else if self.inside.argument == 0
+            && self.inside.floats == 1
+            && let Some(count) = self.numbers.parts.get(&id)
+        {
+            // Up to three stand beside each other.
+            let width = if matches!(count, 1 | 2 | 4) { "0.48" } else { "0.32" };
+            self.needs.packages.insert("subcaption");
+            self.line(&format!("\\begin{{subfigure}}[t]{{{width}\\linewidth}}\n\\centering"));
+            self.inside.floats += 1;
         } else {
             self.place_of(id);
         }
     }
 
     pub(super) fn end_figure(&mut self, id: NodeId) {
+        if self.is_open_part(id) {
+            self.inside.floats -= 1;
+            self.out.truncate(self.out.trim_end_matches(['\n', ' ']).len());
+            let is_followed = self.doc.node(id).next().is_some_and(|next| self.numbers.parts.contains_key(&next));
+            self.line(if is_followed { "\\end{subfigure}\\hfill" } else { "\\end{subfigure}" });
+            return;
+        }
         let is_float = self.inside.floats > 0 && self.is_outer_float(id);
         if is_float {
             self.inside.floats = self.inside.floats.saturating_sub(1);
@@ -349,9 +383,17 @@ impl Writer<'_> {
         }
     }
 
+    /// Whether a figure is a part of the float that is open.
+    fn is_open_part(&self, id: NodeId) -> bool {
+        self.inside.argument == 0 && self.inside.floats == 2 && self.numbers.parts.contains_key(&id)
+    }
+
     /// Whether a figure is a float: it has a caption, and stands in no other float and in no argument.
     fn is_outer_float(&self, id: NodeId) -> bool {
         let doc = self.doc;
+        if self.numbers.parts.contains_key(&id) {
+            return false;
+        }
         doc.children(id).any(|child| doc.kind(child) == Kind::Caption) && self.inside.argument == 0 && self.inside.floats == 1
     }
 
@@ -361,7 +403,7 @@ impl Writer<'_> {
         let is_float = if is_table {
             self.tables.last().is_some_and(|table| matches!(table.form, Form::Float | Form::Long))
         } else {
-            self.doc.kind(holder) == Kind::Figure && self.is_outer_float(holder)
+            self.doc.kind(holder) == Kind::Figure && (self.is_outer_float(holder) || self.is_open_part(holder))
         };
         if !is_float {
             self.blank();
