@@ -157,6 +157,7 @@ impl Reader<'_> {
 
     /// Takes a definition of a command or an environment. Whether a command defines one.
     pub(super) fn defines(&mut self, name: &str) -> bool {
+        self.macros.defines_at(self.at);
         let defines = self.macros.define(name, &mut self.input) || self.written_definition(name);
         if defines {
             self.has_set();

@@ -75,10 +75,7 @@ fn is_article(source: &str) -> bool {
 
 impl Counters {
     pub(super) fn of(source: &str) -> Self {
-        let has = |command: &str, behind: &[&str]| {
-            memchr::memmem::find_iter(source.as_bytes(), command.as_bytes())
-                .any(|at| behind.iter().any(|behind| source.as_bytes()[at + command.len()..].starts_with(behind.as_bytes())))
-        };
+        let has = |command: &str, behind: &[&str]| super::shown_source::is_meant(source, command, behind);
         // Articles have none, though they may show how others write them.
         let has_chapters = has("\\chapter", &["{", "*{", "["]) && !is_article(source);
         let has_parts = has("\\part", &["{", "*{"]);

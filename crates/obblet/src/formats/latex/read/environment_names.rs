@@ -153,3 +153,15 @@ pub(super) fn sort(name: &str) -> Option<Sort> {
 pub(super) fn arguments(name: &str) -> &'static str {
     ARGUMENTS.iter().find(|(known, _)| *known == name).map_or("", |(_, arguments)| arguments)
 }
+
+/// Whether an environment that nothing is known of is called as those are whose text is code.
+pub(super) fn is_named_as_code(name: &str) -> bool {
+    ["code", "verbatim", "listing", "listings", "console", "terminal"].iter().any(|end| name.ends_with(end))
+}
+
+/// Whether an environment says what its content is: packages say how that looks.
+pub(super) fn is_of_format(name: &str) -> bool {
+    let name = name.trim_end_matches('*');
+    super::formulas::DISPLAYS.contains(&name)
+        || sort(name).is_some_and(|sort| !matches!(sort, Sort::Open | Sort::Box | Sort::Style | Sort::Skipped | Sort::Drawing))
+}

@@ -273,6 +273,9 @@ impl Reader<'_> {
             return self.set_node(node);
         }
         self.environments.pop();
+        if super::environment_names::is_named_as_code(base) && self.code_by_its_name(name) {
+            return;
+        }
         self.input.option();
         if !crate::refine::targets::is_target(name) {
             self.tallies.environments.add_apart(self.at, name);

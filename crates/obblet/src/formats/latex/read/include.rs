@@ -10,6 +10,8 @@ use std::path::{Path, PathBuf};
 pub(super) struct Expanded {
     pub(super) text: String,
     pub(super) inclusions: Vec<Inclusion>,
+    /// Where packages stand that were taken in.
+    pub(super) packages: Vec<std::ops::Range<u32>>,
     /// The entries of the files that it cites from.
     pub(super) bibliography: Option<Bibliography>,
 }
@@ -48,7 +50,8 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
         return None;
     }
     let mut include = Include { files, read: Vec::new(), failures: Vec::new(), bytes: 0, open: Vec::new(), unknown_style: None };
-    let mut expanded = Expanded { text: String::with_capacity(source.len() * 2), inclusions: Vec::new(), bibliography: None };
+    let text = String::with_capacity(source.len() * 2);
+    let mut expanded = Expanded { text, inclusions: Vec::new(), packages: Vec::new(), bibliography: None };
     let mut copied = 0;
     let mut failed = 0;
     let mut has_bibliography = false;
@@ -92,6 +95,9 @@ pub(super) fn expand(source: &str, doc: &mut Document, files: &FilesAround<'_>) 
         let start = expanded.text.len() as u32;
         expanded.text.push_str(&text);
         let end = expanded.text.len() as u32;
+        if request.kind == Kind::Package {
+            expanded.packages.push(start..end);
+        }
         expanded.inclusions.push(Inclusion { start, end, at: request.start as u32, behind: request.end as u32 });
     }
     if let Some(request) = resources.filter(|_| !has_bibliography) {

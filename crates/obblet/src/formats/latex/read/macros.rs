@@ -68,6 +68,10 @@ pub(super) struct Macros {
     pub(super) is_global: bool,
     /// Whether a document says how numbers are shown.
     pub(super) shows_numbers: bool,
+    /// Where packages stand that the document takes in.
+    pub(super) packages: Vec<std::ops::Range<u32>>,
+    /// Whether a package defines something: what the format has keeps its meaning, since packages only say how that looks.
+    in_package: bool,
 }
 
 /// What a command meant before a definition within a group.
@@ -201,6 +205,10 @@ impl Macros {
 
     /// Gives a command a meaning, or takes it away: for all groups where that was said, or to the end of the group.
     fn set(&mut self, name: Rc<str>, meaning: Option<Macro>, is_global: bool) {
+        if self.in_package && super::vocabulary::is_of_format(&name) {
+            self.is_global = false;
+            return;
+        }
         self.defined += 1;
         self.shows_numbers |= ["the", "p@", "label"].iter().any(|start| name.starts_with(start));
         if is_global || self.is_global {
@@ -212,6 +220,17 @@ impl Macros {
             None => self.commands.remove(&name),
         };
         self.saved.push(Saved { name, meaning: before, number: self.defined });
+    }
+
+    /// Notes where a definition stands.
+    pub(super) fn defines_at(&mut self, at: u32) {
+        self.in_package = self.packages.iter().any(|package| package.contains(&at));
+    }
+
+    fn define_environment(&mut self, name: Rc<str>, begin: Macro, end: Rc<[Token]>) {
+        if !(self.in_package && super::environment_names::is_of_format(&name)) {
+            self.environments.insert(name, (begin, end));
+        }
     }
 
     /// How many definitions there are to restore.
@@ -332,7 +351,7 @@ impl Macros {
                     self.own.insert(name, own);
                     return true;
                 }
-                self.environments.insert(name, (Macro::new(arguments, body), end));
+                self.define_environment(name, Macro::new(arguments, body), end);
             }
             "NewEnviron" | "RenewEnviron" => {
                 let name = input.argument();
@@ -342,7 +361,7 @@ impl Macros {
                 let mut arguments = arguments.to_vec();
                 arguments.push(Argument::Body);
                 let body = super::programs::with_body(&body, arguments.len() as u8);
-                self.environments.insert(name, (Macro::new(arguments.into(), body.into()), end.into()));
+                self.define_environment(name, Macro::new(arguments.into(), body.into()), end.into());
             }
             _ => return self.define_document_command(command, input),
         }
@@ -370,7 +389,7 @@ impl Macros {
                 let arguments = arguments::of_document_command(input);
                 let body = input.argument().into();
                 let end = input.argument().into();
-                self.environments.insert(name, (Macro::new(arguments, body), end));
+                self.define_environment(name, Macro::new(arguments, body), end);
             }
             _ => return false,
         }

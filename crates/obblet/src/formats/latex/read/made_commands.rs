@@ -19,6 +19,7 @@ impl Reader<'_> {
                     self.input.push(Sign::Command(name.as_str().into()), self.at);
                 }
             }
+            "@startsection" => self.heading_in_its_look(),
             "endcsname" => {}
             "expandafter" => self.expand_after(),
             "@namedef" | "namedef" => {
@@ -76,6 +77,20 @@ impl Reader<'_> {
             }
         }
         true
+    }
+
+    /// `\@startsection{name}{level}{indent}{before}{behind}{style}`: a heading of that name, or of that level.
+    fn heading_in_its_look(&mut self) {
+        let name = self.input.argument_characters().into_owned();
+        let level = self.input.argument();
+        self.skip_arguments("mmmm");
+        let name = if self.counters.level(&name).is_some() {
+            name
+        } else {
+            let level = self.within(&level, Self::number).unwrap_or(1).clamp(1, 5);
+            ["section", "subsection", "subsubsection", "paragraph", "subparagraph"][level as usize - 1].to_owned()
+        };
+        self.input.push(Sign::Command(format!("{}{name}", super::tokens::BUILT_IN).into()), self.at);
     }
 
     /// Commands that come to characters. Whether a command is one.

@@ -50,6 +50,7 @@ mod report;
 mod requests;
 mod resolved_citations;
 mod settings;
+mod shown_source;
 mod strings;
 mod symbols;
 mod symbols_of_packages;
@@ -104,6 +105,7 @@ pub fn read_with(bytes: &[u8], _settings: &Settings, files: &FilesAround<'_>) ->
     whole.source = doc.source.including(&source, expanded.inclusions);
     whole.findings = doc.findings;
     let mut reader = Reader::new(&expanded.text, whole, files);
+    reader.macros.packages = expanded.packages;
     if let Some(known) = expanded.bibliography {
         reader.references.citations.know(known.entries, known.labels);
     }

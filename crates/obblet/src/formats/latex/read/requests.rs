@@ -129,6 +129,28 @@ const IN_TEXT: [&str; 11] = [
     "\\bib{",
 ];
 
+/// Packages whose commands are known here: copies of them beside a document say nothing more.
+const KNOWN_PACKAGES: &str = "abstract accents acro acronym adjustbox afterpage algorithm algorithm2e algorithmic algorithmicx algpseudocode alltt amsbsy \
+    amscd amsfonts amsmath amsopn amssymb amstext amsthm appendix array arydshln authblk auxhook babel balance bbm bbold biblatex \
+    bibunits bidi bigstrut blindtext bm booktabs boxedminipage braket breakcites breakurl breqn bussproofs calc cancel caption \
+    caption3 cases ccaption centernot changepage changes chapterbib chemfig chemformula chngcntr cite cleveref cmap collref color \
+    colortbl comment courier covington csquotes csvsimple currfile currvita datatool datetime dcolumn delarray diagbox doi \
+    draftwatermark dsfont enditems endnotes enumerate enumitem environ epigraph epsf epsfig epstopdf esint eso-pic etex etoolbox \
+    eucal eurosym euscript expex fancybox fancyhdr fancyvrb fix-cm fixltx2e fixme flafter flushend float floatflt floatrow \
+    fmtcount fontawesome fontawesome5 fontenc fontspec footmisc fp framed fullpage gb4e geometry glossaries glossaries-extra \
+    graphics graphicx grffile hanging helvet hhline hologo hyperref hyphenat ifpdf ifthen iftex ifxetex imakeidx import \
+    indentfirst index inputenc jurabib keyval kvoptions lastpage latexsym lettrine lineno linguex lipsum listings listingsutf8 \
+    lmodern longtable lscape ltxtable makecell makeidx marginnote marvosym mathabx mathdots mathpartir mathpazo mathptm mathptmx \
+    mathrsfs mathtools mdframed mdwlist mhchem microtype minitoc minted moderncv moreverb mparhack multibib multicol multirow \
+    natbib nccmath needspace nicefrac nicematrix nomencl ntheorem outlines palatino paracol paralist parskip pdfcomment pdflscape \
+    pdfpages pdfsync pgf pgffor pgfplots pgfplotstable physics pifont placeins polyglossia prettyref psfrag pstricks ragged2e \
+    relsize rotating scrextend setspace sidecap siunitx slashbox slashed soul soulutf8 splitbib standalone stfloats stmaryrd \
+    subcaption subeqnarray subfig subfigure subfiles supertabular svg tabto tabu tabularray tabularx tabulary tasks tcolorbox \
+    tensor textcase textcomp textgreek textpos thm-restate thmtools threeparttable threeparttablex tikz tikz-cd times tipa \
+    titlecaps titlesec titletoc titling tocbibind tocloft todonotes totcount totpages tracefnt trimspaces type1cm ucs ulem \
+    unicode-math units upgreek upquote url varioref verbatim verse vmargin wasysym wrapfig xcolor xfrac xkeyval xparse xr xr- \
+    hyper xspace xstring xtab xurl xy xypic zref";
+
 /// Commands that take in packages.
 const PACKAGES: [&str; 2] = ["\\usepackage", "\\RequirePackage"];
 
@@ -205,8 +227,16 @@ fn request(rest: &str, start: usize) -> Option<Request> {
         }
         // A package beside the document holds commands of its author.
         "usepackage" | "RequirePackage" => {
+            if let Some(options) = rest[at..].trim_start().strip_prefix('[') {
+                at = rest.len() - options.len();
+                at += options.find([']', '{', '\\'])?;
+                if !rest[at..].starts_with(']') {
+                    return None;
+                }
+                at += 1;
+            }
             let name = argument(&mut at)?;
-            if name.contains(',') {
+            if name.contains(',') || KNOWN_PACKAGES.split_ascii_whitespace().any(|known| known == name) {
                 return None;
             }
             (String::new(), format!("{name}.sty"), Kind::Package)

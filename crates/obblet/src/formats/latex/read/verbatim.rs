@@ -204,6 +204,18 @@ impl Reader<'_> {
         self.put_code(&code, &language, &options);
     }
 
+    /// A block of code in an environment that is not defined here, and that is called so. Whether it ends.
+    pub(super) fn code_by_its_name(&mut self, name: &str) -> bool {
+        let at = self.input.at;
+        if !self.input.made.is_empty() || !self.takes_blocks() || self.raw_environment(name).is_none() {
+            return false;
+        }
+        self.input.at = at;
+        self.tallies.environments.add_apart(self.at, name);
+        self.code_block(name);
+        true
+    }
+
     /// Puts a block of code into the document: in a figure with its number, where it has a caption.
     fn put_code(&mut self, code: &str, language: &str, options: &[Token]) {
         let language = language.rsplit(']').next().unwrap_or(language).trim_matches(['{', '}']);

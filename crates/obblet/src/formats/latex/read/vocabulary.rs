@@ -39,7 +39,8 @@ const SILENT: &[(&str, &str)] = &[
          selectfont setSingleSpace sf sffamily sihao singlespace singlespacing sloppy small smallbreak smaller \
          smallskip songti startdata strut subfiglabelskip tableofcontents textual theendnotes tightlist tiny \
          typearea unboldmath upshape vfil vfill vss wuhao xiaosihao xiaowuhao youyuan \
-         z@",
+         z@ p@ @plus @minus @xpt @xipt @xiipt @ixpt @viiipt @viipt @vipt @xivpt @xviipt @xxpt @xxvpt @afterheading @afterindentfalse \
+         @afterindenttrue @thefnmark m@th",
     ),
     (
         "=",
@@ -93,7 +94,7 @@ const SILENT: &[(&str, &str)] = &[
     ),
     (
         "mm",
-        "hangpara AddToHook AfterEndEnvironment AtBeginEnvironment AtEndEnvironment BeforeBeginEnvironment ClassError ClassInfo \
+        "@mkboth hangpara AddToHook AfterEndEnvironment AtBeginEnvironment AtEndEnvironment BeforeBeginEnvironment ClassError ClassInfo \
          ClassWarning DeclareCaptionFont DeclareCaptionFormat DeclareCaptionLabelFormat DeclareDelimFormat \
          DeclareFieldFormat DeclareLanguageMapping DeclareNameAlias DeclareSIUnit DeclareUnicodeCharacter \
          DefineBibliographyStrings KOMAoption PackageError PackageInfo PackageWarning PassOptionsToClass \
@@ -119,7 +120,7 @@ const SILENT: &[(&str, &str)] = &[
     ("oo", "bonusgradetable bonuspointtable gradetable pointtable"),
     (
         "mmm",
-        "AddEnumerateCounter Crefformat addcontentsline addtobeamertemplate apptocmd cftsetindents crefformat \
+        "@setfontsize AddEnumerateCounter Crefformat addcontentsline addtobeamertemplate apptocmd cftsetindents crefformat \
          crefrangeformat deffootnote definecolor makeheadrule makepsmarks pretocmd setdescription",
     ),
     ("omm", "lstdefinelanguage pdfbookmark"),
@@ -132,7 +133,7 @@ const SILENT: &[(&str, &str)] = &[
     ("som", "usebeamercolor usebeamerfont usebeamertemplate"),
     (
         "mmmm",
-        "DeclareGraphicsRule DeclareMathSizes DeclareMathSymbol makeevenfoot makeevenhead makeoddfoot makeoddhead \
+        "@setsize DeclareGraphicsRule DeclareMathSizes DeclareMathSymbol makeevenfoot makeevenhead makeoddfoot makeoddhead \
          makepagestyleall usefont",
     ),
     ("momo", "newfontface newfontfamily setfontfamily"),
@@ -281,4 +282,17 @@ pub(super) fn is_no_length(name: &str) -> bool {
         "endgroup",
     ];
     NAMES.contains(&name)
+}
+
+/// Whether a command of the format says what something is, and not how it looks.
+pub(super) fn is_of_format(name: &str) -> bool {
+    const NAMES: &str = "part chapter section subsection subsubsection paragraph subparagraph appendix maketitle @maketitle title author \
+         date thanks and And AND footnote footnotemark footnotetext caption @makecaption @caption item label ref pageref eqref cite \
+         citep citet nocite bibliography bibitem @bibitem @lbibitem tableofcontents begin end input include includegraphics url href \
+         verb par newline abstract endabstract keywords thebibliography endthebibliography itemize enditemize enumerate endenumerate \
+         description enddescription figure endfigure table endtable tabular endtabular equation endequation quote endquote quotation \
+         endquotation verse endverse center endcenter document enddocument emph textbf textit texttt underline @startsection @chapter \
+         @schapter @sect @ssect @part @spart frontmatter mainmatter backmatter address email affiliation";
+    static BY_NAME: LazyLock<crate::fast_hash::HashSet<&str>> = LazyLock::new(|| NAMES.split_ascii_whitespace().collect());
+    BY_NAME.contains(name) || is_known(name)
 }
