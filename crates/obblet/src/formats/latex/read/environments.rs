@@ -276,11 +276,45 @@ impl Reader<'_> {
         if super::environment_names::is_named_as_code(base) && self.code_by_its_name(name) {
             return;
         }
-        self.input.option();
+        let option = self.input.option().filter(|option| self.is_words(option));
         if !crate::refine::targets::is_target(name) {
             self.tallies.environments.add_apart(self.at, name);
         }
+        if self.begins_with_item() {
+            // A list that another package defines.
+            let kind = match base {
+                _ if base.contains("enum") => ListForm::Numbers,
+                _ if base.contains("desc") => ListForm::Terms,
+                _ => ListForm::Bullets,
+            };
+            return self.open_list(name, kind);
+        }
         self.begin_division(name);
+        self.box_title(option.unwrap_or_default());
+    }
+
+    /// Whether the first item of a list comes next.
+    fn begins_with_item(&mut self) -> bool {
+        let mut white = Vec::new();
+        let is_item = loop {
+            let Some(token) = self.input.next() else { break false };
+            let is_white = matches!(token.kind, Sign::Space | Sign::Par);
+            let is_item = token.kind.command() == Some("item");
+            white.push(token);
+            if !is_white || white.len() > 3 {
+                break is_item;
+            }
+        };
+        self.input.push_all(white.into_iter());
+        is_item
+    }
+
+    /// Whether what stands in brackets is text: several words, or a name.
+    pub(super) fn is_words(&self, option: &[super::tokens::Token]) -> bool {
+        let words = self.input.characters(option);
+        let is_name = words.chars().next().is_some_and(char::is_uppercase) && words.chars().filter(|c| c.is_alphabetic()).count() > 2;
+        let has_letters = words.chars().any(char::is_alphabetic);
+        has_letters && !words.contains(['=', '<', '>']) && (is_name || words.split_whitespace().count() > 1 && !words.contains(','))
     }
 
     fn begin_language(&mut self, name: &str, language: &str) {

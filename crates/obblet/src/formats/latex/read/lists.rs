@@ -311,9 +311,10 @@ impl Reader<'_> {
             self.end_paragraph();
             // A mark of a note below a table.
             let is_note = self.environments.iter().any(|environment| environment.name == "tablenotes");
-            if let Some(label) = label.filter(|label| is_note && !label.is_empty()) {
+            if let Some(label) = label.filter(|label| !label.is_empty()) {
                 self.input.push(Sign::Space, self.at);
-                self.styled(Kind::Superscript, label);
+                // Elsewhere it begins what it is the label of.
+                self.styled(if is_note { Kind::Superscript } else { Kind::Strong }, label);
             }
             return;
         };

@@ -184,6 +184,8 @@ impl Reader<'_> {
                     } else if let Some(arguments) = super::vocabulary::silent(&name) {
                         // A name in them is no call.
                         self.skip_arguments(arguments);
+                    } else if !super::vocabulary::is_known(&name) {
+                        self.fact_that_is_not_known();
                     }
                 }
             }
@@ -269,6 +271,27 @@ impl Reader<'_> {
                 self.doc.metadata.language = Some(language.to_owned());
             }
         }
+    }
+
+    /// Counts what a command that is not known says of the document, where its argument is text.
+    fn fact_that_is_not_known(&mut self) {
+        if !self.input.takes_begin() {
+            return;
+        }
+        let at = self.at;
+        let argument = self.input.up_to_end();
+        let is_text = self.is_words(&argument) && !argument.iter().any(|token| token.kind.command().is_some_and(|name| name.len() > 1));
+        if is_text && self.front.class != "ltxdoc" {
+            let words = self.words(&argument);
+            // A word alone may be the name of anything.
+            let has_name = words.contains(' ') && words.split(' ').any(|word| word.starts_with(char::is_uppercase));
+            if has_name {
+                self.tallies.front.add_apart(at, &words);
+            }
+        }
+        self.input.push(Kind::End, at);
+        self.input.push_all(argument.into_iter());
+        self.input.push(Kind::Begin, at);
     }
 
     /// Takes what the document says of itself, and declarations that hold for all of it. Whether a command is one of these.

@@ -29,6 +29,9 @@ pub(super) struct Tallies {
 impl Reader<'_> {
     /// Reports all that was noticed.
     pub(super) fn report(&mut self) {
+        if let Some(at) = self.input.unended {
+            self.tallies.unclosed.add_apart(at, "{");
+        }
         let tallies = std::mem::take(&mut self.tallies);
         if let Some(at) = self.macros.exceeded.or(self.input.exceeded) {
             let place = self.doc.source.place(self.doc.pool(), at);

@@ -79,6 +79,8 @@ pub(super) struct Input<'s> {
     names: Vec<Option<Rc<str>>>,
     /// Where arguments came to too much, first.
     pub(super) exceeded: Option<u32>,
+    /// Where a group did not end before the text began, first.
+    pub(super) unended: Option<u32>,
 }
 
 /// Arguments may stand within arguments, which are read again each: together they have no more tokens than these, and more for
@@ -120,6 +122,7 @@ impl<'s> Input<'s> {
             taken: 0,
             names: Vec::new(),
             exceeded: None,
+            unended: None,
         }
     }
 
@@ -552,6 +555,12 @@ impl<'s> Input<'s> {
                     self.made.push(token);
                     break;
                 }
+                // Nothing goes on behind the beginning of the text.
+                Kind::Command(ref name) if &**name == "begin" && self.text_begins_at(token.at) => {
+                    self.unended.get_or_insert(token.at);
+                    self.made.push(token);
+                    break;
+                }
                 _ => {}
             }
             let at = token.at;
@@ -564,6 +573,14 @@ impl<'s> Input<'s> {
             }
         }
         tokens
+    }
+
+    /// Whether the text of the document begins at a place: in a line of its own.
+    fn text_begins_at(&self, at: u32) -> bool {
+        const LONGEST: usize = 20;
+        let (before, rest) = self.source.as_bytes().split_at((at as usize).min(self.source.len()));
+        rest.starts_with(b"\\begin{document}")
+            && before.iter().rev().take(LONGEST).find(|byte| !matches!(byte, b' ' | b'\t')).is_none_or(|byte| *byte == b'\n')
     }
 
     /// Skips what stands between angle brackets, where these come next: on which slides something shows.

@@ -116,6 +116,7 @@ const SILENT: &[(&str, &str)] = &[
          useinnertheme usemintedstyle useoutertheme usepackage usetheme",
     ),
     ("sm", "enlargethispage hspace vspace"),
+    ("mo", "NeedsTeXFormat ProvidesPackage ProvidesClass ProvidesFile"),
     ("soo", "lipsum"),
     ("oo", "bonusgradetable bonuspointtable gradetable pointtable"),
     (
