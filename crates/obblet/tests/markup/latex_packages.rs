@@ -768,7 +768,7 @@ fn packages_beside_a_document_say_how_it_looks_and_what_its_commands_are() {
             .collect();
         (outline.join(", "), doc.plain_text(doc.root()).split_whitespace().collect::<Vec<_>>().join(" "))
     };
-    for packages in [r"\usepackage{greywick}", r"\usepackage[last]{greywick}", "\\usepackage{xcolor}\n\\usepackage{greywick}"] {
+    for packages in [r"\usepackage{greywick}", r"\usepackage[last]{greywick}", "\\usepackage{xcolor,\n  greywick}"] {
         let (outline, text) = read(packages);
         assert_eq!(outline, "1 Heights, 2 Gauges, 3 Floats, 2 Thanks", "{packages}");
         assert!(text.contains("Abstract") && text.contains("By the harbour office.") && text.ends_with("Figure 1: C"), "{text}");

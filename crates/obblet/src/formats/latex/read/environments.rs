@@ -312,9 +312,12 @@ impl Reader<'_> {
     /// Whether what stands in brackets is text: several words, or a name.
     pub(super) fn is_words(&self, option: &[super::tokens::Token]) -> bool {
         let words = self.input.characters(option);
-        let is_name = words.chars().next().is_some_and(char::is_uppercase) && words.chars().filter(|c| c.is_alphabetic()).count() > 2;
+        let is_name =
+            words.chars().next().is_some_and(char::is_uppercase) && words.chars().filter(|c| c.is_alphabetic()).count() > 2;
         let has_letters = words.chars().any(char::is_alphabetic);
-        has_letters && !words.contains(['=', '<', '>']) && (is_name || words.split_whitespace().count() > 1 && !words.contains(','))
+        has_letters
+            && !words.contains(['=', '<', '>'])
+            && (is_name || words.split_whitespace().count() > 1 && !words.contains(','))
     }
 
     fn begin_language(&mut self, name: &str, language: &str) {

@@ -191,10 +191,24 @@ impl Include<'_> {
         Some(text)
     }
 
+    /// The text of packages beside the document, behind the command that names them.
+    fn take_packages(&mut self, request: &Request, folder: &Path) -> Option<String> {
+        let one = |name: &str| Request {
+            name: format!("{name}.sty"),
+            ..Request::of(Kind::Package, request.start, request.end - request.start)
+        };
+        let names: Vec<String> = super::requests::unknown_packages(&request.name).map(str::to_owned).collect();
+        let texts: Vec<String> = names.iter().take(20).filter_map(|name| self.take(&one(name), folder)).collect();
+        (!texts.is_empty()).then(|| format!("\\usepackage{{{}}}{}", request.name, texts.concat()))
+    }
+
     /// The text of a file, with those that it takes in itself.
     fn take(&mut self, request: &Request, folder: &Path) -> Option<String> {
-        if request.kind == Kind::Package && self.files.root.is_none() {
-            return None;
+        if request.kind == Kind::Package {
+            self.files.root?;
+            if !request.name.ends_with(".sty") {
+                return self.take_packages(request, folder);
+            }
         }
         let name = if request.folder.is_empty() { request.name.clone() } else { format!("{}/{}", request.folder, request.name) };
         let found = self.find(&name, folder);

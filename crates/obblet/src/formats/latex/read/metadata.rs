@@ -280,7 +280,8 @@ impl Reader<'_> {
         }
         let at = self.at;
         let argument = self.input.up_to_end();
-        let is_text = self.is_words(&argument) && !argument.iter().any(|token| token.kind.command().is_some_and(|name| name.len() > 1));
+        let is_text =
+            self.is_words(&argument) && !argument.iter().any(|token| token.kind.command().is_some_and(|name| name.len() > 1));
         if is_text && self.front.class != "ltxdoc" {
             let words = self.words(&argument);
             // A word alone may be the name of anything.

@@ -84,6 +84,8 @@ impl Reader<'_> {
                         table = Some(pairs);
                     } else if let Some(sign) = diacritic(name) {
                         above = Some(sign);
+                    } else if &**name == "textipa" {
+                        // They are in that encoding already.
                     } else if &**name == "super" {
                         out.push(Token { kind: Sign::Command("textsuperscript".into()), at: token.at });
                     } else {

@@ -15,7 +15,7 @@ pub(super) struct Request {
 }
 
 impl Request {
-    const fn of(kind: Kind, start: usize, length: usize) -> Self {
+    pub(super) const fn of(kind: Kind, start: usize, length: usize) -> Self {
         Self { start, end: start + length, folder: String::new(), name: String::new(), options: String::new(), kind }
     }
 }
@@ -188,6 +188,12 @@ const VERBATIM: [(&str, &str); 6] = [
     ("\\begin{comment}", "\\end{comment}"),
 ];
 
+/// The packages of a list that are not known here.
+pub(super) fn unknown_packages(names: &str) -> impl Iterator<Item = &str> {
+    let is_known = |name: &&str| KNOWN_PACKAGES.split_ascii_whitespace().any(|known| known == *name);
+    names.split(',').map(str::trim).filter(move |name| !name.is_empty() && !is_known(name))
+}
+
 fn request(rest: &str, start: usize) -> Option<Request> {
     let letters = rest[1..].bytes().take_while(u8::is_ascii_alphabetic).count();
     let name = &rest[1..=letters];
@@ -235,11 +241,17 @@ fn request(rest: &str, start: usize) -> Option<Request> {
                 }
                 at += 1;
             }
-            let name = argument(&mut at)?;
-            if name.contains(',') || KNOWN_PACKAGES.split_ascii_whitespace().any(|known| known == name) {
+            // A list may go over several lines.
+            let text = rest.get(at..)?.trim_start();
+            let inner = text.strip_prefix('{')?;
+            let length = inner.find(['}', '{', '\\', '#', '%'])?;
+            if !inner[length..].starts_with('}') {
                 return None;
             }
-            (String::new(), format!("{name}.sty"), Kind::Package)
+            at = rest.len() - inner.len() + length + 1;
+            let name = inner[..length].trim().to_owned();
+            unknown_packages(&name).next()?;
+            (String::new(), name, Kind::Package)
         }
         _ => return None,
     };
