@@ -123,8 +123,9 @@ impl Reader<'_> {
                 self.input.take('*');
                 self.input.option();
                 let key = self.input.argument_characters().into_owned();
-                if let Some(data) = self.own.data.get(&key).cloned() {
-                    self.show_data(&data, &"l".repeat(data.width()));
+                match self.own.data.get(&key).cloned() {
+                    Some(data) => self.show_data(&data, &"l".repeat(data.width())),
+                    None => self.tallies.files.add_apart(self.at, &key),
                 }
             }
             "DTLforeach" => {
@@ -132,11 +133,13 @@ impl Reader<'_> {
                 self.input.option();
                 let key = self.input.argument_characters().into_owned();
                 let (assigned, body) = (self.input.argument(), self.input.argument());
-                if let Some(data) = self.own.data.get(&key).cloned() {
-                    let commands = self.commands_of_columns(&data, &assigned);
-                    let tokens = self.rows_shown(&data, &Shown { commands, body, between: Vec::new() });
-                    self.input.push_all(tokens.into_iter());
-                }
+                let Some(data) = self.own.data.get(&key).cloned() else {
+                    self.tallies.files.add_apart(self.at, &key);
+                    return true;
+                };
+                let commands = self.commands_of_columns(&data, &assigned);
+                let tokens = self.rows_shown(&data, &Shown { commands, body, between: Vec::new() });
+                self.input.push_all(tokens.into_iter());
             }
             "pgfplotstableread" => {
                 let options = self.input.option().unwrap_or_default();
@@ -337,7 +340,13 @@ impl Reader<'_> {
             Some(name) => self.own.data.get(name).cloned(),
             None => self.plot_data(&options, &source),
         };
-        let Some(mut data) = data else { return };
+        let Some(mut data) = data else {
+            // Files that are not there are named already.
+            if let Some(name) = source.first().and_then(|token| token.kind.command()) {
+                self.tallies.files.add_apart(self.at, name);
+            }
+            return;
+        };
         if data.names.is_empty() {
             data.names = (0..data.width()).map(|number| number.to_string()).collect();
         }

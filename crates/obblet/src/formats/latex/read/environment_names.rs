@@ -131,8 +131,6 @@ const ARGUMENTS: &[(&str, &str)] = &[
     ("hangparas", "mm"),
     ("labeling", "om"),
     ("basedescript", "m"),
-    ("quotation", "o"),
-    ("quote", "o"),
     ("rotate", "m"),
     ("spacing", "m"),
     ("subfigmatrix", "m"),

@@ -207,6 +207,16 @@ impl Reader<'_> {
         }
         match sort {
             Some(Sort::Quotation) => {
+                if matches!(base, "quote" | "quotation") {
+                    // In the standard classes, it is text.
+                    let option = self.input.option().filter(|option| self.is_words(option));
+                    if let Some(option) = option {
+                        let at = self.at;
+                        self.input.push_characters("] ", at);
+                        self.input.push_all(option.into_iter());
+                        self.input.push(Sign::Char('['), at);
+                    }
+                }
                 self.skip_arguments(arguments(base));
                 if base == "verse" {
                     return self.open_part(name, Kind::Division(DivisionKind::Plain), Some("verse"));

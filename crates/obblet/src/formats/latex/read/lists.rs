@@ -311,7 +311,9 @@ impl Reader<'_> {
             self.end_paragraph();
             // A mark of a note below a table.
             let is_note = self.environments.iter().any(|environment| environment.name == "tablenotes");
-            if let Some(label) = label.filter(|label| !label.is_empty()) {
+            // Keys with values are none.
+            let label = label.filter(|label| !label.is_empty() && !self.input.characters(label).contains('='));
+            if let Some(label) = label {
                 self.input.push(Sign::Space, self.at);
                 // Elsewhere it begins what it is the label of.
                 self.styled(if is_note { Kind::Superscript } else { Kind::Strong }, label);
