@@ -813,3 +813,32 @@ See \ref{a}, \subref{a}, \ref{b}, \ref{s} and \ref{l}.\end{document}";
         assert!(latex.contains(expected), "{expected}\n\n{latex}");
     }
 }
+
+/// Of environments that nothing is known of, all that may be text is kept.
+#[test]
+fn environments_that_are_not_known_lose_nothing() {
+    for (source, expected) in [
+        (
+            r"\begin{slide}[Title of the page]Text.\end{slide}",
+            r#"<div class="slide"><p><strong>Title of the page</strong></p><p>Text.</p></div>"#,
+        ),
+        (r"\begin{slide}[t,plain]Text.\end{slide}", r#"<div class="slide"><p>Text.</p></div>"#),
+        (r"\begin{shortlist}\item One\item Two\end{shortlist}", "<ul><li>One</li><li>Two</li></ul>"),
+        (r"\begin{shortenum}\item One\end{shortenum}", "<ol><li>One</li></ol>"),
+        (
+            r"\begin{shortdesc}\item[One] first\item[Two] second\end{shortdesc}",
+            "<dl><dt>One</dt><dd>first</dd><dt>Two</dt><dd>second</dd></dl>",
+        ),
+        (r"\begin{center}\item[Label] text\end{center}", "<p><strong>Label</strong> text</p>"),
+        (r"\begin{quote}[Mara Quill]Words.\end{quote}", "<blockquote><p>[Mara Quill] Words.</p></blockquote>"),
+    ] {
+        reads(source, expected);
+    }
+    // What says something of the document, and is not known, is named.
+    let converted =
+        convert("\\documentclass{own}\n\\keeper{Otto Pask}\n\\begin{document}a\\end{document}", Format::Latex, Format::Html, &[]);
+    assert!(converted.findings.iter().any(|finding| finding.code == "latex.front-matter"), "{:?}", converted.findings);
+    // A group that does not end is no reason to lose the text.
+    let source = "\\documentclass{article}\n\\setbox\\x\\hbox{\\verb!%!}\n\\begin{document}\na\n\\end{document}";
+    assert_eq!(convert(source, Format::Latex, Format::Text, &[]).into_text().unwrap(), "a\n");
+}
