@@ -814,6 +814,33 @@ See \ref{a}, \subref{a}, \ref{b}, \ref{s} and \ref{l}.\end{document}";
     }
 }
 
+/// A long table without a number is none that the engine counts: the numbers behind it are those that the text has.
+#[test]
+fn long_tables_count_as_their_captions_say() {
+    let rows = "<tr><td>a</td><td>b</td></tr>".repeat(40);
+    let page = format!(
+        "<h1>T</h1><table>{rows}</table><table><caption>No number</caption>{rows}</table><table id=t><caption>Table\u{A0}1: \
+         Long</caption>{rows}</table><table><caption>Table\u{A0}2: Short</caption><tr><td>a</td></tr></table><p><a href='#t'>1</a>"
+    );
+    let latex = convert(&page, Format::Html, Format::Latex, &["shape=page"]).into_text().unwrap();
+    let lines: Vec<&str> = latex.lines().filter(|line| line.contains("{longtable") || line.contains("\\caption")).collect();
+    assert_eq!(
+        lines,
+        [
+            "\\usepackage{longtable}",
+            "\\begin{longtable*}{ll}",
+            "\\end{longtable*}",
+            "\\begin{longtable*}{ll}",
+            "\\caption*{No number} \\\\",
+            "\\end{longtable*}",
+            "\\begin{longtable}{ll}",
+            "\\caption{Long}\\label{t} \\\\",
+            "\\end{longtable}",
+            "\\caption{Short}",
+        ]
+    );
+}
+
 /// Of environments that nothing is known of, all that may be text is kept.
 #[test]
 fn environments_that_are_not_known_lose_nothing() {

@@ -446,4 +446,22 @@ Two\end{hangparas} \begin{textblock}{5}(1,2)T\end{textblock} \hologo{LaTeX} \hol
         preamble: r"\usepackage{changepage,framed,ntheorem,thmbox}",
         lines: &[(r"\begin{adjustwidth}{1cm}{}A\end{adjustwidth}\ifoddpage o\else e\fi", "A e")],
     },
+    Printed {
+        class: r"\documentclass{article}",
+        preamble: r"\usepackage{longtable,caption}",
+        lines: &[
+            (
+                r"\begin{longtable}{l}x\\\end{longtable}\begin{longtable}{l}\caption{C}\\y\end{longtable}",
+                "+---+ | x | +---+ Table 2: C +---+ | y | +---+",
+            ),
+            (
+                r"\begin{longtable}{l}\caption*{S}\\x\\\end{longtable}\begin{longtable}{l}\caption{C}\\y\end{longtable}",
+                "S +---+ | x | +---+ Table 2: C +---+ | y | +---+",
+            ),
+            (
+                r"\begin{longtable*}{l}x\\\end{longtable*}\begin{longtable}{l}\caption{C}\\y\end{longtable}",
+                "+---+ | x | +---+ Table 1: C +---+ | y | +---+",
+            ),
+        ],
+    },
 ];

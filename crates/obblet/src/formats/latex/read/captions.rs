@@ -199,6 +199,9 @@ impl Reader<'_> {
             self.references.here(holder, number.clone(), &word);
             self.put_label(caption, &kind, &word, &number);
         } else {
+            if self.environments.last().is_some_and(|one| one.name == super::environments::LONG_TABLE) {
+                self.counters.step("table");
+            }
             // Without a number of its own, it is the place that a label names all the same.
             self.references.here_without_number(holder);
         }

@@ -8,6 +8,9 @@ use super::tokens::{Kind as Sign, Then};
 use super::{Environment, Reader};
 use crate::document::{DivisionKind, Kind};
 
+/// Tables that count by themselves (the documentation of longtable, "Captions").
+pub(super) const LONG_TABLE: &str = "longtable";
+
 /// No more environments of a document stand within each other.
 const MOST_ENVIRONMENTS: usize = 10_000;
 
@@ -542,7 +545,15 @@ impl Reader<'_> {
             }
             Form::Lines => self.end_algorithm(),
             Form::List => self.end_list(),
-            Form::Table => self.end_table(),
+            Form::Table => {
+                let node = self.tables.last().map(super::tables::Table::node);
+                let has_caption = |node| self.doc.children(node).any(|child| self.doc.kind(child) == Kind::Caption);
+                // A long table counts, whether it has a caption or not.
+                if environment.name == LONG_TABLE && !node.is_some_and(has_caption) {
+                    self.counters.step("table");
+                }
+                self.end_table();
+            }
             Form::Part | Form::Proof => {
                 if environment.kind == Form::Proof {
                     self.text(" \u{220E}");

@@ -76,7 +76,8 @@ impl Reader<'_> {
     }
 
     fn is_in_example(&self) -> bool {
-        self.environments.iter().any(|environment| {
+        const FARTHEST: usize = 50;
+        self.environments.iter().rev().take(FARTHEST).any(|environment| {
             matches!(&*environment.name, EXAMPLES | PARTS | EXAMPLES_OF_LINGUEX | PARTS_OF_LINGUEX | "example" | "examples")
         })
     }

@@ -30,6 +30,9 @@ impl Reader<'_> {
         let option = self.input.option().map(|option| self.input.characters(&option)).unwrap_or_default();
         let given: Vec<String> = (0..arguments).map(|_| self.word_given()).collect();
         let shown = piece(name, &given, &option);
+        if !self.macros.charge(shown.len(), self.at) {
+            return true;
+        }
         match self.input.option().as_deref() {
             Some([Token { kind: super::tokens::Kind::Command(kept), .. }]) => {
                 let kept = kept.clone();
@@ -190,8 +193,10 @@ fn piece(name: &str, given: &[String], option: &str) -> String {
         "StrChar" => word.chars().skip(count(other).saturating_sub(1)).take(1).collect(),
         "StrMid" => {
             let (first, last) = (count(other).max(1), count(&given[2]));
-            word.chars().skip(first - 1).take((last + 1).saturating_sub(first)).collect()
+            word.chars().skip(first - 1).take(last.saturating_add(1).saturating_sub(first)).collect()
         }
+        // What would become far longer stays.
+        "StrSubstitute" if !other.is_empty() && word.matches(other).count() * given[2].len() > LONGEST * 8 => word.to_owned(),
         "StrSubstitute" if !other.is_empty() && option.is_empty() => word.replace(other, &given[2]),
         "StrSubstitute" if !other.is_empty() => word.replacen(other, &given[2], nth),
         "StrDel" if !other.is_empty() && option.is_empty() => word.replace(other, ""),

@@ -262,8 +262,11 @@ impl Reader<'_> {
         table.spanned = 0;
         // A row with nothing but one empty cell is none.
         let cells: Vec<NodeId> = self.doc.children(row).collect();
+        // What ends a caption ends no row.
+        let first = self.doc.node(table.node).first_child();
+        let is_caption = table.rows == 0 && first.is_some_and(|first| self.doc.kind(first) == Kind::Caption);
         let is_empty = cells.len() <= 1
-            && (table.columns.len() > 1 || is_last)
+            && (table.columns.len() > 1 || is_last || is_caption)
             && cells.first().is_none_or(|&cell| self.doc.node(cell).first_child().is_none())
             && table.covered.iter().all(|rows| *rows == 0);
         if is_empty || cells.is_empty() && table.covered.iter().all(|rows| *rows == 0) {

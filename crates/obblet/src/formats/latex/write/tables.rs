@@ -101,7 +101,13 @@ impl Writer<'_> {
             Form::Long => {
                 self.needs.packages.insert("longtable");
                 let spec = spec_of(&columns);
-                self.line(&format!("\\begin{{longtable}}{{{spec}}}"));
+                // Without a number, it must not be counted.
+                let caption = doc.children(id).find(|&child| doc.kind(child) == Kind::Caption);
+                let star = if caption.is_some_and(|caption| self.numbers.captions.contains_key(&caption)) { "" } else { "*" };
+                if !star.is_empty() {
+                    self.needs.packages.insert("caption");
+                }
+                self.line(&format!("\\begin{{longtable{star}}}{{{spec}}}"));
             }
             Form::Gloss | Form::Empty => {}
         }
@@ -135,7 +141,7 @@ impl Writer<'_> {
         self.line("\\toprule");
     }
 
-    pub(super) fn end_table(&mut self, _: NodeId) {
+    pub(super) fn end_table(&mut self, id: NodeId) {
         let Some(table) = self.tables.pop().filter(|table| table.form != Form::Empty) else { return };
         if table.form != Form::Gloss {
             self.line("\\bottomrule");
@@ -149,7 +155,11 @@ impl Writer<'_> {
                 }
             }
             Form::Float => self.line("\\end{tabular}\n\\end{table}"),
-            Form::Long => self.line("\\end{longtable}"),
+            Form::Long => {
+                let caption = self.doc.children(id).find(|&child| self.doc.kind(child) == Kind::Caption);
+                let has_number = caption.is_some_and(|caption| self.numbers.captions.contains_key(&caption));
+                self.line(if has_number { "\\end{longtable}" } else { "\\end{longtable*}" });
+            }
             Form::Gloss => self.line(&format!("\\end{{{}}}", WORDS_ABOVE_WORDS.0)),
             Form::Empty => {}
         }
