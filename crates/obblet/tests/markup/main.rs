@@ -8,6 +8,7 @@ mod latex;
 mod latex_expansion;
 mod latex_packages;
 mod latex_printed;
+mod latex_unknown;
 mod latex_written;
 mod math;
 mod org;

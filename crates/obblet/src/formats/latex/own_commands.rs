@@ -71,7 +71,7 @@ pub(super) const LINES: (&str, &str, &str) = ("pseudocode", "\\begin{itemize}[la
 
 /// The environment for words of two languages, one above the other, and what it is defined to begin and to end with: its argument has
 /// the columns.
-pub(super) const WORDS_ABOVE_WORDS: (&str, &str, &str) =
+pub(super) const INTERLINEAR_GLOSS: (&str, &str, &str) =
     ("gloss", "\\par\\noindent\\begin{tabular}{@{}#1@{}}", "\\end{tabular}\\par");
 
 /// The class of a list of such lines.

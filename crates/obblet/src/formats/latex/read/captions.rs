@@ -167,16 +167,12 @@ impl Reader<'_> {
     /// A caption: its number, and its words.
     pub(super) fn caption(&mut self, command: &str) {
         let has_star = self.input.take('*');
-        let said = if command == "captionof" {
+        let said = if command.ends_with("of") {
             let kind = self.input.argument();
             Some(self.input.characters(&kind))
         } else {
             None
         };
-        let said = command.strip_suffix("of").filter(|_| command != "captionof").and(Some(())).map_or(said, |()| {
-            let kind = self.input.argument();
-            Some(self.input.characters(&kind))
-        });
         self.input.option();
         let Some((holder, name)) = self.holder_of_caption() else {
             let kind = said.or_else(|| self.own_word("@captype"));

@@ -114,7 +114,7 @@ impl Reader<'_> {
                     self.argument_into(summary, true);
                     return true;
                 }
-                Own::WordsAboveWords => {
+                Own::InterlinearGloss => {
                     self.open_environment(name, Form::Table, None);
                     self.begin_table(super::examples::GLOSS);
                     return true;
@@ -294,7 +294,14 @@ impl Reader<'_> {
             self.tallies.environments.add_apart(self.at, name);
         }
         if self.begins_with_item() {
-            // A list that another package defines.
+            // A list that another package defines, below what it is called.
+            if let Some(option) = option {
+                let words = self.words(&option);
+                let words = self.doc.intern(&words);
+                let paragraph = self.block(Kind::Paragraph);
+                let strong = self.doc.append_at(paragraph, Kind::Strong, self.at);
+                self.doc.append_at(strong, Kind::Text(words), self.at);
+            }
             let kind = match base {
                 _ if base.contains("enum") => ListForm::Numbers,
                 _ if base.contains("desc") => ListForm::Terms,

@@ -199,7 +199,7 @@ impl Include<'_> {
         };
         let names: Vec<String> = super::requests::unknown_packages(&request.name).map(str::to_owned).collect();
         let texts: Vec<String> = names.iter().take(20).filter_map(|name| self.take(&one(name), folder)).collect();
-        (!texts.is_empty()).then(|| format!("\\usepackage{{{}}}{}", request.name, texts.concat()))
+        (!texts.is_empty()).then(|| format!("\\usepackage[{}]{{{}}}{}", request.options, request.name, texts.concat()))
     }
 
     /// The text of a file, with those that it takes in itself.

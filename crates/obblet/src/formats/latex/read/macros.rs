@@ -93,7 +93,7 @@ pub(super) enum Own {
     /// The lines of an algorithm.
     Lines,
     /// Words of two languages.
-    WordsAboveWords,
+    InterlinearGloss,
     Part(crate::document::DivisionKind),
 }
 
@@ -504,9 +504,9 @@ fn own_environment(name: &str, begin: &[Token], end: &[Token], input: &Input<'_>
     if name == lines && written(begin, input) == lines_begin && written(end, input) == lines_end {
         return Some(Own::Lines);
     }
-    let (words, words_begin, words_end) = own_commands::WORDS_ABOVE_WORDS;
+    let (words, words_begin, words_end) = own_commands::INTERLINEAR_GLOSS;
     if name == words && written(begin, input) == words_begin && written(end, input) == words_end {
-        return Some(Own::WordsAboveWords);
+        return Some(Own::InterlinearGloss);
     }
     let own = own_commands::ENVIRONMENTS.iter().find(|own| own.name == name)?;
     (written(begin, input) == own.begin && written(end, input) == own.end).then_some(Own::Part(own.kind))

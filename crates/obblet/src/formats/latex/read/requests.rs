@@ -148,8 +148,8 @@ const KNOWN_PACKAGES: &str = "abstract accents acro acronym adjustbox afterpage 
     subcaption subeqnarray subfig subfigure subfiles supertabular svg tabto tabu tabularray tabularx tabulary tasks tcolorbox \
     tensor textcase textcomp textgreek textpos thm-restate thmtools threeparttable threeparttablex tikz tikz-cd times tipa \
     titlecaps titlesec titletoc titling tocbibind tocloft todonotes totcount totpages tracefnt trimspaces type1cm ucs ulem \
-    unicode-math units upgreek upquote url varioref verbatim verse vmargin wasysym wrapfig xcolor xfrac xkeyval xparse xr xr- \
-    hyper xspace xstring xtab xurl xy xypic zref";
+    unicode-math units upgreek upquote url varioref verbatim verse vmargin wasysym wrapfig xcolor xfrac xkeyval xparse xr xr-hyper \
+    xspace xstring xtab xurl xy xypic zref";
 
 /// Commands that take in packages.
 const PACKAGES: [&str; 2] = ["\\usepackage", "\\RequirePackage"];
@@ -233,13 +233,14 @@ fn request(rest: &str, start: usize) -> Option<Request> {
         }
         // A package beside the document holds commands of its author.
         "usepackage" | "RequirePackage" => {
+            let mut said = "";
             if let Some(options) = rest[at..].trim_start().strip_prefix('[') {
-                at = rest.len() - options.len();
-                at += options.find([']', '{', '\\'])?;
-                if !rest[at..].starts_with(']') {
+                let end = options.find([']', '{', '\\', '%'])?;
+                if !options[end..].starts_with(']') {
                     return None;
                 }
-                at += 1;
+                said = &options[..end];
+                at = rest.len() - options.len() + end + 1;
             }
             // A list may go over several lines.
             let text = rest.get(at..)?.trim_start();
@@ -251,7 +252,7 @@ fn request(rest: &str, start: usize) -> Option<Request> {
             at = rest.len() - inner.len() + length + 1;
             let name = inner[..length].trim().to_owned();
             unknown_packages(&name).next()?;
-            (String::new(), name, Kind::Package)
+            return Some(Request { name, options: said.to_owned(), ..Request::of(Kind::Package, start, at) });
         }
         _ => return None,
     };

@@ -1,7 +1,7 @@
 //! The preamble: the class, and those packages and definitions that the text needs.
 
 use super::super::languages::name_of;
-use super::super::own_commands::{ABBREVIATION, COMMANDS, DETAILS, ENVIRONMENTS, LINES, ROW_HEADING, WORDS_ABOVE_WORDS};
+use super::super::own_commands::{ABBREVIATION, COMMANDS, DETAILS, ENVIRONMENTS, INTERLINEAR_GLOSS, LINES, ROW_HEADING};
 use super::Writer;
 use super::escape::{is_in_fonts, is_right_to_left};
 use super::numbers::FLOATS;
@@ -365,8 +365,8 @@ impl Writer<'_> {
         if needs.own.contains(LINES.0) {
             let _ = writeln!(out, "\\newenvironment{{{}}}{{{}}}{{{}}}", LINES.0, LINES.1, LINES.2);
         }
-        if needs.own.contains(WORDS_ABOVE_WORDS.0) {
-            let (name, begin, end) = WORDS_ABOVE_WORDS;
+        if needs.own.contains(INTERLINEAR_GLOSS.0) {
+            let (name, begin, end) = INTERLINEAR_GLOSS;
             let _ = writeln!(out, "\\newenvironment{{{name}}}[1]{{{begin}}}{{{end}}}");
         }
         for own in ENVIRONMENTS.iter().filter(|own| needs.own.contains(own.name)) {

@@ -1,6 +1,6 @@
 //! Tables, figures and their captions (the documentation of booktabs, longtable, multirow, array and caption).
 
-use super::super::own_commands::WORDS_ABOVE_WORDS;
+use super::super::own_commands::INTERLINEAR_GLOSS;
 use super::Writer;
 use super::numbers::FLOATS;
 use crate::document::{Align, CellKind, GLOSS, Kind, NodeId, RowGroupKind, Step};
@@ -71,7 +71,7 @@ impl Writer<'_> {
         let has_caption = doc.children(id).any(|child| doc.kind(child) == Kind::Caption);
         let is_gloss = !has_caption && doc.is_of_class(id, GLOSS) && !self.options.fragment && self.given.text.is_none();
         if is_gloss {
-            self.needs.own.insert(WORDS_ABOVE_WORDS.0);
+            self.needs.own.insert(INTERLINEAR_GLOSS.0);
         } else {
             self.needs.packages.insert("booktabs");
         }
@@ -134,7 +134,7 @@ impl Writer<'_> {
         let Some(table) = self.tables.last() else { return };
         let spec = spec_of(&table.columns);
         match table.form {
-            Form::Gloss => return self.line(&format!("\\begin{{{}}}{{{spec}}}", WORDS_ABOVE_WORDS.0)),
+            Form::Gloss => return self.line(&format!("\\begin{{{}}}{{{spec}}}", INTERLINEAR_GLOSS.0)),
             Form::Long => {}
             _ => self.line(&format!("\\begin{{tabular}}{{{spec}}}")),
         }
@@ -160,7 +160,7 @@ impl Writer<'_> {
                 let has_number = caption.is_some_and(|caption| self.numbers.captions.contains_key(&caption));
                 self.line(if has_number { "\\end{longtable}" } else { "\\end{longtable*}" });
             }
-            Form::Gloss => self.line(&format!("\\end{{{}}}", WORDS_ABOVE_WORDS.0)),
+            Form::Gloss => self.line(&format!("\\end{{{}}}", INTERLINEAR_GLOSS.0)),
             Form::Empty => {}
         }
     }
